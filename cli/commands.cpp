@@ -1,0 +1,81 @@
+#include "cli/commands.h"
+
+#include "cli/output.h"
+#include "core/files/wire_file.h"
+
+#include <CLI/CLI.hpp>
+#include <fmt/format.h>
+
+#include <cstdio>
+
+namespace vetchling::cli {
+namespace {
+
+Result<files::CaseResult> solveOne(const std::shared_ptr<const WireModel>& model, double frequency, const files::PatternRequest& pattern,
+                                   em::GroundTableCache& tables, const em::SolveOptions& options, const Watch& watch)
+{
+    Result<em::Solution> solution = em::solve(model, frequency, tables, options, watch);
+    if (!solution)
+        return solution.faults();
+    const Result<em::PowerLedger> ledger = em::powerLedger(*solution, tables, watch);
+    if (!ledger)
+        return ledger.faults();
+    const em::FarField field(*solution);
+    std::vector<std::vector<double>> gain;
+    for (double elevation : pattern.elevations) {
+        gain.emplace_back();
+        for (double azimuth : pattern.azimuths)
+            gain.back().push_back(field.gain(radians(elevation), radians(azimuth)));
+    }
+    return files::CaseResult{std::move(solution).value(), *ledger, std::move(gain)};
+}
+
+int solveCommand(const std::string& path, const em::SolveOptions& options)
+{
+    Result<files::WireCase> wires = files::readWireFile(path);
+    if (!wires)
+        return report(wires.faults());
+    const Watch watch = terminalWatch();
+    em::GroundTableCache tables(8);
+    const auto model = std::make_shared<const WireModel>(wires->model);
+    std::vector<files::CaseResult> results;
+    for (std::size_t i = 0; i < wires->frequencies.size(); ++i) {
+        Result<files::CaseResult> one = solveOne(model, wires->frequencies[i], wires->pattern, tables, options, watch);
+        if (!one)
+            return report(one.faults());
+        results.push_back(std::move(one).value());
+        watch.report(double(i + 1) / double(wires->frequencies.size()));
+    }
+    fmt::print("{}", files::writeResultFile(results));
+    return exitGood;
+}
+
+} // namespace
+
+int run(int argc, char** argv)
+{
+    CLI::App app{"Vetchling on the command line: wire antennas over real ground"};
+    app.require_subcommand(1);
+    int status = exitGood;
+    std::string path;
+    em::SolveOptions options;
+
+    CLI::App* solve = app.add_subcommand("solve", "impedance, losses and gain of a wire file, as JSON");
+    solve->add_option("case", path, "wire file")->required();
+    solve->add_option("--degree", options.mesh.degree, "degree of the current on each element")->check(CLI::Range(2, em::largestDegree));
+    solve->add_option("--elements-per-wavelength", options.mesh.elementsPerWavelength, "coarsest elements")->check(CLI::Range(2.0, 400.0));
+    solve->add_option("--fineness", options.mesh.fineness, "all elements smaller by this factor")->check(CLI::Range(0.5, 50.0));
+    solve->callback([&] { status = solveCommand(path, options); });
+
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::CallForHelp& e) {
+        return app.exit(e);
+    } catch (const CLI::ParseError& e) {
+        fmt::print(stderr, "{}; see --help\n", e.what());
+        return exitBad;
+    }
+    return status;
+}
+
+} // namespace vetchling::cli

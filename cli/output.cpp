@@ -1,0 +1,35 @@
+#include "cli/output.h"
+
+#include <fmt/format.h>
+
+#include <csignal>
+#include <cstdio>
+#include <unistd.h>
+
+namespace vetchling::cli {
+namespace {
+
+volatile std::sig_atomic_t interrupted = 0;
+
+void onInterrupt(int) { interrupted = 1; }
+
+} // namespace
+
+int report(const Faults& faults)
+{
+    for (const Fault& fault : faults)
+        fmt::print(stderr, "{}\n", fault.text());
+    return exitBad;
+}
+
+Watch terminalWatch()
+{
+    std::signal(SIGINT, onInterrupt);
+    Watch watch;
+    watch.stop = [] { return interrupted != 0; };
+    if (isatty(STDERR_FILENO))
+        watch.progress = [](double done) { fmt::print(stderr, "\r{:3.0f} %{}", 100.0 * done, done >= 1.0 ? "\n" : ""); };
+    return watch;
+}
+
+} // namespace vetchling::cli

@@ -1,0 +1,61 @@
+#pragma once
+/// The far field of a solution over its ground, and where its power goes.
+///
+/// Directions: elevation from the horizon and mathematical azimuth from +x towards +y, radians.
+/// The wave in a direction is the direct one plus the one reflected with Fresnel's coefficients, which is the exact far
+/// field of currents over a plane soil (the ground wave dies out faster than 1/r).
+
+#include "core/em/solver.h"
+
+namespace vetchling::em {
+
+/// Radiation vectors N = int I t exp(jk r.r') ds in a direction (A m): direct, and of the mirror image on perfect ground.
+struct RadiationVectors {
+    Complex theta, phi;           ///< direct; theta points down, phi towards growing azimuth
+    Complex imageTheta, imagePhi; ///< of the image, not yet multiplied by a reflection coefficient
+};
+
+/// Reflection coefficients of plane waves: TM for the vertical part, TE for the horizontal part of the field.
+struct Reflection {
+    Complex tm, te;
+};
+
+class FarField {
+public:
+    explicit FarField(const Solution& solution);
+
+    [[nodiscard]] RadiationVectors vectors(double elevation, double azimuth) const;
+    [[nodiscard]] Reflection reflection(double elevation) const;
+
+    struct Intensity {
+        double vertical, horizontal; ///< W/sr in the two polarisations
+        [[nodiscard]] double total() const { return vertical + horizontal; }
+    };
+    [[nodiscard]] Intensity intensity(double elevation, double azimuth) const;
+    /// Power gain in dBi: 4 pi U / input power, both polarisations together. -300 where nothing is radiated.
+    [[nodiscard]] double gain(double elevation, double azimuth) const;
+
+private:
+    struct Point { // a quadrature point of a current: current times weight times tangent
+        Vec3 position;
+        Complex x, y, z;
+    };
+    std::vector<Point> m_points;
+    GroundKind m_kind;
+    Complex m_permittivity;
+    double m_waveNumber, m_inputPower;
+};
+
+/// Shares of the input power, each computed on its own; they add to 1 as far as the solution is right.
+struct PowerLedger {
+    double sky = 0.0;   ///< integral of the far field; the efficiency
+    double soil = 0.0;  ///< plane wave spectrum at z = 0: propagating waves not reflected plus evanescent waves absorbed
+    double wire = 0.0;  ///< conductor and insulation
+    double loads = 0.0; ///< coils, resistors and traps
+    [[nodiscard]] double sum() const { return sky + soil + wire + loads; }
+};
+
+/// Fails only when stopped.
+Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tables, const Watch& watch = {});
+
+} // namespace vetchling::em

@@ -1,0 +1,172 @@
+#include "core/em/ground_table.h"
+
+#include <oneapi/tbb/parallel_for.h>
+
+#include <algorithm>
+#include <array>
+#include <atomic>
+#include <cmath>
+
+namespace vetchling::em {
+namespace {
+
+constexpr double smallestDistance = 1e-5; // k0 R of row 0; closer in, the stored function no longer changes
+constexpr double logStep = 0.22;          // in ln(k0 R)
+constexpr int columns = 22;
+constexpr double columnStep = 1.0 / (columns - 1);
+constexpr int stencil = 4;
+constexpr std::size_t mostRows = 4096;    // reaches 170 wavelengths; fixed, so that readers never see it move
+
+/// Elevation of column coordinate t = 0..1: quadratic, so that columns crowd towards grazing.
+double elevationOf(double t) { return 0.5 * pi * t * t; }
+
+HalfSpaceIntegrals imaginaryPart(const HalfSpaceIntegrals& v)
+{
+    return {{0.0, v.s.imag()}, {0.0, v.d.imag()}, {0.0, v.x.imag()}, {0.0, v.z.imag()}};
+}
+
+std::array<double, stencil> lagrangeWeights(double u) // nodes -1, 0, 1, 2; u in 0..1 away from the edges
+{
+    const double a = u + 1.0, b = u, c = u - 1.0, d = u - 2.0;
+    return {-b * c * d / 6.0, a * c * d / 2.0, -a * b * d / 2.0, a * b * c / 6.0};
+}
+
+struct Place {
+    int first;
+    std::array<double, stencil> weight;
+};
+
+Place placeOn(double coordinate, int lowest, int highest)
+{
+    const int first = std::clamp(int(std::floor(coordinate)) - 1, lowest, highest - stencil + 1);
+    return {first, lagrangeWeights(coordinate - first - 1)};
+}
+
+} // namespace
+
+struct GroundTable::Row {
+    std::array<HalfSpaceIntegrals, columns> value;
+};
+
+GroundTable::GroundTable(const Ground& ground, double frequency, TableContent content)
+    : m_content(content), m_frequency(frequency), m_waveNumber(waveNumber(frequency)), m_permittivity(ground.complexPermittivity(frequency)),
+      m_image(imageStrength(m_permittivity)),
+      m_factor(Complex{0.0, -1.0} * waveImpedance * m_waveNumber * m_waveNumber / (8.0 * pi)), m_rows(mostRows)
+{
+    const Complex refraction = std::sqrt(m_permittivity);
+    // The wave in the soil runs ahead by k1 - k0 and matters only where it is not damped within a wavelength.
+    const double beat = -refraction.imag() < 0.4 ? std::max(1.0, refraction.real() - 1.0) : 1.0;
+    m_linearStep = (m_content == TableContent::Remainder ? 0.55 : 0.35) / beat;
+}
+
+double GroundTable::rowCoordinate(double q) const
+{
+    const double x = std::max(q, smallestDistance);
+    return std::log(x / smallestDistance) / logStep + (x - smallestDistance) / m_linearStep;
+}
+
+double GroundTable::distanceOfRow(double coordinate) const
+{
+    double y = std::log(smallestDistance) + 0.5 * logStep * coordinate; // Newton in ln q; rowCoordinate is convex there
+    for (int i = 0; i < 60; ++i) {
+        const double q = std::exp(y);
+        const double value = (y - std::log(smallestDistance)) / logStep + (q - smallestDistance) / m_linearStep - coordinate;
+        const double step = value / (1.0 / logStep + q / m_linearStep);
+        y -= std::clamp(step, -2.0, 2.0);
+        if (std::abs(step) < 1e-14)
+            break;
+    }
+    return std::exp(y);
+}
+
+std::unique_ptr<GroundTable::Row> GroundTable::makeRow(int index) const
+{
+    auto row = std::make_unique<Row>();
+    const double q = distanceOfRow(index);
+    for (int c = 0; c < columns; ++c) {
+        const double elevation = elevationOf(c * columnStep), r = q * std::cos(elevation), h = q * std::sin(elevation);
+        if (m_content == TableContent::Remainder)
+            row->value[c] = q * std::exp(imaginaryUnit * q) * remainderIntegrals(m_permittivity, r, h);
+        else
+            row->value[c] = imaginaryPart(q * evanescentIntegrals(m_permittivity, r, h));
+    }
+    return row;
+}
+
+bool GroundTable::cover(double nearest, double farthest, const Watch& watch)
+{
+    const std::lock_guard lock(m_mutex);
+    const int first = std::max(0, int(std::floor(rowCoordinate(m_waveNumber * nearest))) - 1);
+    const int last = int(std::floor(rowCoordinate(m_waveNumber * farthest))) + 2;
+    if (last >= int(m_rows.size()))
+        return false;
+    std::atomic<bool> stopped{false};
+    tbb::parallel_for(first, last + 1, [&](int i) {
+        if (m_rows[i] || stopped)
+            return;
+        if (watch.stopped())
+            stopped = true;
+        else
+            m_rows[i] = makeRow(i);
+    });
+    return !stopped;
+}
+
+HalfSpaceIntegrals GroundTable::at(double rho, double height) const
+{
+    const double distance = std::sqrt(rho * rho + height * height), q = m_waveNumber * distance;
+    const double elevation = std::atan2(height, rho);
+    const double row = rowCoordinate(q);
+    const Place columnPlace = placeOn(std::sqrt(elevation * (2.0 / pi)) / columnStep, 0, columns - 1);
+    const int firstRow = std::max(0, int(row) - 1);
+    const std::array<double, stencil> rowWeight = lagrangeWeights(row - firstRow - 1);
+    HalfSpaceIntegrals sum{};
+    for (int i = 0; i < stencil; ++i) {
+        const HalfSpaceIntegrals* value = m_rows[firstRow + i]->value.data() + columnPlace.first;
+        for (int j = 0; j < stencil; ++j) {
+            const double w = rowWeight[i] * columnPlace.weight[j];
+            sum.s += w * value[j].s;
+            sum.d += w * value[j].d;
+            sum.x += w * value[j].x;
+            sum.z += w * value[j].z;
+        }
+    }
+    const double clampedQ = std::max(q, smallestDistance);
+    const Complex phase = m_content == TableContent::Remainder ? Complex{std::cos(q), -std::sin(q)} : Complex{1.0, 0.0};
+    return (m_factor * phase / clampedQ) * sum;
+}
+
+int GroundTable::rowCount() const
+{
+    const std::lock_guard lock(m_mutex);
+    return int(std::count_if(m_rows.begin(), m_rows.end(), [](const auto& row) { return row != nullptr; }));
+}
+
+std::shared_ptr<GroundTable> GroundTableCache::table(const Ground& ground, double frequency, TableContent content)
+{
+    const std::lock_guard lock(m_mutex);
+    const auto found = std::find_if(m_entries.begin(), m_entries.end(),
+                                    [&](const Entry& e) { return e.ground == ground && e.frequency == frequency && e.content == content; });
+    if (found != m_entries.end()) {
+        std::rotate(found, found + 1, m_entries.end());
+        return m_entries.back().table;
+    }
+    if (m_entries.size() >= m_capacity)
+        m_entries.erase(m_entries.begin());
+    m_entries.push_back({ground, frequency, content, std::make_shared<GroundTable>(ground, frequency, content)});
+    return m_entries.back().table;
+}
+
+void GroundTableCache::clear()
+{
+    const std::lock_guard lock(m_mutex);
+    m_entries.clear();
+}
+
+std::size_t GroundTableCache::size() const
+{
+    const std::lock_guard lock(m_mutex);
+    return m_entries.size();
+}
+
+} // namespace vetchling::em

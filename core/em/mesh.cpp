@@ -1,0 +1,215 @@
+#include "core/em/mesh.h"
+
+#include <algorithm>
+#include <cmath>
+#include <unordered_map>
+
+namespace vetchling::em {
+namespace {
+
+constexpr double finestInWavelengths = 0.010; // element at a feed, end, bend or joint
+constexpr double finestInRadii = 16.0;        // the thin-wire kernel wants elements well longer than thick
+constexpr double growth = 1.4;                // element size gained per metre from the graded point
+
+struct Section {
+    double from, to; // m along the wire
+};
+
+/// Points of a wire that must be nodes: vertices, feeds, loads, and their order along it.
+std::vector<double> breakpoints(const WireModel& model, std::size_t wire)
+{
+    std::vector<double> at{0.0};
+    const Wire& w = model.wires[wire];
+    for (std::size_t i = 1; i < w.points.size(); ++i)
+        at.push_back(at.back() + distance(w.points[i - 1], w.points[i]));
+    for (const Feed& f : model.feeds)
+        if (f.wire == wire)
+            at.push_back(f.at);
+    for (const Load& l : model.loads)
+        if (l.wire == wire)
+            at.push_back(l.at);
+    std::sort(at.begin(), at.end());
+    at.erase(std::unique(at.begin(), at.end(), [](double a, double b) { return b - a < 10.0 * jointTolerance; }), at.end());
+    return at;
+}
+
+/// Divides 0..length so that element sizes follow min(coarsest, finest + growth * distance to the nearer end).
+std::vector<double> gradedDivision(double length, double finest, double coarsest)
+{
+    const double half = 0.5 * length;
+    const auto count = [&](double s) { // integral of ds/size from an end to s <= half
+        const double ramp = std::max(0.0, (coarsest - finest) / growth);
+        if (s <= ramp)
+            return std::log1p(growth * s / finest) / growth;
+        return std::log1p(growth * ramp / finest) / growth + (s - ramp) / std::max(coarsest, finest);
+    };
+    const int pieces = std::max(1, int(std::ceil(2.0 * count(half) - 0.2)));
+    std::vector<double> node(pieces + 1);
+    for (int i = 0; i <= pieces; ++i) {
+        const double target = count(half) * std::min(i, pieces - i) * 2.0 / pieces;
+        double low = 0.0, high = half;
+        for (int k = 0; k < 60; ++k) {
+            const double mid = 0.5 * (low + high);
+            (count(mid) < target ? low : high) = mid;
+        }
+        node[i] = 2 * i <= pieces ? low : length - low;
+    }
+    node.front() = 0.0;
+    node.back() = length;
+    return node;
+}
+
+class MeshMaker {
+public:
+    MeshMaker(const WireModel& model, double frequency, const MeshOptions& options) : m_model(model), m_options(options)
+    {
+        m_mesh.frequency = frequency;
+        m_mesh.degree = options.degree;
+        m_wavelength = wavelength(frequency);
+    }
+
+    Mesh run()
+    {
+        for (std::size_t w = 0; w < m_model.wires.size(); ++w)
+            divideWire(w);
+        m_mesh.shares.resize(m_mesh.elements.size());
+        collectNodes();
+        for (const auto& ends : m_nodes)
+            joint(ends);
+        bubbles();
+        for (const Feed& f : m_model.feeds)
+            m_mesh.feeds.push_back(port(f.wire, f.at));
+        for (const Load& l : m_model.loads)
+            m_mesh.loads.push_back(port(l.wire, l.at));
+        return std::move(m_mesh);
+    }
+
+private:
+    struct ElementEnd {
+        std::size_t element;
+        int end; // 0 start, 1 end
+    };
+
+    void divideWire(std::size_t wire)
+    {
+        const std::vector<double> at = breakpoints(m_model, wire);
+        const Wire& w = m_model.wires[wire];
+        const double thickest = std::max(w.radius, w.endRadius.value_or(0.0));
+        const double coarsest = m_wavelength / (m_options.elementsPerWavelength * m_options.fineness);
+        const double finest = std::max(finestInWavelengths * m_wavelength, finestInRadii * thickest) / m_options.fineness;
+        for (std::size_t i = 1; i < at.size(); ++i) {
+            const std::vector<double> node = gradedDivision(at[i] - at[i - 1], std::min(finest, coarsest), coarsest);
+            for (std::size_t k = 1; k < node.size(); ++k)
+                addElement(wire, at[i - 1] + node[k - 1], at[i - 1] + node[k]);
+        }
+    }
+
+    void addElement(std::size_t wire, double from, double to)
+    {
+        const Wire& w = m_model.wires[wire];
+        Element e;
+        e.wire = wire;
+        e.from = from;
+        e.to = to;
+        e.start = w.pointAt(from);
+        e.end = w.pointAt(to);
+        e.length = distance(e.start, e.end);
+        e.tangent = unit(e.end - e.start);
+        e.radius = w.radiusAt(0.5 * (from + to));
+        m_mesh.elements.push_back(e);
+    }
+
+    /// Element ends that meet within the joint tolerance, found through a grid of cells.
+    void collectNodes()
+    {
+        std::unordered_multimap<long long, std::size_t> cells; // cell -> node
+        std::vector<Vec3> position;
+        const auto key = [](long long x, long long y, long long z) { return (x * 73856093LL) ^ (y * 19349663LL) ^ (z * 83492791LL); };
+        const double cell = 4.0 * jointTolerance;
+        const auto index = [&](double v) { return (long long)std::floor(v / cell); };
+        const auto find = [&](Vec3 p) -> std::size_t {
+            for (int dx = -1; dx <= 1; ++dx)
+                for (int dy = -1; dy <= 1; ++dy)
+                    for (int dz = -1; dz <= 1; ++dz) {
+                        const auto range = cells.equal_range(key(index(p.x) + dx, index(p.y) + dy, index(p.z) + dz));
+                        for (auto it = range.first; it != range.second; ++it)
+                            if (distance(position[it->second], p) <= 2.0 * jointTolerance)
+                                return it->second;
+                    }
+            cells.emplace(key(index(p.x), index(p.y), index(p.z)), position.size());
+            position.push_back(p);
+            m_nodes.emplace_back();
+            return position.size() - 1;
+        };
+        for (std::size_t e = 0; e < m_mesh.elements.size(); ++e) {
+            m_nodes[find(m_mesh.elements[e].start)].push_back({e, 0});
+            m_nodes[find(m_mesh.elements[e].end)].push_back({e, 1});
+        }
+    }
+
+    void joint(const std::vector<ElementEnd>& ends)
+    {
+        const ElementEnd reference = ends.front();
+        if (onPerfectGround(reference))
+            share(reference, m_mesh.unknowns++, 1.0);
+        for (std::size_t i = 1; i < ends.size(); ++i) {
+            const int unknown = m_mesh.unknowns++;
+            share(reference, unknown, reference.end == 1 ? 1.0 : -1.0);
+            share(ends[i], unknown, ends[i].end == 0 ? 1.0 : -1.0);
+        }
+    }
+
+    void share(ElementEnd end, int unknown, double factor) { m_mesh.shares[end.element].push_back({unknown, end.end, factor}); }
+
+    bool onPerfectGround(ElementEnd end) const
+    {
+        if (m_model.ground.kind != GroundKind::Perfect)
+            return false;
+        const Element& e = m_mesh.elements[end.element];
+        return std::abs(end.end == 0 ? e.start.z : e.end.z) <= jointTolerance;
+    }
+
+    void bubbles()
+    {
+        for (auto& shares : m_mesh.shares)
+            for (int k = 2; k <= m_options.degree; ++k)
+                shares.push_back({m_mesh.unknowns++, k, 1.0});
+    }
+
+    /// Current along the wire at a node: that of the element that starts there, or of the one that ends there.
+    PortRow port(std::size_t wire, double at) const
+    {
+        double best = HUGE_VAL;
+        ElementEnd chosen{};
+        for (std::size_t e = 0; e < m_mesh.elements.size(); ++e) {
+            const Element& element = m_mesh.elements[e];
+            if (element.wire != wire)
+                continue;
+            for (int end : {0, 1}) {
+                const double off = std::abs((end == 0 ? element.from : element.to) - at) + (end == 0 ? 0.0 : jointTolerance);
+                if (off < best)
+                    best = off, chosen = {e, end};
+            }
+        }
+        PortRow row;
+        for (const Share& s : m_mesh.shares[chosen.element])
+            if (s.function == chosen.end)
+                row.emplace_back(s.unknown, s.factor);
+        return row;
+    }
+
+    const WireModel& m_model;
+    MeshOptions m_options;
+    double m_wavelength = 0.0;
+    Mesh m_mesh;
+    std::vector<std::vector<ElementEnd>> m_nodes;
+};
+
+} // namespace
+
+Mesh makeMesh(const WireModel& model, double frequency, const MeshOptions& options)
+{
+    return MeshMaker(model, frequency, options).run();
+}
+
+} // namespace vetchling::em

@@ -1,0 +1,56 @@
+#pragma once
+/// The mesh: straight elements with polynomial currents, made from a wire model for one frequency.
+///
+/// Current on an element, v = -1..1 along it: two end functions (1-v)/2, (1+v)/2 and bubbles
+/// B_k = (P_k - P_(k-2))/(4k-2), k = 2..degree (P: Legendre). Continuity and Kirchhoff's law hold by construction:
+/// at a joint of n element ends, n-1 unknowns flow from the first end into each of the others; at a free end the
+/// current is zero; at an end on perfect ground it is free and flows into the image.
+
+#include "core/wire/wire_model.h"
+
+#include <vector>
+
+namespace vetchling::em {
+
+inline constexpr int largestDegree = 5;
+
+struct MeshOptions {
+    int degree = 3;                  ///< of the current, 2 to largestDegree
+    double elementsPerWavelength = 5.0;
+    double fineness = 1.0;           ///< above 1: smaller elements everywhere, towards ends and feeds too
+};
+
+struct Element {
+    std::size_t wire = 0;
+    double from = 0.0, to = 0.0; ///< m along its wire
+    Vec3 start, end, tangent;
+    double length = 0.0, radius = 0.0;
+
+    [[nodiscard]] Vec3 centre() const { return 0.5 * (start + end); }
+    /// Point at v = -1..1.
+    [[nodiscard]] Vec3 at(double v) const { return centre() + (0.5 * length * v) * tangent; }
+};
+
+/// One local function of one element and its share of an unknown.
+struct Share {
+    int unknown;
+    int function; ///< 0: (1-v)/2, 1: (1+v)/2, k: B_k
+    double factor;
+};
+
+/// A point of the mesh as seen by a feed or load: its current is the sum of unknowns times factors.
+using PortRow = std::vector<std::pair<int, double>>;
+
+struct Mesh {
+    double frequency = 0.0;
+    int degree = 3;
+    int unknowns = 0;
+    std::vector<Element> elements;
+    std::vector<std::vector<Share>> shares; ///< by element
+    std::vector<PortRow> feeds, loads;      ///< in the order of the model
+};
+
+/// The model must have no faults. Elements are graded geometrically towards ends, feeds, loads, bends and joints.
+Mesh makeMesh(const WireModel& model, double frequency, const MeshOptions& options = {});
+
+} // namespace vetchling::em

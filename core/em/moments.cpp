@@ -1,0 +1,234 @@
+#include "core/em/moments.h"
+
+#include "core/em/gauss.h"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace vetchling::em {
+namespace {
+
+constexpr double nearRatio = 0.9;   // pairs closer than this times the longer element are near
+constexpr int innerNodes = 7;       // Gauss nodes for the smooth rest of the inner integral
+constexpr int gradedNodes = 10;     // a graded piece of the outer integral
+constexpr double closeInHalfLengths = 3.0; // nearer than this the inner integral needs its closed form
+constexpr int terms = largestDegree + 1;
+
+double effectiveRadius2(const Element& m, const Element& n, double closest)
+{
+    const double a = std::max(m.radius, n.radius);
+    const double apart = closest / (2.0 * a);
+    return a * a * std::max(0.0, 1.0 - apart * apart);
+}
+
+/// Legendre polynomial coefficients in powers of v, row j.
+constexpr std::array<std::array<double, 6>, 6> legendrePowers{{{1, 0, 0, 0, 0, 0},
+                                                              {0, 1, 0, 0, 0, 0},
+                                                              {-0.5, 0, 1.5, 0, 0, 0},
+                                                              {0, -1.5, 0, 2.5, 0, 0},
+                                                              {0.375, 0, -3.75, 0, 4.375, 0},
+                                                              {0, 1.875, 0, -8.75, 0, 7.875}}};
+
+/// int v^n / R dv and int v^n R dv over v = -1..1 with R = half * sqrt((v-v0)^2 + d2), for n = 0..degree.
+struct StaticMoments {
+    std::array<double, terms> inverse{}, direct{};
+
+    StaticMoments(double v0, double d2, double half, int degree)
+    {
+        std::array<double, terms + 2> k{}; // int w^n / sqrt(w^2+d2) dw, w = v - v0
+        const double lower = -1.0 - v0, upper = 1.0 - v0;
+        const double rl = std::sqrt(lower * lower + d2), ru = std::sqrt(upper * upper + d2);
+        k[0] = logDifference(lower, upper, rl, ru, d2);
+        k[1] = ru - rl;
+        double pl = lower, pu = upper;
+        for (int n = 2; n <= degree + 2; ++n) {
+            k[n] = (pu * ru - pl * rl - (n - 1) * d2 * k[n - 2]) / n;
+            pl *= lower;
+            pu *= upper;
+        }
+        for (int n = 0; n <= degree; ++n) { // v^n = sum C(n,m) v0^(n-m) w^m
+            double binomial = 1.0, power = 1.0, sumInverse = 0.0, sumDirect = 0.0;
+            for (int m = n; m >= 0; --m) {
+                sumInverse += binomial * power * k[m];
+                sumDirect += binomial * power * (k[m + 2] + d2 * k[m]);
+                binomial = binomial * m / (n - m + 1);
+                power *= v0;
+            }
+            inverse[n] = sumInverse / half;
+            direct[n] = sumDirect * half;
+        }
+    }
+
+    /// asinh(upper/d) - asinh(lower/d) without loss of digits on either side.
+    static double logDifference(double lower, double upper, double rl, double ru, double d2)
+    {
+        if (lower >= 0.0)
+            return std::log((upper + ru) / (lower + rl));
+        if (upper <= 0.0)
+            return std::log((rl - lower) / (ru - upper));
+        return std::log((upper + ru) * (rl - lower) / d2);
+    }
+};
+
+class NearPair {
+public:
+    NearPair(const Element& m, const Element& n, double k, int degree, double radius2)
+        : m_observer(m), m_source(n), m_k(k), m_degree(degree), m_radius2(radius2), m_half(0.5 * n.length)
+    {
+    }
+
+    void integrate(Moments& out)
+    {
+        std::array<double, 4> edge;
+        const int count = breakpoints(edge);
+        for (int i = 1; i < count; ++i)
+            gradedPiece(edge[i - 1], edge[i], out);
+    }
+
+private:
+    /// Ends of the observer and the source's ends projected on it: there the inner integral changes fast.
+    int breakpoints(std::array<double, 4>& edge) const
+    {
+        int count = 0;
+        edge[count++] = -1.0;
+        for (Vec3 p : {m_source.start, m_source.end}) {
+            const double u = 2.0 * dot(p - m_observer.centre(), m_observer.tangent) / m_observer.length;
+            const double off = distance(p, m_observer.at(std::clamp(u, -1.0, 1.0)));
+            if (std::abs(u) < 0.999 && off < 0.5 * m_observer.length)
+                edge[count++] = u;
+        }
+        if (count == 3 && edge[2] < edge[1])
+            std::swap(edge[1], edge[2]);
+        edge[count++] = 1.0;
+        return count;
+    }
+
+    void gradedPiece(double from, double to, Moments& out)
+    {
+        const GaussRule& rule = gaussRule(gradedNodes);
+        for (int i = 0; i < gradedNodes; ++i) { // u = from..to through 3x^2 - 2x^3 twice: crowded at both ends
+            const double x = 0.5 * (1.0 + rule.node[i]);
+            const double y = x * x * x * (10.0 - 15.0 * x + 6.0 * x * x);
+            const double slope = 30.0 * x * x * (1.0 - x) * (1.0 - x);
+            observe(from + (to - from) * y, 0.5 * rule.weight[i] * slope * (to - from), out);
+        }
+    }
+
+    void observe(double u, double weight, Moments& out)
+    {
+        std::array<Complex, terms> inner{};
+        innerIntegral(m_observer.at(u), inner);
+        double p[terms];
+        legendre(u, m_degree, p);
+        for (int i = 0; i <= m_degree; ++i)
+            for (int j = 0; j <= m_degree; ++j)
+                out.value[i][j] += weight * p[i] * inner[j];
+    }
+
+    void innerIntegral(Vec3 r, std::array<Complex, terms>& inner)
+    {
+        const Vec3 away = r - m_source.centre();
+        const double along = dot(away, m_source.tangent);
+        const double offAxis2 = std::max(0.0, dot(away, away) - along * along);
+        const double v0 = along / m_half, d2 = (offAxis2 + m_radius2) / (m_half * m_half);
+        const double beyond = std::max(0.0, std::abs(v0) - 1.0);
+        const bool close = beyond * beyond + d2 < closeInHalfLengths * closeInHalfLengths;
+        if (close) {
+            const StaticMoments fixed(v0, d2, m_half, m_degree);
+            for (int j = 0; j <= m_degree; ++j)
+                for (int n = j; n >= 0; n -= 2)
+                    inner[j] += legendrePowers[j][n] * (fixed.inverse[n] - 0.5 * m_k * m_k * fixed.direct[n]);
+        }
+        const GaussRule& rule = gaussRule(innerNodes);
+        for (int i = 0; i < innerNodes; ++i) {
+            const double v = rule.node[i], w = v - v0, R = m_half * std::sqrt(w * w + d2);
+            const Complex rest = rule.weight[i] * (close ? smoothRest(R) : Complex{std::cos(m_k * R) / R, -std::sin(m_k * R) / R});
+            double p[terms];
+            legendre(v, m_degree, p);
+            for (int j = 0; j <= m_degree; ++j)
+                inner[j] += p[j] * rest;
+        }
+    }
+
+    /// (exp(-jkR) - 1)/R + k^2 R/2, by its series where the difference would lose digits.
+    Complex smoothRest(double distance) const
+    {
+        const double x = m_k * distance;
+        if (x < 0.05)
+            return m_k * Complex{x * x * x / 24.0, -1.0 + x * x / 6.0 * (1.0 - 0.05 * x * x)};
+        return Complex{(std::cos(x) - 1.0) / distance + 0.5 * m_k * x, -std::sin(x) / distance};
+    }
+
+    const Element& m_observer;
+    const Element& m_source;
+    double m_k;
+    int m_degree;
+    double m_radius2, m_half;
+};
+
+int farNodes(const Element& e, double k, double closest, int degree)
+{
+    const double sharpness = e.length / std::max(closest, 1e-12);
+    return std::min(12, degree + 2 + int(2.0 * sharpness) + int(k * e.length));
+}
+
+void farMoments(const Element& m, const Element& n, double k, int degree, double radius2, double closest, Moments& out)
+{
+    const GaussRule& outer = gaussRule(farNodes(m, k, closest, degree));
+    const GaussRule& inner = gaussRule(farNodes(n, k, closest, degree));
+    std::array<std::array<double, terms>, 16> polynomial;
+    std::array<Vec3, 16> point;
+    for (std::size_t b = 0; b < inner.node.size(); ++b) {
+        legendre(inner.node[b], degree, polynomial[b].data());
+        point[b] = n.at(inner.node[b]);
+    }
+    for (std::size_t a = 0; a < outer.node.size(); ++a) {
+        const Vec3 r = m.at(outer.node[a]);
+        std::array<Complex, terms> row{};
+        for (std::size_t b = 0; b < inner.node.size(); ++b) {
+            const Vec3 away = r - point[b];
+            const double R = std::sqrt(dot(away, away) + radius2), w = inner.weight[b] / R;
+            const Complex g{w * std::cos(k * R), -w * std::sin(k * R)};
+            for (int j = 0; j <= degree; ++j)
+                row[j] += polynomial[b][j] * g;
+        }
+        double p[terms];
+        legendre(outer.node[a], degree, p);
+        for (int i = 0; i <= degree; ++i)
+            for (int j = 0; j <= degree; ++j)
+                out.value[i][j] += outer.weight[a] * p[i] * row[j];
+    }
+}
+
+} // namespace
+
+void legendre(double x, int degree, double* out)
+{
+    out[0] = 1.0;
+    if (degree > 0)
+        out[1] = x;
+    for (int n = 2; n <= degree; ++n)
+        out[n] = ((2 * n - 1) * x * out[n - 1] - (n - 1) * out[n - 2]) / n;
+}
+
+void kernelMoments(const Element& observer, const Element& source, double waveNumber, int degree, Moments& out)
+{
+    if (observer.length > source.length) { // the closed form over the longer element, the graded rule over the shorter
+        Moments transposed;
+        kernelMoments(source, observer, waveNumber, degree, transposed);
+        for (int i = 0; i <= degree; ++i)
+            for (int j = 0; j <= degree; ++j)
+                out.value[i][j] = transposed.value[j][i];
+        return;
+    }
+    out = Moments{};
+    const double closest = segmentDistance(observer.start, observer.end, source.start, source.end);
+    const double radius2 = effectiveRadius2(observer, source, closest);
+    if (closest > nearRatio * std::max(observer.length, source.length))
+        farMoments(observer, source, waveNumber, degree, radius2, closest, out);
+    else
+        NearPair(observer, source, waveNumber, degree, radius2).integrate(out);
+}
+
+} // namespace vetchling::em

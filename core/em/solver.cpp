@@ -1,0 +1,159 @@
+#include "core/em/solver.h"
+
+#include "core/em/moments.h"
+
+#include <cblas.h>
+#include <fmt/format.h>
+#include <lapacke.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::em {
+namespace {
+
+constexpr int mostUnknowns = 12000; // 2.3 GB of matrix
+
+
+/// Solves in place for one right-hand side; false if the matrix is singular or not finite.
+bool factorAndSolve(Matrix& matrix, int size, std::vector<Complex>& rhs)
+{
+    std::vector<lapack_int> pivots(size);
+    auto* a = reinterpret_cast<lapack_complex_double*>(matrix.data()); // symmetric: row- or column-major is the same
+    auto* b = reinterpret_cast<lapack_complex_double*>(rhs.data());
+    return LAPACKE_zgesv(LAPACK_COL_MAJOR, size, 1, a, size, pivots.data(), b, size) == 0;
+}
+
+std::vector<Complex> excitation(const WireModel& model, const Mesh& mesh)
+{
+    std::vector<Complex> rhs(mesh.unknowns);
+    for (std::size_t f = 0; f < model.feeds.size(); ++f)
+        for (const auto& [unknown, factor] : mesh.feeds[f])
+            rhs[unknown] += factor * model.feeds[f].voltage;
+    return rhs;
+}
+
+Complex portCurrent(const PortRow& row, const std::vector<Complex>& x)
+{
+    Complex sum = 0.0;
+    for (const auto& [unknown, factor] : row)
+        sum += factor * x[unknown];
+    return sum;
+}
+
+std::size_t drivenFeed(const WireModel& model)
+{
+    const auto driven = std::find_if(model.feeds.begin(), model.feeds.end(), [](const Feed& f) { return std::abs(f.voltage) > 0.0; });
+    return std::size_t(driven - model.feeds.begin());
+}
+
+/// Impedance with the highest bubbles left out: what a solution of one degree less would say.
+Complex lowerDegreeImpedance(const Matrix& matrix, const Mesh& mesh, const std::vector<Complex>& rhs, std::size_t feed, Complex voltage)
+{
+    std::vector<bool> dropped(mesh.unknowns, false);
+    for (const auto& shares : mesh.shares)
+        for (const Share& s : shares)
+            if (s.function == mesh.degree && mesh.degree >= 2)
+                dropped[s.unknown] = true;
+    std::vector<int> kept;
+    for (int i = 0; i < mesh.unknowns; ++i)
+        if (!dropped[i])
+            kept.push_back(i);
+    const int size = int(kept.size());
+    if (size == 0)
+        return {};
+    Matrix smaller(std::size_t(size) * size);
+    std::vector<Complex> x(size);
+    for (int i = 0; i < size; ++i) {
+        x[i] = rhs[kept[i]];
+        for (int j = 0; j < size; ++j)
+            smaller[std::size_t(i) * size + j] = matrix[std::size_t(kept[i]) * mesh.unknowns + kept[j]];
+    }
+    if (!factorAndSolve(smaller, size, x))
+        return {};
+    std::vector<Complex> full(mesh.unknowns);
+    for (int i = 0; i < size; ++i)
+        full[kept[i]] = x[i];
+    return voltage / portCurrent(mesh.feeds[feed], full);
+}
+
+Fault stopped() { return {"", stoppedMessage}; }
+
+} // namespace
+
+Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency, GroundTableCache& tables, const SolveOptions& options, const Watch& watch)
+{
+    if (Faults faults = findFrequencyFaults(frequency, "frequency"); !faults.empty())
+        return faults;
+    Solution out;
+    out.frequency = frequency;
+    out.model = model;
+    out.mesh = std::make_shared<const Mesh>(makeMesh(*model, frequency, options.mesh));
+    const Mesh& mesh = *out.mesh;
+    if (mesh.unknowns > mostUnknowns)
+        return Fault{"wires", fmt::format("{:.0f} wavelengths of wire need {} unknowns, more than the {} that fit; lower the frequency or shorten the wires",
+                                          model->totalLength() / wavelength(frequency), mesh.unknowns, mostUnknowns)};
+    std::shared_ptr<GroundTable> table;
+    if (model->ground.kind == GroundKind::Real && model->ground.complexPermittivity(frequency) != Complex{1.0, 0.0}) {
+        table = tables.table(model->ground, frequency);
+        if (!coverMesh(mesh, *table, watch))
+            return watch.stopped() ? stopped() : Fault{"wires", "the wires lie more than 170 wavelengths apart; lower the frequency or move them closer"};
+    }
+    if (watch.stopped())
+        return stopped();
+
+    openblas_set_num_threads(1); // threads are used a level higher, over pairs of elements and frequencies
+    Matrix matrix = fieldMatrix(mesh, model->ground, table.get());
+    const Matrix losses = wireMatrix(mesh, *model);
+    for (std::size_t i = 0; i < matrix.size(); ++i)
+        matrix[i] += losses[i];
+    for (std::size_t l = 0; l < model->loads.size(); ++l)
+        addLoad(matrix, mesh.unknowns, mesh.loads[l], model->loads[l].impedance(frequency));
+    if (watch.stopped())
+        return stopped();
+
+    const std::size_t feed = drivenFeed(*model);
+    const Complex voltage = model->feeds[feed].voltage;
+    const std::vector<Complex> rhs = excitation(*model, mesh);
+    const Complex coarse = lowerDegreeImpedance(matrix, mesh, rhs, feed, voltage);
+    out.unknowns = rhs;
+    if (!factorAndSolve(matrix, mesh.unknowns, out.unknowns))
+        return Fault{"wires", "the equations have no solution; look for wires that almost touch"};
+    for (std::size_t f = 0; f < model->feeds.size(); ++f) {
+        out.feedCurrents.push_back(portCurrent(mesh.feeds[f], out.unknowns));
+        out.inputPower += 0.5 * (model->feeds[f].voltage * std::conj(out.feedCurrents.back())).real();
+    }
+    out.impedance = voltage / out.feedCurrents[feed];
+    if (!std::isfinite(std::abs(out.impedance)))
+        return Fault{"feeds", "no current flows at the feed; look for a wire that is not joined"};
+    out.impedanceErrorPercent = 100.0 * std::abs(coarse - out.impedance) / std::abs(out.impedance);
+    return out;
+}
+
+std::vector<Complex> Solution::elementCurrents(std::size_t element) const
+{
+    std::vector<Complex> local(mesh->degree + 1);
+    for (const Share& s : mesh->shares[element])
+        local[s.function] += s.factor * unknowns[s.unknown];
+    return local;
+}
+
+Complex Solution::currentAt(std::size_t wire, double along) const
+{
+    for (std::size_t e = 0; e < mesh->elements.size(); ++e) {
+        const Element& element = mesh->elements[e];
+        if (element.wire != wire || along < element.from - jointTolerance || along > element.to + jointTolerance)
+            continue;
+        const double v = std::clamp(2.0 * (along - element.from) / (element.to - element.from) - 1.0, -1.0, 1.0);
+        const std::vector<Complex> local = elementCurrents(e);
+        double p[largestDegree + 1];
+        legendre(v, mesh->degree, p);
+        Complex sum = 0.5 * (1.0 - v) * local[0] + 0.5 * (1.0 + v) * local[1];
+        for (int k = 2; k <= mesh->degree; ++k)
+            sum += local[k] * (p[k] - p[k - 2]) / double(4 * k - 2);
+        return sum;
+    }
+    return {};
+}
+
+} // namespace vetchling::em

@@ -1,0 +1,39 @@
+#pragma once
+/// One wire model at one frequency: currents, feed impedance and an estimate of its error.
+
+#include "core/em/mesh.h"
+#include "core/em/system.h"
+
+#include <memory>
+
+namespace vetchling::em {
+
+struct SolveOptions {
+    MeshOptions mesh;
+};
+
+struct Solution {
+    double frequency = 0.0;             ///< Hz
+    std::shared_ptr<const WireModel> model;
+    std::shared_ptr<const Mesh> mesh;
+    std::vector<Complex> unknowns;      ///< A, peak
+    std::vector<Complex> feedCurrents;  ///< A, peak, by feed
+    Complex impedance;                  ///< ohm, at the first feed with a voltage
+    double impedanceErrorPercent = 0.0; ///< estimate of |dZ|/|Z|, from the solution of one degree less
+    double inputPower = 0.0;            ///< W
+
+    /// Current along a wire's direction at a distance from its first point, A peak.
+    [[nodiscard]] Complex currentAt(std::size_t wire, double along) const;
+    /// Local coefficients of an element, function 0..degree (mesh.h).
+    [[nodiscard]] std::vector<Complex> elementCurrents(std::size_t element) const;
+};
+
+/// Solves for the currents. Bad input, a stop, or a model too large to hold come back as faults.
+/// @param tables the half-space tables to use and extend; one cache may serve many threads
+Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency, GroundTableCache& tables,
+                       const SolveOptions& options = {}, const Watch& watch = {});
+
+/// Fault message of a solve that was told to stop.
+inline constexpr const char* stoppedMessage = "stopped";
+
+} // namespace vetchling::em

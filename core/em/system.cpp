@@ -1,0 +1,283 @@
+#include "core/em/system.h"
+
+#include "core/em/bessel.h"
+#include "core/em/gauss.h"
+#include "core/em/moments.h"
+
+#include <oneapi/tbb/parallel_for.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace vetchling::em {
+namespace {
+
+constexpr int most = largestDegree + 1;
+constexpr double nearRatio = 0.9; // the remainder needs its graded rule closer than this times the longer element
+constexpr int gradedNodes = 8;
+
+struct Block {
+    Complex value[most][most]{};
+};
+
+Element mirroredElement(Element e)
+{
+    e.start = mirrored(e.start);
+    e.end = mirrored(e.end);
+    e.tangent = mirrored(e.tangent);
+    return e;
+}
+
+/// What a block is made of.
+struct Parts {
+    bool direct = true;
+    Complex image = 0.0; ///< strength of the mirror image, 1 on perfect ground
+    const GroundTable* remainder = nullptr;
+};
+
+class BlockMaker {
+public:
+    BlockMaker(const Mesh& mesh, const Parts& parts)
+        : m_degree(mesh.degree), m_k(waveNumber(mesh.frequency)), m_local(mesh.degree), m_parts(parts)
+    {
+    }
+
+    Block block(const Element& m, const Element& n) const
+    {
+        Block sum;
+        if (m_parts.direct)
+            addPotentials(m, n, 1.0, sum);
+        if (m_parts.image != Complex{})
+            addPotentials(m, mirroredElement(n), -m_parts.image, sum);
+        if (m_parts.remainder)
+            addRemainder(m, n, sum);
+        return sum;
+    }
+
+private:
+    /// Vector and scalar potential of n tested on m, from the kernel's moments.
+    void addPotentials(const Element& m, const Element& n, Complex strength, Block& sum) const
+    {
+        Moments moments;
+        kernelMoments(m, n, m_k, m_degree, moments);
+        const Complex vector = strength * Complex{0.0, waveImpedance * m_k / (4.0 * pi)} * (0.25 * m.length * n.length * dot(m.tangent, n.tangent));
+        const Complex scalar = strength * Complex{0.0, -waveImpedance / (m_k * 4.0 * pi)};
+        for (int i = 0; i <= m_degree; ++i)
+            for (int j = 0; j <= m_degree; ++j)
+                sum.value[i][j] += vector * form(m_local.current[i], moments, m_local.current[j]) + scalar * form(m_local.slope[i], moments, m_local.slope[j]);
+    }
+
+    Complex form(const double* left, const Moments& moments, const double* right) const
+    {
+        Complex sum = 0.0;
+        for (int a = 0; a <= m_degree; ++a) {
+            if (left[a] == 0.0)
+                continue;
+            for (int b = 0; b <= m_degree; ++b)
+                if (right[b] != 0.0)
+                    sum += left[a] * right[b] * moments.value[a][b];
+        }
+        return sum;
+    }
+
+    void addRemainder(const Element& m, const Element& n, Block& sum) const
+    {
+        if (m.length > n.length) {
+            Block transposed;
+            addRemainder(n, m, transposed); // reciprocity: the half space's field matrix is symmetric
+            for (int i = 0; i <= m_degree; ++i)
+                for (int j = 0; j <= m_degree; ++j)
+                    sum.value[i][j] += transposed.value[j][i];
+            return;
+        }
+        const Element image = mirroredElement(n);
+        const double closest = segmentDistance(m.start, m.end, image.start, image.end);
+        if (closest > nearRatio * n.length)
+            plainRemainder(m, n, sum);
+        else
+            gradedRemainder(m, n, image, sum);
+    }
+
+    void plainRemainder(const Element& m, const Element& n, Block& sum) const
+    {
+        const GaussRule& rule = gaussRule(m_degree + 2);
+        for (std::size_t a = 0; a < rule.node.size(); ++a)
+            for (std::size_t b = 0; b < rule.node.size(); ++b)
+                tested(m, rule.node[a], n, rule.node[b], rule.weight[a] * rule.weight[b], sum);
+    }
+
+    /// Near the mirror element: inner points through v = v0 + d sinh t, which flattens 1/R; outer graded to its ends.
+    void gradedRemainder(const Element& m, const Element& n, const Element& image, Block& sum) const
+    {
+        const GaussRule& outer = gaussRule(gradedNodes);
+        for (int a = 0; a < gradedNodes; ++a) {
+            const double x = outer.node[a], u = 0.5 * x * (3.0 - x * x), slope = 1.5 * (1.0 - x * x);
+            const Vec3 away = m.at(u) - image.centre();
+            const double half = 0.5 * n.length, v0 = dot(away, image.tangent) / half;
+            const double d = std::max(1e-9, std::sqrt(std::max(0.0, dot(away, away) / (half * half) - v0 * v0)));
+            const double low = std::asinh((-1.0 - v0) / d), high = std::asinh((1.0 - v0) / d);
+            const GaussRule& inner = gaussRule(std::min(24, 6 + int(1.2 * (high - low))));
+            for (std::size_t b = 0; b < inner.node.size(); ++b) {
+                const double t = 0.5 * (low + high) + 0.5 * (high - low) * inner.node[b];
+                const double weight = 0.5 * (high - low) * inner.weight[b] * d * std::cosh(t);
+                tested(m, u, n, std::clamp(v0 + d * std::sinh(t), -1.0, 1.0), outer.weight[a] * slope * weight, sum);
+            }
+        }
+    }
+
+    /// -t_m . E . t_n at one pair of points, times the current functions there.
+    void tested(const Element& m, double u, const Element& n, double v, double weight, Block& sum) const
+    {
+        const Vec3 a = m.at(u), b = n.at(v), away = a - b;
+        const double rho = std::hypot(away.x, away.y);
+        const HalfSpaceIntegrals g = m_parts.remainder->at(rho, a.z + b.z);
+        const double cx = rho > 0.0 ? away.x / rho : 1.0, cy = rho > 0.0 ? away.y / rho : 0.0;
+        const double mr = m.tangent.x * cx + m.tangent.y * cy, nr = n.tangent.x * cx + n.tangent.y * cy;
+        const double horizontal = m.tangent.x * n.tangent.x + m.tangent.y * n.tangent.y;
+        const Complex field = horizontal * (g.s + g.d) - 2.0 * mr * nr * g.d + (mr * n.tangent.z - m.tangent.z * nr) * g.x + m.tangent.z * n.tangent.z * g.z;
+        const Complex scaled = -0.25 * m.length * n.length * weight * field;
+        double fm[most], fn[most];
+        currents(u, fm);
+        currents(v, fn);
+        for (int i = 0; i <= m_degree; ++i)
+            for (int j = 0; j <= m_degree; ++j)
+                sum.value[i][j] += fm[i] * fn[j] * scaled;
+    }
+
+    void currents(double v, double* f) const
+    {
+        double p[most];
+        legendre(v, m_degree, p);
+        f[0] = 0.5 * (1.0 - v);
+        f[1] = 0.5 * (1.0 + v);
+        for (int k = 2; k <= m_degree; ++k)
+            f[k] = (p[k] - p[k - 2]) / (4 * k - 2);
+    }
+
+    int m_degree;
+    double m_k;
+    LocalFunctions m_local;
+    Parts m_parts;
+};
+
+void scatter(const Mesh& mesh, std::size_t m, std::size_t n, const Block& block, Matrix& matrix)
+{
+    const std::size_t size = mesh.unknowns;
+    for (const Share& a : mesh.shares[m])
+        for (const Share& b : mesh.shares[n]) {
+            const Complex value = a.factor * b.factor * block.value[a.function][b.function];
+            matrix[a.unknown * size + b.unknown] += value;
+            if (m != n)
+                matrix[b.unknown * size + a.unknown] += value;
+        }
+}
+
+Matrix assemble(const Mesh& mesh, const Parts& parts)
+{
+    const BlockMaker maker(mesh, parts);
+    const std::size_t count = mesh.elements.size();
+    Matrix matrix(std::size_t(mesh.unknowns) * mesh.unknowns);
+    const std::size_t batch = std::max<std::size_t>(1, 20000 / count); // rows whose blocks are held at once
+    std::vector<std::vector<Block>> rows(batch);
+    for (std::size_t first = 0; first < count; first += batch) {
+        const std::size_t last = std::min(count, first + batch);
+        tbb::parallel_for(first, last, [&](std::size_t m) {
+            std::vector<Block>& row = rows[m - first];
+            row.clear();
+            for (std::size_t n = m; n < count; ++n)
+                row.push_back(maker.block(mesh.elements[m], mesh.elements[n]));
+        });
+        for (std::size_t m = first; m < last; ++m)
+            for (std::size_t n = m; n < count; ++n)
+                scatter(mesh, m, n, rows[m - first][n - m], matrix);
+    }
+    return matrix;
+}
+
+} // namespace
+
+LocalFunctions::LocalFunctions(int degree)
+{
+    current[0][0] = current[1][0] = current[1][1] = 0.5;
+    current[0][1] = -0.5;
+    slope[0][0] = -0.5;
+    slope[1][0] = 0.5;
+    for (int k = 2; k <= degree; ++k) {
+        current[k][k] = 1.0 / (4 * k - 2);
+        current[k][k - 2] = -1.0 / (4 * k - 2);
+        slope[k][k - 1] = 0.5;
+    }
+}
+
+Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table)
+{
+    if (ground.kind == GroundKind::Perfect)
+        return assemble(mesh, {true, 1.0, nullptr});
+    return assemble(mesh, {true, table ? table->image() : Complex{}, table});
+}
+
+Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table) { return assemble(mesh, {false, 0.0, &table}); }
+
+Matrix mirrorMatrix(const Mesh& mesh) { return assemble(mesh, {false, 1.0, nullptr}); }
+
+Complex internalImpedance(double frequency, double radius, double conductivity, double relativePermeability)
+{
+    const double w = 2.0 * pi * frequency;
+    const Complex k = std::sqrt(Complex{0.0, -w * vacuumPermeability * relativePermeability * conductivity});
+    return k / (2.0 * pi * radius * conductivity * besselRatio(k * radius));
+}
+
+Matrix wireMatrix(const Mesh& mesh, const WireModel& model)
+{
+    const LocalFunctions local(mesh.degree);
+    Matrix matrix(std::size_t(mesh.unknowns) * mesh.unknowns);
+    for (std::size_t e = 0; e < mesh.elements.size(); ++e) {
+        const Element& element = mesh.elements[e];
+        const Wire& wire = model.wires[element.wire];
+        Complex ofCurrent = 0.0, ofCharge = 0.0;
+        if (wire.conductivity)
+            ofCurrent = internalImpedance(mesh.frequency, element.radius, *wire.conductivity, wire.relativePermeability);
+        if (wire.insulation) {
+            const Complex er = wire.insulation->relativePermittivity * Complex{1.0, -wire.insulation->lossTangent};
+            ofCharge = imaginaryUnit * (1.0 - 1.0 / er) * std::log(wire.insulation->outerRadius / element.radius) /
+                       (2.0 * pi * 2.0 * pi * mesh.frequency * vacuumPermittivity);
+        }
+        if (ofCurrent == Complex{} && ofCharge == Complex{})
+            continue;
+        Block block;
+        for (int i = 0; i <= mesh.degree; ++i)
+            for (int j = 0; j <= mesh.degree; ++j)
+                for (int p = 0; p <= mesh.degree; ++p) { // int P_p^2 dv = 2/(2p+1)
+                    const double square = 2.0 / (2 * p + 1);
+                    block.value[i][j] += square * (0.5 * element.length * ofCurrent * local.current[i][p] * local.current[j][p] +
+                                                   2.0 / element.length * ofCharge * local.slope[i][p] * local.slope[j][p]);
+                }
+        scatter(mesh, e, e, block, matrix);
+    }
+    return matrix;
+}
+
+void addLoad(Matrix& matrix, int unknowns, const PortRow& row, Complex impedance)
+{
+    for (const auto& [a, fa] : row)
+        for (const auto& [b, fb] : row)
+            matrix[std::size_t(a) * unknowns + b] += impedance * fa * fb;
+}
+
+bool coverMesh(const Mesh& mesh, GroundTable& table, const Watch& watch)
+{
+    double lowest = HUGE_VAL, highest = 0.0;
+    Vec3 low{HUGE_VAL, HUGE_VAL, 0.0}, high{-HUGE_VAL, -HUGE_VAL, 0.0};
+    for (const Element& e : mesh.elements)
+        for (Vec3 p : {e.start, e.end}) {
+            lowest = std::min(lowest, p.z);
+            highest = std::max(highest, p.z);
+            low = {std::min(low.x, p.x), std::min(low.y, p.y), 0.0};
+            high = {std::max(high.x, p.x), std::max(high.y, p.y), 0.0};
+        }
+    const double farthest = norm(Vec3{high.x - low.x, high.y - low.y, 2.0 * highest});
+    return table.cover(2.0 * lowest, farthest, watch);
+}
+
+} // namespace vetchling::em

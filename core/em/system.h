@@ -1,0 +1,45 @@
+#pragma once
+/// The Galerkin system of a mesh over its ground: Z I = V (Harrington 1968, Field Computation by Moment Methods, ch. 4;
+/// polynomial currents as in Popovic 1991, ch. 3). All matrices are symmetric, row-major, ohms.
+
+#include "core/em/ground_table.h"
+#include "core/em/mesh.h"
+
+#include <vector>
+
+namespace vetchling::em {
+
+using Matrix = std::vector<Complex>; ///< n x n, row-major
+
+/// Fields of the currents tested by the currents: everything but wire loss and loads.
+/// @param table the soil's table; null unless the ground is real. Must cover the mesh (coverMesh).
+Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table);
+
+/// Only the part of a table: the soil's remainder, or its evanescent loss (whose real part counts).
+Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table);
+
+/// Fields of the currents' mirror images on perfect ground, tested by the currents.
+Matrix mirrorMatrix(const Mesh& mesh);
+
+/// Wire loss and insulation: int Zi f_m f_n ds and the jacket's change of the scalar potential
+/// (Richmond & Newman 1976, Radio Science 11, 13: thin dielectric shell as a series term of the charge).
+Matrix wireMatrix(const Mesh& mesh, const WireModel& model);
+
+/// Adds impedance * row row^T.
+void addLoad(Matrix& matrix, int unknowns, const PortRow& row, Complex impedance);
+
+/// Internal impedance of a round conductor, ohm/m: k J0(ka)/(2 pi a sigma J1(ka)), k^2 = -j w mu sigma
+/// (Ramo, Whinnery & Van Duzer 1994, eq. 4.5-10).
+Complex internalImpedance(double frequency, double radius, double conductivity, double relativePermeability);
+
+/// Makes the table cover all distances the mesh asks for. False if stopped.
+bool coverMesh(const Mesh& mesh, GroundTable& table, const Watch& watch = {});
+
+/// Legendre coefficients of the local current functions, [function][power of P]: see mesh.h.
+struct LocalFunctions {
+    double current[largestDegree + 1][largestDegree + 1]{};
+    double slope[largestDegree + 1][largestDegree + 1]{}; ///< d/dv
+    explicit LocalFunctions(int degree);
+};
+
+} // namespace vetchling::em

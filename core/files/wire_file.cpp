@@ -1,0 +1,255 @@
+#include "core/files/wire_file.h"
+
+#include "core/files/json_reader.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+#include <map>
+
+namespace vetchling::files {
+namespace {
+
+constexpr int wireFileVersion = 1;
+constexpr std::size_t mostFrequencies = 100000, mostDirections = 1000000;
+
+Ground readGround(const JsonNode& root)
+{
+    Ground ground;
+    const auto node = root.object("ground");
+    if (!node)
+        return ground;
+    const std::string kind = node->text("kind");
+    if (kind == "real") {
+        ground.kind = GroundKind::Real;
+        ground.relativePermittivity = node->number("relative_permittivity", 1.0);
+        ground.conductivity = node->number("conductivity_S_per_m");
+    } else if (kind == "perfect")
+        ground.kind = GroundKind::Perfect;
+    else if (kind != "free-space" && !kind.empty())
+        node->faultAt("kind", "is '" + kind + "'; write free-space, perfect or real");
+    return ground;
+}
+
+Wire readWire(const JsonNode& node)
+{
+    Wire wire;
+    wire.id = node.text("id");
+    for (const JsonNode& point : node.items("points_m"))
+        if (const std::vector<double> p = point.ownNumbers(3); p.size() == 3)
+            wire.points.push_back({p[0], p[1], p[2]});
+    wire.radius = node.number("radius_m");
+    wire.endRadius = node.optionalNumber("end_radius_m");
+    wire.conductivity = node.optionalNumber("conductivity_S_per_m");
+    wire.relativePermeability = node.number("relative_permeability", 1.0, true);
+    if (const auto jacket = node.object("insulation", true))
+        wire.insulation = Insulation{jacket->number("outer_radius_m"), jacket->number("relative_permittivity"), jacket->number("loss_tangent", 0.0, true)};
+    return wire;
+}
+
+using WireNames = std::map<std::string, std::size_t>;
+
+WireNames readWires(const JsonNode& root, WireModel& model)
+{
+    WireNames names;
+    for (const JsonNode& node : root.items("wires")) {
+        model.wires.push_back(readWire(node));
+        const std::string& id = model.wires.back().id;
+        if (!id.empty() && !names.emplace(id, model.wires.size() - 1).second)
+            node.faultAt("id", "'" + id + "' is already the name of another wire; give each its own");
+    }
+    return names;
+}
+
+/// Index of the wire a feed or load names.
+std::size_t wireOf(const JsonNode& node, const WireNames& names)
+{
+    const std::string id = node.text("wire");
+    const auto found = names.find(id);
+    if (found != names.end())
+        return found->second;
+    if (!id.empty())
+        node.faultAt("wire", "there is no wire '" + id + "'; use the id of one of the wires");
+    return 0;
+}
+
+void readFeeds(const JsonNode& root, const WireNames& names, WireModel& model)
+{
+    for (const JsonNode& node : root.items("feeds")) {
+        Feed feed{wireOf(node, names), node.number("at_m"), {1.0, 0.0}};
+        if (node.has("voltage_V"))
+            if (const std::vector<double> v = node.numbers("voltage_V", 2); v.size() == 2)
+                feed.voltage = {v[0], v[1]};
+        model.feeds.push_back(feed);
+    }
+}
+
+void readLoads(const JsonNode& root, const WireNames& names, WireModel& model)
+{
+    for (const JsonNode& node : root.items("loads", true)) {
+        Load load;
+        load.wire = wireOf(node, names);
+        load.at = node.number("at_m");
+        const std::string kind = node.text("kind", "series", true);
+        if (kind == "parallel")
+            load.kind = LoadKind::Parallel;
+        else if (kind != "series")
+            node.faultAt("kind", "is '" + kind + "'; write series or parallel");
+        load.resistance = node.number("resistance_ohm", 0.0, true);
+        load.inductance = node.number("inductance_H", 0.0, true);
+        load.capacitance = node.number("capacitance_F", 0.0, true);
+        load.q = node.number("q", 0.0, true);
+        model.loads.push_back(load);
+    }
+}
+
+void readFrequencies(const JsonNode& root, WireCase& wires, Faults& faults)
+{
+    wires.frequencies = root.numbers("frequencies_Hz");
+    if (wires.frequencies.empty() && root.has("frequencies_Hz") && root.json()["frequencies_Hz"].empty())
+        root.faultAt("frequencies_Hz", "is empty; give one frequency or more");
+    if (wires.frequencies.size() > mostFrequencies)
+        root.faultAt("frequencies_Hz", fmt::format("holds more than {} frequencies; use a sweep", mostFrequencies));
+    for (std::size_t i = 0; i < wires.frequencies.size() && faults.size() < 100; ++i)
+        for (Fault& fault : findFrequencyFaults(wires.frequencies[i], fmt::format("frequencies_Hz[{}]", i)))
+            faults.push_back(std::move(fault));
+}
+
+PatternRequest readPattern(const JsonNode& root)
+{
+    PatternRequest pattern;
+    const auto node = root.object("pattern", true);
+    if (!node)
+        return pattern;
+    pattern.elevations = node->numbers("elevations_deg");
+    pattern.azimuths = node->numbers("azimuths_deg");
+    if (pattern.elevations.size() * pattern.azimuths.size() > mostDirections)
+        node->fault(fmt::format("asks for more than {} directions; use a coarser grid", mostDirections));
+    for (std::size_t i = 0; i < pattern.elevations.size(); ++i)
+        if (std::abs(pattern.elevations[i]) > 90.0)
+            node->faultAt(fmt::format("elevations_deg[{}]", i), "is beyond 90 degrees; elevations are counted from the horizon");
+    return pattern;
+}
+
+void checkHead(const JsonNode& root)
+{
+    const std::string format = root.text("format");
+    if (!format.empty() && format != "vetchling-wires")
+        root.faultAt("format", "is '" + format + "'; a wire file says vetchling-wires");
+    const double version = root.number("version");
+    if (root.has("version") && root.json()["version"].is_number() && version != wireFileVersion)
+        root.faultAt("version", fmt::format("is {}; this program reads version {}", version, wireFileVersion));
+}
+
+Json point(Vec3 p) { return Json::array({p.x, p.y, p.z}); }
+
+Json wireJson(const Wire& wire)
+{
+    Json out{{"id", wire.id}, {"points_m", Json::array()}, {"radius_m", wire.radius}};
+    for (Vec3 p : wire.points)
+        out["points_m"].push_back(point(p));
+    if (wire.endRadius)
+        out["end_radius_m"] = *wire.endRadius;
+    if (wire.conductivity)
+        out["conductivity_S_per_m"] = *wire.conductivity;
+    if (wire.relativePermeability != 1.0)
+        out["relative_permeability"] = wire.relativePermeability;
+    if (wire.insulation)
+        out["insulation"] = {{"outer_radius_m", wire.insulation->outerRadius},
+                             {"relative_permittivity", wire.insulation->relativePermittivity},
+                             {"loss_tangent", wire.insulation->lossTangent}};
+    return out;
+}
+
+Json groundJson(const Ground& ground)
+{
+    if (ground.kind == GroundKind::Real)
+        return {{"kind", "real"}, {"relative_permittivity", ground.relativePermittivity}, {"conductivity_S_per_m", ground.conductivity}};
+    return {{"kind", ground.kind == GroundKind::Perfect ? "perfect" : "free-space"}};
+}
+
+double rounded(double value, double step) { return std::round(value / step) * step; }
+
+} // namespace
+
+Result<WireCase> parseWireFile(const std::string& text)
+{
+    const Result<Json> json = parseJson(text);
+    if (!json)
+        return json.faults();
+    Faults faults;
+    const JsonNode root(*json, "", faults);
+    if (!json->is_object())
+        return Fault{"", "a wire file is one object in braces"};
+    checkHead(root);
+    WireCase wires;
+    wires.model.ground = readGround(root);
+    const WireNames names = readWires(root, wires.model);
+    readFeeds(root, names, wires.model);
+    readLoads(root, names, wires.model);
+    readFrequencies(root, wires, faults);
+    wires.pattern = readPattern(root);
+    if (faults.empty())
+        faults = findFaults(wires.model);
+    if (!faults.empty())
+        return faults;
+    return wires;
+}
+
+Result<WireCase> readWireFile(const std::string& path)
+{
+    const Result<std::string> text = readTextFile(path);
+    if (!text)
+        return text.faults();
+    return parseWireFile(*text);
+}
+
+std::string writeWireFile(const WireCase& wires)
+{
+    Json out{{"format", "vetchling-wires"}, {"version", wireFileVersion}, {"ground", groundJson(wires.model.ground)}};
+    out["wires"] = Json::array();
+    for (const Wire& wire : wires.model.wires)
+        out["wires"].push_back(wireJson(wire));
+    out["feeds"] = Json::array();
+    for (const Feed& f : wires.model.feeds)
+        out["feeds"].push_back({{"wire", wires.model.wires[f.wire].id}, {"at_m", f.at}, {"voltage_V", {f.voltage.real(), f.voltage.imag()}}});
+    out["loads"] = Json::array();
+    for (const Load& l : wires.model.loads) {
+        Json load{{"wire", wires.model.wires[l.wire].id}, {"at_m", l.at}};
+        if (l.kind == LoadKind::Parallel)
+            load["kind"] = "parallel";
+        load.update(Json{{"resistance_ohm", l.resistance}, {"inductance_H", l.inductance}, {"capacitance_F", l.capacitance}});
+        if (l.q > 0.0)
+            load["q"] = l.q;
+        out["loads"].push_back(load);
+    }
+    out["frequencies_Hz"] = wires.frequencies;
+    out["pattern"] = {{"elevations_deg", wires.pattern.elevations}, {"azimuths_deg", wires.pattern.azimuths}};
+    return out.dump(1) + "\n";
+}
+
+std::string writeResultFile(const std::vector<CaseResult>& results)
+{
+    Json out{{"format", "vetchling-result"}, {"version", 1}, {"results", Json::array()}};
+    for (const CaseResult& r : results) {
+        const Complex z = r.solution.impedance;
+        const double s = swr(z);
+        Json gain = Json::array();
+        for (const auto& row : r.gain) {
+            gain.push_back(Json::array());
+            for (double g : row)
+                gain.back().push_back(rounded(g, 1e-4));
+        }
+        out["results"].push_back({{"frequency_Hz", r.solution.frequency},
+                                  {"impedance_ohm", {z.real(), z.imag()}},
+                                  {"impedance_error_percent", rounded(r.solution.impedanceErrorPercent, 1e-4)},
+                                  {"swr_50", std::isfinite(s) ? Json(s) : Json(nullptr)},
+                                  {"efficiency", r.ledger.sky},
+                                  {"losses", {{"wire", r.ledger.wire}, {"loads", r.ledger.loads}, {"ground", r.ledger.soil}}},
+                                  {"gain_dBi", gain},
+                                  {"unknowns", r.solution.mesh->unknowns}});
+    }
+    return out.dump(1) + "\n";
+}
+
+} // namespace vetchling::files

@@ -1,0 +1,45 @@
+#pragma once
+/// Values that may fail in expected ways: bad input, no convergence, stop asked for.
+
+#include <cassert>
+#include <string>
+#include <utility>
+#include <variant>
+#include <vector>
+
+namespace vetchling {
+
+/// One thing that is wrong: where, and what to do about it.
+struct Fault {
+    std::string path;    ///< place in the input, e.g. "wires[2].points_m[1]"; may be empty
+    std::string message; ///< "0.4 m below ground; raise it above z = 0"
+
+    [[nodiscard]] std::string text() const { return path.empty() ? message : path + ": " + message; }
+};
+
+using Faults = std::vector<Fault>;
+
+/// A value, or the faults that prevented it.
+template <class T>
+class [[nodiscard]] Result {
+public:
+    Result(T value) : m_content(std::move(value)) {}
+    Result(Fault fault) : m_content(Faults{std::move(fault)}) {}
+    Result(Faults faults) : m_content(std::move(faults)) { assert(!this->faults().empty()); }
+
+    [[nodiscard]] bool ok() const { return std::holds_alternative<T>(m_content); }
+    explicit operator bool() const { return ok(); }
+
+    [[nodiscard]] const T& value() const& { return std::get<T>(m_content); }
+    [[nodiscard]] T&& value() && { return std::get<T>(std::move(m_content)); }
+    const T* operator->() const { return &value(); }
+    const T& operator*() const& { return value(); }
+
+    [[nodiscard]] const Faults& faults() const { return std::get<Faults>(m_content); }
+    [[nodiscard]] std::string firstFault() const { return ok() ? std::string() : faults().front().text(); }
+
+private:
+    std::variant<T, Faults> m_content;
+};
+
+} // namespace vetchling

@@ -1,0 +1,253 @@
+#include "core/wire/wire_model.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling {
+namespace {
+
+constexpr double longestWire = 1e6;       // m; far beyond what any band needs
+constexpr double smallestRadius = 1e-7;   // m
+constexpr double largestRadius = 10.0;    // m
+constexpr std::size_t mostPieces = 20000; // straight pieces of all wires; above, the crossing check takes minutes
+
+bool joined(Vec3 a, Vec3 b) { return distance(a, b) <= jointTolerance; }
+
+std::string place(std::size_t wire) { return fmt::format("wires[{}]", wire); }
+
+class Checker {
+public:
+    explicit Checker(const WireModel& model) : m_model(model) {}
+
+    Faults run()
+    {
+        ground();
+        if (m_model.wires.empty())
+            add("wires", "there is no wire; add one with two or more points");
+        for (std::size_t i = 0; i < m_model.wires.size(); ++i)
+            wire(i);
+        if (m_faults.empty())
+            contacts();
+        feedsAndLoads();
+        return std::move(m_faults);
+    }
+
+private:
+    void add(std::string path, std::string message) { m_faults.push_back({std::move(path), std::move(message)}); }
+
+    void ground()
+    {
+        const Ground& g = m_model.ground;
+        if (g.kind != GroundKind::Real)
+            return;
+        if (!(g.relativePermittivity >= 1.0 && g.relativePermittivity <= 1000.0))
+            add("ground.relative_permittivity", fmt::format("{} is outside 1 to 1000; soils lie between 3 and 81", g.relativePermittivity));
+        if (!(g.conductivity >= 0.0 && g.conductivity <= 1e8))
+            add("ground.conductivity_S_per_m", fmt::format("{} is outside 0 to 1e8; soils lie between 0.0001 and 5", g.conductivity));
+    }
+
+    void wire(std::size_t index)
+    {
+        const Wire& w = m_model.wires[index];
+        const std::string at = place(index);
+        if (w.points.size() < 2) {
+            add(at + ".points_m", "a wire needs two points or more");
+            return;
+        }
+        for (std::size_t i = 0; i < w.points.size(); ++i)
+            point(w.points, i, fmt::format("{}.points_m[{}]", at, i));
+        radius(w.radius, at + ".radius_m");
+        if (w.endRadius)
+            radius(*w.endRadius, at + ".end_radius_m");
+        if (w.conductivity && !(*w.conductivity > 0.0 && std::isfinite(*w.conductivity)))
+            add(at + ".conductivity_S_per_m", "must be above zero; leave it out for a perfect conductor");
+        insulation(w, at + ".insulation");
+        shortPieces(w, at);
+    }
+
+    void point(const std::vector<Vec3>& points, std::size_t i, const std::string& at)
+    {
+        const Vec3 p = points[i];
+        if (!finite(p) || norm(p) > longestWire) {
+            add(at, "is not a point within 1000 km; give three finite numbers in metres");
+            return;
+        }
+        if (m_model.ground.kind != GroundKind::FreeSpace && p.z < 0.0)
+            add(at, fmt::format("{:.4g} m below ground; raise it above z = 0", -p.z));
+        else if (m_model.ground.kind == GroundKind::Real && p.z < 1e-3)
+            add(at, "touches real soil; keep wires 1 mm or more above it, and model an earth connection by a few radials just "
+                    "above the soil or by a resistance as a load");
+        if (i > 0 && finite(points[i - 1]) && distance(points[i - 1], p) <= jointTolerance)
+            add(at, "is the same as the point before it; leave one of them out");
+    }
+
+    void radius(double r, const std::string& at)
+    {
+        if (!(r >= smallestRadius && r <= largestRadius))
+            add(at, fmt::format("{} is outside 1e-7 to 10 m; give the wire's radius in metres", r));
+    }
+
+    void insulation(const Wire& w, const std::string& at)
+    {
+        if (!w.insulation)
+            return;
+        if (!(w.insulation->outerRadius > std::max(w.radius, w.endRadius.value_or(0.0)) && w.insulation->outerRadius <= largestRadius))
+            add(at + ".outer_radius_m", "must be larger than the wire's radius");
+        if (!(w.insulation->relativePermittivity >= 1.0 && w.insulation->relativePermittivity <= 1000.0))
+            add(at + ".relative_permittivity", "must be between 1 and 1000; plastics lie between 2 and 4");
+        if (!(w.insulation->lossTangent >= 0.0 && w.insulation->lossTangent < 10.0))
+            add(at + ".loss_tangent", "must be zero or a small positive number");
+    }
+
+    void shortPieces(const Wire& w, const std::string& at)
+    {
+        const double thickest = std::max(w.radius, w.endRadius.value_or(0.0));
+        for (std::size_t i = 1; i < w.points.size(); ++i) {
+            const double piece = distance(w.points[i - 1], w.points[i]);
+            if (piece > jointTolerance && piece < 2.0 * thickest)
+                add(fmt::format("{}.points_m[{}]", at, i),
+                    fmt::format("the piece before it, {:.3g} m, is shorter than the wire is thick; make it longer or the wire thinner", piece));
+            if (m_model.ground.kind != GroundKind::FreeSpace)
+                lyingOnGround(w.points[i - 1], w.points[i], thickest, fmt::format("{}.points_m[{}]", at, i));
+        }
+    }
+
+    void lyingOnGround(Vec3 a, Vec3 b, double thickest, const std::string& at)
+    {
+        const bool endsOnPerfect = m_model.ground.kind == GroundKind::Perfect && (std::abs(a.z) <= jointTolerance) != (std::abs(b.z) <= jointTolerance);
+        if (!endsOnPerfect && std::min(a.z, b.z) >= 0.0 && std::min(a.z, b.z) < thickest)
+            add(at, "the wire's surface touches the ground here; raise it above its own radius");
+    }
+
+    struct Piece {
+        std::size_t wire, index; // index of its end point
+        Vec3 a, b;
+    };
+
+    void contacts()
+    {
+        std::vector<Piece> pieces;
+        for (std::size_t w = 0; w < m_model.wires.size(); ++w)
+            for (std::size_t i = 1; i < m_model.wires[w].points.size(); ++i)
+                pieces.push_back({w, i, m_model.wires[w].points[i - 1], m_model.wires[w].points[i]});
+        if (pieces.size() > mostPieces) {
+            add("wires", fmt::format("{} straight pieces are more than the {} that can be solved; use fewer points", pieces.size(), mostPieces));
+            return;
+        }
+        std::sort(pieces.begin(), pieces.end(), [](const Piece& p, const Piece& q) { return std::min(p.a.x, p.b.x) < std::min(q.a.x, q.b.x); });
+        double thickest = 0.0;
+        for (const Wire& w : m_model.wires)
+            thickest = std::max({thickest, w.radius, w.endRadius.value_or(0.0)});
+        for (std::size_t i = 0; i < pieces.size() && m_faults.size() < 20; ++i)
+            for (std::size_t j = i + 1; j < pieces.size() && std::min(pieces[j].a.x, pieces[j].b.x) <= std::max(pieces[i].a.x, pieces[i].b.x) + 2.0 * thickest; ++j)
+                contact(pieces[i], pieces[j]);
+    }
+
+    void contact(const Piece& p, const Piece& q)
+    {
+        const Piece& first = std::pair(p.wire, p.index) < std::pair(q.wire, q.index) ? p : q;
+        const Piece& second = &first == &p ? q : p;
+        const std::string at = fmt::format("{}.points_m[{}]", place(second.wire), second.index);
+        const std::string other = fmt::format("{}.points_m[{}]", place(first.wire), first.index);
+        const bool aa = joined(p.a, q.a), ab = joined(p.a, q.b), ba = joined(p.b, q.a), bb = joined(p.b, q.b);
+        if ((aa && bb) || (ab && ba)) {
+            add(at, "this piece lies on the piece that ends at " + other + "; leave one of them out");
+            return;
+        }
+        if (aa || ab || ba || bb) {
+            foldedBack(p, q, aa || ab ? p.a : p.b, at, other);
+            return;
+        }
+        const double allowed = m_model.wires[p.wire].radius + m_model.wires[q.wire].radius;
+        if (segmentDistance(p.a, p.b, q.a, q.b) < allowed)
+            add(at, "this piece crosses or touches the piece that ends at " + other +
+                        " without a joint; give both wires a point there, or move them apart by more than their radii");
+    }
+
+    void foldedBack(const Piece& p, const Piece& q, Vec3 joint, const std::string& at, const std::string& other)
+    {
+        const Vec3 u = unit((joined(p.a, joint) ? p.b : p.a) - joint), v = unit((joined(q.a, joint) ? q.b : q.a) - joint);
+        if (dot(u, v) > std::cos(radians(1.0)))
+            add(at, "this piece runs back along the piece that ends at " + other + "; open the angle to more than 1 degree");
+    }
+
+    void feedsAndLoads()
+    {
+        if (m_model.feeds.empty())
+            add("feeds", "there is no feed; add one so that there is an impedance to compute");
+        for (std::size_t i = 0; i < m_model.feeds.size(); ++i) {
+            const Feed& f = m_model.feeds[i];
+            const std::string at = fmt::format("feeds[{}]", i);
+            position(f.wire, f.at, at);
+            if (!std::isfinite(f.voltage.real()) || !std::isfinite(f.voltage.imag()) || std::abs(f.voltage) > 1e9)
+                add(at + ".voltage_V", "must be two finite numbers, real and imaginary part");
+        }
+        if (!m_model.feeds.empty() && std::all_of(m_model.feeds.begin(), m_model.feeds.end(), [](const Feed& f) { return std::abs(f.voltage) == 0.0; }))
+            add("feeds", "every feed has zero volts; give one of them 1 V");
+        for (std::size_t i = 0; i < m_model.loads.size(); ++i)
+            load(m_model.loads[i], fmt::format("loads[{}]", i));
+    }
+
+    void load(const Load& l, const std::string& at)
+    {
+        position(l.wire, l.at, at);
+        const auto value = [&](double v, const char* key) {
+            if (!(v >= 0.0 && v < 1e12))
+                add(at + "." + key, "must be zero or a positive number");
+        };
+        value(l.resistance, "resistance_ohm");
+        value(l.inductance, "inductance_H");
+        value(l.capacitance, "capacitance_F");
+        value(l.q, "q");
+    }
+
+    void position(std::size_t wire, double at, const std::string& path)
+    {
+        if (wire >= m_model.wires.size()) {
+            add(path + ".wire", "there is no such wire");
+            return;
+        }
+        const Wire& w = m_model.wires[wire];
+        const double length = w.length();
+        if (!(at >= -jointTolerance && at <= length + jointTolerance)) {
+            add(path + ".at_m", fmt::format("{} m is off the wire, which is {:.4g} m long", at, length));
+            return;
+        }
+        if (m_faults.empty())
+            freeEnd(wire, at, length, path);
+    }
+
+    void freeEnd(std::size_t wire, double at, double length, const std::string& path)
+    {
+        const bool atStart = at <= jointTolerance, atEnd = at >= length - jointTolerance;
+        if (!atStart && !atEnd)
+            return;
+        const Wire& w = m_model.wires[wire];
+        const Vec3 p = atStart ? w.points.front() : w.points.back();
+        if (m_model.ground.kind == GroundKind::Perfect && std::abs(p.z) <= jointTolerance)
+            return;
+        std::size_t meeting = 0;
+        for (const Wire& other : m_model.wires)
+            meeting += static_cast<std::size_t>(std::count_if(other.points.begin(), other.points.end(), [&](Vec3 v) { return joined(v, p); }));
+        if (meeting < 2)
+            add(path + ".at_m", "is at a free end, where no current can flow; move it inward or join a counterpoise there");
+    }
+
+    const WireModel& m_model;
+    Faults m_faults;
+};
+
+} // namespace
+
+Faults findFaults(const WireModel& model) { return Checker(model).run(); }
+
+Faults findFrequencyFaults(double frequency, const std::string& path)
+{
+    if (frequency >= 1e4 && frequency <= 3e9)
+        return {};
+    return {{path, fmt::format("{} Hz is outside 10 kHz to 3 GHz", frequency)}};
+}
+
+} // namespace vetchling

@@ -1,0 +1,75 @@
+#include "core/wire/wire_model.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling {
+
+Complex Ground::complexPermittivity(double frequency) const
+{
+    return {relativePermittivity, -conductivity / (2.0 * pi * frequency * vacuumPermittivity)};
+}
+
+double Wire::length() const
+{
+    double sum = 0.0;
+    for (std::size_t i = 1; i < points.size(); ++i)
+        sum += distance(points[i - 1], points[i]);
+    return sum;
+}
+
+double Wire::radiusAt(double along) const
+{
+    if (!endRadius)
+        return radius;
+    const double total = length();
+    return radius + (*endRadius - radius) * (total > 0.0 ? std::clamp(along / total, 0.0, 1.0) : 0.0);
+}
+
+Vec3 Wire::pointAt(double along) const
+{
+    for (std::size_t i = 1; i < points.size(); ++i) {
+        const double piece = distance(points[i - 1], points[i]);
+        if (along <= piece || i + 1 == points.size())
+            return points[i - 1] + (piece > 0.0 ? along / piece : 0.0) * (points[i] - points[i - 1]);
+        along -= piece;
+    }
+    return points.empty() ? Vec3{} : points.front();
+}
+
+Complex Load::impedance(double frequency) const
+{
+    const double w = 2.0 * pi * frequency;
+    const Complex coil{q > 0.0 ? w * inductance / q : 0.0, w * inductance};
+    if (kind == LoadKind::Series) {
+        Complex sum = resistance + coil;
+        if (capacitance > 0.0)
+            sum += 1.0 / (imaginaryUnit * w * capacitance);
+        return sum;
+    }
+    Complex admittance = imaginaryUnit * w * capacitance;
+    if (inductance > 0.0)
+        admittance += 1.0 / coil;
+    if (resistance > 0.0)
+        admittance += 1.0 / resistance;
+    return admittance == Complex{} ? Complex{} : 1.0 / admittance;
+}
+
+double WireModel::totalLength() const
+{
+    double sum = 0.0;
+    for (const Wire& wire : wires)
+        sum += wire.length();
+    return sum;
+}
+
+double WireModel::lowestPoint() const
+{
+    double lowest = HUGE_VAL;
+    for (const Wire& wire : wires)
+        for (const Vec3& point : wire.points)
+            lowest = std::min(lowest, point.z);
+    return lowest;
+}
+
+} // namespace vetchling

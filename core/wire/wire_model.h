@@ -1,0 +1,93 @@
+#pragma once
+/// The wire model: what the field solver reads. Polylines with radius and material, feeds, loads, ground.
+/// All SI: metres, ohms, henries, farads, siemens per metre. z = 0 is the ground plane.
+
+#include "core/physics.h"
+#include "core/result.h"
+#include "core/wire/vec3.h"
+
+#include <cstddef>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace vetchling {
+
+/// Points closer than this are one joint, m.
+inline constexpr double jointTolerance = 1e-6;
+
+enum class GroundKind { FreeSpace, Perfect, Real };
+
+struct Ground {
+    GroundKind kind = GroundKind::FreeSpace;
+    double relativePermittivity = 1.0; ///< of real soil, 1 or more
+    double conductivity = 0.0;         ///< of real soil, S/m
+
+    /// Complex relative permittivity er - j sigma/(w eps0). @param frequency Hz
+    [[nodiscard]] Complex complexPermittivity(double frequency) const;
+    friend bool operator==(const Ground&, const Ground&) = default;
+};
+
+struct Insulation {
+    double outerRadius = 0.0; ///< m, larger than the wire's
+    double relativePermittivity = 1.0;
+    double lossTangent = 0.0;
+};
+
+struct Wire {
+    std::string id;
+    std::vector<Vec3> points;           ///< two or more, along the wire
+    double radius = 0.0;                ///< m, at the first point
+    std::optional<double> endRadius;    ///< m, at the last point of a tapered wire; linear between
+    std::optional<double> conductivity; ///< S/m; none: perfect conductor
+    double relativePermeability = 1.0;
+    std::optional<Insulation> insulation;
+
+    [[nodiscard]] double length() const;
+    /// Radius at a distance along the wire, m.
+    [[nodiscard]] double radiusAt(double along) const;
+    /// Point at a distance along the wire.
+    [[nodiscard]] Vec3 pointAt(double along) const;
+};
+
+/// A voltage step in the wire, positive along the wire's direction.
+struct Feed {
+    std::size_t wire = 0; ///< index into WireModel::wires
+    double at = 0.0;      ///< m from the wire's first point
+    Complex voltage{1.0, 0.0};
+};
+
+enum class LoadKind { Series, Parallel };
+
+/// R, L and C at one point of a wire. A zero capacitance means no capacitor; q > 0 gives the coil a resistance wL/q.
+struct Load {
+    std::size_t wire = 0;
+    double at = 0.0;
+    LoadKind kind = LoadKind::Series;
+    double resistance = 0.0;  ///< ohm
+    double inductance = 0.0;  ///< H
+    double capacitance = 0.0; ///< F
+    double q = 0.0;
+
+    /// Impedance in ohm. Parallel: the coil (with its q) beside the capacitor (and beside the resistance if not zero).
+    [[nodiscard]] Complex impedance(double frequency) const;
+};
+
+struct WireModel {
+    Ground ground;
+    std::vector<Wire> wires;
+    std::vector<Feed> feeds;
+    std::vector<Load> loads;
+
+    [[nodiscard]] double totalLength() const;
+    /// Lowest point of any wire, m.
+    [[nodiscard]] double lowestPoint() const;
+};
+
+/// Everything that would make the solver's answer wrong or meaningless, each with its place and cure.
+/// Empty: the model can be solved. Paths are those of the wire file.
+[[nodiscard]] Faults findFaults(const WireModel& model);
+/// A frequency outside 10 kHz .. 3 GHz, or not a number; empty if it is fine.
+[[nodiscard]] Faults findFrequencyFaults(double frequency, const std::string& path);
+
+} // namespace vetchling
