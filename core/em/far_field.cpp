@@ -95,7 +95,7 @@ Result<double> evanescentPower(const Solution& solution, const SpectrumPowers& s
         return Fault{"", stoppedMessage};
     const double ofRemainder = quadraticForm(remainderMatrix(*solution.mesh, *loss), solution.unknowns, realPart);
     const double imageLoss = loss->image().imag(); // the quasi-static image takes power as j Im Kq times the mirror image
-    const double ofImage = imageLoss * quadraticForm(mirrorMatrix(*solution.mesh), solution.unknowns, imaginaryPart);
+    const double ofImage = -imageLoss * quadraticForm(mirrorMatrix(*solution.mesh), solution.unknowns, imaginaryPart);
     return ofRemainder + ofImage - imageLoss * spectrum.imageExchange;
 }
 
