@@ -1,6 +1,8 @@
 #include "cli/commands.h"
 
 #include "cli/output.h"
+#include "core/em/sweep.h"
+#include "core/files/sweep_file.h"
 #include "core/files/wire_file.h"
 
 #include <CLI/CLI.hpp>
@@ -50,6 +52,24 @@ int solveCommand(const std::string& path, const em::SolveOptions& options)
     return exitGood;
 }
 
+enum class SweepFormat { Json, Csv, Touchstone };
+
+int sweepCommand(const std::string& path, const em::SweepOptions& options, SweepFormat format)
+{
+    Result<files::WireCase> wires = files::readWireFile(path);
+    if (!wires)
+        return report(wires.faults());
+    em::GroundTableCache tables;
+    const Result<em::ImpedanceCurve> curve = em::sweep(std::make_shared<const WireModel>(wires->model), options, tables, terminalWatch());
+    if (!curve)
+        return report(curve.faults());
+    if (!curve->converged)
+        fmt::print(stderr, "note: after {} solves the curve is still uncertain in places\n", curve->solves);
+    const files::SweepTable table = files::sweepTable(*curve, options.from, options.to);
+    fmt::print("{}", format == SweepFormat::Csv ? files::sweepCsv(table) : format == SweepFormat::Touchstone ? files::sweepTouchstone(table) : files::sweepJson(table));
+    return exitGood;
+}
+
 } // namespace
 
 int run(int argc, char** argv)
@@ -66,6 +86,16 @@ int run(int argc, char** argv)
     solve->add_option("--elements-per-wavelength", options.mesh.elementsPerWavelength, "coarsest elements")->check(CLI::Range(2.0, 400.0));
     solve->add_option("--fineness", options.mesh.fineness, "all elements smaller by this factor")->check(CLI::Range(0.5, 50.0));
     solve->callback([&] { status = solveCommand(path, options); });
+
+    em::SweepOptions sweepOptions;
+    bool csv = false, touchstone = false;
+    CLI::App* sweep = app.add_subcommand("sweep", "impedance and SWR of a wire file over a range");
+    sweep->add_option("case", path, "wire file")->required();
+    sweep->add_option("--from", sweepOptions.from, "first frequency, Hz")->required();
+    sweep->add_option("--to", sweepOptions.to, "last frequency, Hz")->required();
+    sweep->add_flag("--csv", csv, "CSV instead of JSON");
+    sweep->add_flag("--touchstone", touchstone, "Touchstone instead of JSON")->excludes("--csv");
+    sweep->callback([&] { status = sweepCommand(path, sweepOptions, csv ? SweepFormat::Csv : touchstone ? SweepFormat::Touchstone : SweepFormat::Json); });
 
     try {
         app.parse(argc, argv);
