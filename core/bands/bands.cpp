@@ -1,0 +1,133 @@
+#include "core/bands/bands.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling {
+namespace {
+
+constexpr int bandSteps = 200;      // over a band; 0.5 % of its width
+constexpr double neighbourhood = 0.1; // how far outside a band a cause is looked for, relative
+
+double refineMinimum(const ImpedanceAt& impedance, double a, double b)
+{
+    constexpr double golden = 0.6180339887498949;
+    double x1 = b - golden * (b - a), x2 = a + golden * (b - a);
+    double s1 = swr(impedance(x1)), s2 = swr(impedance(x2));
+    for (int i = 0; i < 40; ++i) {
+        if (s1 < s2) {
+            b = x2, x2 = x1, s2 = s1;
+            x1 = b - golden * (b - a), s1 = swr(impedance(x1));
+        } else {
+            a = x1, x1 = x2, s1 = s2;
+            x2 = a + golden * (b - a), s2 = swr(impedance(x2));
+        }
+    }
+    return 0.5 * (a + b);
+}
+
+void scanBand(const ImpedanceAt& impedance, double limit, Coverage& out)
+{
+    const double step = (out.band.to - out.band.from) / bandSteps;
+    double runStart = 0.0;
+    int under = 0;
+    bool inRun = false;
+    out.lowestSwr = HUGE_VAL;
+    for (int i = 0; i <= bandSteps; ++i) {
+        const double f = out.band.from + i * step, s = swr(impedance(f));
+        if (s < out.lowestSwr)
+            out.lowestSwr = s, out.at = f;
+        if (s <= limit) {
+            ++under;
+            if (!inRun)
+                runStart = f;
+            if (f - runStart >= out.underTo - out.underFrom)
+                out.underFrom = runStart, out.underTo = f;
+        }
+        inRun = s <= limit;
+    }
+    out.shareUnderLimit = double(under) / (bandSteps + 1);
+    out.lowEdgeSwr = swr(impedance(out.band.from));
+    out.highEdgeSwr = swr(impedance(out.band.to));
+    if (out.at > out.band.from && out.at < out.band.to)
+        out.at = refineMinimum(impedance, out.at - step, out.at + step);
+    out.impedance = impedance(out.at);
+    out.lowestSwr = swr(out.impedance);
+}
+
+Verdict judge(const Coverage& c)
+{
+    if (c.shareUnderLimit >= 1.0)
+        return Verdict::Covered;
+    if (c.shareUnderLimit > 0.0)
+        return Verdict::Partly;
+    if (c.nearbyDip)
+        return *c.nearbyDip < c.band.from ? Verdict::TooLong : Verdict::TooShort;
+    return Verdict::NotResonant;
+}
+
+} // namespace
+
+Coverage coverage(const ImpedanceAt& impedance, const Band& band, double limit, double fundamental)
+{
+    Coverage out;
+    out.band = band;
+    scanBand(impedance, limit, out);
+    const double low = band.from * (1.0 - neighbourhood), high = band.to * (1.0 + neighbourhood);
+    for (const Resonance& r : resonances(impedance, low, high))
+        if (!out.resonance || std::abs(r.frequency - band.centre()) < std::abs(out.resonance->frequency - band.centre()))
+            out.resonance = r;
+    if (out.shareUnderLimit == 0.0)
+        if (const std::optional<double> dip = nearestDip(impedance, band.centre(), low, high); dip && (*dip < band.from || *dip > band.to))
+            if (swr(impedance(*dip)) < std::max(limit, 3.0))
+                out.nearbyDip = dip;
+    if (fundamental > 0.0)
+        out.harmonic = band.centre() / fundamental;
+    out.verdict = judge(out);
+    return out;
+}
+
+std::optional<double> nearestDip(const ImpedanceAt& impedance, double near, double from, double to)
+{
+    constexpr int steps = 400;
+    const double step = (to - from) / steps;
+    std::optional<double> best;
+    double before = swr(impedance(from)), here = swr(impedance(from + step));
+    for (int i = 2; i <= steps; ++i) {
+        const double next = swr(impedance(from + i * step));
+        if (here < before && here <= next) {
+            const double dip = refineMinimum(impedance, from + (i - 2) * step, from + i * step);
+            if (!best || std::abs(dip - near) < std::abs(*best - near))
+                best = dip;
+        }
+        before = here;
+        here = next;
+    }
+    return best;
+}
+
+std::vector<Resonance> resonances(const ImpedanceAt& impedance, double from, double to)
+{
+    constexpr int steps = 300;
+    std::vector<Resonance> out;
+    Complex before = impedance(from);
+    for (int i = 1; i <= steps; ++i) {
+        double a = from + (to - from) * (i - 1) / steps, b = from + (to - from) * i / steps;
+        const Complex here = impedance(b);
+        if (before.imag() * here.imag() <= 0.0 && before.imag() != here.imag()) {
+            double fa = before.imag();
+            for (int k = 0; k < 50; ++k) {
+                const double middle = 0.5 * (a + b), fm = impedance(middle).imag();
+                if (fa * fm <= 0.0)
+                    b = middle;
+                else
+                    a = middle, fa = fm;
+            }
+            out.push_back({0.5 * (a + b), impedance(0.5 * (a + b)).real()});
+        }
+        before = here;
+    }
+    return out;
+}
+
+} // namespace vetchling

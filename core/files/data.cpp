@@ -1,0 +1,59 @@
+#include "core/files/data.h"
+
+#include "core/files/json_reader.h"
+
+namespace vetchling::files {
+namespace {
+
+/// Reads the list `key` of a data file and turns each item into a T.
+template <class T, class ReadItem>
+Result<std::vector<T>> readList(const std::string& path, const char* key, ReadItem readItem)
+{
+    const Result<Json> json = readJsonFile(path);
+    if (!json) {
+        Faults faults = json.faults();
+        faults.front().path = path + (faults.front().path.empty() || faults.front().path == path ? "" : " " + faults.front().path);
+        return faults;
+    }
+    Faults faults;
+    std::vector<T> out;
+    for (const JsonNode& item : JsonNode(*json, "", faults).items(key))
+        out.push_back(readItem(item));
+    if (faults.empty())
+        return out;
+    for (Fault& fault : faults)
+        fault.path = path + " " + fault.path;
+    return faults;
+}
+
+} // namespace
+
+Result<std::vector<Soil>> readSoils(const std::string& path)
+{
+    return readList<Soil>(path, "soils", [](const JsonNode& n) {
+        return Soil{n.text("id"), n.text("name"), n.text("source", "", true), n.number("relative_permittivity", 13.0), n.number("conductivity_S_per_m", 0.005)};
+    });
+}
+
+Result<std::vector<Conductor>> readConductors(const std::string& path)
+{
+    return readList<Conductor>(path, "conductors", [](const JsonNode& n) {
+        return Conductor{n.text("id"), n.text("name"), n.text("source", "", true), n.number("conductivity_S_per_m", 5.8e7), n.number("relative_permeability", 1.0, true)};
+    });
+}
+
+Result<std::vector<BandPlan>> readBandPlans(const std::string& path)
+{
+    return readList<BandPlan>(path, "plans", [](const JsonNode& n) {
+        BandPlan plan{n.text("id"), n.text("name"), n.text("source"), int(n.number("year")), {}};
+        for (const JsonNode& b : n.items("bands")) {
+            const Band band{b.text("name"), 1e3 * b.number("from_kHz"), 1e3 * b.number("to_kHz")};
+            if (!(band.from > 0.0 && band.to > band.from))
+                b.fault("the band's upper edge must be above its lower edge");
+            plan.bands.push_back(band);
+        }
+        return plan;
+    });
+}
+
+} // namespace vetchling::files

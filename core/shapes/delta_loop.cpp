@@ -1,0 +1,85 @@
+/// Full-wave delta loop, standing upright, point up or down.
+#include "core/shapes/dipole_geometry.h"
+
+#include <cmath>
+
+namespace vetchling::shapes {
+namespace {
+
+enum FeedPlace { corner = 0, middleOfBase = 1, point = 2, quarterUpSide = 3 };
+
+class DeltaLoop final : public Family {
+public:
+    std::string id() const override { return "delta-loop"; }
+    std::string title() const override { return "Delta loop"; }
+    std::string summary() const override { return "A full wave of wire in a triangle, point up or down, fed at a corner or mid-side."; }
+    std::string tunedParameter() const override { return "perimeter_m"; }
+    std::string tunedName() const override { return "round the loop"; }
+    int trimmedEnds() const override { return 1; }
+
+    std::vector<ParameterSpec> parameters() const override
+    {
+        using units::Quantity;
+        std::vector<ParameterSpec> all{
+            {"base_height_m", "Height of lowest part", "Where it hangs", Quantity::Length, 3.0, 0.05, 500.0, {}, {}},
+            {"point", "Point", "Where it hangs", Quantity::Plain, 0.0, 0.0, 1.0, {"up", "down"}, {}},
+            {"perimeter_m", "Wire round the loop", "Length", Quantity::Length, 17.0, 0.2, 2000.0, {}, {}},
+            {"apex_deg", "Angle at the point", "Length", Quantity::Angle, 60.0, 15.0, 140.0, {}, "60 makes all sides equal"},
+            {"feed_place", "Fed at", "Feed", Quantity::Plain, 0.0, 0.0, 3.0, {"a corner of the base", "the middle of the base", "the point", "a quarter wave from the point"}, "corner or side: more vertical, lower angles"},
+            {"transformer_ratio", "Transformer 1 to", "Feed", Quantity::Plain, 1.0, 1.0, 20.0, {}, "impedance ratio; 1 for none"},
+        };
+        for (ParameterSpec& s : placeParameters())
+            all.push_back(std::move(s));
+        return all;
+    }
+
+    std::vector<RuleOfThumb> rules(const AntennaShape&, double frequency) const override
+    {
+        return {feetRule("1005 / f", "full-wave loop, about 2 % longer than a wave", 1005.0, 1.0, frequency),
+                feetRule("984 / f", "a wave in free space", 984.0, 1.0, frequency)};
+    }
+
+    Result<BuiltAntenna> build(const AntennaShape& shape) const override
+    {
+        const auto v = [&](const char* key) { return value(shape, key); };
+        const double half = radians(0.5 * v("apex_deg")), perimeter = v("perimeter_m");
+        const double side = perimeter / (2.0 + 2.0 * std::sin(half)), base = perimeter - 2.0 * side, height = side * std::cos(half);
+        const bool up = v("point") < 0.5;
+        const Vec3 foot{v("x_m"), v("y_m"), v("base_height_m")}, along = towards(v("bearing_deg"));
+        const double baseLevel = up ? 0.0 : height;
+        const Vec3 left = foot - 0.5 * base * along + Vec3{0.0, 0.0, baseLevel}, right = foot + 0.5 * base * along + Vec3{0.0, 0.0, baseLevel};
+        const Vec3 tip = foot + Vec3{0.0, 0.0, up ? height : 0.0};
+
+        BuiltAntenna out;
+        out.model.wires.push_back(makeWire(shape.wire, "loop", {left, right, tip, left}));
+        out.model.feeds.push_back({0, feedDistance(int(std::lround(v("feed_place"))), base, side, perimeter), 1.0});
+        out.feedPoint = out.model.wires[0].pointAt(out.model.feeds[0].at);
+        out.transformerRatio = v("transformer_ratio");
+        out.handles = {{"right corner", right, {"base_height_m", "perimeter_m"}}, {"point", tip, {"base_height_m"}}};
+        out.dimensions = {{left, right, "perimeter_m"}, {right, tip, "perimeter_m"}, {tip, left, "perimeter_m"}};
+        out.sections.push_back({"loop", 1, perimeter, WireEnd::Centre, WireEnd::Centre});
+        return out;
+    }
+
+private:
+    /// Along the wire, which starts at the left corner of the base and goes right.
+    static double feedDistance(int place, double base, double side, double perimeter)
+    {
+        switch (place) {
+        case middleOfBase: return 0.5 * base;
+        case point: return base + side;
+        case quarterUpSide: return base + side - std::min(0.25 * perimeter, 0.98 * side);
+        default: return base;
+        }
+    }
+};
+
+} // namespace
+
+const Family& deltaLoopFamily()
+{
+    static const DeltaLoop family;
+    return family;
+}
+
+} // namespace vetchling::shapes

@@ -1,0 +1,96 @@
+#pragma once
+/// The place: soil, boundary, what carries wires and what endangers them. Plan coordinates in metres, x east, y north.
+
+#include "core/wire/wire_model.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace vetchling {
+
+struct PlanPoint {
+    double x = 0.0, y = 0.0;
+    friend bool operator==(const PlanPoint&, const PlanPoint&) = default;
+};
+
+using Outline = std::vector<PlanPoint>;
+
+/// A ground class from the data, or own figures (empty id).
+struct Soil {
+    std::string id;
+    std::string name;
+    std::string source;
+    double relativePermittivity = 13.0;
+    double conductivity = 0.005; ///< S/m
+    [[nodiscard]] Ground ground() const { return {GroundKind::Real, relativePermittivity, conductivity}; }
+    friend bool operator==(const Soil&, const Soil&) = default;
+};
+
+enum class SupportKind { Tower, Pole, Tree, Wall, Roof };
+
+struct Support {
+    std::string name;
+    SupportKind kind = SupportKind::Pole;
+    PlanPoint at;
+    double height = 0.0; ///< m
+    bool metal = false;
+    friend bool operator==(const Support&, const Support&) = default;
+};
+
+struct Building {
+    std::string name;
+    Outline outline;
+    double eaves = 2.5, ridge = 4.0; ///< m
+    friend bool operator==(const Building&, const Building&) = default;
+};
+
+struct Water {
+    std::string name;
+    Outline outline;
+    friend bool operator==(const Water&, const Water&) = default;
+};
+
+struct PowerLine {
+    PlanPoint from, to;
+    double height = 8.0; ///< m
+    friend bool operator==(const PowerLine&, const PowerLine&) = default;
+};
+
+struct Site {
+    std::string name = "My site";
+    Soil soil;
+    Outline boundary;
+    double wallHeight = 0.0; ///< m, 0: no wall
+    std::vector<Support> supports;
+    std::vector<Building> buildings;
+    std::vector<Water> waters;
+    std::optional<PowerLine> powerLine;
+    PlanPoint feedEntry; ///< where the feed line reaches the radio
+    friend bool operator==(const Site&, const Site&) = default;
+};
+
+/// How a wire model lies on its site.
+struct FitReport {
+    bool insideBoundary = true;
+    double beyondBoundary = 0.0;           ///< m, farthest outside
+    double clearOfBoundary = 0.0;          ///< m, nearest wire point to the boundary where inside
+    double clearOfMetal = HUGE_VAL;        ///< m, wire ends to metal supports
+    std::string nearestMetal;
+    double toPowerLine = HUGE_VAL;         ///< m, nearest wire or support foot to the power line, in plan
+    bool nearPowerLine = false;            ///< something that can fall or swing could reach it
+    std::string endangering;               ///< what could reach it
+};
+
+FitReport fitOnSite(const Site& site, const WireModel& model);
+
+/// Whether a point is inside an outline (even-odd rule).
+bool inside(const Outline& outline, PlanPoint p);
+/// Distance of a point to an outline's edge, m.
+double distanceToOutline(const Outline& outline, PlanPoint p);
+/// Distance of a point to a segment in plan, m.
+double distanceToSegment(PlanPoint p, PlanPoint a, PlanPoint b);
+/// Width and depth of the box around an outline, m.
+PlanPoint extentOf(const Outline& outline);
+
+} // namespace vetchling

@@ -1,0 +1,92 @@
+#include "core/trim/trim.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling {
+namespace {
+
+constexpr double priorWeight = 0.05;   // m of cut that the model's own slope is worth
+constexpr double step = 0.005;         // m, advice is rounded down to this
+constexpr double farthestShift = 0.12; // of the dip, tried for an SWR pair
+
+double misfit(const SwrPair& pair, const ImpedanceAt& model, double shift)
+{
+    const double low = swr(model(pair.lowFrequency / (1.0 + shift))), high = swr(model(pair.highFrequency / (1.0 + shift)));
+    const auto off = [](double computed, double read) { return std::log(std::min(computed, 50.0) / std::min(read, 50.0)); };
+    return std::hypot(off(low, pair.lowSwr), off(high, pair.highSwr));
+}
+
+} // namespace
+
+double correctedSlope(const TrimLog& log, double modelSlope)
+{
+    double weight = priorWeight, sum = priorWeight * modelSlope;
+    for (std::size_t i = 1; i < log.measurements.size(); ++i) {
+        const Measurement &before = log.measurements[i - 1], &after = log.measurements[i];
+        const double cut = after.cutSinceLast;
+        if (std::abs(cut) < 1e-4)
+            continue;
+        const double measured = (after.dip - before.dip) / cut;
+        if (measured < 0.3 * modelSlope || measured > 3.0 * modelSlope)
+            continue; // a misread dip or an unlogged change, not this antenna's slope
+        sum += std::abs(cut) * measured;
+        weight += std::abs(cut);
+    }
+    return sum / weight;
+}
+
+TrimAdvice trimAdvice(const TrimLog& log, double target, double modelSlope, double bandwidth)
+{
+    TrimAdvice advice;
+    advice.modelSlope = modelSlope;
+    advice.slope = correctedSlope(log, modelSlope);
+    if (log.measurements.empty() || !(advice.slope > 0.0))
+        return advice;
+    advice.off = target - log.measurements.back().dip;
+    advice.predicted = std::abs(advice.off) / advice.slope;
+    if (std::abs(advice.off) <= bandwidth || advice.predicted < smallestCut) {
+        advice.action = TrimAction::Done;
+    } else if (advice.off > 0.0) {
+        advice.action = TrimAction::Cut;
+        advice.amount = std::max(smallestCut, std::floor(cutShare * advice.predicted / step + 1e-9) * step);
+    } else {
+        advice.action = TrimAction::Lengthen;
+        advice.amount = std::ceil(advice.predicted / step - 1e-9) * step;
+    }
+    return advice;
+}
+
+Result<double> dipFromPair(const SwrPair& pair, const ImpedanceAt& model, double modelDip)
+{
+    if (!(pair.lowFrequency > 0.0 && pair.highFrequency > pair.lowFrequency))
+        return Fault{"", "give two different frequencies, the lower one first"};
+    if (!(pair.lowSwr >= 1.0 && pair.highSwr >= 1.0 && std::isfinite(pair.lowSwr + pair.highSwr)))
+        return Fault{"", "an SWR is 1 or more"};
+    constexpr int steps = 960;
+    double best = HUGE_VAL, bestShift = 0.0;
+    for (int i = 0; i <= steps; ++i) {
+        const double shift = farthestShift * (2.0 * i / steps - 1.0), m = misfit(pair, model, shift);
+        if (m < best)
+            best = m, bestShift = shift;
+    }
+    if (best > 0.35)
+        return Fault{"", fmt::format("these readings do not fit this antenna anywhere within {:.0f} %; check the band, the feed line and the meter", 100.0 * farthestShift)};
+    return modelDip * (1.0 + bestShift);
+}
+
+Faults findMeasurementFaults(const Measurement& m)
+{
+    Faults faults;
+    if (!(m.dip >= 1e5 && m.dip <= 3e9))
+        faults.push_back({"dip", "give the frequency of the dip, such as 7.030"});
+    if (m.dipSwr != 0.0 && !(m.dipSwr >= 1.0 && m.dipSwr < 1000.0))
+        faults.push_back({"dipSwr", "an SWR is 1 or more"});
+    if (!(std::abs(m.cutSinceLast) < 100.0))
+        faults.push_back({"cutSinceLast", "give the length cut from each end, such as 5 cm"});
+    return faults;
+}
+
+} // namespace vetchling

@@ -1,0 +1,61 @@
+#pragma once
+/// Measured dips, and what to cut next.
+
+#include "core/bands/bands.h"
+#include "core/result.h"
+
+#include <string>
+#include <vector>
+
+namespace vetchling {
+
+struct Measurement {
+    std::string when;        ///< ISO 8601, local
+    std::string remark;      ///< weather, height, ground
+    double cutSinceLast = 0.0; ///< m off each end since the measurement before; negative: lengthened
+    bool folded = false;     ///< folded back instead of cut
+    double dip = 0.0;        ///< Hz, where SWR is lowest
+    double dipSwr = 0.0;     ///< 0: not noted
+    friend bool operator==(const Measurement&, const Measurement&) = default;
+};
+
+struct TrimLog {
+    double target = 0.0; ///< Hz; 0: the design frequency
+    std::vector<Measurement> measurements;
+    friend bool operator==(const TrimLog&, const TrimLog&) = default;
+};
+
+/// Two SWR readings on fixed channels.
+struct SwrPair {
+    double lowFrequency = 0.0, lowSwr = 0.0, highFrequency = 0.0, highSwr = 0.0;
+};
+
+enum class TrimAction { Measure, Cut, Lengthen, Done };
+
+struct TrimAdvice {
+    TrimAction action = TrimAction::Measure;
+    double amount = 0.0;     ///< m each end to do now
+    double predicted = 0.0;  ///< m each end that would reach the target
+    double slope = 0.0;      ///< Hz the dip rises a metre cut from each end, corrected by the cuts so far
+    double modelSlope = 0.0; ///< the same by the model alone
+    double off = 0.0;        ///< Hz, target minus last dip
+};
+
+inline constexpr double cutShare = 0.7;      ///< of the prediction that is cut at once
+inline constexpr double smallestCut = 0.005; ///< m
+
+/// @param modelSlope Hz a metre cut from each end, above zero; @param bandwidth Hz within which the dip is good enough
+TrimAdvice trimAdvice(const TrimLog& log, double target, double modelSlope, double bandwidth);
+
+/// The model's slope corrected by what the cuts made so far did: each cut pulls towards its own result, in proportion
+/// to its length, against a prior worth 5 cm for the model. A fold counts as a cut.
+double correctedSlope(const TrimLog& log, double modelSlope);
+
+/// Where the dip lies, from two readings and the model's curve moved along the frequency axis until both fit best.
+/// A fault if the readings cannot come from this antenna (no shift within 12 % fits).
+Result<double> dipFromPair(const SwrPair& pair, const ImpedanceAt& model, double modelDip);
+
+/// Faults of one measurement as typed; empty if it can be used.
+Faults findMeasurementFaults(const Measurement& measurement);
+
+} // namespace vetchling

@@ -1,0 +1,58 @@
+#include "core/workshop/cut_list.h"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace vetchling {
+namespace {
+
+double allowanceAt(shapes::WireEnd end, const Allowances& a)
+{
+    switch (end) {
+    case shapes::WireEnd::Centre:
+    case shapes::WireEnd::Transformer: return a.centre;
+    case shapes::WireEnd::Insulator: return a.fold;
+    case shapes::WireEnd::Joint: return a.jointTail;
+    case shapes::WireEnd::Coil: return a.coilTail;
+    }
+    return 0.0;
+}
+
+} // namespace
+
+std::vector<CutRow> cutList(const std::vector<shapes::WireSection>& sections, const Allowances& allowances)
+{
+    std::vector<CutRow> rows;
+    for (const shapes::WireSection& s : sections) {
+        CutRow row{s.name, s.pieces, s.length, 0.0, 0.0, 0.0};
+        row.ends = allowanceAt(s.first, allowances) + allowanceAt(s.last, allowances);
+        row.margin = 0.01 * allowances.marginPercent * s.length;
+        row.cut = row.radiating + row.ends + row.margin;
+        rows.push_back(row);
+    }
+    return rows;
+}
+
+double totalWire(const std::vector<CutRow>& rows)
+{
+    double sum = 0.0;
+    for (const CutRow& row : rows)
+        sum += row.pieces * row.cut;
+    return sum;
+}
+
+std::string cutListCsv(const std::vector<CutRow>& rows)
+{
+    std::string out = "cut,pieces,radiating_m,ends_m,margin_m,cut_to_m\n";
+    for (const CutRow& row : rows)
+        out += fmt::format("{},{},{:.3f},{:.3f},{:.3f},{:.3f}\n", row.name, row.pieces, row.radiating, row.ends, row.margin, row.cut);
+    return out;
+}
+
+double endVoltage(double peakCurrent, double wireLength, double radius)
+{
+    return peakCurrent * 60.0 * (std::log(2.0 * wireLength / radius) - 1.0);
+}
+
+} // namespace vetchling
