@@ -1,5 +1,6 @@
 #include "cli/commands.h"
 
+#include "cli/design_commands.h"
 #include "cli/output.h"
 #include "core/em/sweep.h"
 #include "core/files/sweep_file.h"
@@ -96,6 +97,8 @@ int run(int argc, char** argv)
     sweep->add_flag("--csv", csv, "CSV instead of JSON");
     sweep->add_flag("--touchstone", touchstone, "Touchstone instead of JSON")->excludes("--csv");
     sweep->callback([&] { status = sweepCommand(path, sweepOptions, csv ? SweepFormat::Csv : touchstone ? SweepFormat::Touchstone : SweepFormat::Json); });
+
+    addDesignCommands(app, status);
 
     try {
         app.parse(argc, argv);
