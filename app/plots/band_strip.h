@@ -1,0 +1,79 @@
+#pragma once
+/// The spectrum at the bottom of the window: each band opened like under a lens, the stretches between pressed together,
+/// the SWR trace through all of it.
+
+#include "app/document/results.h"
+
+#include <QWidget>
+
+#include <functional>
+
+namespace vetchling::app {
+
+class Document;
+class SolveService;
+class Theme;
+
+/// Horizontal places of frequencies: bands at equal widths, gaps between them narrow.
+class BandLens {
+public:
+    BandLens() = default;
+    /// @param bands rising, not overlapping
+    BandLens(const std::vector<Band>& bands, double left, double right);
+
+    [[nodiscard]] double x(double frequency) const;
+    [[nodiscard]] double frequency(double x) const;
+    [[nodiscard]] int bandAt(double x) const; ///< -1 between bands
+    [[nodiscard]] double bandLeft(int band) const { return m_stops[std::size_t(2 * band + 1)].x; }
+    [[nodiscard]] double bandRight(int band) const { return m_stops[std::size_t(2 * band + 2)].x; }
+    [[nodiscard]] bool empty() const { return m_stops.size() < 4; }
+
+private:
+    struct Stop {
+        double frequency, x;
+    };
+    std::vector<Stop> m_stops;
+};
+
+class BandStrip : public QWidget {
+    Q_OBJECT
+public:
+    BandStrip(Document& document, SolveService& solver, const Theme& theme, QWidget* parent = nullptr);
+
+    [[nodiscard]] QSize sizeHint() const override { return {1280, 124}; }
+
+signals:
+    /// The trace of a new result has been painted; for measuring how fast a drag is followed.
+    void traced();
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
+    void mousePressEvent(QMouseEvent*) override;
+    void mouseMoveEvent(QMouseEvent*) override;
+    void leaveEvent(QEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
+
+private:
+    struct Trace {
+        std::vector<double> frequency, swr;
+    };
+    void rebuild();
+    void describe();
+    [[nodiscard]] Trace traceOf(const CurveResult& curve) const;
+    void paintTrace(class Sketch& sketch, const Trace& trace, bool pinned) const;
+    void paintBands(class Sketch& sketch) const;
+    void paintMultiples(class Sketch& sketch) const;
+    void paintCrosshair(class Sketch& sketch) const;
+    [[nodiscard]] double y(double swr) const;
+
+    Document& m_document;
+    SolveService& m_solver;
+    const Theme& m_theme;
+    BandLens m_lens;
+    Trace m_trace, m_pinned;
+    double m_hover = -1.0;
+    bool m_fresh = false;
+};
+
+} // namespace vetchling::app

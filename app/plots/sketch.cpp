@@ -1,0 +1,232 @@
+#include "app/plots/sketch.h"
+
+#include <QFontMetricsF>
+#include <QLineF>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double arrowLength = 8.0, arrowHalfWidth = 3.0;
+
+} // namespace
+
+Sketch::Sketch(QPainter& painter, const Theme& theme) : m_painter(painter), m_theme(theme)
+{
+    m_painter.setRenderHint(QPainter::Antialiasing);
+}
+
+QRectF Sketch::place(QPointF anchor, const QString& words, Qt::Alignment alignment, const QFont& font) const
+{
+    const QFontMetricsF metrics(font);
+    const double width = metrics.horizontalAdvance(words), height = metrics.height();
+    double x = anchor.x(), y = anchor.y();
+    if (alignment & Qt::AlignHCenter)
+        x -= 0.5 * width;
+    else if (alignment & Qt::AlignRight)
+        x -= width;
+    if (alignment & Qt::AlignVCenter)
+        y -= 0.5 * height;
+    else if (alignment & Qt::AlignBottom)
+        y -= height;
+    return {x, y, width, height};
+}
+
+QRectF Sketch::text(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink)
+{
+    const QFont font = m_theme.font(ink.pixels, ink.bold);
+    const QRectF area = place(anchor, words, alignment, font);
+    m_painter.setFont(font);
+    m_painter.setPen(ink.colour);
+    m_painter.drawText(QPointF(area.x(), area.y() + QFontMetricsF(font).ascent()), words);
+    reserve(area);
+    return area;
+}
+
+bool Sketch::isFree(const QRectF& area) const
+{
+    return std::none_of(m_taken.begin(), m_taken.end(), [&](const QRectF& r) { return r.intersects(area.adjusted(-2, -1, 2, 1)); });
+}
+
+QRectF Sketch::label(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink)
+{
+    const QFont font = m_theme.font(ink.pixels, ink.bold);
+    static constexpr double rings[] = {0, 8, 16, 26, 38, 50, 60};
+    for (double distance : rings)
+        for (int step = 0; step < (distance == 0.0 ? 1 : 8); ++step) {
+            const double angle = step * 0.7853981633974483;
+            const QPointF moved = anchor + distance * QPointF(std::sin(angle), -std::cos(angle));
+            if (isFree(place(moved, words, alignment, font)))
+                return text(moved, words, alignment, ink);
+        }
+    return {};
+}
+
+void Sketch::reserveLine(QPointF a, QPointF b)
+{
+    const int steps = std::max(1, int(QLineF(a, b).length() / 10.0));
+    for (int i = 0; i <= steps; ++i) {
+        const QPointF p = a + (b - a) * (double(i) / steps);
+        reserve({p.x() - 4, p.y() - 4, 8, 8});
+    }
+}
+
+void Sketch::line(QPointF a, QPointF b, const QColor& colour, double width, Qt::PenStyle style)
+{
+    QPen pen(colour, width, style, Qt::FlatCap);
+    if (style == Qt::DashLine)
+        pen.setDashPattern({4.0, 3.0});
+    m_painter.setPen(pen);
+    m_painter.drawLine(a, b);
+}
+
+void Sketch::arrowHead(QPointF tip, QPointF from, const QColor& colour)
+{
+    const QLineF shaft(tip, from);
+    if (shaft.length() < 1.0)
+        return;
+    const QPointF along = (from - tip) / shaft.length(), across(-along.y(), along.x());
+    m_painter.setPen(QPen(colour, 1.0));
+    m_painter.drawLine(tip, tip + arrowLength * along + arrowHalfWidth * across);
+    m_painter.drawLine(tip, tip + arrowLength * along - arrowHalfWidth * across);
+}
+
+void Sketch::dimension(QPointF a, QPointF b, const QString& words)
+{
+    const QLineF span(a, b);
+    if (span.length() < 14.0)
+        return;
+    const QColor ink = colours().inkSoft;
+    const QFont font = m_theme.font(12);
+    const QFontMetricsF metrics(font);
+    const double width = metrics.horizontalAdvance(words) + 10.0;
+    const bool roomInside = width + 24.0 < span.length();
+    const QPointF middle = 0.5 * (a + b), along = (b - a) / span.length();
+    if (roomInside) {
+        line(a, middle - 0.5 * width * along, ink);
+        line(middle + 0.5 * width * along, b, ink);
+    } else {
+        line(a, b, ink);
+    }
+    arrowHead(a, b, ink);
+    arrowHead(b, a, ink);
+    double angle = std::atan2(along.y(), along.x()) * 57.29577951308232;
+    if (angle > 90.0)
+        angle -= 180.0;
+    else if (angle <= -90.0)
+        angle += 180.0;
+    m_painter.save();
+    m_painter.translate(middle);
+    m_painter.rotate(angle);
+    if (!roomInside)
+        m_painter.translate(0.0, -0.5 * metrics.height() - 3.0);
+    m_painter.setFont(font);
+    m_painter.setPen(colours().ink);
+    m_painter.drawText(QRectF(-0.5 * width, -0.5 * metrics.height(), width, metrics.height()), Qt::AlignCenter, words);
+    m_painter.restore();
+    reserveLine(a, b);
+}
+
+void Sketch::hatch(const QPainterPath& area, const QColor& colour, double spacing)
+{
+    m_painter.save();
+    m_painter.setClipPath(area, Qt::IntersectClip);
+    m_painter.setPen(QPen(colour, 1.0));
+    const QRectF box = area.boundingRect();
+    for (double x = box.left() - box.height(); x < box.right(); x += spacing)
+        m_painter.drawLine(QPointF(x, box.bottom()), QPointF(x + box.height(), box.top()));
+    m_painter.restore();
+}
+
+void Sketch::handle(QPointF at, bool hot)
+{
+    m_painter.setBrush(hot ? QBrush(colours().petalPale) : QBrush(Qt::NoBrush));
+    m_painter.setPen(QPen(colours().petal, hot ? 3.0 : 2.0));
+    m_painter.drawEllipse(at, 10.0, 10.0);
+    reserve({at.x() - 11, at.y() - 11, 22, 22});
+}
+
+void Sketch::feed(QPointF at)
+{
+    m_painter.setPen(QPen(colours().ink, 1.5));
+    m_painter.setBrush(colours().petal);
+    m_painter.drawEllipse(at, 5.0, 5.0);
+    m_painter.setBrush(colours().ink);
+    m_painter.drawEllipse(at, 1.5, 1.5);
+    reserve({at.x() - 6, at.y() - 6, 12, 12});
+}
+
+void Sketch::coil(QPointF at, double angle)
+{
+    m_painter.save();
+    m_painter.translate(at);
+    m_painter.rotate(angle);
+    m_painter.setBrush(colours().card);
+    m_painter.setPen(QPen(colours().ink, 1.4));
+    m_painter.drawRoundedRect(QRectF(-13, -6, 26, 12), 3, 3);
+    QPainterPath turns;
+    for (int i = 0; i < 4; ++i) {
+        const double x = -10.0 + 5.0 * i;
+        turns.moveTo(x, 4.5);
+        turns.cubicTo(x, -7, x + 5, -7, x + 5, 4.5);
+    }
+    m_painter.setBrush(Qt::NoBrush);
+    m_painter.drawPath(turns);
+    m_painter.restore();
+    reserve({at.x() - 14, at.y() - 14, 28, 28});
+}
+
+void Sketch::insulator(QPointF at, double angle)
+{
+    m_painter.save();
+    m_painter.translate(at);
+    m_painter.rotate(angle);
+    m_painter.setPen(QPen(colours().ink, 1.2));
+    m_painter.setBrush(colours().card);
+    m_painter.drawRoundedRect(QRectF(-4, -4, 8, 8), 2, 2);
+    m_painter.restore();
+    reserve({at.x() - 5, at.y() - 5, 10, 10});
+}
+
+void Sketch::leaf(QPointF stem, bool filled)
+{
+    QPainterPath blade(stem);
+    blade.cubicTo(stem + QPointF(0, -12), stem + QPointF(10, -17), stem + QPointF(20, -17));
+    blade.cubicTo(stem + QPointF(20, -8), stem + QPointF(14, 1), stem);
+    m_painter.setPen(QPen(colours().leaf, 1.4));
+    m_painter.setBrush(filled ? colours().petal : colours().leafPale);
+    m_painter.drawPath(blade);
+    m_painter.setBrush(filled ? colours().petal : colours().paper);
+    m_painter.drawEllipse(stem, 4.0, 4.0);
+}
+
+void Sketch::triangle(QPointF tip, const QColor& fill, const QColor& edge)
+{
+    const QPointF points[] = {tip, tip + QPointF(-4.5, 8), tip + QPointF(4.5, 8)};
+    m_painter.setPen(QPen(edge, 1.0));
+    m_painter.setBrush(fill);
+    m_painter.drawPolygon(points, 3);
+}
+
+double swrFraction(double swr)
+{
+    const double capped = std::clamp(swr, 1.0, swrCap);
+    return (capped - 1.0) / (capped + 1.0) * (swrCap + 1.0) / (swrCap - 1.0);
+}
+
+QString swrText(double swr)
+{
+    if (!(swr <= swrCap))
+        return QObject::tr("over %1").arg(swrCap);
+    return QString::number(swr, 'f', 2);
+}
+
+QString impedanceText(double resistance, double reactance)
+{
+    const auto digits = [](double v) { return std::abs(v) >= 1000.0 ? QString::number(std::abs(v) / 1000.0, 'f', 1) + QStringLiteral("k") : QString::number(std::abs(v), 'f', 0); };
+    return QStringLiteral("%1 %2 j%3 Ω").arg(digits(resistance), reactance < 0.0 ? QStringLiteral("−") : QStringLiteral("+"), digits(reactance));
+}
+
+} // namespace vetchling::app

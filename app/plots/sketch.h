@@ -1,0 +1,70 @@
+#pragma once
+/// One painter for all graphics: text, labels that avoid each other, dimension lines, hatching, handles, glyphs.
+
+#include "app/theme/theme.h"
+
+#include <QPainter>
+#include <QPainterPath>
+#include <QPointF>
+#include <QRectF>
+#include <QString>
+
+#include <vector>
+
+namespace vetchling::app {
+
+class Sketch {
+public:
+    Sketch(QPainter& painter, const Theme& theme);
+
+    [[nodiscard]] QPainter& painter() { return m_painter; }
+    [[nodiscard]] const Colours& colours() const { return m_theme.colours(); }
+    [[nodiscard]] const Theme& theme() const { return m_theme; }
+
+    struct Ink {
+        QColor colour;
+        int pixels = 12;
+        bool bold = false;
+    };
+    /// Text at an anchor: AlignLeft puts it right of the point, AlignHCenter centred, AlignRight left of it;
+    /// AlignTop below the point, AlignVCenter centred, AlignBottom above. Returns where it stands.
+    QRectF text(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink);
+    /// The same, moved up, down or sideways until it touches nothing reserved; left out if there is no room within 60 px.
+    QRectF label(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink);
+    /// Area that labels keep clear of.
+    void reserve(const QRectF& area) { m_taken.push_back(area); }
+    void reserveLine(QPointF a, QPointF b);
+
+    void line(QPointF a, QPointF b, const QColor& colour, double width = 1.0, Qt::PenStyle style = Qt::SolidLine);
+    /// A line with arrowheads and the words turned along it, upright to read, with the paper cleared behind them.
+    void dimension(QPointF a, QPointF b, const QString& words);
+    void hatch(const QPainterPath& area, const QColor& colour, double spacing = 6.0);
+    void arrowHead(QPointF tip, QPointF from, const QColor& colour);
+    /// Petal ring that can be dragged.
+    void handle(QPointF at, bool hot);
+
+    // Glyphs; each looks like the thing.
+    void feed(QPointF at);
+    void coil(QPointF at, double angle);
+    void insulator(QPointF at, double angle);
+    void leaf(QPointF stem, bool filled);
+    void triangle(QPointF tip, const QColor& fill, const QColor& edge);
+
+private:
+    [[nodiscard]] QRectF place(QPointF anchor, const QString& words, Qt::Alignment alignment, const QFont& font) const;
+    [[nodiscard]] bool isFree(const QRectF& area) const;
+
+    QPainter& m_painter;
+    const Theme& m_theme;
+    std::vector<QRectF> m_taken;
+};
+
+/// Vertical place of an SWR on a reflected-power-like axis: 0 at 1:1, 1 at the cap (9:1 and beyond).
+double swrFraction(double swr);
+inline constexpr double swrCap = 9.0;
+/// "1.20", "over 9".
+QString swrText(double swr);
+/// "52 - j3 ohm" with the proper signs.
+QString impedanceText(double resistance, double reactance);
+
+} // namespace vetchling::app

@@ -1,0 +1,68 @@
+#include "app/plots/swr_chart.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+
+void SwrChart::frame(Sketch& sketch, double bandFrom, double bandTo, double limit, bool wished) const
+{
+    const Colours& c = sketch.colours();
+    const QRectF band(QPointF(x(std::max(bandFrom, from)), area.top()), QPointF(x(std::min(bandTo, to)), area.bottom()));
+    sketch.painter().fillRect(band, wished ? c.leafPale : c.fill);
+    for (double s : {1.5, 2.0, 3.0, 5.0}) {
+        const bool isLimit = std::abs(s - limit) < 0.01;
+        sketch.line({area.left(), y(s)}, {area.right(), y(s)}, isLimit ? c.inkSoft : c.hairline, 1.0, isLimit ? Qt::DashLine : Qt::SolidLine);
+        sketch.text({area.left() - 6, y(s)}, QString::number(s), Qt::AlignRight | Qt::AlignVCenter, {isLimit ? c.brick : c.inkFaint, 11});
+    }
+    if (std::abs(limit - 1.5) > 0.01 && std::abs(limit - 2.0) > 0.01 && std::abs(limit - 3.0) > 0.01 && limit < 5.0) {
+        sketch.line({area.left(), y(limit)}, {area.right(), y(limit)}, c.inkSoft, 1.0, Qt::DashLine);
+        sketch.label({area.right() - 2, y(limit)}, QString::number(limit), Qt::AlignRight | Qt::AlignBottom, {c.brick, 11});
+    }
+    sketch.line(area.bottomLeft(), area.bottomRight(), c.inkFaint, 1.2);
+}
+
+void SwrChart::hatchPastLimit(Sketch& sketch, double bandFrom, double bandTo, double limit, const std::function<double(double)>& swr) const
+{
+    constexpr int steps = 240;
+    QPainterPath past;
+    for (int i = 0; i < steps; ++i) {
+        const double a = bandFrom + (bandTo - bandFrom) * i / steps, b = bandFrom + (bandTo - bandFrom) * (i + 1) / steps;
+        if (swr(0.5 * (a + b)) > limit)
+            past.addRect(QRectF(QPointF(x(a), area.top()), QPointF(x(b) + 0.3, area.bottom())));
+    }
+    past.setFillRule(Qt::WindingFill);
+    if (!past.isEmpty())
+        sketch.hatch(past, sketch.colours().leafMid, 7.0);
+}
+
+void SwrChart::curve(Sketch& sketch, const std::function<double(double)>& swr, const QPen& pen) const
+{
+    const int steps = std::max(60, int(area.width()));
+    QPainterPath path;
+    for (int i = 0; i <= steps; ++i) {
+        const double f = from + (to - from) * i / steps;
+        const QPointF p(x(f), y(std::min(swr(f), 5.0)));
+        i == 0 ? path.moveTo(p) : path.lineTo(p);
+    }
+    sketch.painter().setBrush(Qt::NoBrush);
+    sketch.painter().setPen(pen);
+    sketch.painter().drawPath(path);
+}
+
+std::vector<double> frequencyTicks(double from, double to, int most)
+{
+    const double raw = (to - from) / most, power = std::pow(10.0, std::floor(std::log10(raw)));
+    double step = 10.0 * power;
+    for (double f : {1.0, 2.0, 5.0})
+        if (f * power >= raw) {
+            step = f * power;
+            break;
+        }
+    std::vector<double> ticks;
+    for (double f = std::ceil(from / step - 1e-9) * step; f <= to * (1.0 + 1e-12); f += step)
+        ticks.push_back(f);
+    return ticks;
+}
+
+} // namespace vetchling::app

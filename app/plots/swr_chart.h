@@ -1,0 +1,29 @@
+#pragma once
+/// The frame of an SWR chart: a stretch of frequency, the reflected-power-like axis, a band and the limit.
+
+#include "app/plots/sketch.h"
+
+#include <functional>
+#include <vector>
+
+namespace vetchling::app {
+
+struct SwrChart {
+    QRectF area;
+    double from = 0.0, to = 0.0; ///< Hz
+
+    [[nodiscard]] double x(double frequency) const { return area.left() + area.width() * (frequency - from) / (to - from); }
+    [[nodiscard]] double y(double swr) const { return area.bottom() - area.height() * swrFraction(swr) / swrFraction(5.0); }
+    [[nodiscard]] double frequencyAt(double px) const { return from + (to - from) * (px - area.left()) / area.width(); }
+
+    /// Axis lines and numbers, the band's ground, and the limit as a dashed line.
+    void frame(Sketch& sketch, double bandFrom, double bandTo, double limit, bool wished) const;
+    /// Hatching where the band's SWR is past the limit.
+    void hatchPastLimit(Sketch& sketch, double bandFrom, double bandTo, double limit, const std::function<double(double)>& swr) const;
+    void curve(Sketch& sketch, const std::function<double(double)>& swr, const QPen& pen) const;
+};
+
+/// Round ticks between two frequencies, in Hz, at most `most`.
+std::vector<double> frequencyTicks(double from, double to, int most);
+
+} // namespace vetchling::app

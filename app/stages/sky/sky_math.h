@@ -1,0 +1,18 @@
+#pragma once
+/// Figures of the sky page that are not the solver's: hops and lobe widths.
+
+#include "core/em/far_field.h"
+
+namespace vetchling::app {
+
+inline constexpr double layerHeight = 300e3; ///< m, F layer as usually assumed
+inline constexpr double earthRadius = 6371e3;
+
+/// Ground distance of one hop off a layer, m; spherical earth, mirror at the layer. @param elevation rad
+double hopDistance(double elevation, double layer = layerHeight);
+/// The elevation whose hop reaches a distance, rad (bisection of hopDistance).
+double hopElevation(double distance, double layer = layerHeight);
+/// Width in elevation, rad, within 3 dB of the strongest direction on that bearing; counted over the top if need be.
+double lobeWidth(const em::FarField& field, double elevation, double azimuth);
+
+} // namespace vetchling::app

@@ -1,0 +1,221 @@
+/// Sky: where the signal goes, at a chosen angle and bearing, on any band.
+#include "app/plots/lobe_dial.h"
+#include "app/plots/sketch.h"
+#include "app/stages/sky/sky_math.h"
+#include "app/stages/stage.h"
+#include "app/widgets/bars.h"
+#include "app/widgets/value_edit.h"
+
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+QString decibel(double gain) { return QString::number(gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")); }
+
+class SkyStage final : public Stage {
+    Q_OBJECT
+public:
+    SkyStage(StageContext& context, QObject* parent) : Stage(context, parent), m_dial(new LobeDial(context))
+    {
+        m_page->body()->addWidget(m_dial, 1);
+        buildLedger();
+        connect(m_dial, &LobeDial::aimed, this, [this](double elevation, double bearing) {
+            m_dial->setAim(elevation, bearing);
+            refresh();
+        });
+        connect(&solver(), &SolveService::detailReady, this, &SkyStage::detailArrived);
+        connect(&solver(), &SolveService::pinChanged, this, &SkyStage::refresh);
+        connect(&document(), &Document::currentChanged, this, [this] { m_aimed = false; });
+    }
+
+    QString id() const override { return QStringLiteral("sky"); }
+    QString name() const override { return tr("Sky"); }
+    Canvas* canvas() override { return m_dial; }
+
+    QString summary() const override
+    {
+        const SpotResult* spot = this->spot();
+        return spot ? tr("%1 dBi at %2°").arg(decibel(spot->strongest)).arg(degrees(spot->strongestElevation), 0, 'f', 0) : tr("being computed");
+    }
+
+    QString tableText() const override
+    {
+        QString out = tr("band\tMHz\tdBi at %1° bearing %2°\tEIRP W\tstrongest dBi\tat °\n").arg(m_dial->elevation()).arg(m_dial->bearing());
+        if (const DetailPointer detail = solver().detail())
+            for (const SpotResult& s : detail->spots)
+                out += QStringLiteral("%1\t%2\t%3\t%4\t%5\t%6\n").arg(bandName(s)).arg(s.solution.frequency / 1e6, 0, 'f', 3).arg(gainAt(s), 0, 'f', 2).arg(eirp(gainAt(s)), 0, 'f', 0)
+                           .arg(s.strongest, 0, 'f', 2).arg(degrees(s.strongestElevation), 0, 'f', 0);
+        return out;
+    }
+
+    void refresh() override
+    {
+        const SpotResult* spot = this->spot();
+        m_page->setTitle(spot ? tr("Sky on %1").arg(bandName(*spot)) : tr("Sky"));
+        m_page->setSentence(sentence());
+        refreshBands();
+        m_angle->setValue(m_dial->elevation(), system());
+        m_bearing->setValue(m_dial->bearing(), system());
+        if (!spot)
+            return;
+        m_hop->setText(tr("%1 km").arg(hopDistance(radians(m_dial->elevation())) / 1000.0, 0, 'f', 0));
+        m_straightUp->setText(tr("%1 dBi").arg(decibel(spot->straightUp)));
+        m_width->setText(tr("%1°").arg(degrees(lobeWidth(*spot->field, spot->strongestElevation, spot->strongestAzimuth)), 0, 'f', 0));
+        m_eirp->setText(tr("%1 W").arg(eirp(spot->strongest), 0, 'f', 0));
+        refreshTable();
+        refreshGrounds();
+        refreshPinned();
+    }
+
+private:
+    const SpotResult* spot() const
+    {
+        const DetailPointer detail = solver().detail();
+        return detail ? detail->spot() : nullptr;
+    }
+
+    QString bandName(const SpotResult& s) const
+    {
+        const auto& bands = document().design().operation.bands;
+        return s.band >= 0 && s.band < int(bands.size()) ? QString::fromStdString(bands[std::size_t(s.band)].band.name) : QString();
+    }
+
+    double gainAt(const SpotResult& s) const { return s.field->gain(radians(std::max(0.1, m_dial->elevation())), azimuthOf(m_dial->bearing())); }
+    double eirp(double gain) const { return document().design().operation.power * std::pow(10.0, 0.1 * gain); }
+
+    /// The first answer for an antenna looks along its strongest bearing at a useful angle.
+    void detailArrived()
+    {
+        if (const SpotResult* spot = this->spot(); spot && !m_aimed) {
+            m_aimed = true;
+            m_dial->setAim(25.0, std::round(bearingOf(spot->strongestAzimuth)));
+        }
+        refresh();
+    }
+
+    void buildLedger()
+    {
+        m_ledger->heading(tr("Look at"));
+        m_band = m_ledger->choice(tr("Band"), {}, QStringLiteral("skyBand"));
+        connect(m_band, &QComboBox::activated, this, [this](int index) { document().selectBand(m_band->itemData(index).toInt()); });
+        m_angle = m_ledger->value(tr("Angle above horizon"), units::Quantity::Angle, QStringLiteral("skyAngle"));
+        m_angle->setRange(0.5, 90.0);
+        m_bearing = m_ledger->value(tr("Bearing"), units::Quantity::Angle, QStringLiteral("skyBearing"));
+        m_bearing->setRange(0.0, 360.0);
+        connect(m_angle, &ValueEdit::edited, this, [this](double value) {
+            m_dial->setAim(value, m_dial->bearing());
+            refresh();
+        });
+        connect(m_bearing, &ValueEdit::edited, this, [this](double value) {
+            m_dial->setAim(m_dial->elevation(), value);
+            refresh();
+        });
+        m_hop = m_ledger->figure(tr("First hop, F layer"));
+        m_ledger->line();
+        m_tableHeading = new QLabel(m_ledger);
+        m_tableHeading->setProperty("role", "heading");
+        m_ledger->add(m_tableHeading);
+        m_table = new CompareBars(m_context.theme, m_ledger);
+        m_table->setObjectName(QStringLiteral("skyTable"));
+        m_ledger->add(m_table);
+        m_tableNote = m_ledger->note();
+        m_ledger->line();
+        m_ledger->heading(tr("Strongest lobe"));
+        m_width = m_ledger->figure(tr("Width to half power"));
+        m_eirp = m_ledger->figure(tr("EIRP there"));
+        m_straightUp = m_ledger->figure(tr("Straight up"));
+        m_ledger->line();
+        m_ledger->heading(tr("If the ground were …"));
+        m_wet = m_ledger->figure(tr("sea water"));
+        m_dry = m_ledger->figure(tr("dry ground"));
+        m_ledger->line();
+        m_ledger->heading(tr("Against the pinned design"));
+        m_pinned = m_ledger->note();
+        m_ledger->caution(tr("RF exposure: high EIRP needs distance. Check the limits of your licence before transmitting where people can be."));
+        m_ledger->finish();
+    }
+
+    void refreshBands()
+    {
+        const DetailPointer detail = solver().detail();
+        m_band->clear();
+        if (!detail)
+            return;
+        for (std::size_t i = 0; i < detail->spots.size(); ++i) {
+            m_band->addItem(tr("%1, %2").arg(bandName(detail->spots[i]), QString::fromStdString(units::formatFrequency(detail->spots[i].solution.frequency))), detail->spots[i].band);
+            if (int(i) == detail->selected)
+                m_band->setCurrentIndex(int(i));
+        }
+    }
+
+    void refreshTable()
+    {
+        m_tableHeading->setText(tr("At %1°, bearing %2°, by band").arg(m_dial->elevation(), 0, 'f', 0).arg(m_dial->bearing(), 0, 'f', 0));
+        std::vector<CompareBars::Row> rows;
+        const Colours& c = m_context.theme.colours();
+        for (const SpotResult& s : solver().detail()->spots) {
+            const double gain = gainAt(s);
+            rows.push_back({bandName(s), tr("%1 dBi   %2 W").arg(decibel(gain)).arg(eirp(gain), 0, 'f', eirp(gain) < 10 ? 1 : 0), std::max(0.01, gain + 20.0), int(&s - solver().detail()->spots.data()) == solver().detail()->selected ? c.petal : c.leafMid});
+        }
+        m_table->setRows(std::move(rows));
+        m_tableNote->setText(tr("Radiated that way from %1 W at the feedpoint; mismatch and feed line not counted.").arg(document().design().operation.power));
+    }
+
+    void refreshGrounds()
+    {
+        const DetailPointer detail = solver().detail();
+        QLabel* labels[] = {m_wet, m_dry};
+        for (std::size_t i = 0; i < detail->otherGrounds.size() && i < 2; ++i) {
+            const double there = detail->otherGrounds[i].field->gain(radians(std::max(0.1, m_dial->elevation())), azimuthOf(m_dial->bearing()));
+            const double difference = there - gainAt(*spot());
+            labels[i]->setText(tr("%1%2 dB").arg(difference < 0.0 ? QStringLiteral("−") : QStringLiteral("+")).arg(std::abs(difference), 0, 'f', 1));
+        }
+    }
+
+    void refreshPinned()
+    {
+        const DetailPointer pinned = solver().pinnedDetail();
+        const SpotResult* other = pinned ? pinned->spotOfBand(spot()->band) : nullptr;
+        if (!other) {
+            m_pinned->setText(pinned ? tr("The pinned design has no result on this band.") : tr("Pin a design (P) to compare others with it."));
+            return;
+        }
+        const double at = gainAt(*spot()) - gainAt(*other), up = spot()->straightUp - other->straightUp;
+        const auto words = [](double d) { return d < 0.0 ? tr("%1 dB weaker").arg(-d, 0, 'f', 1) : tr("%1 dB stronger").arg(d, 0, 'f', 1); };
+        m_pinned->setText(tr("%1 than %2 at %3°; %4 straight up.").arg(words(at), solver().pinnedName()).arg(m_dial->elevation(), 0, 'f', 0).arg(words(up)));
+    }
+
+    QString sentence() const
+    {
+        if (const QString fault = faultSentence(); !fault.isEmpty())
+            return tr("This shape cannot be computed: %1.").arg(fault);
+        const SpotResult* spot = this->spot();
+        if (!spot)
+            return tr("Being computed …");
+        const double angle = degrees(spot->strongestElevation);
+        const QString use = angle > 60.0   ? tr("good for near contacts, up to a few hundred km")
+                            : angle > 35.0 ? tr("good from the next valley to about 1000 km")
+                                           : tr("good for far contacts");
+        return tr("Strongest at %1° above the horizon, bearing %2° (%3 dBi): %4. %5 dBi at %6° where you look.")
+            .arg(angle, 0, 'f', 0)
+            .arg(bearingOf(spot->strongestAzimuth), 0, 'f', 0)
+            .arg(decibel(spot->strongest), use, decibel(gainAt(*spot)))
+            .arg(m_dial->elevation(), 0, 'f', 0);
+    }
+
+    LobeDial* m_dial;
+    bool m_aimed = false;
+    QComboBox* m_band = nullptr;
+    ValueEdit *m_angle = nullptr, *m_bearing = nullptr;
+    CompareBars* m_table = nullptr;
+    QLabel *m_hop = nullptr, *m_tableHeading = nullptr, *m_tableNote = nullptr, *m_straightUp = nullptr, *m_width = nullptr, *m_eirp = nullptr, *m_wet = nullptr, *m_dry = nullptr, *m_pinned = nullptr;
+};
+
+} // namespace
+
+std::unique_ptr<Stage> makeSkyStage(StageContext& context, QObject* parent) { return std::make_unique<SkyStage>(context, parent); }
+
+} // namespace vetchling::app
+
+#include "sky_stage.moc"

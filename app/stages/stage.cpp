@@ -1,0 +1,55 @@
+#include "app/stages/stage.h"
+
+#include "app/plots/sketch.h"
+
+namespace vetchling::app {
+
+Canvas::Canvas(StageContext& context, QWidget* parent) : QWidget(parent), m_context(context)
+{
+    setMinimumSize(320, 240);
+    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
+    connect(&context.theme, &Theme::changed, this, qOverload<>(&QWidget::update));
+}
+
+void Canvas::paintEvent(QPaintEvent*)
+{
+    QPainter painter(this);
+    Sketch sketch(painter, m_context.theme);
+    render(sketch, size());
+}
+
+StagePage::StagePage(QWidget* parent) : QWidget(parent), m_title(new QLabel(this)), m_sentence(new QLabel(this))
+{
+    setObjectName(QStringLiteral("stageArea"));
+    auto* layout = new QVBoxLayout(this);
+    layout->setContentsMargins(18, 12, 18, 10);
+    layout->setSpacing(8);
+    m_title->setProperty("role", "title");
+    m_title->setObjectName(QStringLiteral("stageTitle"));
+    m_sentence->setProperty("role", "sentence");
+    m_sentence->setObjectName(QStringLiteral("stageSentence"));
+    m_sentence->setWordWrap(true);
+    auto* words = new QVBoxLayout;
+    words->setSpacing(2);
+    words->addWidget(m_title);
+    words->addWidget(m_sentence);
+    m_header = new QHBoxLayout;
+    m_header->addLayout(words, 1);
+    layout->addLayout(m_header);
+    m_body = new QVBoxLayout;
+    m_body->setSpacing(8);
+    layout->addLayout(m_body, 1);
+}
+
+void StagePage::setTitle(const QString& words) { m_title->setText(words); }
+void StagePage::setSentence(const QString& words) { m_sentence->setText(words); }
+
+Stage::Stage(StageContext& context, QObject* parent) : QObject(parent), m_context(context), m_page(new StagePage), m_ledger(new Ledger) {}
+
+QString Stage::faultSentence() const
+{
+    const Faults& faults = solver().faults();
+    return faults.empty() ? QString() : QString::fromStdString(faults.front().message);
+}
+
+} // namespace vetchling::app

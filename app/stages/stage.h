@@ -1,0 +1,92 @@
+#pragma once
+/// A stage of the work: a page with one large graphic, a ledger of inputs, and a live line for the trail.
+
+#include "app/document/document.h"
+#include "app/document/solve_service.h"
+#include "app/theme/theme.h"
+#include "app/widgets/ledger.h"
+
+#include <QLabel>
+#include <QObject>
+#include <QVBoxLayout>
+#include <QWidget>
+
+namespace vetchling::app {
+
+class Sketch;
+
+struct StageContext {
+    Document& document;
+    SolveService& solver;
+    Theme& theme;
+    std::vector<Soil> soils;
+    std::vector<files::Conductor> conductors;
+    std::vector<BandPlan> bandPlans;
+};
+
+/// A graphic that can paint itself at any size: on screen, and into an exported picture.
+class Canvas : public QWidget {
+    Q_OBJECT
+public:
+    Canvas(StageContext& context, QWidget* parent = nullptr);
+    virtual void render(Sketch& sketch, const QSizeF& size) = 0;
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+    StageContext& m_context;
+};
+
+/// Title, a sentence that already says the answer, and below them the graphic.
+class StagePage : public QWidget {
+    Q_OBJECT
+public:
+    explicit StagePage(QWidget* parent = nullptr);
+    void setTitle(const QString& words);
+    void setSentence(const QString& words);
+    [[nodiscard]] QHBoxLayout* header() { return m_header; }
+    [[nodiscard]] QVBoxLayout* body() { return m_body; }
+
+private:
+    QLabel *m_title, *m_sentence;
+    QHBoxLayout* m_header;
+    QVBoxLayout* m_body;
+};
+
+class Stage : public QObject {
+    Q_OBJECT
+public:
+    Stage(StageContext& context, QObject* parent);
+
+    [[nodiscard]] virtual QString id() const = 0;
+    [[nodiscard]] virtual QString name() const = 0;
+    /// One line of result for the trail.
+    [[nodiscard]] virtual QString summary() const = 0;
+    /// What a picture export takes.
+    [[nodiscard]] virtual Canvas* canvas() = 0;
+    [[nodiscard]] StagePage* page() { return m_page; }
+    [[nodiscard]] Ledger* ledger() { return m_ledger; }
+    /// Text of the stage as a table for copying; empty if there is none.
+    [[nodiscard]] virtual QString tableText() const { return {}; }
+    /// Brings page and ledger up to date.
+    virtual void refresh() = 0;
+
+protected:
+    [[nodiscard]] Document& document() const { return m_context.document; }
+    [[nodiscard]] SolveService& solver() const { return m_context.solver; }
+    [[nodiscard]] units::System system() const { return document().design().operation.system; }
+    /// First fault as a sentence for the page.
+    [[nodiscard]] QString faultSentence() const;
+
+    StageContext& m_context;
+    StagePage* m_page;
+    Ledger* m_ledger;
+};
+
+std::unique_ptr<Stage> makeSiteStage(StageContext& context, QObject* parent);
+std::unique_ptr<Stage> makeShapeStage(StageContext& context, QObject* parent);
+std::unique_ptr<Stage> makeBandsStage(StageContext& context, QObject* parent);
+std::unique_ptr<Stage> makeSkyStage(StageContext& context, QObject* parent);
+std::unique_ptr<Stage> makeBuildStage(StageContext& context, QObject* parent);
+std::unique_ptr<Stage> makeTrimStage(StageContext& context, QObject* parent);
+
+} // namespace vetchling::app

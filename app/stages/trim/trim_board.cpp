@@ -1,0 +1,172 @@
+#include "app/stages/trim/trim_board.h"
+
+#include "app/plots/swr_chart.h"
+
+#include <QDateTime>
+#include <QLocale>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double goodBandwidth = 0.0008; // of the target: a dip this near needs no more cutting
+
+QString whenText(const std::string& iso)
+{
+    const QDateTime when = QDateTime::fromString(QString::fromStdString(iso), Qt::ISODate);
+    return when.isValid() ? QLocale(QLocale::English).toString(when, QStringLiteral("d MMM HH:mm")) : QString::fromStdString(iso);
+}
+
+} // namespace
+
+TrimBoard::TrimBoard(StageContext& context) : Canvas(context)
+{
+    setObjectName(QStringLiteral("trimBoard"));
+    setAccessibleName(tr("Measured dips and what to cut next"));
+    connect(&context.document, &Document::designChanged, this, qOverload<>(&QWidget::update));
+    connect(&context.document, &Document::currentChanged, this, qOverload<>(&QWidget::update));
+    connect(&context.solver, &SolveService::detailReady, this, qOverload<>(&QWidget::update));
+}
+
+double TrimBoard::target() const
+{
+    if (!m_context.document.hasAntenna())
+        return 0.0;
+    const Antenna& a = m_context.document.antenna();
+    return a.trim.target > 0.0 ? a.trim.target : a.shape.designFrequency;
+}
+
+TrimAdvice TrimBoard::advice() const
+{
+    const DetailPointer detail = m_context.solver.detail();
+    if (!m_context.document.hasAntenna() || !detail)
+        return {};
+    return trimAdvice(m_context.document.antenna().trim, target(), detail->trimSlope, goodBandwidth * target());
+}
+
+QString TrimBoard::headline() const
+{
+    const TrimAdvice a = advice();
+    const shapes::Family* family = shapes::findFamily(m_context.document.antenna().shape.family);
+    const QString amount = QString::fromStdString(units::formatSmall(a.amount, system()));
+    const bool sides = family->trimmedEnds() > 1;
+    switch (a.action) {
+    case TrimAction::Measure: return tr("Hoist it, measure the dip, and type it in at the right.");
+    case TrimAction::Cut: return sides ? tr("Cut %1 from each side, then hoist and measure again.").arg(amount) : tr("Cut %1 from the end, then hoist and measure again.").arg(amount);
+    case TrimAction::Lengthen: return sides ? tr("Too short: lengthen each side by %1, then measure again.").arg(amount) : tr("Too short: lengthen it by %1, then measure again.").arg(amount);
+    case TrimAction::Done: return tr("Done: the dip is where you want it. Leave it alone.");
+    }
+    return {};
+}
+
+QString TrimBoard::explanation() const
+{
+    const TrimAdvice a = advice();
+    if (!(a.slope > 0.0))
+        return m_context.solver.detail() ? tr("The model finds no resonance near the goal, so no slope is known; tune the shape first.") : tr("The model is being computed …");
+    const QString perCm = tr("%1 kHz a centimetre").arg(a.slope / 1e5, 0, 'f', 1);
+    if (a.action == TrimAction::Measure)
+        return tr("The model says the dip rises %1 cut.").arg(perCm);
+    const QString cuts = std::abs(a.slope / a.modelSlope - 1.0) < 0.002 ? tr("The model") : tr("The model, corrected by your cuts (%1 to %2 kHz a cm),").arg(a.modelSlope / 1e5, 0, 'f', 1).arg(a.slope / 1e5, 0, 'f', 1);
+    const QString needed = QString::fromStdString(units::formatSmall(a.predicted, system()));
+    if (a.action == TrimAction::Cut)
+        return tr("%1 says %2 would reach %3; take %4 % of it now. Folding back first can be undone.").arg(cuts, needed, QString::fromStdString(units::formatFrequency(target()))).arg(100.0 * cutShare, 0, 'f', 0);
+    if (a.action == TrimAction::Lengthen)
+        return tr("%1 says %2 are missing to come down to %3.").arg(cuts, needed, QString::fromStdString(units::formatFrequency(target())));
+    return tr("The last dip is %1 kHz from %2.").arg(std::abs(a.off) / 1e3, 0, 'f', 0).arg(QString::fromStdString(units::formatFrequency(target())));
+}
+
+void TrimBoard::render(Sketch& sketch, const QSizeF& size)
+{
+    sketch.painter().fillRect(QRectF({0, 0}, size), sketch.colours().paper);
+    if (!m_context.document.hasAntenna())
+        return;
+    const double chart = paintCurves(sketch, size.width());
+    const double card = paintAdvice(sketch, chart + 10.0, size.width());
+    paintLog(sketch, card + 16.0, size);
+}
+
+/// The model's curve, moved to each measured dip; the goal dashed.
+double TrimBoard::paintCurves(Sketch& sketch, double width) const
+{
+    const Colours& c = sketch.colours();
+    const CurvePointer curve = m_context.solver.curve();
+    const auto& log = m_context.document.antenna().trim.measurements;
+    SwrChart chart{QRectF(40, 10, width - 70, 200), 0.0, 0.0};
+    double low = target(), high = target();
+    for (const Measurement& m : log)
+        low = std::min(low, m.dip), high = std::max(high, m.dip);
+    const double pad = std::max(0.025 * target(), 0.35 * (high - low));
+    chart.from = low - pad;
+    chart.to = high + pad;
+    const auto& bands = m_context.document.design().operation.bands;
+    const int index = bandOf(m_context.document.design(), target());
+    const Band band = index >= 0 ? bands[std::size_t(index)].band : Band{};
+    chart.frame(sketch, std::clamp(band.from, chart.from, chart.to), std::clamp(band.to, chart.from, chart.to), m_context.document.design().operation.swrLimit, true);
+    for (double f : frequencyTicks(chart.from, chart.to, 8))
+        sketch.text({chart.x(f), chart.area.bottom() + 4}, QString::number(f / 1e6, 'f', chart.to - chart.from < 2e5 ? 3 : 2), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text({chart.area.right() + 30, chart.area.bottom() + 4}, tr("MHz"), Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 12});
+    if (curve && curve->fundamental > 0.0) {
+        const auto moved = [&](double dip) { return [&, dip](double f) { return curve->swrAt(std::clamp(f * curve->fundamental / dip, sweepFrom, sweepTo)); }; };
+        QPen dashed(c.leaf, 1.8);
+        dashed.setDashPattern({5, 3});
+        chart.curve(sketch, moved(target()), dashed);
+        const double lowest = curve->swrAt(curve->fundamental);
+        sketch.label({chart.x(target()) + 4, chart.y(lowest) + 6}, tr("goal %1").arg(target() / 1e6, 0, 'f', 3), Qt::AlignLeft | Qt::AlignTop, {c.leaf, 12, true});
+        for (std::size_t i = 0; i < log.size(); ++i) {
+            const bool last = i + 1 == log.size();
+            chart.curve(sketch, moved(log[i].dip), QPen(last ? c.ink : c.inkFaint, last ? 2.0 : 1.0));
+            const QPointF at(chart.x(log[i].dip), chart.y(lowest));
+            sketch.painter().setPen(QPen(c.ink, 1.2));
+            sketch.painter().setBrush(c.card);
+            sketch.painter().drawEllipse(at, 4, 4);
+            const QString words = last ? tr("now %1").arg(log[i].dip / 1e6, 0, 'f', 3) : i == 0 ? tr("as cut") : tr("after %1").arg(QString::fromStdString(units::formatSmall(log[i].cutSinceLast, system())));
+            sketch.label(at + QPointF(0, 8), words, Qt::AlignHCenter | Qt::AlignTop, {last ? c.ink : c.inkSoft, 12, last});
+        }
+    }
+    return chart.area.bottom() + 24.0;
+}
+
+double TrimBoard::paintAdvice(Sketch& sketch, double top, double width) const
+{
+    const Colours& c = sketch.colours();
+    const QRectF card(0, top, width, 92);
+    sketch.painter().setPen(Qt::NoPen);
+    sketch.painter().setBrush(c.petalPale);
+    sketch.painter().drawRoundedRect(card, 6, 6);
+    sketch.text({18, top + 12}, headline(), Qt::AlignLeft | Qt::AlignTop, {c.ink, 18, true});
+    sketch.text({18, top + 42}, explanation(), Qt::AlignLeft | Qt::AlignTop, {c.ink, 13});
+    sketch.text({18, top + 64}, tr("Same height, same sides, same surroundings each time. Nobody touches the wire while transmitting."), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
+    return card.bottom();
+}
+
+void TrimBoard::paintLog(Sketch& sketch, double top, const QSizeF& size) const
+{
+    const Colours& c = sketch.colours();
+    const double column[] = {0.0, 0.16 * size.width(), 0.44 * size.width(), 0.58 * size.width(), 0.72 * size.width()};
+    const QString heads[] = {tr("When"), tr("What was done"), tr("Dip, MHz"), tr("SWR there"), tr("Remark")};
+    for (int i = 0; i < 5; ++i)
+        sketch.text({column[i], top}, heads[i], Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
+    double y = top + 20.0;
+    sketch.line({0, y}, {size.width(), y}, c.inkFaint, 1.5);
+    const auto& log = m_context.document.antenna().trim.measurements;
+    if (log.empty())
+        sketch.text({0, y + 8}, tr("Nothing measured yet. Last year's figures are worth keeping: note height, weather and soil."), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    const std::size_t fit = std::size_t(std::max(1.0, (size.height() - y - 6) / 26.0));
+    for (std::size_t i = log.size() > fit ? log.size() - fit : 0; i < log.size(); ++i) {
+        const Measurement& m = log[i];
+        const QString amount = QString::fromStdString(units::formatSmall(std::abs(m.cutSinceLast), system()));
+        const QString done = i == 0 && m.cutSinceLast == 0.0 ? tr("hoisted as cut") : m.cutSinceLast == 0.0 ? tr("measured again") : m.cutSinceLast < 0.0 ? tr("lengthened %1 an end").arg(amount)
+                             : m.folded                                             ? tr("folded %1 an end").arg(amount)
+                                                                                    : tr("cut %1 an end").arg(amount);
+        const QString cells[] = {whenText(m.when), done, QString::number(m.dip / 1e6, 'f', 3), m.dipSwr > 0.0 ? QString::number(m.dipSwr, 'f', 2) : QStringLiteral("–"), QString::fromStdString(m.remark)};
+        for (int k = 0; k < 5; ++k)
+            sketch.text({column[k], y + 13}, cells[k], Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 13, i + 1 == log.size()});
+        y += 26.0;
+        sketch.line({0, y}, {size.width(), y}, c.hairline);
+    }
+}
+
+} // namespace vetchling::app

@@ -1,0 +1,45 @@
+#pragma once
+/// Colours, fonts and icons, in two themes. Widgets hold a pointer and repaint on changed().
+
+#include <QColor>
+#include <QFont>
+#include <QIcon>
+#include <QObject>
+
+class QApplication;
+
+namespace vetchling::app {
+
+struct Colours {
+    QColor paper, panel, fill, hairline, ink, inkSoft, inkFaint;
+    QColor leaf, leafMid, leafPale, petal, petalPale, sky, skyPale, brick, card;
+};
+
+class Theme : public QObject {
+    Q_OBJECT
+public:
+    enum class Mode { Day, Night };
+
+    explicit Theme(QObject* parent = nullptr);
+
+    [[nodiscard]] Mode mode() const { return m_mode; }
+    void setMode(Mode mode);
+    [[nodiscard]] const Colours& colours() const { return m_colours; }
+
+    /// 13 px text unless another size is asked for.
+    [[nodiscard]] QFont font(int pixels = 13, bool bold = false) const;
+    /// A line icon of the application in the ink colour.
+    [[nodiscard]] QIcon icon(const QString& name) const;
+    /// Loads the shipped fonts and sets palette, font and style sheet.
+    void apply(QApplication& application) const;
+
+signals:
+    void changed();
+
+private:
+    [[nodiscard]] QString styleSheet() const;
+    Mode m_mode = Mode::Day;
+    Colours m_colours;
+};
+
+} // namespace vetchling::app

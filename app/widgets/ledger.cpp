@@ -1,0 +1,136 @@
+#include "app/widgets/ledger.h"
+
+#include "app/widgets/value_edit.h"
+
+#include <QFrame>
+#include <QHBoxLayout>
+
+namespace vetchling::app {
+namespace {
+
+QLabel* styled(QLabel* label, const char* role)
+{
+    label->setProperty("role", role);
+    label->setWordWrap(true);
+    return label;
+}
+
+void deleteItems(QLayout* layout)
+{
+    while (QLayoutItem* item = layout->takeAt(0)) {
+        if (item->widget())
+            delete item->widget();
+        else if (item->layout())
+            deleteItems(item->layout());
+        delete item;
+    }
+}
+
+} // namespace
+
+Ledger::Ledger(QWidget* parent) : QWidget(parent), m_layout(new QVBoxLayout(this))
+{
+    setObjectName(QStringLiteral("ledgerBody"));
+    m_layout->setContentsMargins(16, 14, 16, 12);
+    m_layout->setSpacing(5);
+}
+
+void Ledger::heading(const QString& words)
+{
+    auto* label = styled(new QLabel(words, this), "heading");
+    label->setContentsMargins(0, 2, 0, 2);
+    m_layout->addWidget(label);
+}
+
+QHBoxLayout* Ledger::row(const QString& label, QWidget* field)
+{
+    auto* line = new QHBoxLayout;
+    line->setSpacing(8);
+    auto* name = new QLabel(label, this);
+    name->setBuddy(field);
+    line->addWidget(name, 1);
+    line->addWidget(field);
+    m_layout->addLayout(line);
+    return line;
+}
+
+ValueEdit* Ledger::value(const QString& label, units::Quantity quantity, const QString& objectName)
+{
+    auto* edit = new ValueEdit(quantity, this);
+    edit->setObjectName(objectName);
+    edit->setAccessibleName(label);
+    row(label, edit);
+    auto* complaint = styled(new QLabel(this), "caution");
+    complaint->setObjectName(objectName + QStringLiteral("Complaint"));
+    complaint->hide();
+    m_layout->addWidget(complaint);
+    connect(edit, &ValueEdit::complained, complaint, [complaint](const QString& message) {
+        complaint->setText(message);
+        complaint->setVisible(!message.isEmpty());
+    });
+    return edit;
+}
+
+QComboBox* Ledger::choice(const QString& label, const QStringList& words, const QString& objectName)
+{
+    auto* box = new QComboBox(this);
+    box->setObjectName(objectName);
+    box->setAccessibleName(label);
+    box->addItems(words);
+    box->setFocusPolicy(Qt::StrongFocus);
+    box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    box->setMinimumWidth(148);
+    row(label, box);
+    return box;
+}
+
+QLabel* Ledger::figure(const QString& label)
+{
+    auto* value = new QLabel(this);
+    value->setProperty("role", "figure");
+    value->setAlignment(Qt::AlignRight | Qt::AlignVCenter);
+    value->setTextInteractionFlags(Qt::TextSelectableByMouse);
+    row(label, value);
+    return value;
+}
+
+QLabel* Ledger::note(const QString& words)
+{
+    auto* label = styled(new QLabel(words, this), "note");
+    m_layout->addWidget(label);
+    return label;
+}
+
+QLabel* Ledger::caution(const QString& words)
+{
+    auto* label = styled(new QLabel(words, this), "caution");
+    m_layout->addWidget(label);
+    return label;
+}
+
+QPushButton* Ledger::button(const QString& words, const QString& objectName, bool strong)
+{
+    auto* button = new QPushButton(words, this);
+    button->setObjectName(objectName);
+    button->setProperty("strong", strong);
+    m_layout->addWidget(button);
+    return button;
+}
+
+void Ledger::add(QWidget* widget) { m_layout->addWidget(widget); }
+
+void Ledger::line()
+{
+    auto* frame = new QFrame(this);
+    frame->setProperty("role", "line");
+    frame->setFixedHeight(1);
+    m_layout->addSpacing(5);
+    m_layout->addWidget(frame);
+    m_layout->addSpacing(3);
+}
+
+void Ledger::clear() { deleteItems(m_layout); }
+
+void Ledger::finish() { m_layout->addStretch(1); }
+
+} // namespace vetchling::app

@@ -1,0 +1,42 @@
+#pragma once
+/// The right-hand column: quiet headings, rows of label and input, figures, notes and buttons.
+
+#include "core/units/units.h"
+
+#include <QComboBox>
+#include <QLabel>
+#include <QPushButton>
+#include <QVBoxLayout>
+#include <QWidget>
+
+namespace vetchling::app {
+
+class ValueEdit;
+
+class Ledger : public QWidget {
+    Q_OBJECT
+public:
+    explicit Ledger(QWidget* parent = nullptr);
+
+    void heading(const QString& words);
+    /// A labelled input; the label names it for screen readers too, and its complaint appears below the row.
+    ValueEdit* value(const QString& label, units::Quantity quantity, const QString& objectName);
+    QComboBox* choice(const QString& label, const QStringList& words, const QString& objectName);
+    /// A label on the left and a figure on the right; returns the figure.
+    QLabel* figure(const QString& label);
+    QLabel* note(const QString& words = {});
+    QLabel* caution(const QString& words);
+    QPushButton* button(const QString& words, const QString& objectName, bool strong = false);
+    void add(QWidget* widget);
+    void line();
+    /// Removes all rows, so that they can be made anew.
+    void clear();
+    /// Keeps the rows at the top; call once after the last row.
+    void finish();
+
+private:
+    QHBoxLayout* row(const QString& label, QWidget* field);
+    QVBoxLayout* m_layout;
+};
+
+} // namespace vetchling::app

@@ -1,0 +1,128 @@
+#include "app/window/start.h"
+
+#include "app/window/main_window.h"
+
+#include <QApplication>
+#include <QCommandLineParser>
+#include <QDir>
+#include <QStandardPaths>
+#include <QTimer>
+
+#include <cstdio>
+
+namespace vetchling::app {
+namespace {
+
+constexpr int longestWait = 120000; // ms for a picture's results
+
+/// Takes one picture of the whole window for each stage once its results are in.
+class Photographer : public QObject {
+    Q_OBJECT
+public:
+    struct Shot {
+        QString file;
+        int stage = 1, antenna = 0;
+        Theme::Mode mode = Theme::Mode::Day;
+        bool pinned = false;
+    };
+
+    Photographer(MainWindow& window, QString folder, std::vector<Shot> shots) : m_window(window), m_folder(std::move(folder)), m_shots(std::move(shots))
+    {
+        m_poll.setInterval(60);
+        connect(&m_poll, &QTimer::timeout, this, &Photographer::step);
+        QTimer::singleShot(longestWait, this, [] { qApp->exit(1); });
+        prepare();
+        m_poll.start();
+    }
+
+private:
+    void prepare()
+    {
+        const Shot& shot = m_shots[m_next];
+        m_window.theme().setMode(shot.mode);
+        m_window.document().setCurrent(shot.antenna);
+        m_window.showStage(shot.stage);
+        m_settled = 0;
+    }
+
+    void step()
+    {
+        if (m_window.solver().busy() || !m_window.solver().detail() || ++m_settled < 4)
+            return;
+        const Shot& shot = m_shots[m_next];
+        m_window.grab().save(QDir(m_folder).filePath(shot.file));
+        if (++m_next == m_shots.size())
+            qApp->exit(0);
+        else
+            prepare();
+    }
+
+    MainWindow& m_window;
+    QString m_folder;
+    std::vector<Shot> m_shots;
+    std::size_t m_next = 0;
+    int m_settled = 0;
+    QTimer m_poll;
+};
+
+std::vector<Photographer::Shot> documentationShots()
+{
+    using Mode = Theme::Mode;
+    return {{"site.png", 0, 0, Mode::Day}, {"shape.png", 1, 0, Mode::Day}, {"bands.png", 2, 0, Mode::Day}, {"sky.png", 3, 0, Mode::Day}, {"build.png", 4, 4, Mode::Day}, {"trim.png", 5, 0, Mode::Day},
+            {"shape-end-fed.png", 1, 1, Mode::Day}, {"shape-loop.png", 1, 3, Mode::Day}, {"sky-vertical.png", 3, 2, Mode::Day}, {"shape-night.png", 1, 0, Mode::Night}};
+}
+
+} // namespace
+
+QString findDataFolder()
+{
+    const QDir program(QCoreApplication::applicationDirPath());
+    for (const QString& folder : {program.filePath(QStringLiteral("../share/vetchling")), program.filePath(QStringLiteral("data")), QStringLiteral(VETCHLING_SOURCE_DATA)})
+        if (QDir(folder).exists(QStringLiteral("soils.json")))
+            return QDir(folder).absolutePath();
+    return QStringLiteral(VETCHLING_SOURCE_DATA);
+}
+
+int start(QApplication& application)
+{
+    QCommandLineParser parser;
+    parser.setApplicationDescription(QObject::tr("Plans, models, cuts and trims wire antennas over your own ground."));
+    parser.addHelpOption();
+    parser.addVersionOption();
+    parser.addPositionalArgument(QStringLiteral("file"), QObject::tr("design to open"), QStringLiteral("[file]"));
+    const QCommandLineOption demo(QStringLiteral("demo"), QObject::tr("open the demo, Gannet Skerry"));
+    const QCommandLineOption shots(QStringLiteral("shots"), QObject::tr("write pictures of every stage into a folder and quit"), QStringLiteral("folder"));
+    const QCommandLineOption picture(QStringLiteral("picture"), QObject::tr("write one picture of the window into a folder and quit"), QStringLiteral("folder"));
+    parser.addOptions({demo, shots, picture});
+    parser.process(application);
+
+    const QString state = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
+    MainWindow window(findDataFolder(), state);
+    const QStringList files = parser.positionalArguments();
+    const bool posing = parser.isSet(shots) || parser.isSet(picture);
+    if (posing) {
+        window.resize(1280, 800);
+        window.theme().setMode(Theme::Mode::Day);
+    }
+    if (!files.isEmpty()) {
+        if (!window.openFile(files.front()))
+            window.openDemo();
+        if (window.document().path().isEmpty())
+            std::fprintf(stderr, "%s could not be opened; the window says why\n", qPrintable(files.front()));
+    } else if (parser.isSet(demo) || posing || !window.recover()) {
+        const QStringList recent = Settings().recentFiles();
+        if (parser.isSet(demo) || posing || recent.isEmpty() || !window.openFile(recent.front()))
+            window.openDemo();
+    }
+    window.show();
+    std::unique_ptr<Photographer> photographer;
+    if (parser.isSet(shots))
+        photographer = std::make_unique<Photographer>(window, parser.value(shots), documentationShots());
+    else if (parser.isSet(picture))
+        photographer = std::make_unique<Photographer>(window, parser.value(picture), std::vector<Photographer::Shot>{{"window.png", 1, 0, Theme::Mode::Day}});
+    return application.exec();
+}
+
+} // namespace vetchling::app
+
+#include "start.moc"

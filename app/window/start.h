@@ -1,0 +1,15 @@
+#pragma once
+/// Starting the application: arguments, data folder, what opens first, pictures for the documentation.
+
+#include <QString>
+
+class QApplication;
+
+namespace vetchling::app {
+
+/// Where soils, bands and the demo are: beside the program, in its install prefix, or in the source tree it was built from.
+QString findDataFolder();
+/// Runs until the window is closed. Returns the exit code.
+int start(QApplication& application);
+
+} // namespace vetchling::app
