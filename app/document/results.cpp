@@ -183,7 +183,9 @@ Result<DetailPointer> computeDetail(const SolveRequest& request, const CurveResu
     watch.report(0.7);
     const Antenna& antenna = request.design->antennas[request.antenna];
     const shapes::Family* family = shapes::findFamily(antenna.shape.family);
-    const auto tuned = tune(antenna.shape, curve.built.model.ground, family->tunedParameter(), antenna.shape.designFrequency, tables, {}, watch);
+    TuneOptions options;
+    options.goal = antenna.tuneForLowestSwr ? TuneGoal::LowestSwr : TuneGoal::Resonance;
+    const auto tuned = tune(antenna.shape, curve.built.model.ground, family->tunedParameter(), antenna.shape.designFrequency, tables, options, watch);
     if (watch.stopped())
         return Fault{"", em::stoppedMessage};
     out->ruleValue = family->rules(antenna.shape, antenna.shape.designFrequency).front().value;

@@ -132,7 +132,7 @@ void BandStrip::paintEvent(QPaintEvent*)
     const Colours& c = m_theme.colours();
     painter.fillRect(rect(), c.panel);
     sketch.line({0.0, 0.5}, {double(width()), 0.5}, c.hairline);
-    sketch.text({14, 4}, m_solver.curve() ? tr("SWR on every band") : m_solver.faults().empty() ? tr("SWR on every band: being computed") : tr("SWR: this shape cannot be computed"),
+    sketch.text({14, height() - 17.0}, m_solver.curve() ? tr("SWR on every band") : m_solver.faults().empty() ? tr("SWR: being computed") : tr("SWR: this shape cannot be computed"),
                 Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
     if (m_lens.empty())
         return;
@@ -210,13 +210,14 @@ void BandStrip::paintMultiples(Sketch& sketch) const
     if (!curve || !(curve->fundamental > 0.0))
         return;
     const Colours& c = m_theme.colours();
-    double lastRight = -HUGE_VAL;
+    double lastRight = 150.0;
     for (int n = 1; n * curve->fundamental < sweepTo && n <= 9; ++n) {
         const double f = n * curve->fundamental, x = m_lens.x(f);
-        sketch.triangle({x, traceBottom + 1}, c.petal, c.inkSoft);
-        const QString words = tr("×%1 = %2").arg(n).arg(f / 1e6, 0, 'f', 2);
-        if (x - 4 > lastRight)
-            lastRight = sketch.text({x - 4, height() - 16.0}, words, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 11}).right() + 6;
+        if (x - 5 < lastRight)
+            continue;
+        sketch.line({x, traceBottom}, {x, height() - 14.0}, c.petal);
+        sketch.triangle({x, height() - 14.0}, c.petal, c.inkSoft);
+        lastRight = sketch.text({x + 8, height() - 17.0}, tr("×%1 = %2").arg(n).arg(f / 1e6, 0, 'f', 2), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 11}).right() + 6;
     }
 }
 

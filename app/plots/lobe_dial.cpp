@@ -38,8 +38,8 @@ LobeDial::Layout LobeDial::layoutFor(const QSizeF& size) const
     Layout l;
     l.compassRadius = std::clamp(0.105 * size.width(), 52.0, 90.0);
     l.compass = {size.width() - l.compassRadius - 34.0, l.compassRadius + 22.0};
-    l.radius = std::max(60.0, std::min(0.5 * size.width() - 60.0, size.height() - 96.0));
-    l.centre = {0.5 * size.width() - 16.0, std::min(size.height() - 62.0, l.radius + 0.5 * (size.height() - l.radius - 62.0) + 20.0)};
+    l.radius = std::max(60.0, std::min(0.5 * size.width() - 46.0, size.height() - 130.0));
+    l.centre = {0.5 * size.width() - 10.0, size.height() - 78.0 - std::max(0.0, 0.4 * (size.height() - l.radius - 130.0))};
     return l;
 }
 
@@ -79,7 +79,7 @@ void LobeDial::render(Sketch& sketch, const QSizeF& size)
     const SpotResult* spot = detail ? detail->spot() : nullptr;
     if (!spot)
         return;
-    m_top = ringStep * std::ceil((spot->strongest + 0.5) / ringStep);
+    m_top = 2.0 * std::ceil((spot->strongest + 0.3) / 2.0);
     const Layout l = layoutFor(size);
     paintDial(sketch, l, *spot);
     paintGroundBar(sketch, l);
@@ -116,10 +116,11 @@ void LobeDial::paintDial(Sketch& sketch, const Layout& l, const SpotResult& spot
         }
     for (double gain = m_top; gain > m_top - span; gain -= ringStep)
         sketch.text(l.centre + QPointF(-radiusOf(gain, l.radius) + 4, -3), gain == m_top ? QStringLiteral("%1 dBi").arg(gain) : QString::number(gain).replace(QLatin1Char('-'), QStringLiteral("−")), Qt::AlignLeft | Qt::AlignBottom, {c.inkSoft, 12});
-    sketch.text(l.centre + QPointF(0, -l.radius - 34), tr("straight up %1 dBi").arg(spot.straightUp, 0, 'f', 1), Qt::AlignHCenter | Qt::AlignBottom, {c.leaf, 12, true});
+    const QString up = spot.straightUp > -40.0 ? tr("straight up %1 dBi").arg(QString::number(spot.straightUp, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−"))) : tr("nothing straight up");
+    sketch.text(l.centre + QPointF(0, -l.radius - 30), up, Qt::AlignHCenter | Qt::AlignBottom, {c.leaf, 12, true});
     const double opposite = std::fmod(m_bearing + 180.0, 360.0);
-    sketch.text(l.centre + QPointF(l.radius, -4) + QPointF(14, -14), tr("%1°").arg(m_bearing, 3, 'f', 0, QLatin1Char('0')) + QStringLiteral(" →"), Qt::AlignLeft | Qt::AlignBottom, {c.inkSoft, 12});
-    sketch.text(l.centre + QPointF(-l.radius, -4) + QPointF(-14, -14), QStringLiteral("← ") + tr("%1°").arg(opposite, 3, 'f', 0, QLatin1Char('0')), Qt::AlignRight | Qt::AlignBottom, {c.inkSoft, 12});
+    sketch.text(l.centre + QPointF(l.radius + 20, 42), tr("towards %1°").arg(m_bearing, 3, 'f', 0, QLatin1Char('0')), Qt::AlignRight | Qt::AlignTop, {c.ink, 12, true});
+    sketch.text(l.centre + QPointF(-l.radius - 20, 42), tr("towards %1°").arg(opposite, 3, 'f', 0, QLatin1Char('0')), Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
 }
 
 void LobeDial::paintGroundBar(Sketch& sketch, const Layout& l) const

@@ -16,6 +16,17 @@ constexpr double groundBand = 28.0;  // px of soil shown below the surface
 constexpr double ribbonWidth = 34.0; // px of the strongest current
 constexpr double marginLeft = 40.0, marginRight = 70.0, marginTop = 26.0, marginBottom = 58.0;
 
+constexpr double carriesWithin = 3.0; // m; supports farther from every wire only clutter the side view
+
+double planDistanceTo(const WireModel& model, PlanPoint p)
+{
+    double nearest = HUGE_VAL;
+    for (const Wire& w : model.wires)
+        for (std::size_t i = 1; i < w.points.size(); ++i)
+            nearest = std::min(nearest, distanceToSegment(p, {w.points[i - 1].x, w.points[i - 1].y}, {w.points[i].x, w.points[i].y}));
+    return nearest;
+}
+
 double niceStep(double span, int most)
 {
     const double raw = span / most, power = std::pow(10.0, std::floor(std::log10(raw)));
@@ -238,17 +249,21 @@ void Scene::paintSurroundings(Sketch& sketch) const
                 u0 = std::min(u0, u), u1 = std::max(u1, u);
             }
             const double ground = m_camera.project({0, 0, 0}).y(), eaves = ground - m_camera.scale * b.eaves, ridge = ground - m_camera.scale * b.ridge;
-            if (u1 < marginLeft || u0 > width() - 8.0)
+            if (u1 < marginLeft + 20.0 || u0 > width() - 28.0)
                 continue;
+            sketch.painter().save();
+            sketch.painter().setClipRect(QRectF(marginLeft, 0, width() - marginLeft - 8.0, ground));
             QPolygonF house;
             house << QPointF(u0, ground) << QPointF(u0, eaves) << QPointF(0.5 * (u0 + u1), ridge) << QPointF(u1, eaves) << QPointF(u1, ground);
             sketch.painter().setPen(QPen(c.hairline, 1.0));
             sketch.painter().setBrush(c.panel);
             sketch.painter().drawPolygon(house);
+            sketch.painter().restore();
             sketch.label({std::clamp(0.5 * (u0 + u1), marginLeft + 24, width() - 40.0), ground - 14}, QString::fromStdString(b.name), Qt::AlignHCenter | Qt::AlignVCenter, {c.inkFaint, 11});
         }
     for (const Support& s : site.supports)
-        paintSupport(sketch, s);
+        if (m_view != View::Side || planDistanceTo(built()->model, s.at) < carriesWithin)
+            paintSupport(sketch, s);
 }
 
 void Scene::paintSupport(Sketch& sketch, const Support& s) const
@@ -275,7 +290,7 @@ void Scene::paintSupport(Sketch& sketch, const Support& s) const
     if (s.kind == SupportKind::Tree) {
         const double crown = 0.3 * (foot.y() - top.y());
         sketch.painter().setPen(QPen(c.leafMid, 1.0));
-        sketch.painter().setBrush(c.leafPale);
+        sketch.painter().setBrush(Qt::NoBrush);
         sketch.painter().drawEllipse(QPointF(top.x(), top.y() + crown), 0.7 * crown, crown);
     }
     sketch.label({top.x(), top.y() - 4}, name, Qt::AlignHCenter | Qt::AlignBottom, {c.inkSoft, 11});
@@ -298,7 +313,7 @@ void Scene::paintRibbon(Sketch& sketch) const
     if (!(strongest > 0.0))
         return;
     const Colours& c = sketch.colours();
-    sketch.painter().setPen(Qt::NoPen);
+    sketch.painter().setPen(QPen(c.leafPale, 0.8)); // closes the seams between pieces
     sketch.painter().setBrush(c.leafPale);
     for (const em::Element& el : mesh.elements) {
         const Wire& now = built()->model.wires[el.wire]; // drawn along the present wire, which may be a drag ahead

@@ -11,6 +11,7 @@ namespace vetchling::app {
 namespace {
 
 constexpr double margin = 46.0;
+constexpr double dangerZone = 3.0; // m either side of a power line that nothing may enter
 
 double planDistance(QPointF p, QPointF a, QPointF b) { return distanceToSegment({p.x(), p.y()}, {a.x(), a.y()}, {b.x(), b.y()}); }
 
@@ -75,8 +76,8 @@ void SitePlan::render(Sketch& sketch, const QSizeF& size)
     paintBoundary(sketch);
     paintPowerLine(sketch);
     paintBuildings(sketch);
-    paintAntennas(sketch);
     paintSupports(sketch);
+    paintAntennas(sketch);
     paintFrame(sketch, size);
 }
 
@@ -120,6 +121,9 @@ void SitePlan::paintBoundary(Sketch& sketch) const
     sketch.painter().setPen(QPen(c.inkSoft, site().wallHeight > 0.0 ? 3.0 : 1.5));
     sketch.painter().setBrush(Qt::NoBrush);
     sketch.painter().drawPath(area);
+    sketch.reserveLine(box.topLeft(), box.topRight());
+    sketch.reserveLine(box.topRight(), box.bottomRight());
+    sketch.reserveLine(box.topLeft(), box.bottomLeft());
     const PlanPoint extent = extentOf(site().boundary);
     sketch.dimension({box.left(), box.top() - 18}, {box.right(), box.top() - 18}, QString::fromStdString(units::formatLength(extent.x, system, 0)));
     sketch.dimension({box.left() - 18, box.bottom()}, {box.left() - 18, box.top()}, QString::fromStdString(units::formatLength(extent.y, system, 0)));
@@ -154,7 +158,7 @@ void SitePlan::paintPowerLine(Sketch& sketch) const
     const double length = std::hypot(b.x() - a.x(), b.y() - a.y());
     if (length < 1.0)
         return;
-    const QPointF across = line.height * m_scale * QPointF((b.y() - a.y()) / length, (a.x() - b.x()) / length);
+    const QPointF across = dangerZone * m_scale * QPointF((b.y() - a.y()) / length, (a.x() - b.x()) / length);
     QPainterPath zone;
     zone.addPolygon(QPolygonF({a + across, b + across, b - across, a - across}));
     zone.closeSubpath();
@@ -208,21 +212,24 @@ void SitePlan::paintAntennas(Sketch& sketch) const
         if (!built)
             continue;
         const bool current = int(i) == m_context.document.current();
-        QPointF middle;
-        int count = 0;
+        QPointF anchor;
+        double longest = -1.0;
+        QRectF box;
         for (const Wire& w : built->model.wires)
             for (std::size_t k = 0; k < w.points.size(); ++k) {
                 const QPointF p = project({w.points[k].x, w.points[k].y});
-                middle += p;
-                ++count;
+                box = box.isNull() ? QRectF(p, QSizeF(0.1, 0.1)) : box.united(QRectF(p, QSizeF(0.1, 0.1)));
                 if (k > 0) {
                     const QPointF before = project({w.points[k - 1].x, w.points[k - 1].y});
                     sketch.line(before, p, current ? c.leaf : c.leafMid, current ? 3.0 : 2.0);
                     sketch.reserveLine(before, p);
+                    if (const double length = std::hypot(p.x() - before.x(), p.y() - before.y()); length > longest)
+                        longest = length, anchor = 0.5 * (p + before);
                 }
             }
-        middle /= std::max(1, count);
-        sketch.label(middle + QPointF(0, 14), QString::fromStdString(antennas[i].name), Qt::AlignHCenter | Qt::AlignTop, {current ? c.leaf : c.inkSoft, 12, current});
+        if (built->model.wires.size() > 3) // a star of radials: name it below
+            anchor = {box.center().x(), box.bottom()};
+        sketch.label(anchor + QPointF(0, 8), QString::fromStdString(antennas[i].name), Qt::AlignHCenter | Qt::AlignTop, {current ? c.leaf : c.inkSoft, 12, current});
     }
 }
 

@@ -7,6 +7,9 @@
 #include <QPalette>
 #include <QSvgRenderer>
 
+/// The resources live in a static library, which the linker would leave out.
+static void initialiseResources() { Q_INIT_RESOURCE(resources); }
+
 namespace vetchling::app {
 namespace {
 
@@ -34,7 +37,7 @@ void loadFonts()
 
 } // namespace
 
-Theme::Theme(QObject* parent) : QObject(parent), m_colours(dayColours()) {}
+Theme::Theme(QObject* parent) : QObject(parent), m_colours(dayColours()) { initialiseResources(); }
 
 void Theme::setMode(Mode mode)
 {

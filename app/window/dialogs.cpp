@@ -88,6 +88,7 @@ Antenna NewAntennaDialog::antenna() const
     Antenna antenna;
     antenna.name = m_name->text().trimmed().isEmpty() ? family->title() : m_name->text().trimmed().toStdString();
     antenna.shape = family->standardShape(m_frequency->value());
+    antenna.tuneForLowestSwr = family->id() == "end-fed"; // its transformer is matched, not its reactance
     const PlanPoint extent = extentOf(m_design.site.boundary);
     antenna.shape.parameters["x_m"] = 0.5 * extent.x;
     antenna.shape.parameters["y_m"] = 0.5 * extent.y;

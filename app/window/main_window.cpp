@@ -69,6 +69,7 @@ MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder)
     if (const QByteArray geometry = m_settings.geometry(); !geometry.isEmpty())
         restoreGeometry(geometry);
     showStage(1);
+    m_strip->setFocus();
 }
 
 MainWindow::~MainWindow()

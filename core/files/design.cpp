@@ -15,6 +15,7 @@ namespace vetchling::files {
 namespace {
 
 constexpr std::array<const char*, 5> supportKinds{"tower", "pole", "tree", "wall", "roof"};
+constexpr std::array<const char*, 2> tuneGoals{"resonance", "lowest swr"};
 constexpr std::array<const char*, 3> wishes{"no", "nice", "must"};
 
 /// Index of a word in a list; a fault and 0 if it is none of them.
@@ -198,7 +199,7 @@ Json trimJson(const TrimLog& log)
 
 Antenna readAntenna(const JsonNode& node)
 {
-    static const std::set<std::string> known{"name", "family", "design_frequency_Hz", "parameters", "typed", "wire", "allowances", "trim", "notes"};
+    static const std::set<std::string> known{"name", "family", "design_frequency_Hz", "parameters", "typed", "wire", "allowances", "trim", "tune_for", "notes"};
     Antenna a;
     a.name = node.text("name");
     a.shape.family = node.text("family");
@@ -220,6 +221,7 @@ Antenna readAntenna(const JsonNode& node)
         a.allowances = readAllowances(*allowances);
     if (const auto trim = node.object("trim", true))
         a.trim = readTrim(*trim);
+    a.tuneForLowestSwr = wordOf(node, "tune_for", tuneGoals) == 1;
     a.notes = node.text("notes", "", true);
     a.unknownFields = node.json().is_object() ? unknownOf(node.json(), known) : "";
     return a;
@@ -235,6 +237,7 @@ Json antennaJson(const Antenna& a)
     out["wire"] = wireChoiceJson(a.shape.wire);
     out["allowances"] = allowancesJson(a.allowances);
     out["trim"] = trimJson(a.trim);
+    out["tune_for"] = tuneGoals[a.tuneForLowestSwr ? 1 : 0];
     out["notes"] = a.notes;
     addUnknown(out, a.unknownFields);
     return out;

@@ -21,6 +21,7 @@ struct Antenna {
     std::map<std::string, std::string> typed; ///< what the user typed for a parameter, kept beside the SI value
     Allowances allowances;
     TrimLog trim;
+    bool tuneForLowestSwr = false; ///< else for resonance
     std::string notes;
     std::string unknownFields; ///< JSON object of fields of a newer version
     friend bool operator==(const Antenna&, const Antenna&) = default;

@@ -291,7 +291,7 @@ private:
         m_ledger->heading(tr("What you want to work"));
         QStringList regions;
         for (const BandPlan& plan : m_context.bandPlans)
-            regions << QString::fromStdString(plan.name);
+            regions << QString::fromStdString(plan.name).section(QLatin1Char('('), 0, 0).trimmed();
         m_region = m_ledger->choice(tr("Allocations"), regions, QStringLiteral("bandPlan"));
         connect(m_region, &QComboBox::activated, this, &BandsStage::takePlan);
         const auto& bands = document().design().operation.bands;

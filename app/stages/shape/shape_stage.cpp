@@ -9,10 +9,13 @@
 #include <QButtonGroup>
 #include <QToolButton>
 
+#include <algorithm>
 #include <cmath>
 
 namespace vetchling::app {
 namespace {
+
+const std::string placeGroup = "Where it stands";
 
 class ShapeStage final : public Stage {
     Q_OBJECT
@@ -101,18 +104,35 @@ private:
         m_edits.clear();
         m_choices.clear();
         m_ledger->clear();
-        QString group;
-        for (const shapes::ParameterSpec& spec : family().parameters()) {
-            if (const QString next = QString::fromStdString(spec.group); next != group) {
-                if (!group.isEmpty())
-                    m_ledger->line();
-                m_ledger->heading(group = next);
-            }
-            addParameter(spec);
+        std::vector<std::string> groups; // in the order they first appear; the place comes last
+        for (const shapes::ParameterSpec& spec : family().parameters())
+            if (std::find(groups.begin(), groups.end(), spec.group) == groups.end() && spec.group != placeGroup)
+                groups.push_back(spec.group);
+        for (const std::string& group : groups) {
+            addGroup(group);
+            m_ledger->line();
         }
+        addLengthCard();
         m_ledger->line();
         addWire();
         m_ledger->line();
+        addGroup(placeGroup);
+        m_ledger->line();
+        m_rulesNote = m_ledger->note();
+        m_caution = m_ledger->caution({});
+        m_ledger->finish();
+    }
+
+    void addGroup(const std::string& group)
+    {
+        m_ledger->heading(QString::fromStdString(group));
+        for (const shapes::ParameterSpec& spec : family().parameters())
+            if (spec.group == group)
+                addParameter(spec);
+    }
+
+    void addLengthCard()
+    {
         m_lengthHeading = new QLabel(m_ledger);
         m_lengthHeading->setProperty("role", "heading");
         m_ledger->add(m_lengthHeading);
@@ -121,9 +141,12 @@ private:
         m_ledger->add(m_bars);
         m_lengthNote = m_ledger->note();
         m_lengthNote->setObjectName(QStringLiteral("lengthNote"));
+        m_goal = m_ledger->choice(tr("Tune for"), {tr("resonance, X = 0"), tr("lowest SWR")}, QStringLiteral("tuneGoal"));
+        connect(m_goal, &QComboBox::activated, this, [this](int index) {
+            document().editAntenna(tr("change what to tune for"), {}, [&](Antenna& a) { a.tuneForLowestSwr = index == 1; });
+        });
         m_tune = m_ledger->button({}, QStringLiteral("tuneButton"), true);
         connect(m_tune, &QPushButton::clicked, this, &ShapeStage::takeTuned);
-        m_rulesNote = m_ledger->note();
         m_ledger->line();
         m_powerHeading = new QLabel(m_ledger);
         m_powerHeading->setProperty("role", "heading");
@@ -132,8 +155,6 @@ private:
         m_ledger->add(m_power);
         m_certainty = m_ledger->note();
         m_certainty->setObjectName(QStringLiteral("certaintyNote"));
-        m_caution = m_ledger->caution({});
-        m_ledger->finish();
     }
 
     void addParameter(const shapes::ParameterSpec& spec)
@@ -212,6 +233,7 @@ private:
             rows.push_back({tr("Cut, with folds and margin"), figure(cut), cut, c.petal});
         }
         m_bars->setRows(std::move(rows));
+        m_goal->setCurrentIndex(a.tuneForLowestSwr ? 1 : 0);
         m_lengthNote->setText(lengthNote(rules.front().value));
         QStringList others;
         for (const shapes::RuleOfThumb& rule : rules)
@@ -311,7 +333,7 @@ private:
     std::map<std::string, ValueEdit*> m_edits;
     std::map<std::string, QComboBox*> m_choices;
     ValueEdit *m_frequency = nullptr, *m_diameter = nullptr, *m_jacket = nullptr;
-    QComboBox* m_conductor = nullptr;
+    QComboBox *m_conductor = nullptr, *m_goal = nullptr;
     QLabel *m_lengthHeading = nullptr, *m_lengthNote = nullptr, *m_rulesNote = nullptr, *m_powerHeading = nullptr, *m_certainty = nullptr, *m_caution = nullptr;
     CompareBars* m_bars = nullptr;
     ShareBar* m_power = nullptr;

@@ -33,8 +33,9 @@ public:
         const QString soil = QString::fromStdString(site.soil.name);
         if (site.boundary.empty())
             return soil;
-        return system() == units::System::Metric ? tr("%1, %2 × %3 m").arg(soil).arg(extent.x, 0, 'f', 0).arg(extent.y, 0, 'f', 0)
-                                                 : tr("%1, %2 × %3 ft").arg(soil).arg(extent.x / 0.3048, 0, 'f', 0).arg(extent.y / 0.3048, 0, 'f', 0);
+        const bool metric = system() == units::System::Metric;
+        const double unit = metric ? 1.0 : 0.3048;
+        return tr("%1 × %2 %3, ε %4").arg(extent.x / unit, 0, 'f', 0).arg(extent.y / unit, 0, 'f', 0).arg(metric ? tr("m") : tr("ft")).arg(site.soil.relativePermittivity);
     }
 
     void refresh() override

@@ -60,7 +60,7 @@ public:
         if (!spot)
             return;
         m_hop->setText(tr("%1 km").arg(hopDistance(radians(m_dial->elevation())) / 1000.0, 0, 'f', 0));
-        m_straightUp->setText(tr("%1 dBi").arg(decibel(spot->straightUp)));
+        m_straightUp->setText(spot->straightUp > -40.0 ? tr("%1 dBi").arg(decibel(spot->straightUp)) : tr("nothing"));
         m_width->setText(tr("%1°").arg(degrees(lobeWidth(*spot->field, spot->strongestElevation, spot->strongestAzimuth)), 0, 'f', 0));
         m_eirp->setText(tr("%1 W").arg(eirp(spot->strongest), 0, 'f', 0));
         refreshTable();
@@ -183,7 +183,10 @@ private:
         }
         const double at = gainAt(*spot()) - gainAt(*other), up = spot()->straightUp - other->straightUp;
         const auto words = [](double d) { return d < 0.0 ? tr("%1 dB weaker").arg(-d, 0, 'f', 1) : tr("%1 dB stronger").arg(d, 0, 'f', 1); };
-        m_pinned->setText(tr("%1 than %2 at %3°; %4 straight up.").arg(words(at), solver().pinnedName()).arg(m_dial->elevation(), 0, 'f', 0).arg(words(up)));
+        QString text = tr("%1 than %2 at %3°").arg(words(at), solver().pinnedName()).arg(m_dial->elevation(), 0, 'f', 0);
+        if (std::abs(up) < 60.0)
+            text += tr("; %1 straight up").arg(words(up));
+        m_pinned->setText(text + QStringLiteral("."));
     }
 
     QString sentence() const

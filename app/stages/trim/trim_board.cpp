@@ -132,13 +132,15 @@ double TrimBoard::paintCurves(Sketch& sketch, double width) const
 double TrimBoard::paintAdvice(Sketch& sketch, double top, double width) const
 {
     const Colours& c = sketch.colours();
-    const QRectF card(0, top, width, 92);
+    const QRectF card(0, top, width, 106);
     sketch.painter().setPen(Qt::NoPen);
     sketch.painter().setBrush(c.petalPale);
     sketch.painter().drawRoundedRect(card, 6, 6);
     sketch.text({18, top + 12}, headline(), Qt::AlignLeft | Qt::AlignTop, {c.ink, 18, true});
-    sketch.text({18, top + 42}, explanation(), Qt::AlignLeft | Qt::AlignTop, {c.ink, 13});
-    sketch.text({18, top + 64}, tr("Same height, same sides, same surroundings each time. Nobody touches the wire while transmitting."), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
+    sketch.painter().setFont(sketch.theme().font(13));
+    sketch.painter().setPen(c.ink);
+    sketch.painter().drawText(QRectF(18, top + 40, width - 36, 36), Qt::TextWordWrap, explanation());
+    sketch.text({18, top + 80}, tr("Same height, same sides, same surroundings each time. Nobody touches the wire while transmitting."), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
     return card.bottom();
 }
 
