@@ -14,7 +14,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double traceTop = 27.0, traceBottom = 94.0; // px in the strip
+constexpr double traceTop = 26.0, traceBottom = 88.0; // px in the strip
 constexpr double leftMargin = 20.0, rightMargin = 44.0;
 constexpr double lensShare = 0.62; // of the width for bands, the rest for what lies between
 constexpr int samplesInBand = 90, samplesBetween = 70;
@@ -174,11 +174,11 @@ void BandStrip::paintBands(Sketch& sketch) const
         if (int(i) == m_document.selectedBand())
             p.fillRect(QRectF(left, traceBottom + 2, right - left, 3), c.petal);
         const QString name = QString::fromStdString(wanted[i].band.name);
-        sketch.text({left + 3, 8}, name, Qt::AlignLeft | Qt::AlignTop, {wished ? c.ink : c.inkSoft, 12, true});
+        sketch.text({left + 3, 7}, name, Qt::AlignLeft | Qt::AlignTop, {wished ? c.ink : c.inkSoft, 12, true});
         if (curve && i < curve->bands.size()) {
             const double s = curve->bands[i].lowestSwr;
             const QString words = s > swrCap ? QStringLiteral(">9") : QString::number(s, 'f', 2);
-            sketch.text({right - 3, 8}, words, Qt::AlignRight | Qt::AlignTop, {s <= limit ? c.leaf : c.brick, 12, true});
+            sketch.text({right - 3, 7}, words, Qt::AlignRight | Qt::AlignTop, {s <= limit ? c.leaf : c.brick, 12, true});
         }
         const int decimals = wanted[i].band.to - wanted[i].band.from < 0.5e6 ? 2 : 1;
         sketch.text({left, traceBottom + 5}, QString::number(wanted[i].band.from / 1e6, 'f', decimals), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});

@@ -36,8 +36,8 @@ void LobeDial::setAim(double elevation, double bearing)
 LobeDial::Layout LobeDial::layoutFor(const QSizeF& size) const
 {
     Layout l;
-    l.compassRadius = std::clamp(0.105 * size.width(), 52.0, 90.0);
-    l.compass = {size.width() - l.compassRadius - 34.0, l.compassRadius + 22.0};
+    l.compassRadius = std::clamp(0.082 * size.width(), 48.0, 90.0);
+    l.compass = {size.width() - l.compassRadius - 30.0, l.compassRadius + 20.0};
     l.radius = std::max(60.0, std::min(0.5 * size.width() - 46.0, size.height() - 130.0));
     l.centre = {0.5 * size.width() - 10.0, size.height() - 78.0 - std::max(0.0, 0.4 * (size.height() - l.radius - 130.0))};
     return l;

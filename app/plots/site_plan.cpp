@@ -229,14 +229,19 @@ void SitePlan::paintAntennas(Sketch& sketch) const
             }
         if (built->model.wires.size() > 3) // a star of radials: name it below
             anchor = {box.center().x(), box.bottom()};
-        sketch.label(anchor + QPointF(0, 8), QString::fromStdString(antennas[i].name), Qt::AlignHCenter | Qt::AlignTop, {current ? c.leaf : c.inkSoft, 12, current});
+        sketch.label(anchor + QPointF(0, 8), QString::fromStdString(antennas[i].name), Qt::AlignHCenter | Qt::AlignTop, {current ? c.leaf : c.inkSoft, 12, current, inWater({anchor.x(), anchor.y() + 14}) ? c.skyPale : QColor()});
     }
+}
+
+bool SitePlan::inWater(QPointF p) const
+{
+    return std::any_of(site().waters.begin(), site().waters.end(), [&](const Water& w) { return inside(w.outline, unproject(p)); });
 }
 
 void SitePlan::paintFrame(Sketch& sketch, const QSizeF& size) const
 {
     const Colours& c = sketch.colours();
-    const QPointF north(18, 46);
+    const QPointF north(7, 46);
     sketch.line(north, north + QPointF(0, -26), c.ink, 1.4);
     sketch.arrowHead(north + QPointF(0, -26), north, c.ink);
     sketch.text(north + QPointF(0, -29), tr("N"), Qt::AlignHCenter | Qt::AlignBottom, {c.ink, 12, true});

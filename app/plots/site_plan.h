@@ -38,6 +38,7 @@ private:
     void paintSupports(Sketch& sketch) const;
     void paintAntennas(Sketch& sketch) const;
     void paintFrame(Sketch& sketch, const QSizeF& size) const;
+    [[nodiscard]] bool inWater(QPointF p) const;
     [[nodiscard]] int supportAt(QPointF p) const;
     [[nodiscard]] int antennaAt(QPointF p) const;
 

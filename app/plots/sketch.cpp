@@ -38,6 +38,8 @@ QRectF Sketch::text(QPointF anchor, const QString& words, Qt::Alignment alignmen
 {
     const QFont font = m_theme.font(ink.pixels, ink.bold);
     const QRectF area = place(anchor, words, alignment, font);
+    if (ink.halo.isValid())
+        m_painter.fillRect(area.adjusted(-2, 0, 2, 0), ink.halo);
     m_painter.setFont(font);
     m_painter.setPen(ink.colour);
     m_painter.drawText(QPointF(area.x(), area.y() + QFontMetricsF(font).ascent()), words);

@@ -25,6 +25,7 @@ public:
         QColor colour;
         int pixels = 12;
         bool bold = false;
+        QColor halo = {}; ///< fills the ground behind the words where they stand on a pattern
     };
     /// Text at an anchor: AlignLeft puts it right of the point, AlignHCenter centred, AlignRight left of it;
     /// AlignTop below the point, AlignVCenter centred, AlignBottom above. Returns where it stands.

@@ -30,7 +30,7 @@ StagePage::StagePage(QWidget* parent) : QWidget(parent), m_title(new QLabel(this
     m_sentence->setObjectName(QStringLiteral("stageSentence"));
     m_sentence->setWordWrap(true);
     auto* words = new QVBoxLayout;
-    words->setSpacing(2);
+    words->setSpacing(4);
     words->addWidget(m_title);
     words->addWidget(m_sentence);
     m_header = new QHBoxLayout;

@@ -69,7 +69,9 @@ void ShareBar::paintEvent(QPaintEvent*)
     QPainter painter(this);
     Sketch sketch(painter, m_theme);
     const Colours& c = m_theme.colours();
-    double sum = 0.0, x = 0.0, textEnd = 0.0;
+    double sum = 0.0, x = 0.0;
+    std::vector<QString> words;
+    std::vector<double> left, wide;
     for (const Share& s : m_shares)
         sum += std::max(0.0, s.part);
     for (std::size_t i = 0; i < m_shares.size(); ++i) {
@@ -78,12 +80,17 @@ void ShareBar::paintEvent(QPaintEvent*)
         painter.fillRect(QRectF(x, 0, std::max(0.0, w - 1), 16), s.colour);
         const double watts = s.part * m_power;
         if (watts >= 0.05) {
-            const QString words = QStringLiteral("%1 %2").arg(watts, 0, 'f', watts < 9.95 ? 1 : 0).arg(s.name);
-            const double wide = QFontMetricsF(m_theme.font(12)).horizontalAdvance(words);
-            const double at = std::min(std::max(x, textEnd), width() - wide);
-            textEnd = sketch.text({at, 21}, words, Qt::AlignLeft | Qt::AlignTop, {c.ink, 12}).right() + 10;
+            words.push_back(QStringLiteral("%1 %2").arg(watts, 0, 'f', watts < 9.95 ? 1 : 0).arg(s.name));
+            wide.push_back(QFontMetricsF(m_theme.font(12)).horizontalAdvance(words.back()));
+            left.push_back(x);
         }
         x += w;
+    }
+    double limit = width(); // from the right, so that small shares at the end keep apart
+    for (std::size_t i = words.size(); i-- > 0;) {
+        left[i] = std::max(0.0, std::min(left[i], limit - wide[i]));
+        limit = left[i] - 8.0;
+        sketch.text({left[i], 21}, words[i], Qt::AlignLeft | Qt::AlignTop, {c.ink, 12});
     }
 }
 

@@ -200,7 +200,7 @@ private:
         const QString use = angle > 60.0   ? tr("good for near contacts, up to a few hundred km")
                             : angle > 35.0 ? tr("good from the next valley to about 1000 km")
                                            : tr("good for far contacts");
-        return tr("Strongest at %1° above the horizon, bearing %2° (%3 dBi): %4. %5 dBi at %6° where you look.")
+        return tr("Strongest at %1°, bearing %2° (%3 dBi): %4; %5 dBi at the %6° where you look.")
             .arg(angle, 0, 'f', 0)
             .arg(bearingOf(spot->strongestAzimuth), 0, 'f', 0)
             .arg(decibel(spot->strongest), use, decibel(gainAt(*spot)))
