@@ -59,6 +59,8 @@ GroundTable::GroundTable(const Ground& ground, double frequency, TableContent co
     m_linearStep = (m_content == TableContent::Remainder ? 0.55 : 0.35) / beat;
 }
 
+GroundTable::~GroundTable() = default;
+
 double GroundTable::rowCoordinate(double q) const
 {
     const double x = std::max(q, smallestDistance);

@@ -23,6 +23,7 @@ class GroundTable {
 public:
     /// @param ground real soil; @param frequency Hz
     GroundTable(const Ground& ground, double frequency, TableContent content = TableContent::Remainder);
+    ~GroundTable();
 
     /// Makes sure that all distances between the two (m) can be asked for. Thread-safe; returns false if stopped or too far (170 wavelengths).
     bool cover(double nearest, double farthest, const Watch& watch = {});

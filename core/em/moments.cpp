@@ -11,7 +11,7 @@ namespace {
 
 constexpr double nearRatio = 0.9;   // pairs closer than this times the longer element are near
 constexpr int innerNodes = 7;       // Gauss nodes for the smooth rest of the inner integral
-constexpr int gradedNodes = 10;     // a graded piece of the outer integral
+constexpr int gradedNodes = 13;     // a graded piece of the outer integral: its polynomial alone has degree 20 to 24
 constexpr double closeInHalfLengths = 3.0; // nearer than this the inner integral needs its closed form
 constexpr int terms = largestDegree + 1;
 
@@ -74,7 +74,7 @@ struct StaticMoments {
 class NearPair {
 public:
     NearPair(const Element& m, const Element& n, double k, int degree, double radius2)
-        : m_observer(m), m_source(n), m_k(k), m_degree(degree), m_radius2(radius2), m_half(0.5 * n.length)
+        : m_observer(m), m_source(n), m_k(k), m_degree(degree), m_radius2(radius2), m_half(0.5 * n.length), m_self(&m == &n)
     {
     }
 
@@ -107,10 +107,10 @@ private:
     void gradedPiece(double from, double to, Moments& out)
     {
         const GaussRule& rule = gaussRule(gradedNodes);
-        for (int i = 0; i < gradedNodes; ++i) { // u = from..to through 3x^2 - 2x^3 twice: crowded at both ends
-            const double x = 0.5 * (1.0 + rule.node[i]);
-            const double y = x * x * x * (10.0 - 15.0 * x + 6.0 * x * x);
-            const double slope = 30.0 * x * x * (1.0 - x) * (1.0 - x);
+        for (int i = 0; i < gradedNodes; ++i) { // u = from..to, crowded at both ends; more for touching elements,
+            const double x = 0.5 * (1.0 + rule.node[i]); // whose integrand has a logarithm there, than for one with itself
+            const double y = m_self ? x * x * (3.0 - 2.0 * x) : x * x * x * (10.0 - 15.0 * x + 6.0 * x * x);
+            const double slope = m_self ? 6.0 * x * (1.0 - x) : 30.0 * x * x * (1.0 - x) * (1.0 - x);
             observe(from + (to - from) * y, 0.5 * rule.weight[i] * slope * (to - from), out);
         }
     }
@@ -165,6 +165,7 @@ private:
     double m_k;
     int m_degree;
     double m_radius2, m_half;
+    bool m_self;
 };
 
 int farNodes(const Element& e, double k, double closest, int degree)

@@ -7,7 +7,7 @@
 /// and goes to zero as the axes move two radii apart: the mean over a circle of the static potential of a line outside
 /// it is that of the axes.
 /// Near pairs: 1/R and R are integrated in closed form over v, the smooth rest by Gauss; the outer integral is graded
-/// towards both ends. Far pairs: Gauss in both. Accuracy: 1e-5 relative, measured in tests/core/moments_test.cpp.
+/// towards both ends. Far pairs: Gauss in both. Accuracy: 5e-5 relative, measured in tests/core/moments_test.cpp.
 
 #include "core/em/mesh.h"
 

@@ -85,14 +85,20 @@ Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency,
 {
     if (Faults faults = findFrequencyFaults(frequency, "frequency"); !faults.empty())
         return faults;
+    const auto tooLarge = [&](double unknowns) {
+        return Fault{"wires", fmt::format("{:.0f} wavelengths of wire need {:.0f} unknowns, more than the {} that fit; lower the frequency or shorten the wires",
+                                          model->totalLength() / wavelength(frequency), unknowns, mostUnknowns)};
+    };
+    const double atLeast = model->totalLength() / wavelength(frequency) * options.mesh.elementsPerWavelength * options.mesh.degree;
+    if (atLeast > mostUnknowns) // before a mesh is made
+        return tooLarge(atLeast);
     Solution out;
     out.frequency = frequency;
     out.model = model;
     out.mesh = std::make_shared<const Mesh>(makeMesh(*model, frequency, options.mesh));
     const Mesh& mesh = *out.mesh;
     if (mesh.unknowns > mostUnknowns)
-        return Fault{"wires", fmt::format("{:.0f} wavelengths of wire need {} unknowns, more than the {} that fit; lower the frequency or shorten the wires",
-                                          model->totalLength() / wavelength(frequency), mesh.unknowns, mostUnknowns)};
+        return tooLarge(mesh.unknowns);
     std::shared_ptr<GroundTable> table;
     if (model->ground.kind == GroundKind::Real && model->ground.complexPermittivity(frequency) != Complex{1.0, 0.0}) {
         table = tables.table(model->ground, frequency);

@@ -11,6 +11,7 @@ namespace {
 
 constexpr int panelNodes = 10;        // Gauss nodes a panel; a singularity one panel length away then costs 1e-9
 constexpr double panelPhase = 4.0;    // largest phase change over a panel, rad
+constexpr double shortestPanel = 1e-6;
 constexpr double tailDecay = 27.0;    // the tail ends where exp(-t) is 2e-12
 constexpr double separationRatio = 2; // above h = 2 r the plain exponential decays fast enough
 
@@ -45,6 +46,10 @@ public:
         m_height = std::min(1.0, 2.0 / std::max(r, 1e-9));
         m_separated = h < separationRatio * r;
         m_end = m_separated ? separatedEnd(refraction) : std::max(1.25 * refraction + 1.0, 2.0);
+        const double faded = 2.0 + 1.2 * tailDecay / std::max(h, 1e-12);
+        m_complete = !m_separated && faded < 0.8 * refraction; // all is gone before the branch point of a good conductor
+        if (m_complete)
+            m_end = faded;
     }
 
     HalfSpaceIntegrals integrate()
@@ -79,12 +84,14 @@ private:
     {
         double length = panelPhase / std::max(m_r + m_h, 1e-12);
         for (Complex s : m_singular)
-            length = std::min(length, 0.8 * std::abs(x - s));
+            length = std::min(length, std::max(0.8 * std::abs(x - s), shortestPanel));
         return length;
     }
 
     void tail()
     {
+        if (m_complete)
+            return;
         if (m_separated)
             hankelTails();
         else
@@ -162,7 +169,7 @@ private:
 
     const Spectrum& m_spectrum;
     double m_r, m_h, m_height, m_end;
-    bool m_separated;
+    bool m_separated, m_complete;
     std::array<Complex, 3> m_singular;
     HalfSpaceIntegrals m_sum{};
 };

@@ -24,8 +24,8 @@ public:
         using units::Quantity;
         std::vector<ParameterSpec> all{
             {"feed_height_m", "Height of feed", "Where it hangs", Quantity::Length, 2.5, 0.05, 500.0, {}, {}},
-            {"bend_height_m", "Height at the bend", "Where it hangs", Quantity::Length, 8.0, 0.05, 500.0, {}, "used when there is a bend"},
-            {"end_height_m", "Height of far end", "Where it hangs", Quantity::Length, 8.0, 0.05, 500.0, {}, {}},
+            {"bend_height_m", "Height at the bend", "Where it hangs", Quantity::Length, 6.0, 0.05, 500.0, {}, "used when there is a bend"},
+            {"end_height_m", "Height of far end", "Where it hangs", Quantity::Length, 6.0, 0.05, 500.0, {}, {}},
             {"length_m", "Length of wire", "Length", Quantity::Length, 20.1, 0.5, 5000.0, {}, {}},
             {"first_run_m", "Wire up to the bend", "Length", Quantity::Length, 0.0, 0.0, 5000.0, {}, "0: no bend"},
             {"bend_bearing_deg", "Bearing after the bend", "Where it stands", Quantity::Angle, 0.0, -360.0, 360.0, {}, {}},

@@ -1,0 +1,325 @@
+#include "core/shapes/family.h"
+
+#include "tests/core/helpers.h"
+
+#include <algorithm>
+#include <set>
+
+namespace vetchling::shapes {
+namespace {
+
+using namespace vetchling::testing;
+
+BuiltAntenna built(const AntennaShape& shape)
+{
+    const auto result = buildOver(shape, averageSoil);
+    EXPECT_TRUE(result.ok()) << result.firstFault();
+    return result.ok() ? *result : BuiltAntenna{};
+}
+
+AntennaShape shapeOf(const std::string& family, const Parameters& changes, double frequency = 7.1e6)
+{
+    AntennaShape shape = findFamily(family)->standardShape(frequency);
+    for (const auto& [key, value] : changes)
+        shape.parameters[key] = value;
+    return shape;
+}
+
+class EveryFamily : public ::testing::TestWithParam<std::string> {
+protected:
+    const Family& family() const { return *findFamily(GetParam()); }
+};
+
+TEST_P(EveryFamily, StandardShapeCanBeBuiltOnManyBands)
+{
+    for (double f : {7.1e6, 10.1e6, 14.2e6, 28.5e6}) {
+        AntennaShape shape = family().standardShape(f);
+        const auto result = buildOver(shape, averageSoil);
+        EXPECT_TRUE(result.ok()) << f << result.firstFault();
+    }
+}
+
+TEST_P(EveryFamily, ParametersAreCompleteAndTheirStandardsInRange)
+{
+    std::set<std::string> keys;
+    for (const ParameterSpec& s : family().parameters()) {
+        EXPECT_TRUE(keys.insert(s.key).second) << s.key;
+        EXPECT_FALSE(s.label.empty());
+        EXPECT_FALSE(s.group.empty());
+        EXPECT_GE(s.standard, s.lowest) << s.key;
+        EXPECT_LE(s.standard, s.highest) << s.key;
+        if (!s.choices.empty()) {
+            EXPECT_EQ(s.highest, double(s.choices.size()) - 1.0);
+        }
+    }
+    for (const char* place : {"x_m", "y_m", "bearing_deg"})
+        EXPECT_TRUE(keys.count(place));
+    EXPECT_TRUE(keys.count(family().tunedParameter()));
+    EXPECT_EQ(findFamily(GetParam())->id(), GetParam());
+}
+
+TEST_P(EveryFamily, HandlesMoveWithTheirParameters)
+{
+    const AntennaShape shape = family().standardShape(7.1e6);
+    const BuiltAntenna before = built(shape);
+    ASSERT_FALSE(before.handles.empty());
+    for (std::size_t h = 0; h < before.handles.size(); ++h)
+        for (const std::string& key : before.handles[h].parameters) {
+            ASSERT_TRUE(family().spec(key)) << key;
+            AntennaShape moved = shape;
+            moved.parameters[key] += 0.05;
+            EXPECT_GT(distance(built(moved).handles[h].at, before.handles[h].at), 1e-4) << before.handles[h].name << key;
+        }
+}
+
+TEST_P(EveryFamily, SectionsHoldAllWireOfTheModel)
+{
+    const BuiltAntenna b = built(family().standardShape(7.1e6));
+    double cut = 0.0;
+    for (const WireSection& s : b.sections)
+        cut += s.pieces * s.length;
+    EXPECT_NEAR(cut, b.model.totalLength(), 1e-6);
+}
+
+TEST_P(EveryFamily, MovesAndTurnsAsAWhole)
+{
+    AntennaShape shape = family().standardShape(14e6);
+    const BuiltAntenna here = built(shape);
+    shape.parameters["x_m"] += 7.0;
+    shape.parameters["y_m"] -= 3.0;
+    const BuiltAntenna there = built(shape);
+    for (std::size_t w = 0; w < here.model.wires.size(); ++w)
+        for (std::size_t p = 0; p < here.model.wires[w].points.size(); ++p)
+            EXPECT_LT(distance(there.model.wires[w].points[p], here.model.wires[w].points[p] + Vec3{7, -3, 0}), 1e-9);
+    EXPECT_LT(distance(there.feedPoint, here.feedPoint + Vec3{7, -3, 0}), 1e-9);
+}
+
+TEST_P(EveryFamily, FeedPointIsWhereTheModelIsFed)
+{
+    const BuiltAntenna b = built(family().standardShape(7.1e6));
+    ASSERT_EQ(b.model.feeds.size(), 1u);
+    EXPECT_LT(distance(b.model.wires[b.model.feeds[0].wire].pointAt(b.model.feeds[0].at), b.feedPoint), 1e-9);
+}
+
+TEST_P(EveryFamily, RefusesValuesOutOfRangeByName)
+{
+    for (const ParameterSpec& s : family().parameters()) {
+        AntennaShape shape = family().standardShape(7.1e6);
+        shape.parameters[s.key] = std::nan("");
+        EXPECT_TRUE(mentions(buildOver(shape, averageSoil).faults(), s.key, "outside")) << s.key;
+        shape.parameters[s.key] = s.highest + 1.0;
+        EXPECT_FALSE(buildOver(shape, averageSoil).ok()) << s.key;
+    }
+}
+
+TEST_P(EveryFamily, RulesNameTheirAssumption)
+{
+    const auto rules = family().rules(family().standardShape(7.1e6), 7.1e6);
+    ASSERT_FALSE(rules.empty());
+    for (const RuleOfThumb& r : rules) {
+        EXPECT_FALSE(r.assumption.empty());
+        EXPECT_GT(r.value, 0.0);
+        if (r.feetMegahertz > 0.0) {
+            EXPECT_NEAR(r.metreMegahertz / r.feetMegahertz, 0.3048, 1e-9);
+        }
+    }
+}
+
+std::vector<std::string> familyIds()
+{
+    std::vector<std::string> ids;
+    for (const Family* f : families())
+        ids.push_back(f->id());
+    return ids;
+}
+
+INSTANTIATE_TEST_SUITE_P(Families, EveryFamily, ::testing::ValuesIn(familyIds()), [](const auto& info) {
+    std::string name = info.param;
+    std::replace(name.begin(), name.end(), '-', '_');
+    return name;
+});
+
+TEST(Families, AreFiveWithDifferentNames)
+{
+    const auto ids = familyIds();
+    EXPECT_EQ(ids.size(), 5u);
+    EXPECT_EQ(std::set<std::string>(ids.begin(), ids.end()).size(), ids.size());
+    EXPECT_EQ(findFamily("nothing"), nullptr);
+}
+
+TEST(Families, UnknownFamilyIsAFault)
+{
+    AntennaShape shape;
+    shape.family = "rhombic";
+    EXPECT_TRUE(mentions(buildOver(shape, averageSoil).faults(), "family", "rhombic"));
+}
+
+TEST(Wire, OddSizesAreRefused)
+{
+    AntennaShape shape = findFamily("dipole")->standardShape(7.1e6);
+    shape.wire.diameter = 0.0;
+    EXPECT_TRUE(mentions(buildOver(shape, averageSoil).faults(), "wire.diameter_m", "outside"));
+    shape.wire.diameter = 2e-3;
+    shape.wire.jacket = -1.0;
+    EXPECT_TRUE(mentions(buildOver(shape, averageSoil).faults(), "wire.jacket_m", "outside"));
+}
+
+TEST(Wire, CarriesMaterialAndJacket)
+{
+    WireChoice choice;
+    choice.diameter = 2e-3;
+    choice.jacket = 0.8e-3;
+    const vetchling::Wire w = makeWire(choice, "a", {{0, 0, 1}, {1, 0, 1}});
+    EXPECT_DOUBLE_EQ(w.radius, 1e-3);
+    ASSERT_TRUE(w.insulation);
+    EXPECT_DOUBLE_EQ(w.insulation->outerRadius, 1.8e-3);
+    choice.jacket = 0.0;
+    EXPECT_FALSE(makeWire(choice, "a", {}).insulation);
+}
+
+TEST(Bearing, IsCompassNotMathematical)
+{
+    EXPECT_LT(distance(towards(0), {0, 1, 0}), 1e-12);
+    EXPECT_LT(distance(towards(90), {1, 0, 0}), 1e-12);
+    EXPECT_LT(distance(towards(225), {-std::sqrt(0.5), -std::sqrt(0.5), 0}), 1e-12);
+}
+
+// The handed-down 468 / f, halved: 33 ft for 7.09 MHz.
+TEST(Dipole, RuleOfThumbIsHalfOf468)
+{
+    const auto rules = findFamily("dipole")->rules({}, 7.09e6);
+    EXPECT_NEAR(rules[0].value / 0.3048, 234.0 / 7.09, 1e-9);
+}
+
+TEST(Dipole, InvertedVHangsAsAsked)
+{
+    const BuiltAntenna b = built(shapeOf("dipole", {{"apex_height_m", 13}, {"end_height_m", 8}, {"leg_m", 10}, {"bearing_deg", 60}}));
+    const auto& p = b.model.wires[0].points;
+    EXPECT_NEAR(distance(p[0], p[1]), 10.0, 1e-9);
+    EXPECT_NEAR(distance(p[2], p[1]), 10.0, 1e-9);
+    EXPECT_DOUBLE_EQ(p[0].z, 8.0);
+    EXPECT_DOUBLE_EQ(p[1].z, 13.0);
+    EXPECT_NEAR(std::atan2(p[0].x, p[0].y), radians(60), 1e-9);
+    EXPECT_LT(norm(Vec3{p[0].x + p[2].x, p[0].y + p[2].y, 0}), 1e-9); // straight in plan
+}
+
+TEST(Dipole, SlopesWhenOneEndIsHigher)
+{
+    const BuiltAntenna b = built(shapeOf("dipole", {{"apex_height_m", 8}, {"end_height_m", 4}, {"second_end_m", 8}, {"leg_m", 10}}));
+    EXPECT_DOUBLE_EQ(b.model.wires[0].points[2].z, 12.0);
+    EXPECT_LT(norm(cross(b.model.wires[0].points[0] - b.feedPoint, b.model.wires[0].points[2] - b.feedPoint)), 1e-9);
+}
+
+TEST(Dipole, CannotHangLowerThanItIsLong)
+{
+    const auto result = buildOver(shapeOf("dipole", {{"apex_height_m", 30}, {"end_height_m", 5}, {"leg_m", 10}}), averageSoil);
+    EXPECT_TRUE(mentions(result.faults(), "end_height_m", "raise the end"));
+}
+
+TEST(EndFed, BendsRoundACorner)
+{
+    const BuiltAntenna b = built(shapeOf("end-fed", {{"length_m", 20}, {"first_run_m", 9}, {"feed_height_m", 2}, {"bend_height_m", 6}, {"end_height_m", 5}, {"bearing_deg", 0}, {"bend_bearing_deg", 90}}));
+    const auto& p = b.model.wires[0].points;
+    ASSERT_EQ(p.size(), 3u);
+    EXPECT_NEAR(b.model.wires[0].length(), 20.0, 1e-9);
+    EXPECT_NEAR(p[1].x, 0.0, 1e-9);
+    EXPECT_GT(p[2].x, 5.0);
+    EXPECT_TRUE(b.highVoltageFeed);
+    EXPECT_EQ(b.transformerRatio, 49.0);
+}
+
+TEST(EndFed, ReturnsThroughCounterpoiseOrShield)
+{
+    const BuiltAntenna wireReturn = built(shapeOf("end-fed", {{"counterpoise_m", 2}}));
+    EXPECT_NEAR(wireReturn.model.wires[1].length(), 2.0, 1e-9);
+    const BuiltAntenna shield = built(shapeOf("end-fed", {{"counterpoise_m", 6}, {"return_kind", 1}, {"feed_height_m", 2.5}}));
+    EXPECT_NEAR(shield.model.wires[1].length(), 6.0, 1e-9);
+    EXPECT_NEAR(shield.model.wires[1].points.back().z, 0.2, 1e-9); // down and along the ground
+    EXPECT_EQ(shield.sections.size(), 1u);                         // the shield is not cut from wire
+}
+
+TEST(EndFed, CannotClimbHigherThanItsWire)
+{
+    EXPECT_TRUE(mentions(buildOver(shapeOf("end-fed", {{"length_m", 5}, {"feed_height_m", 1}, {"end_height_m", 9}}), averageSoil).faults(), "end_height_m", "cannot climb"));
+}
+
+TEST(Vertical, RadialsLieEvenlyAround)
+{
+    const BuiltAntenna b = built(shapeOf("vertical", {{"radial_count", 5}, {"base_height_m", 0.02}, {"radial_end_height_m", 0.02}, {"radial_m", 7}}));
+    ASSERT_EQ(b.model.wires.size(), 6u);
+    Vec3 sum;
+    for (std::size_t i = 1; i < 6; ++i)
+        sum = sum + b.model.wires[i].points[1] - b.feedPoint;
+    EXPECT_LT(norm(sum), 1e-9);
+    EXPECT_EQ(b.sections[1].pieces, 5);
+}
+
+TEST(Vertical, RadialsMaySlope)
+{
+    const BuiltAntenna b = built(shapeOf("vertical", {{"radial_count", 3}, {"base_height_m", 5}, {"radial_end_height_m", 2}, {"radial_m", 6}}));
+    EXPECT_NEAR(b.model.wires[1].points[1].z, 2.0, 1e-9);
+    EXPECT_NEAR(b.model.wires[1].length(), 6.0, 1e-9);
+    EXPECT_TRUE(mentions(buildOver(shapeOf("vertical", {{"base_height_m", 20}, {"radial_m", 6}}), averageSoil).faults(), "radial_end_height_m", "raise their ends"));
+}
+
+// Sides, base and height from plane geometry: equilateral 14.245 m round has sides of 4.748 m and 4.112 m of height.
+TEST(DeltaLoop, HasTheSidesOfItsTriangle)
+{
+    const BuiltAntenna b = built(shapeOf("delta-loop", {{"perimeter_m", 14.24528302}, {"apex_deg", 60}, {"base_height_m", 3}}, 21.2e6));
+    const auto& p = b.model.wires[0].points;
+    EXPECT_NEAR(distance(p[0], p[1]), 4.748427673, 1e-7);
+    EXPECT_NEAR(distance(p[1], p[2]), 4.748427673, 1e-7);
+    EXPECT_NEAR(p[2].z - p[0].z, 4.112258993, 1e-7);
+}
+
+// 120 degrees at the point: sides 22.487 m, base 38.949 m, 11.244 m high, of 83.924 m of wire.
+TEST(DeltaLoop, IsoscelesToo)
+{
+    const BuiltAntenna b = built(shapeOf("delta-loop", {{"perimeter_m", 83.92438356}, {"apex_deg", 120}, {"point", 1}}, 3.65e6));
+    const auto& p = b.model.wires[0].points;
+    EXPECT_NEAR(distance(p[0], p[1]), 38.94944196, 1e-6);
+    EXPECT_NEAR(p[0].z - p[2].z, 11.2437354, 1e-6); // point down
+    EXPECT_NEAR(b.model.wires[0].length(), 83.92438356, 1e-9);
+}
+
+TEST(DeltaLoop, IsFedWhereAsked)
+{
+    const double perimeter = 17.0;
+    for (int place = 0; place < 4; ++place) {
+        const BuiltAntenna b = built(shapeOf("delta-loop", {{"perimeter_m", perimeter}, {"feed_place", double(place)}}, 18.1e6));
+        const auto& p = b.model.wires[0].points;
+        const Vec3 expected[] = {p[1], 0.5 * (p[0] + p[1]), p[2], p[2] + 0.25 * perimeter * unit(p[1] - p[2])};
+        EXPECT_LT(distance(b.feedPoint, expected[place]), 1e-6) << place;
+    }
+}
+
+TEST(LoadedDipole, CoilsSitOutAlongEachArm)
+{
+    const BuiltAntenna b = built(shapeOf("loaded-dipole", {{"leg_m", 5}, {"coil_place_percent", 40}, {"inductance_H", 7e-6}, {"coil_q", 200}}));
+    ASSERT_EQ(b.coils.size(), 2u);
+    for (Vec3 coil : b.coils)
+        EXPECT_NEAR(distance(coil, b.feedPoint), 2.0, 1e-9);
+    ASSERT_EQ(b.model.loads.size(), 2u);
+    EXPECT_EQ(b.model.loads[0].inductance, 7e-6);
+    EXPECT_EQ(b.sections.size(), 2u);
+}
+
+TEST(LoadedDipole, CoilsAtTheFeedLeaveOneSection)
+{
+    EXPECT_EQ(built(shapeOf("loaded-dipole", {{"coil_place_percent", 0}})).sections.size(), 1u);
+}
+
+// A shorter dipole needs a larger coil.
+TEST(LoadedDipole, RuleGrowsAsTheWireShrinks)
+{
+    const Family& family = *findFamily("loaded-dipole");
+    double before = 0.0;
+    for (double leg : {9.0, 7.0, 5.0, 3.5}) {
+        const double henry = family.rules(shapeOf("loaded-dipole", {{"leg_m", leg}}), 7.1e6).front().value;
+        EXPECT_GT(henry, before);
+        before = henry;
+    }
+}
+
+} // namespace
+} // namespace vetchling::shapes

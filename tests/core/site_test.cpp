@@ -1,0 +1,100 @@
+#include "core/site/site.h"
+
+#include "tests/core/helpers.h"
+
+namespace vetchling {
+namespace {
+
+using namespace vetchling::testing;
+
+const Outline garden{{0, 0}, {34, 0}, {34, 18}, {0, 18}};
+
+Site site()
+{
+    Site s;
+    s.boundary = garden;
+    s.supports = {{"tower", SupportKind::Tower, {32, 16}, 14.0, false}, {"flagpole", SupportKind::Pole, {3, 10}, 9.0, true}};
+    return s;
+}
+
+TEST(Outline, KnowsInsideFromOutside)
+{
+    EXPECT_TRUE(inside(garden, {1, 1}));
+    EXPECT_TRUE(inside(garden, {33.9, 17.9}));
+    EXPECT_FALSE(inside(garden, {34.1, 9}));
+    EXPECT_FALSE(inside(garden, {-0.1, 9}));
+    const Outline corner{{0, 0}, {10, 0}, {10, 4}, {4, 4}, {4, 10}, {0, 10}}; // an L
+    EXPECT_TRUE(inside(corner, {2, 8}));
+    EXPECT_FALSE(inside(corner, {8, 8}));
+}
+
+TEST(Outline, MeasuresDistances)
+{
+    EXPECT_DOUBLE_EQ(distanceToOutline(garden, {5, 3}), 3.0);
+    EXPECT_DOUBLE_EQ(distanceToOutline(garden, {37, 22}), 5.0);
+    EXPECT_DOUBLE_EQ(distanceToSegment({0, 5}, {0, 0}, {0, 0}), 5.0);
+    EXPECT_EQ(extentOf(garden), (PlanPoint{34, 18}));
+    EXPECT_EQ(extentOf({}), (PlanPoint{0, 0}));
+}
+
+TEST(Fit, SaysHowFarInside)
+{
+    const FitReport fit = fitOnSite(site(), fedWire({{10, 5, 8}, {20, 5, 8}}, 5.0));
+    EXPECT_TRUE(fit.insideBoundary);
+    EXPECT_DOUBLE_EQ(fit.clearOfBoundary, 5.0);
+    EXPECT_EQ(fit.beyondBoundary, 0.0);
+}
+
+TEST(Fit, SaysHowFarOutside)
+{
+    const FitReport fit = fitOnSite(site(), fedWire({{30, 5, 8}, {40, 5, 8}}, 5.0));
+    EXPECT_FALSE(fit.insideBoundary);
+    EXPECT_DOUBLE_EQ(fit.beyondBoundary, 6.0);
+}
+
+TEST(Fit, WithoutABoundaryEverythingFits)
+{
+    Site open = site();
+    open.boundary.clear();
+    EXPECT_TRUE(fitOnSite(open, fedWire({{500, 5, 8}, {900, 5, 8}}, 5.0)).insideBoundary);
+}
+
+TEST(Fit, FindsWireEndsNearMetal)
+{
+    const FitReport fit = fitOnSite(site(), fedWire({{3.5, 10, 8}, {13, 10, 8}}, 5.0));
+    EXPECT_NEAR(fit.clearOfMetal, 0.5, 1e-12);
+    EXPECT_EQ(fit.nearestMetal, "flagpole");
+    // Stone does not count, nor a wire high above the pole.
+    EXPECT_GT(fitOnSite(site(), fedWire({{32, 16.2, 8}, {22, 16, 8}}, 5.0)).clearOfMetal, 5.0);
+    EXPECT_GT(fitOnSite(site(), fedWire({{3.5, 10, 15}, {13, 10, 8}}, 5.0)).clearOfMetal, 5.0);
+}
+
+TEST(Fit, WarnsOfWhatCanReachThePowerLine)
+{
+    Site s = site();
+    s.powerLine = PowerLine{{-5, -10}, {45, -10}, 8.0};
+    const auto wires = fedWire({{10, 5, 8}, {20, 5, 8}}, 5.0);
+    EXPECT_FALSE(fitOnSite(s, wires).nearPowerLine); // 15 m away, 8 m high
+    EXPECT_NEAR(fitOnSite(s, wires).toPowerLine, 15.0, 1e-12);
+    s.powerLine->from.y = s.powerLine->to.y = 5.0;
+    EXPECT_TRUE(fitOnSite(s, wires).nearPowerLine);
+    s.powerLine->from.y = s.powerLine->to.y = -4.0; // the wire at 9 m could swing 8 m and a margin
+    EXPECT_TRUE(fitOnSite(s, wires).nearPowerLine);
+    EXPECT_EQ(fitOnSite(s, wires).endangering, "the wire");
+    s.powerLine->from.y = s.powerLine->to.y = 31.0; // 15 m from the 14 m tower: within its fall and the margin
+    EXPECT_EQ(fitOnSite(s, wires).endangering, "tower");
+}
+
+TEST(Soil, BecomesRealGround)
+{
+    Soil soil;
+    soil.relativePermittivity = 20;
+    soil.conductivity = 0.03;
+    EXPECT_EQ(soil.ground(), (Ground{GroundKind::Real, 20, 0.03}));
+    const Complex eps = soil.ground().complexPermittivity(7e6);
+    EXPECT_DOUBLE_EQ(eps.real(), 20.0);
+    EXPECT_NEAR(-eps.imag() / 20.0, 0.03 / (2 * pi * 7e6 * 20.0 * 8.8541878e-12), 1e-6);
+}
+
+} // namespace
+} // namespace vetchling

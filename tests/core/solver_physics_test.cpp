@@ -1,0 +1,558 @@
+/// What any right solver must obey, whatever its method: limits, symmetries, balance, textbook figures.
+#include "core/em/solver.h"
+
+#include "tests/core/helpers.h"
+
+#include <random>
+
+namespace vetchling::em {
+namespace {
+
+using namespace vetchling::testing;
+
+constexpr double f = 14.2e6;
+
+// ---- figures a practitioner checks in the first minute
+
+// Half a wave exactly, thin: 73 + j42 ohm (King 1956, Theory of Linear Antennas). The finite radius of 1e-5 wavelengths
+// and the end effect leave a few ohms.
+TEST(Textbook, HalfWaveDipoleInFreeSpace)
+{
+    const double half = 0.5 * wavelength(f);
+    const Complex z = solved(dipole(half, 0, freeSpace, 2e-6), f).impedance;
+    EXPECT_NEAR(z.real(), 73.1, 4.0);
+    EXPECT_NEAR(z.imag(), 42.5, 4.0);
+}
+
+// As the wire gets thinner its impedance at half a wave tends to 73.13 + j42.54 ohm, slowly, as 1/ln(l/a).
+TEST(Textbook, HalfWaveDipoleTendsToTheThinLimit)
+{
+    const double half = 0.5 * wavelength(f);
+    double before = HUGE_VAL;
+    for (double radius : {1e-2, 1e-3, 1e-5, 1e-7}) {
+        const double off = std::abs(solved(dipole(half, 0, freeSpace, radius), f).impedance - Complex{73.13, 42.54});
+        EXPECT_LT(off, before) << radius;
+        before = off;
+    }
+    EXPECT_LT(before, 3.5);
+}
+
+TEST(Textbook, DipoleIsResonantAFewPercentShort)
+{
+    const double half = 0.5 * wavelength(f);
+    EXPECT_GT(solved(dipole(0.98 * half, 0), f).impedance.imag(), 0.0);
+    EXPECT_LT(solved(dipole(0.95 * half, 0), f).impedance.imag(), 0.0);
+}
+
+TEST(Textbook, QuarterWaveOnPerfectGround)
+{
+    const double quarter = 0.25 * wavelength(f);
+    const Solution s = solved(fedWire({{0, 0, 0}, {0, 0, 0.966 * quarter}}, 0.0, perfectGround), f);
+    EXPECT_NEAR(s.impedance.real(), 36.0, 1.5);
+    EXPECT_NEAR(FarField(s).gain(radians(0.5), 0.0), 5.16, 0.05); // 5.15 dBi for a quarter wave
+}
+
+// Gain of a half-wave dipole 2.15 dBi, of a short one 1.76 dBi.
+TEST(Textbook, DipoleGains)
+{
+    EXPECT_NEAR(FarField(solved(dipole(0.5 * wavelength(f), 0), f)).gain(0.0, 0.5 * pi), 2.15, 0.02);
+    EXPECT_NEAR(FarField(solved(dipole(0.02 * wavelength(f), 0, freeSpace, 1e-4), f)).gain(0.0, 0.5 * pi), 1.76, 0.01);
+}
+
+TEST(Textbook, FoldedDipoleHasFourTimesTheResistance)
+{
+    const double length = 0.46 * wavelength(f);
+    const WireModel folded = fedWire({{0, -0.5 * length, 0}, {0, 0.5 * length, 0}, {0.03, 0.5 * length, 0}, {0.03, -0.5 * length, 0}, {0, -0.5 * length, 0}}, 0.5 * length);
+    const double thickness = std::sqrt(1e-3 * 0.03); // the pair acts as one wire of the mean geometric radius
+    const Complex plain = solved(fedWire({{0, -0.5 * length, 0}, {0, 0.5 * length, 0}}, 0.5 * length, freeSpace, thickness), f).impedance;
+    // Antenna mode 4 Z beside two shorted stubs in series (Balanis, Antenna Theory, eq. 9-23): the stubs take no power.
+    const Complex admittance = 1.0 / solved(folded, f).impedance;
+    EXPECT_NEAR(admittance.real() / (1.0 / (4.0 * plain)).real(), 1.0, 0.04);
+}
+
+TEST(Textbook, FullWaveLoop)
+{
+    const double side = 1.06 * wavelength(f) / 4.0;
+    const Solution s = solved(fedWire({{0, 0, 0}, {side, 0, 0}, {side, 0, side}, {0, 0, side}, {0, 0, 0}}, 0.5 * side), f);
+    EXPECT_GT(s.impedance.real(), 100.0);
+    EXPECT_LT(s.impedance.real(), 145.0);
+    EXPECT_NEAR(FarField(s).gain(0.0, 0.5 * pi) - 2.15, 1.0, 0.25); // about 1 dB over a dipole
+}
+
+TEST(Textbook, DipoleHalfAWaveOverAverageSoil)
+{
+    const Solution s = solved(dipole(0.48 * wavelength(f), 0.5 * wavelength(f), averageSoil), f);
+    const FarField field(s);
+    double best = -300.0, at = 0.0;
+    for (int e = 1; e <= 90; ++e)
+        if (const double g = field.gain(radians(e), 0.5 * pi); g > best)
+            best = g, at = e;
+    EXPECT_GT(best, 6.8);
+    EXPECT_LT(best, 8.2);
+    EXPECT_NEAR(at, 28.0, 5.0);
+    EXPECT_LT(field.gain(0.5 * pi, 0.0), best - 8.0); // a null overhead
+}
+
+TEST(Textbook, LowDipoleFiresStraightUp)
+{
+    const FarField field(solved(dipole(0.48 * wavelength(f), 0.12 * wavelength(f), averageSoil), f));
+    const double up = field.gain(0.5 * pi, 0.0);
+    for (int e = 5; e < 90; e += 5)
+        EXPECT_LT(field.gain(radians(e), 0.5 * pi), up + 0.01);
+}
+
+TEST(Textbook, SaltWaterLiftsAVerticalAtLowAngles)
+{
+    const auto low = [&](const Ground& ground) {
+        WireModel model = fedWire({{0, 0, 0.2}, {0, 0, 5.2}}, 0.0, ground);
+        for (double b : {0.0, 90.0, 180.0, 270.0})
+            model.wires.push_back(wire("r" + std::to_string(int(b)), {{0, 0, 0.2}, {5 * std::cos(radians(b)), 5 * std::sin(radians(b)), 0.2}}));
+        return FarField(solved(model, f)).gain(radians(5.0), 0.0);
+    };
+    EXPECT_GT(low({GroundKind::Real, 81.0, 5.0}) - low(averageSoil), 5.0);
+}
+
+// ---- limits
+
+TEST(Limits, SoilOfAirIsFreeSpace)
+{
+    const Complex air = solved(fedWire({{-5, 0, 2}, {0, 0, 4}, {5, 0, 2}}, 5.0, {GroundKind::Real, 1.0 + 1e-7, 0.0}), f).impedance;
+    const Complex none = solved(fedWire({{-5, 0, 2}, {0, 0, 4}, {5, 0, 2}}, 5.0), f).impedance;
+    EXPECT_LT(relative(air, none), 1e-4);
+}
+
+TEST(Limits, SoilOfExactlyAirIsFreeSpace)
+{
+    const Complex air = solved(dipole(10, 3, {GroundKind::Real, 1.0, 0.0}), f).impedance;
+    EXPECT_LT(relative(air, solved(dipole(10, 3), f).impedance), 1e-12);
+}
+
+TEST(Limits, SoilOfMetalIsPerfectGround)
+{
+    for (double height : {1.0, 5.0}) {
+        const Complex metal = solved(dipole(10, height, {GroundKind::Real, 1.0, 1e7}), f).impedance;
+        EXPECT_LT(relative(metal, solved(dipole(10, height, perfectGround), f).impedance), 2e-4) << height;
+    }
+}
+
+TEST(Limits, SlopingWireOverMetalToo)
+{
+    const std::vector<Vec3> points{{0, 0, 1}, {4, 2, 7}};
+    const Complex metal = solved(fedWire(points, 3.0, {GroundKind::Real, 1.0, 1e7}), f).impedance;
+    EXPECT_LT(relative(metal, solved(fedWire(points, 3.0, perfectGround), f).impedance), 3e-4);
+}
+
+TEST(Limits, HighAboveSoilIsNearlyFreeSpace)
+{
+    const Complex high = solved(dipole(10.2, 200.0, averageSoil), f).impedance, none = solved(dipole(10.2, 0), f).impedance;
+    EXPECT_LT(relative(high, none), 0.02);
+}
+
+TEST(Limits, GoodCopperHardlyMatters)
+{
+    WireModel copper = dipole(10.2, 0);
+    copper.wires[0].conductivity = 5.8e7;
+    const Complex lossy = solved(copper, f).impedance, perfect = solved(dipole(10.2, 0), f).impedance;
+    EXPECT_GT(lossy.real(), perfect.real());
+    EXPECT_LT(relative(lossy, perfect), 0.02);
+}
+
+// ---- image theory
+
+// A vertical over perfect ground has half the impedance of the dipole it makes with its image.
+TEST(ImageTheory, MonopoleIsHalfADipole)
+{
+    const Complex monopole = solved(fedWire({{0, 0, 0}, {0, 0, 5}}, 0.0, perfectGround), f).impedance;
+    const Complex whole = solved(fedWire({{0, 0, -5}, {0, 0, 5}}, 5.0), f).impedance;
+    EXPECT_LT(relative(2.0 * monopole, whole), 1e-6);
+}
+
+// A horizontal dipole over perfect ground and its image built as a second, opposed dipole give the same current.
+TEST(ImageTheory, HorizontalDipoleAndItsBuiltImage)
+{
+    const Complex ground = solved(dipole(10, 3, perfectGround), f).impedance;
+    WireModel pair = dipole(10, 3);
+    pair.wires.push_back(wire("image", {{-5, 0, -3}, {5, 0, -3}}));
+    pair.feeds.push_back({1, 5.0, -1.0});
+    EXPECT_LT(relative(solved(pair, f).impedance, ground), 1e-6);
+}
+
+// ---- symmetry
+
+/// Current at feed 1 when feed 0 is driven.
+Complex transfer(WireModel model, std::size_t driven, std::size_t observed, GroundTableCache& tables)
+{
+    for (std::size_t i = 0; i < model.feeds.size(); ++i)
+        model.feeds[i].voltage = i == driven ? 1.0 : 0.0;
+    return solved(model, f, tables).feedCurrents[observed];
+}
+
+// Reciprocity of a horizontal against a sloping and a vertical wire over soil.
+TEST(Reciprocity, BetweenWiresOfDifferentDirection)
+{
+    WireModel model = dipole(9, 2, averageSoil);
+    model.wires.push_back(wire("vertical", {{1, 8, 0.5}, {1, 8, 6}}));
+    model.wires.push_back(wire("sloping", {{-6, 4, 1}, {-2, 7, 5}}));
+    model.feeds.push_back({1, 2.0, 0.0});
+    model.feeds.push_back({2, 3.0, 0.0});
+    GroundTableCache tables;
+    for (auto [a, b] : {std::pair(0, 1), std::pair(0, 2), std::pair(1, 2)}) {
+        const Complex forward = transfer(model, std::size_t(a), std::size_t(b), tables), backward = transfer(model, std::size_t(b), std::size_t(a), tables);
+        EXPECT_LT(relative(forward, backward), 1e-9);
+        EXPECT_GT(std::abs(forward), 1e-6);
+    }
+}
+
+TEST(Symmetry, TurningAboutTheVerticalChangesNothing)
+{
+    const auto turned = [&](double angle) {
+        const double c = std::cos(angle), s = std::sin(angle);
+        return solved(fedWire({{-5 * c, -5 * s, 2}, {0, 0, 4}, {5 * c, 5 * s, 3}}, 5.0, averageSoil), f).impedance;
+    };
+    for (double angle : {0.3, 1.2, 2.7})
+        EXPECT_LT(relative(turned(angle), turned(0.0)), 1e-6);
+}
+
+TEST(Symmetry, DirectionOfTheWireChangesNothing)
+{
+    const Complex forward = solved(fedWire({{0, 0, 1}, {3, 0, 4}, {9, 0, 5}}, 2.0, averageSoil), f).impedance;
+    const double length = std::hypot(3, 3) + std::hypot(6, 1);
+    const Complex backward = solved(fedWire({{9, 0, 5}, {3, 0, 4}, {0, 0, 1}}, length - 2.0, averageSoil), f).impedance;
+    EXPECT_LT(relative(forward, backward), 1e-6);
+}
+
+TEST(Symmetry, ImpedanceDoesNotDependOnTheVoltage)
+{
+    WireModel model = dipole(10, 5, averageSoil);
+    const Complex one = solved(model, f).impedance;
+    model.feeds[0].voltage = {0.0, -70.0};
+    EXPECT_LT(relative(solved(model, f).impedance, one), 1e-12);
+}
+
+// All lengths ten times smaller at ten times the frequency: a perfect wire in free space is the same antenna.
+TEST(Symmetry, ScalesWithTheWavelength)
+{
+    const Complex large = solved(dipole(10, 0, freeSpace, 1e-2), f).impedance, small = solved(dipole(1, 0, freeSpace, 1e-3), 10 * f).impedance;
+    EXPECT_LT(relative(small, large), 1e-9);
+}
+
+// ---- smoothness
+
+// A straight wire turned from lying to standing: horizontal, sloping and vertical parts of the soil's field all take part.
+TEST(Smoothness, SlopingWireTurnedThroughNinetyDegrees)
+{
+    GroundTableCache tables;
+    std::vector<Complex> z;
+    for (int degree = 0; degree <= 90; degree += 3) {
+        const double c = 5 * std::cos(radians(degree)), s = 5 * std::sin(radians(degree));
+        z.push_back(solved(fedWire({{-c, 0, 6 - s}, {c, 0, 6 + s}}, 5.0, averageSoil), f, tables).impedance);
+    }
+    for (std::size_t i = 2; i + 1 < z.size(); ++i) { // third differences of a smooth curve are small
+        const Complex third = z[i + 1] - 3.0 * z[i] + 3.0 * z[i - 1] - z[i - 2];
+        EXPECT_LT(std::abs(third), 0.03) << 3 * i;
+    }
+    EXPECT_GT(std::abs(z.front() - z.back()), 1.0);
+}
+
+TEST(Smoothness, HeightFromCentimetresToWavelengths)
+{
+    GroundTableCache tables;
+    Complex before;
+    for (double height = 0.02; height < 40.0; height *= 1.06) {
+        const Complex here = solved(dipole(9.8, height, averageSoil), f, tables).impedance;
+        if (before != Complex{}) {
+            EXPECT_LT(std::abs(here - before), 0.085 * std::abs(before)) << height;
+        }
+        before = here;
+    }
+}
+
+TEST(Smoothness, FrequencyAndSoil)
+{
+    Complex before;
+    for (double sigma = 1e-4; sigma < 1.0; sigma *= 1.1) {
+        const Complex here = solved(dipole(9.8, 2.0, {GroundKind::Real, 13.0, sigma}), f).impedance;
+        if (before != Complex{}) {
+            EXPECT_LT(std::abs(here - before), 0.03 * std::abs(before)) << sigma;
+        }
+        before = here;
+    }
+}
+
+// A square loop standing upright: horizontal and vertical sides must fit each other's field forms.
+TEST(Smoothness, UprightLoopLoweredToTheSoil)
+{
+    GroundTableCache tables;
+    Complex before;
+    for (double base = 4.0; base > 0.05; base *= 0.9) {
+        const Complex here = solved(fedWire({{0, 0, base}, {5, 0, base}, {5, 0, base + 5}, {0, 0, base + 5}, {0, 0, base}}, 2.5, averageSoil), f, tables).impedance;
+        EXPECT_GT(here.real(), 10.0);
+        if (before != Complex{}) {
+            EXPECT_LT(std::abs(here - before), 0.1 * std::abs(before)) << base;
+        }
+        before = here;
+    }
+}
+
+// ---- convergence
+
+TEST(Convergence, ImpedanceSettlesAsTheMeshIsRefined)
+{
+    const WireModel model = fedWire({{-7, 0, 3}, {0, 0, 8}, {7, 0, 3}}, std::hypot(7, 5), averageSoil);
+    GroundTableCache tables;
+    SolveOptions fine;
+    fine.mesh.degree = 5;
+    fine.mesh.elementsPerWavelength = 12.0;
+    const Complex settled = solved(model, f, tables, fine).impedance;
+    double coarse = 0.0;
+    for (int degree : {2, 3, 4}) {
+        SolveOptions options;
+        options.mesh.degree = degree;
+        const double off = relative(solved(model, f, tables, options).impedance, settled);
+        if (degree == 2)
+            coarse = off;
+        else
+            EXPECT_LT(off, coarse);
+        EXPECT_LT(off, degree == 2 ? 0.02 : 0.01);
+    }
+}
+
+TEST(Convergence, ManyElementsDoNotMakeItWander)
+{
+    std::vector<Complex> z;
+    for (double density : {10.0, 30.0, 80.0, 200.0}) {
+        SolveOptions options;
+        options.mesh.elementsPerWavelength = density;
+        z.push_back(solved(dipole(10.2, 0), f, options).impedance);
+    }
+    for (std::size_t i = 1; i < z.size(); ++i)
+        EXPECT_LT(relative(z[i], z[0]), 0.003);
+}
+
+TEST(Convergence, ErrorEstimateCoversTheTrueError)
+{
+    const WireModel models[] = {dipole(10.2, 5, averageSoil), dipole(15.0, 2, averageSoil), fedWire({{0, 0, 2}, {0, 0, 7}, {5, 0, 7}}, 2.0, averageSoil)};
+    SolveOptions fine;
+    fine.mesh.degree = 5;
+    fine.mesh.elementsPerWavelength = 15.0;
+    for (const WireModel& model : models) {
+        GroundTableCache tables;
+        const Solution s = solved(model, f, tables);
+        EXPECT_LT(100.0 * relative(s.impedance, solved(model, f, tables, fine).impedance), s.impedanceErrorPercent + 0.05);
+        EXPECT_LT(s.impedanceErrorPercent, 2.0);
+    }
+}
+
+// ---- power balance
+
+class Balance : public ::testing::TestWithParam<int> {};
+
+// Sky, soil, wire and loads, each by its own integral, add to the input: random antennas over random soils.
+TEST_P(Balance, HoldsForRandomAntennas)
+{
+    std::mt19937 random(unsigned(GetParam()) * 7919u);
+    const auto between = [&](double a, double b) { return std::uniform_real_distribution<double>(a, b)(random); };
+    WireModel model;
+    model.ground = {GroundKind::Real, between(3, 80), std::pow(10.0, between(-4, 0.5))};
+    const double low = std::pow(10.0, between(-1.5, 1.0));
+    model.wires.push_back(wire("a", {{0, 0, low}, {between(3, 7), between(-3, 3), low + between(0, 4)}, {between(8, 12), between(-5, 5), low + between(0, 3)}}));
+    model.wires[0].conductivity = 5.8e7;
+    model.wires.push_back(wire("b", {{0, 0, low}, {between(-6, -2), between(-3, 3), low + between(0.0, 2.0)}}));
+    model.feeds.push_back({0, between(0.0, 4.0), 1.0});
+    Load load;
+    load.at = 4.5;
+    load.inductance = between(0, 5e-6);
+    load.q = 150;
+    model.loads.push_back(load);
+    const Solution s = solved(model, between(5e6, 25e6));
+    const PowerLedger ledger = ledgerOf(s);
+    EXPECT_NEAR(ledger.sum(), 1.0, 0.005) << ledger.sky << " " << ledger.soil << " " << ledger.wire << " " << ledger.loads;
+    for (double share : {ledger.sky, ledger.soil, ledger.wire, ledger.loads})
+        EXPECT_GE(share, -1e-4);
+}
+
+INSTANTIATE_TEST_SUITE_P(Random, Balance, ::testing::Range(1, 25));
+
+TEST(Balance, OverPerfectGroundAllGoesToTheSky)
+{
+    const PowerLedger ledger = ledgerOf(solved(dipole(10, 3, perfectGround), f));
+    EXPECT_NEAR(ledger.sky, 1.0, 1e-5);
+    EXPECT_EQ(ledger.soil, 0.0);
+}
+
+TEST(Balance, ResistorTakesItsShare)
+{
+    WireModel model = dipole(10.2, 0);
+    Load resistor;
+    resistor.at = 5.1; // at the feed itself: in series with it
+    resistor.resistance = 30.0;
+    const Complex bare = solved(model, f).impedance;
+    model.loads.push_back(resistor);
+    const Solution s = solved(model, f);
+    EXPECT_LT(std::abs(s.impedance - bare - 30.0), 1e-6);
+    EXPECT_NEAR(ledgerOf(s).loads, 30.0 / s.impedance.real(), 1e-9);
+}
+
+// ---- wires
+
+// A jacket lowers the resonance by a few percent: published velocity factors of PVC-insulated wire are 0.95 to 0.98.
+TEST(Insulation, ShortensByAFewPercent)
+{
+    const auto resonance = [&](bool jacket) {
+        WireModel model = dipole(10.2, 0);
+        if (jacket)
+            model.wires[0].insulation = Insulation{1.8e-3, 3.0, 0.0};
+        double low = 13e6, high = 15e6;
+        for (int i = 0; i < 30; ++i) {
+            const double middle = 0.5 * (low + high);
+            (solved(model, middle).impedance.imag() < 0.0 ? low : high) = middle;
+        }
+        return low;
+    };
+    const double factor = resonance(true) / resonance(false);
+    EXPECT_LT(factor, 0.985);
+    EXPECT_GT(factor, 0.94);
+}
+
+TEST(Insulation, OfAirDoesNothing)
+{
+    WireModel model = dipole(10.2, 4, averageSoil);
+    const Complex bare = solved(model, f).impedance;
+    model.wires[0].insulation = Insulation{5e-3, 1.0, 0.0};
+    EXPECT_LT(relative(solved(model, f).impedance, bare), 1e-12);
+}
+
+TEST(Insulation, LossyJacketTakesPower)
+{
+    WireModel model = dipole(10.2, 0);
+    model.wires[0].insulation = Insulation{3e-3, 3.0, 0.05};
+    const PowerLedger ledger = ledgerOf(solved(model, f));
+    EXPECT_GT(ledger.wire, 1e-4);
+    EXPECT_NEAR(ledger.sum(), 1.0, 1e-5);
+}
+
+// A thick tube is resonant shorter than a thin wire.
+TEST(Radius, ThickerIsShorter)
+{
+    EXPECT_GT(solved(dipole(10.15, 0, freeSpace, 0.05), f).impedance.imag(), solved(dipole(10.15, 0, freeSpace, 0.0005), f).impedance.imag());
+}
+
+// ---- joints, feeds, coils
+
+// Cutting a wire in two wires that meet changes nothing.
+TEST(Joints, TwoWiresThatMeetAreOneWire)
+{
+    const Complex one = solved(fedWire({{0, 0, 3}, {4, 0, 5}, {9, 0, 3}}, 2.0, averageSoil), f).impedance;
+    WireModel two;
+    two.ground = averageSoil;
+    two.wires = {wire("a", {{0, 0, 3}, {4, 0, 5}}), wire("b", {{9, 0, 3}, {4, 0, 5}})};
+    two.feeds.push_back({0, 2.0, 1.0});
+    EXPECT_LT(relative(solved(two, f).impedance, one), 1e-9);
+}
+
+// Two equal radials share the current: each carries half of the radiator's.
+TEST(Joints, CurrentDividesBySymmetry)
+{
+    WireModel model;
+    model.ground = averageSoil;
+    model.wires = {wire("v", {{0, 0, 2}, {0, 0, 7}}), wire("r", {{0, 0, 2}, {5, 0, 2}}), wire("s", {{0, 0, 2}, {-5, 0, 2}})};
+    model.feeds.push_back({0, 0.0, 1.0});
+    const Solution s = solved(model, f);
+    const Complex up = s.currentAt(0, 0.0), right = s.currentAt(1, 0.0), left = s.currentAt(2, 0.0);
+    EXPECT_LT(relative(right, left), 1e-9);
+    EXPECT_LT(std::abs(up + right + left), 1e-9 * std::abs(up)); // all counted away from the joint
+}
+
+TEST(Joints, FeedAtAJointEqualsFeedJustBesideIt)
+{
+    WireModel model;
+    model.ground = averageSoil;
+    model.wires = {wire("v", {{0, 0, 2}, {0, 0, 7}}), wire("r", {{0, 0, 2}, {5, 0, 2}}), wire("s", {{0, 0, 2}, {-5, 0, 2}})};
+    model.feeds.push_back({0, 0.0, 1.0});
+    const Complex at = solved(model, f).impedance;
+    model.feeds[0].at = 0.05;
+    EXPECT_LT(relative(solved(model, f).impedance, at), 0.03);
+}
+
+TEST(Loads, CoilLowersTheReactanceItCancels)
+{
+    WireModel model = dipole(6, 8, averageSoil);
+    const Complex bare = solved(model, f).impedance;
+    EXPECT_LT(bare.imag(), -100.0);
+    for (double at : {1.5, 4.5}) {
+        Load coil;
+        coil.at = at;
+        coil.inductance = 3e-6;
+        model.loads.push_back(coil);
+    }
+    EXPECT_GT(solved(model, f).impedance.imag(), bare.imag() + 150.0);
+}
+
+TEST(Currents, VanishAtFreeEnds)
+{
+    const Solution s = solved(dipole(10, 5, averageSoil), f);
+    EXPECT_LT(std::abs(s.currentAt(0, 0.0)), 1e-12);
+    EXPECT_LT(std::abs(s.currentAt(0, 10.0)), 1e-12);
+    EXPECT_LT(relative(s.currentAt(0, 5.0), s.feedCurrents[0]), 1e-9);
+    EXPECT_LT(relative(s.currentAt(0, 2.0), s.currentAt(0, 8.0)), 1e-6);
+}
+
+// ---- robustness
+
+TEST(Solve, StopsWhenAsked)
+{
+    GroundTableCache tables;
+    Watch watch;
+    int asked = 0;
+    watch.stop = [&] { return ++asked >= 2; };
+    const auto result = solve(std::make_shared<const WireModel>(dipole(10, 5, averageSoil)), f, tables, {}, watch);
+    ASSERT_FALSE(result.ok());
+    EXPECT_EQ(result.firstFault(), stoppedMessage);
+}
+
+TEST(Solve, RefusesImpossibleFrequencies)
+{
+    GroundTableCache tables;
+    for (double bad : {0.0, -7e6, 1e12, std::nan("")})
+        EXPECT_FALSE(solve(std::make_shared<const WireModel>(dipole(10, 5)), bad, tables).ok()) << bad;
+}
+
+TEST(Solve, RefusesModelsThatDoNotFit)
+{
+    GroundTableCache tables;
+    const auto result = solve(std::make_shared<const WireModel>(dipole(90000, 5)), 2e9, tables);
+    ASSERT_FALSE(result.ok());
+    EXPECT_NE(result.firstFault().find("unknowns"), std::string::npos);
+}
+
+// Ten thousand random pairs of wires are too slow here; a few hundred in every run, over all grounds.
+TEST(Solve, RandomWiresGiveFiniteResultsOrWords)
+{
+    std::mt19937 random(20260512);
+    const auto between = [&](double a, double b) { return std::uniform_real_distribution<double>(a, b)(random); };
+    GroundTableCache tables(4);
+    int good = 0;
+    for (int n = 0; n < 250; ++n) {
+        WireModel model;
+        model.ground = n % 3 == 0 ? freeSpace : n % 3 == 1 ? perfectGround : averageSoil;
+        const int wires = 1 + n % 3;
+        for (int w = 0; w < wires; ++w) {
+            std::vector<Vec3> points;
+            for (int p = 0; p < 2 + n % 3; ++p)
+                points.push_back({between(-9, 9), between(-9, 9), between(-0.3, 9)});
+            model.wires.push_back(wire("w" + std::to_string(w), points, std::pow(10.0, between(-4, -2))));
+        }
+        model.feeds.push_back({0, between(0.0, 3.0), 1.0});
+        if (!findFaults(model).empty())
+            continue;
+        const auto s = solve(std::make_shared<const WireModel>(model), 14.1e6, tables);
+        ASSERT_TRUE(s.ok()) << s.firstFault();
+        EXPECT_TRUE(std::isfinite(std::abs(s->impedance)));
+        EXPECT_GT(s->impedance.real(), 0.0);
+        ++good;
+    }
+    EXPECT_GT(good, 60);
+}
+
+} // namespace
+} // namespace vetchling::em

@@ -1,0 +1,128 @@
+#include "core/em/system.h"
+
+#include "tests/core/helpers.h"
+
+namespace vetchling::em {
+namespace {
+
+using namespace vetchling::testing;
+
+struct WireFigure {
+    double radius, frequency, r, x; // mm, MHz, ohm/m
+};
+
+class InternalImpedance : public ::testing::TestWithParam<WireFigure> {};
+
+// Exact diffusion solutions computed independently; copper 5.8e7 S/m (tests/data figures, 10 digits).
+TEST_P(InternalImpedance, MatchesExactSkinEffect)
+{
+    const WireFigure f = GetParam();
+    const Complex z = internalImpedance(f.frequency * 1e6, f.radius * 1e-3, 5.8e7, 1.0);
+    EXPECT_NEAR(z.real() / f.r, 1.0, 1e-6);
+    EXPECT_NEAR(z.imag() / f.x, 1.0, 1e-6);
+}
+
+INSTANTIATE_TEST_SUITE_P(Copper, InternalImpedance,
+                         ::testing::Values(WireFigure{0.1, 7, 1.248842025, 1.082676169}, WireFigure{0.1, 50, 3.078079787, 2.930816162}, WireFigure{0.25, 3.5, 0.3338243941, 0.3093862255},
+                                           WireFigure{0.25, 28, 0.9012336656, 0.8784382902}, WireFigure{0.5, 1.8, 0.1171065197, 0.111193223}, WireFigure{0.5, 150, 1.022605565, 1.017072805},
+                                           WireFigure{0.814, 7, 0.1370562179, 0.1349371511}, WireFigure{1.0, 3.5, 0.07907211748, 0.07766310183}, WireFigure{1.0, 28, 0.2210961377, 0.2197111807}));
+
+TEST(InternalImpedance, TendsToDirectCurrentResistance)
+{
+    const double radius = 1e-3, direct = 1.0 / (pi * radius * radius * 5.8e7);
+    EXPECT_NEAR(internalImpedance(1.0, radius, 5.8e7, 1.0).real() / direct, 1.0, 1e-6);
+}
+
+TEST(InternalImpedance, GrowsWithTheRootOfPermeability)
+{
+    const double plain = internalImpedance(7e6, 1e-3, 5.8e6, 1.0).real(), steel = internalImpedance(7e6, 1e-3, 5.8e6, 100.0).real();
+    EXPECT_NEAR(steel / plain, 10.0, 0.5);
+}
+
+void expectSymmetric(const Matrix& matrix, int n)
+{
+    double largest = 0.0, off = 0.0;
+    for (int i = 0; i < n; ++i)
+        for (int j = 0; j < n; ++j) {
+            largest = std::max(largest, std::abs(matrix[std::size_t(i) * n + j]));
+            off = std::max(off, std::abs(matrix[std::size_t(i) * n + j] - matrix[std::size_t(j) * n + i]));
+        }
+    EXPECT_LT(off, 1e-12 * largest);
+}
+
+TEST(FieldMatrix, IsSymmetricOverEveryGround)
+{
+    const WireModel model = fedWire({{0, 0, 2}, {4, 1, 6}, {8, 0, 3}}, 4.0, averageSoil);
+    const Mesh mesh = makeMesh(model, 14e6);
+    GroundTable table(averageSoil, 14e6);
+    ASSERT_TRUE(coverMesh(mesh, table));
+    expectSymmetric(fieldMatrix(mesh, freeSpace, nullptr), mesh.unknowns);
+    expectSymmetric(fieldMatrix(mesh, perfectGround, nullptr), mesh.unknowns);
+    expectSymmetric(fieldMatrix(mesh, averageSoil, &table), mesh.unknowns);
+}
+
+// Image theory: the matrix over perfect ground is the direct one plus that of the mirror images.
+TEST(FieldMatrix, OverPerfectGroundIsDirectPlusMirror)
+{
+    const Mesh mesh = makeMesh(fedWire({{0, 0, 2}, {4, 1, 6}}, 2.0), 14e6);
+    const Matrix direct = fieldMatrix(mesh, freeSpace, nullptr), mirror = mirrorMatrix(mesh), both = fieldMatrix(mesh, perfectGround, nullptr);
+    for (std::size_t i = 0; i < both.size(); ++i)
+        EXPECT_LT(std::abs(both[i] - direct[i] - mirror[i]), 1e-9 * (1.0 + std::abs(both[i])));
+}
+
+TEST(WireMatrix, VanishesForAPerfectBareWire)
+{
+    const WireModel model = dipole(10, 5);
+    for (Complex v : wireMatrix(makeMesh(model, 14e6), model))
+        EXPECT_EQ(v, Complex{});
+}
+
+TEST(WireMatrix, OfLossHasPositiveDiagonal)
+{
+    WireModel model = dipole(10, 5);
+    model.wires[0].conductivity = 5.8e7;
+    const Mesh mesh = makeMesh(model, 14e6);
+    const Matrix matrix = wireMatrix(mesh, model);
+    expectSymmetric(matrix, mesh.unknowns);
+    for (int i = 0; i < mesh.unknowns; ++i)
+        EXPECT_GT(matrix[std::size_t(i) * mesh.unknowns + i].real(), 0.0);
+}
+
+TEST(AddLoad, AddsOnlyAtItsNode)
+{
+    Matrix matrix(9);
+    addLoad(matrix, 3, {{1, 1.0}, {2, -1.0}}, {10.0, 5.0});
+    const Complex z{10.0, 5.0};
+    const Matrix expected{0, 0, 0, 0, z, -z, 0, -z, z};
+    EXPECT_EQ(matrix, expected);
+}
+
+struct LoadCase {
+    LoadKind kind;
+    double r, l, c, q;
+    Complex expected;
+};
+
+class LoadImpedance : public ::testing::TestWithParam<LoadCase> {};
+
+TEST_P(LoadImpedance, FollowsItsCircuit)
+{
+    const LoadCase& p = GetParam();
+    Load load;
+    load.kind = p.kind;
+    load.resistance = p.r;
+    load.inductance = p.l;
+    load.capacitance = p.c;
+    load.q = p.q;
+    const Complex z = load.impedance(1e7 / (2.0 * pi) * 1.0); // w = 1e7
+    EXPECT_LT(std::abs(z - p.expected), 1e-6 * std::abs(p.expected) + 1e-9);
+}
+
+INSTANTIATE_TEST_SUITE_P(Circuits, LoadImpedance,
+                         ::testing::Values(LoadCase{LoadKind::Series, 5, 1e-5, 0, 0, {5, 100}}, LoadCase{LoadKind::Series, 0, 1e-5, 0, 200, {0.5, 100}},
+                                           LoadCase{LoadKind::Series, 0, 1e-5, 1e-9, 0, {0, 0}}, LoadCase{LoadKind::Series, 0, 0, 1e-9, 0, {0, -100}},
+                                           LoadCase{LoadKind::Parallel, 0, 1e-5, 2e-9, 0, {0, -100}}, LoadCase{LoadKind::Parallel, 1000, 1e-5, 1e-9, 0, {1000, 0}},
+                                           LoadCase{LoadKind::Series, 0, 0, 0, 0, {0, 0}}));
+
+} // namespace
+} // namespace vetchling::em

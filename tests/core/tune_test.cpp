@@ -1,0 +1,110 @@
+#include "core/tune/tune.h"
+
+#include "tests/core/helpers.h"
+
+namespace vetchling {
+namespace {
+
+using namespace vetchling::testing;
+
+struct TuneCase {
+    const char* family;
+    double frequency;
+};
+
+class EveryFamilyTunes : public ::testing::TestWithParam<TuneCase> {};
+
+// The tuned antenna, solved afresh, has no reactance to speak of.
+TEST_P(EveryFamilyTunes, ToResonance)
+{
+    const auto [id, f] = GetParam();
+    shapes::AntennaShape shape = shapes::findFamily(id)->standardShape(f);
+    em::GroundTableCache tables;
+    const std::string key = shapes::findFamily(id)->tunedParameter();
+    const auto outcome = tune(shape, averageSoil, key, f, tables);
+    ASSERT_TRUE(outcome.ok()) << outcome.firstFault();
+    EXPECT_LE(outcome->solves, 9);
+    EXPECT_GT(outcome->ruleValue, 0.0);
+    shape.parameters[key] = outcome->value;
+    const auto built = shapes::buildOver(shape, averageSoil);
+    ASSERT_TRUE(built.ok());
+    const Complex z = solved(built->model, f, tables).impedance;
+    EXPECT_LT(std::abs(z.imag()), 0.003 * std::abs(z));
+    EXPECT_LT(relative(z, outcome->impedance), 1e-9);
+}
+
+INSTANTIATE_TEST_SUITE_P(Families, EveryFamilyTunes,
+                         ::testing::Values(TuneCase{"dipole", 7.1e6}, TuneCase{"dipole", 28.5e6}, TuneCase{"end-fed", 7.1e6}, TuneCase{"vertical", 10.1e6}, TuneCase{"delta-loop", 18.1e6}, TuneCase{"loaded-dipole", 7.1e6}),
+                         [](const auto& info) {
+                             std::string name = std::string(info.param.family) + std::to_string(int(info.param.frequency / 1e5));
+                             std::replace(name.begin(), name.end(), '-', '_');
+                             return name;
+                         });
+
+TEST(Tune, OtherParametersToo)
+{
+    shapes::AntennaShape shape = shapes::findFamily("loaded-dipole")->standardShape(7.1e6);
+    em::GroundTableCache tables;
+    const auto outcome = tune(shape, averageSoil, "leg_m", 7.1e6, tables);
+    ASSERT_TRUE(outcome.ok()) << outcome.firstFault();
+    EXPECT_LT(std::abs(outcome->impedance.imag()), 0.003 * std::abs(outcome->impedance));
+}
+
+// Lowest SWR lies elsewhere than resonance when the transformer does not fit; neighbours are worse.
+TEST(Tune, ToLowestSwr)
+{
+    shapes::AntennaShape shape = shapes::findFamily("end-fed")->standardShape(7.1e6);
+    em::GroundTableCache tables;
+    TuneOptions options;
+    options.goal = TuneGoal::LowestSwr;
+    const auto outcome = tune(shape, averageSoil, "length_m", 7.1e6, tables, options);
+    ASSERT_TRUE(outcome.ok()) << outcome.firstFault();
+    const auto swrAt = [&](double length) {
+        shape.parameters["length_m"] = length;
+        const auto built = shapes::buildOver(shape, averageSoil);
+        return swr(solved(built->model, 7.1e6, tables).impedance / built->transformerRatio);
+    };
+    const double best = swrAt(outcome->value);
+    EXPECT_LT(best, swrAt(outcome->value * 1.02));
+    EXPECT_LT(best, swrAt(outcome->value * 0.98));
+}
+
+TEST(Tune, SaysSoWhereThereIsNoResonance)
+{
+    shapes::AntennaShape shape = shapes::findFamily("vertical")->standardShape(7.1e6);
+    em::GroundTableCache tables;
+    const auto outcome = tune(shape, averageSoil, "radial_m", 28e6, tables);
+    if (!outcome.ok()) {
+        EXPECT_NE(outcome.firstFault().find("28.000 MHz"), std::string::npos) << outcome.firstFault();
+    } else {
+        EXPECT_LT(std::abs(outcome->impedance.imag()), 0.01 * std::abs(outcome->impedance));
+    }
+    shapes::AntennaShape far = shapes::findFamily("dipole")->standardShape(7.1e6);
+    EXPECT_FALSE(tune(far, averageSoil, "apex_height_m", 3.6e6, tables).ok());
+}
+
+TEST(Tune, RefusesWhatCannotBeTuned)
+{
+    const shapes::AntennaShape shape = shapes::findFamily("dipole")->standardShape(7.1e6);
+    em::GroundTableCache tables;
+    EXPECT_TRUE(mentions(tune(shape, averageSoil, "x_m", 7.1e6, tables).faults(), "x_m", "cannot") || mentions(tune(shape, averageSoil, "x_m", 7.1e6, tables).faults(), "x_m", "not a parameter"));
+    EXPECT_FALSE(tune(shape, averageSoil, "nonsense", 7.1e6, tables).ok());
+    EXPECT_FALSE(tune(shape, averageSoil, "leg_m", 0.0, tables).ok());
+    shapes::AntennaShape unknown = shape;
+    unknown.family = "rhombic";
+    EXPECT_FALSE(tune(unknown, averageSoil, "leg_m", 7.1e6, tables).ok());
+}
+
+TEST(Tune, StopsWhenAsked)
+{
+    const shapes::AntennaShape shape = shapes::findFamily("dipole")->standardShape(7.1e6);
+    em::GroundTableCache tables;
+    Watch watch;
+    watch.stop = [] { return true; };
+    const auto outcome = tune(shape, averageSoil, "leg_m", 7.1e6, tables, {}, watch);
+    ASSERT_FALSE(outcome.ok());
+    EXPECT_EQ(outcome.firstFault(), em::stoppedMessage);
+}
+
+} // namespace
+} // namespace vetchling
