@@ -58,6 +58,8 @@ WireNames readWires(const JsonNode& root, WireModel& model)
         if (!id.empty() && !names.emplace(id, model.wires.size() - 1).second)
             node.faultAt("id", "'" + id + "' is already the name of another wire; give each its own");
     }
+    if (root.has("wires") && root.json()["wires"].is_array() && model.wires.empty())
+        root.faultAt("wires", "there is no wire; add one with two or more points");
     return names;
 }
 

@@ -1,2 +1,15 @@
+#include <QApplication>
+#include <QStandardPaths>
 #include <gtest/gtest.h>
-int main(int c,char**v){::testing::InitGoogleTest(&c,v);return RUN_ALL_TESTS();}
+
+int main(int argc, char** argv)
+{
+    if (qEnvironmentVariableIsEmpty("QT_QPA_PLATFORM"))
+        qputenv("QT_QPA_PLATFORM", "offscreen");
+    QStandardPaths::setTestModeEnabled(true);
+    ::testing::InitGoogleTest(&argc, argv);
+    QApplication application(argc, argv);
+    QApplication::setApplicationName(QStringLiteral("Vetchling tests"));
+    QApplication::setOrganizationName(QStringLiteral("vetchling-tests"));
+    return RUN_ALL_TESTS();
+}

@@ -1,1 +1,310 @@
+/// The real program: output, exit codes, bad input.
 #include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
+
+#include <csignal>
+#include <cstdio>
+#include <filesystem>
+#include <fstream>
+#include <sstream>
+#include <sys/wait.h>
+#include <unistd.h>
+
+namespace {
+
+namespace fs = std::filesystem;
+using Json = nlohmann::json;
+
+struct Outcome {
+    int code = -1;
+    std::string out, err;
+};
+
+class Cli : public ::testing::Test {
+protected:
+    void SetUp() override
+    {
+        m_folder = fs::temp_directory_path() / ("vetchling_cli_" + std::to_string(getpid()));
+        fs::create_directories(m_folder);
+    }
+    void TearDown() override { fs::remove_all(m_folder); }
+
+    std::string path(const std::string& name) const { return (m_folder / name).string(); }
+
+    std::string write(const std::string& name, const std::string& text) const
+    {
+        std::ofstream(path(name)) << text;
+        return path(name);
+    }
+
+    static std::string read(const std::string& file)
+    {
+        std::ifstream in(file);
+        std::stringstream content;
+        content << in.rdbuf();
+        return content.str();
+    }
+
+    Outcome run(const std::string& arguments) const
+    {
+        const std::string out = path("out.txt"), err = path("err.txt");
+        const int status = std::system((std::string(VETCHLING_CLI) + " " + arguments + " >" + out + " 2>" + err).c_str());
+        return {WIFEXITED(status) ? WEXITSTATUS(status) : -1, read(out), read(err)};
+    }
+
+    static std::string caseFile(const std::string& name) { return std::string(VETCHLING_TEST_DATA "/reference/cases/") + name + ".json"; }
+    static std::string demo() { return "'" VETCHLING_DATA "/demo/gannet-skerry.vetchling'"; }
+
+    fs::path m_folder;
+};
+
+TEST_F(Cli, SolvesAWireFile)
+{
+    const Outcome o = run("solve " + caseFile("s10_inverted_v_poor"));
+    ASSERT_EQ(o.code, 0) << o.err;
+    const Json json = Json::parse(o.out);
+    EXPECT_EQ(json["format"], "vetchling-result");
+    EXPECT_EQ(json["version"], 1);
+    const Json& r = json["results"][0];
+    EXPECT_EQ(r["frequency_Hz"], 7.1e6);
+    EXPECT_NEAR(r["impedance_ohm"][0], 57.34, 0.3);
+    EXPECT_NEAR(r["impedance_ohm"][1], -26.78, 0.3);
+    EXPECT_GT(r["impedance_error_percent"], 0.0);
+    EXPECT_NEAR(double(r["efficiency"]) + double(r["losses"]["wire"]) + double(r["losses"]["loads"]) + double(r["losses"]["ground"]), 1.0, 1e-4);
+    EXPECT_EQ(r["gain_dBi"].size(), 7u);
+    EXPECT_EQ(r["gain_dBi"][0].size(), 3u);
+    EXPECT_GT(r["unknowns"], 10);
+    EXPECT_TRUE(o.err.empty());
+}
+
+TEST_F(Cli, SolvesSeveralFrequenciesInOrder)
+{
+    Json wires = Json::parse(read(caseFile("s01_dipole_free")));
+    wires["frequencies_Hz"] = {14e6, 10e6, 21e6};
+    const Outcome o = run("solve " + write("a.json", wires.dump()));
+    ASSERT_EQ(o.code, 0) << o.err;
+    const Json json = Json::parse(o.out);
+    ASSERT_EQ(json["results"].size(), 3u);
+    EXPECT_EQ(json["results"][1]["frequency_Hz"], 10e6);
+}
+
+TEST_F(Cli, MeshOptionsChangeTheMesh)
+{
+    const auto unknowns = [&](const std::string& options) { return int(Json::parse(run("solve " + caseFile("s01_dipole_free") + options).out)["results"][0]["unknowns"]); };
+    EXPECT_GT(unknowns(" --degree 4"), unknowns(""));
+    EXPECT_GT(unknowns(" --elements-per-wavelength 20"), unknowns(""));
+    EXPECT_EQ(run("solve " + caseFile("s01_dipole_free") + " --degree 9").code, 2);
+}
+
+TEST_F(Cli, SweepsInThreeFormats)
+{
+    const std::string arguments = "sweep " + caseFile("s01_dipole_free") + " --from 13e6 --to 16e6";
+    const Outcome json = run(arguments), csv = run(arguments + " --csv"), touchstone = run(arguments + " --touchstone");
+    ASSERT_EQ(json.code, 0) << json.err;
+    const Json j = Json::parse(json.out);
+    EXPECT_EQ(j["format"], "vetchling-sweep");
+    EXPECT_EQ(j["frequency_Hz"].size(), j["swr_50"].size());
+    EXPECT_EQ(j["frequency_Hz"][0], 13e6);
+    EXPECT_LE(j["solves"], 40);
+    EXPECT_EQ(csv.out.rfind("frequency_Hz,", 0), 0u);
+    EXPECT_NE(touchstone.out.find("# Hz S RI R 50"), std::string::npos);
+    EXPECT_EQ(run(arguments + " --csv --touchstone").code, 2);
+}
+
+TEST_F(Cli, SweepRefusesBadRanges)
+{
+    for (const char* range : {"--from 16e6 --to 13e6", "--from 0 --to 1e7", "--from 1e7 --to 1e13", "--from x --to 1e7", "--from 1e7"}) {
+        const Outcome o = run("sweep " + caseFile("s01_dipole_free") + " " + range);
+        EXPECT_EQ(o.code, 2) << range;
+        EXPECT_TRUE(o.out.empty());
+        EXPECT_FALSE(o.err.empty());
+    }
+}
+
+struct Bad {
+    const char* name;
+    const char* pointer; // JSON pointer to change
+    const char* value;   // JSON; empty: remove
+    const char* says;
+};
+
+class CliBadInput : public Cli, public ::testing::WithParamInterface<Bad> {};
+
+// Exit 2, nothing on stdout, one line a fault with its place on stderr.
+TEST_P(CliBadInput, IsRefusedInWords)
+{
+    Json wires = Json::parse(read(caseFile("s12_coil_dipole_average")));
+    const Json::json_pointer at(GetParam().pointer);
+    if (*GetParam().value)
+        wires[at] = Json::parse(GetParam().value);
+    else
+        wires[at.parent_pointer()].erase(at.back());
+    const Outcome o = run("solve " + write("bad.json", wires.dump()));
+    EXPECT_EQ(o.code, 2);
+    EXPECT_TRUE(o.out.empty());
+    EXPECT_NE(o.err.find(GetParam().says), std::string::npos) << o.err;
+}
+
+INSTANTIATE_TEST_SUITE_P(
+    Files, CliBadInput,
+    ::testing::Values(Bad{"missing_radius", "/wires/0/radius_m", "", "wires[0].radius_m: is missing"}, Bad{"zero_radius", "/wires/0/radius_m", "0", "wires[0].radius_m: 0 is outside"},
+                      Bad{"below_ground", "/wires/0/points_m/1/2", "-0.4", "wires[0].points_m[1]: 0.4 m below ground; raise it above z = 0"}, Bad{"null_point", "/wires/0/points_m/1/2", "null", "wires[0].points_m[1]"},
+                      Bad{"feed_off", "/feeds/0/at_m", "55", "feeds[0].at_m: 55 m is off the wire"}, Bad{"frequency_zero", "/frequencies_Hz/0", "0", "frequencies_Hz[0]: 0 Hz is outside"},
+                      Bad{"frequency_huge", "/frequencies_Hz/0", "1e12", "frequencies_Hz[0]"}, Bad{"load_elsewhere", "/loads/1/wire", "\"z\"", "loads[1].wire: there is no wire 'z'"},
+                      Bad{"duplicate_wire", "/wires/1", R"({"id":"b","points_m":[[-5,0,8],[5,0,8]],"radius_m":0.001})", "wires[1].points_m[1]: this piece lies on"},
+                      Bad{"crossing_wire", "/wires/1", R"({"id":"b","points_m":[[1,-4,8],[1,4,8]],"radius_m":0.001})", "without a joint"}, Bad{"no_wires", "/wires", "[]", "wires: there is no wire"}),
+    [](const auto& info) { return std::string(info.param.name); });
+
+TEST_F(Cli, RefusesFilesThatAreNone)
+{
+    const Outcome missing = run("solve " + path("none.json"));
+    EXPECT_EQ(missing.code, 2);
+    EXPECT_NE(missing.err.find("none.json: cannot be read"), std::string::npos) << missing.err;
+
+    const std::string text = read(caseFile("s01_dipole_free"));
+    const Outcome cut = run("solve " + write("cut.json", text.substr(0, text.size() / 2)));
+    EXPECT_EQ(cut.code, 2);
+    EXPECT_NE(cut.err.find("too early"), std::string::npos);
+
+    const Outcome deep = run("solve " + write("deep.json", std::string(200000, '[')));
+    EXPECT_EQ(deep.code, 2);
+    EXPECT_NE(deep.err.find("nested deeper"), std::string::npos);
+
+    write("big.json", "{");
+    fs::resize_file(path("big.json"), 100u << 20);
+    const Outcome big = run("solve " + path("big.json"));
+    EXPECT_EQ(big.code, 2);
+    EXPECT_NE(big.err.find("100 MB"), std::string::npos);
+
+    const Outcome nan = run("solve " + write("nan.json", "{\"format\":\"vetchling-wires\",\"version\":NaN}"));
+    EXPECT_EQ(nan.code, 2);
+    EXPECT_NE(nan.err.find("line 1"), std::string::npos) << nan.err;
+}
+
+TEST_F(Cli, SeveralFaultsAreSeveralLines)
+{
+    Json wires = Json::parse(read(caseFile("s12_coil_dipole_average")));
+    wires["wires"][0].erase("radius_m");
+    wires["frequencies_Hz"] = {-1};
+    wires["loads"][0]["wire"] = "nobody";
+    const Outcome o = run("solve " + write("bad.json", wires.dump()));
+    EXPECT_EQ(o.code, 2);
+    EXPECT_EQ(std::count(o.err.begin(), o.err.end(), '\n'), 3) << o.err;
+}
+
+TEST_F(Cli, UnknownCommandsAndNoneAreRefused)
+{
+    for (const char* arguments : {"", "dance", "solve", "solve a b c"}) {
+        const Outcome o = run(arguments);
+        EXPECT_EQ(o.code, 2) << arguments;
+        EXPECT_NE(o.err.find("--help"), std::string::npos);
+    }
+    const Outcome help = run("--help");
+    EXPECT_EQ(help.code, 0);
+    for (const char* command : {"solve", "sweep", "new", "wires", "tune", "bands", "cutlist", "families"})
+        EXPECT_NE(help.out.find(command), std::string::npos) << command;
+}
+
+TEST_F(Cli, StopsCleanlyOnInterrupt)
+{
+    Json wires = Json::parse(read(caseFile("s13_dipole_average_5cm")));
+    wires["frequencies_Hz"] = Json::array();
+    for (int i = 0; i < 4000; ++i)
+        wires["frequencies_Hz"].push_back(7e6 + 100.0 * i);
+    const std::string file = write("long.json", wires.dump()), out = path("out.txt"), err = path("err.txt");
+    const pid_t child = fork();
+    if (child == 0) {
+        std::freopen(out.c_str(), "w", stdout);
+        std::freopen(err.c_str(), "w", stderr);
+        execl(VETCHLING_CLI, VETCHLING_CLI, "solve", file.c_str(), nullptr);
+        _exit(99);
+    }
+    usleep(400000);
+    kill(child, SIGINT);
+    int status = 0;
+    waitpid(child, &status, 0);
+    ASSERT_TRUE(WIFEXITED(status));
+    EXPECT_EQ(WEXITSTATUS(status), 2);
+    EXPECT_TRUE(read(out).empty()); // nothing half-written
+    EXPECT_NE(read(err).find("stopped"), std::string::npos);
+}
+
+// ---- designs
+
+TEST_F(Cli, ListsFamilies)
+{
+    const Json families = Json::parse(run("families").out);
+    EXPECT_EQ(families.size(), 5u);
+    EXPECT_EQ(Json::parse(run("new --list").out), families);
+    for (const Json& f : families)
+        EXPECT_FALSE(f["parameters"].empty());
+}
+
+TEST_F(Cli, MakesADesignAndItsWires)
+{
+    const std::string file = path("v.vetchling");
+    const Outcome made = run("new dipole --frequency 14.1e6 --set leg_m=5.1 --set 'apex_height_m=33ft 4in' --set end_height_m=7 -o " + file);
+    ASSERT_EQ(made.code, 0) << made.err;
+    const Outcome wires = run("wires " + file + " --frequency 14.1e6");
+    ASSERT_EQ(wires.code, 0) << wires.err;
+    const Json json = Json::parse(wires.out);
+    EXPECT_NEAR(json["wires"][0]["points_m"][1][2], 10.16, 1e-9);
+    const Outcome solved = run("solve " + write("w.json", wires.out));
+    ASSERT_EQ(solved.code, 0) << solved.err;
+    EXPECT_GT(Json::parse(solved.out)["results"][0]["impedance_ohm"][0], 10.0);
+}
+
+TEST_F(Cli, NewRefusesNonsense)
+{
+    const std::string file = path("v.vetchling");
+    for (const char* arguments : {"new rhombic", "new dipole --set leg_m=banana", "new dipole --set wings=3", "new dipole --set leg_m", "new dipole --set end_height_m=-3"}) {
+        const Outcome o = run(std::string(arguments) + " -o " + file);
+        EXPECT_EQ(o.code, 2) << arguments;
+        EXPECT_FALSE(o.err.empty());
+        EXPECT_FALSE(fs::exists(file)) << arguments;
+    }
+    EXPECT_EQ(run("new dipole").code, 2);
+}
+
+TEST_F(Cli, TunesTheDemo)
+{
+    const Outcome o = run("tune " + demo() + " --antenna 'Coil dipole 30'");
+    ASSERT_EQ(o.code, 0) << o.err;
+    const Json json = Json::parse(o.out);
+    EXPECT_EQ(json["vary"], "inductance_H");
+    EXPECT_GT(json["value"], 1e-6);
+    EXPECT_LT(std::abs(double(json["impedance_ohm"][1])), 1.0);
+    EXPECT_GT(json["rule_of_thumb"], 1e-6);
+    EXPECT_LE(json["solves"], 9);
+    EXPECT_EQ(run("tune " + demo() + " --antenna Nobody").code, 2);
+    EXPECT_EQ(run("tune " + demo() + " --vary nonsense").code, 2);
+    EXPECT_EQ(run("tune " + demo() + " --target beauty").code, 2);
+}
+
+TEST_F(Cli, TellsBandsAndCutList)
+{
+    const Json bands = Json::parse(run("bands " + demo()).out);
+    bool forty = false;
+    for (const Json& b : bands)
+        if (b["band"] == "40 m") {
+            forty = true;
+            EXPECT_LT(b["lowest_swr"], 1.5);
+        }
+    EXPECT_TRUE(forty);
+    EXPECT_EQ(run("bands " + demo() + " --csv").out.rfind("band,from_Hz", 0), 0u);
+    const Json cut = Json::parse(run("cutlist " + demo()).out);
+    EXPECT_EQ(cut["pieces"][0]["pieces"], 2);
+    EXPECT_GT(cut["wire_m"], 20.0);
+    EXPECT_EQ(run("cutlist " + demo() + " --csv").out.rfind("cut,pieces", 0), 0u);
+}
+
+TEST_F(Cli, RefusesBrokenDesigns)
+{
+    for (const char* command : {"wires", "tune", "bands", "cutlist"}) {
+        const Outcome o = run(std::string(command) + " " + write("bad.vetchling", "{\"format\":\"vetchling-design\",\"version\":1,\"site\":{},\"antennas\":[]}"));
+        EXPECT_EQ(o.code, 2);
+        EXPECT_NE(o.err.find("site.soil: is missing"), std::string::npos) << o.err;
+    }
+}
+
+} // namespace

@@ -1,0 +1,137 @@
+/// The program itself in a real window on a virtual display: starts, shows the demo, takes keys, recovers after a kill.
+#include <QDir>
+#include <QFile>
+#include <QImage>
+#include <QProcess>
+#include <QStandardPaths>
+#include <QTemporaryDir>
+#include <QtTest>
+
+#include <gtest/gtest.h>
+
+namespace {
+
+class RealWindow : public ::testing::Test {
+protected:
+    void SetUp() override
+    {
+        if (QStandardPaths::findExecutable(QStringLiteral("Xvfb")).isEmpty())
+            GTEST_SKIP() << "Xvfb is not installed";
+        m_number = 90 + int(QCoreApplication::applicationPid() % 400);
+        m_server.start(QStringLiteral("Xvfb"), {QStringLiteral(":%1").arg(m_number), QStringLiteral("-screen"), QStringLiteral("0"), QStringLiteral("1280x800x24"), QStringLiteral("-nolisten"), QStringLiteral("tcp")});
+        ASSERT_TRUE(m_server.waitForStarted());
+        ASSERT_TRUE(QTest::qWaitFor([this] { return QFile::exists(QStringLiteral("/tmp/.X11-unix/X%1").arg(m_number)); }, 10000));
+    }
+    void TearDown() override
+    {
+        for (QProcess* p : {&m_program, &m_server}) {
+            p->kill();
+            p->waitForFinished(5000);
+        }
+    }
+
+    QProcessEnvironment environment()
+    {
+        QProcessEnvironment e = QProcessEnvironment::systemEnvironment();
+        e.insert(QStringLiteral("DISPLAY"), QStringLiteral(":%1").arg(m_number));
+        e.insert(QStringLiteral("QT_QPA_PLATFORM"), QStringLiteral("xcb"));
+        e.insert(QStringLiteral("HOME"), m_home.path());
+        e.insert(QStringLiteral("XDG_CONFIG_HOME"), m_home.filePath(QStringLiteral("config")));
+        e.insert(QStringLiteral("XDG_DATA_HOME"), m_home.filePath(QStringLiteral("data")));
+        e.insert(QStringLiteral("XDG_RUNTIME_DIR"), m_home.path());
+        return e;
+    }
+
+    bool start(const QStringList& arguments)
+    {
+        m_program.setProcessEnvironment(environment());
+        m_program.start(QStringLiteral(VETCHLING_PROGRAM), arguments);
+        return m_program.waitForStarted();
+    }
+
+    QString xdotool(const QStringList& arguments)
+    {
+        QProcess tool;
+        tool.setProcessEnvironment(environment());
+        tool.start(QStringLiteral("xdotool"), arguments);
+        tool.waitForFinished(10000);
+        return QString::fromUtf8(tool.readAllStandardOutput()).trimmed();
+    }
+
+    /// Keys need the focus, which no window manager gives here.
+    void press(const char* keys)
+    {
+        const QString window = xdotool({QStringLiteral("search"), QStringLiteral("--onlyvisible"), QStringLiteral("--name"), QStringLiteral("Vetchling")}).section(QLatin1Char('\n'), 0, 0);
+        xdotool({QStringLiteral("windowfocus"), window});
+        QTest::qWait(300);
+        xdotool({QStringLiteral("key"), QLatin1String(keys)});
+    }
+
+    bool windowAppears() { return QTest::qWaitFor([this] { return !xdotool({QStringLiteral("search"), QStringLiteral("--name"), QStringLiteral("Vetchling")}).isEmpty(); }, 30000); }
+
+    QString autosaved()
+    {
+        const QDir folder(m_home.filePath(QStringLiteral("data/vetchling/Vetchling/autosave")));
+        const QStringList files = folder.entryList({QStringLiteral("*.unsaved")}, QDir::Files);
+        return files.isEmpty() ? QString() : folder.filePath(files.front());
+    }
+
+    int m_number = 0;
+    QTemporaryDir m_home;
+    QProcess m_server, m_program;
+};
+
+TEST_F(RealWindow, ShowsTheDemoAndTakesAPicture)
+{
+    ASSERT_TRUE(start({QStringLiteral("--demo"), QStringLiteral("--picture"), m_home.path()}));
+    ASSERT_TRUE(m_program.waitForFinished(90000));
+    EXPECT_EQ(m_program.exitCode(), 0);
+    const QImage picture(m_home.filePath(QStringLiteral("window.png")));
+    ASSERT_FALSE(picture.isNull());
+    EXPECT_EQ(picture.size(), QSize(1280, 800));
+    QSet<QRgb> colours;
+    for (int y = 0; y < picture.height(); y += 3)
+        for (int x = 0; x < picture.width(); x += 3)
+            colours.insert(picture.pixel(x, y));
+    EXPECT_GT(colours.size(), 60); // a drawn window, not an empty one
+}
+
+TEST_F(RealWindow, UnsavedWorkComesBackAfterAKill)
+{
+    ASSERT_TRUE(start({QStringLiteral("--demo")}));
+    ASSERT_TRUE(windowAppears());
+    QTest::qWait(1500);
+    press("ctrl+u"); // metres to feet: an edit
+    ASSERT_TRUE(QTest::qWaitFor([this] { return !autosaved().isEmpty(); }, 20000));
+    m_program.kill();
+    m_program.waitForFinished();
+    ASSERT_FALSE(autosaved().isEmpty());
+    const QString left = autosaved();
+    ASSERT_TRUE(start({}));
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !autosaved().isEmpty() && autosaved() != left; }, 30000)); // taken over as its own
+    QFile copy(autosaved());
+    ASSERT_TRUE(copy.open(QIODevice::ReadOnly));
+    EXPECT_TRUE(copy.readAll().contains("imperial"));
+}
+
+TEST_F(RealWindow, QuitsByKeyWithoutLeavingACopy)
+{
+    ASSERT_TRUE(start({QStringLiteral("--demo")}));
+    ASSERT_TRUE(windowAppears());
+    QTest::qWait(1500);
+    press("ctrl+q");
+    EXPECT_TRUE(m_program.waitForFinished(20000));
+    EXPECT_EQ(m_program.exitCode(), 0);
+    EXPECT_TRUE(autosaved().isEmpty());
+}
+
+TEST_F(RealWindow, TellsItsVersionAndOptions)
+{
+    ASSERT_TRUE(start({QStringLiteral("--help")}));
+    ASSERT_TRUE(m_program.waitForFinished(20000));
+    const QString words = QString::fromUtf8(m_program.readAllStandardOutput());
+    EXPECT_TRUE(words.contains(QStringLiteral("--demo")));
+    EXPECT_TRUE(words.contains(QStringLiteral("[file]")));
+}
+
+} // namespace

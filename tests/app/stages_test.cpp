@@ -1,0 +1,408 @@
+/// Each stage's own work: site, bands, sky, build, trim, autosave.
+#include "tests/app/app_fixture.h"
+
+#include "app/document/autosave.h"
+#include "app/plots/lobe_dial.h"
+#include "app/plots/site_plan.h"
+#include "app/plots/sketch.h"
+#include "app/plots/swr_chart.h"
+#include "app/stages/bands/band_words.h"
+#include "app/stages/build/build_sheet.h"
+#include "app/stages/sky/sky_math.h"
+#include "app/stages/trim/trim_board.h"
+#include "app/widgets/value_edit.h"
+
+namespace vetchling::app {
+namespace {
+
+// ---- site
+
+TEST_F(WindowTest, SoilPresetChangesGroundAndResult)
+{
+    ASSERT_TRUE(settle());
+    const Complex before = solver().curve()->atLine(7.1e6);
+    show("site");
+    choose("soilKind", 1); // the first preset: sea water
+    EXPECT_FALSE(document().design().site.soil.id.empty());
+    EXPECT_GT(document().design().site.soil.conductivity, 1.0);
+    ASSERT_TRUE(settle());
+    EXPECT_GT(std::abs(solver().curve()->atLine(7.1e6) - before), 0.5);
+}
+
+TEST_F(WindowTest, OwnSoilFigures)
+{
+    show("site");
+    type("permittivity", QStringLiteral("18"));
+    type("conductivity", QStringLiteral("0.008"));
+    EXPECT_DOUBLE_EQ(document().design().site.soil.relativePermittivity, 18.0);
+    EXPECT_DOUBLE_EQ(document().design().site.soil.conductivity, 0.008);
+    EXPECT_TRUE(document().design().site.soil.id.empty());
+    type("permittivity", QStringLiteral("0.2"));
+    EXPECT_DOUBLE_EQ(document().design().site.soil.relativePermittivity, 18.0);
+}
+
+TEST_F(WindowTest, SupportsAreSelectedMovedAddedAndRemoved)
+{
+    show("site");
+    auto* plan = find<SitePlan>("sitePlan");
+    plan->grab(); // lays it out
+    const Support tower = document().design().site.supports[0];
+    const QPoint at = plan->place(tower.at).toPoint();
+    QTest::mousePress(plan, Qt::LeftButton, {}, at);
+    EXPECT_EQ(plan->selectedSupport(), 0);
+    QTest::mouseMove(plan, at + QPoint(-30, 12));
+    QTest::mouseRelease(plan, Qt::LeftButton, {}, at + QPoint(-30, 12));
+    EXPECT_LT(document().design().site.supports[0].at.x, tower.at.x - 0.5);
+    type("supportHeight", QStringLiteral("16"));
+    EXPECT_DOUBLE_EQ(document().design().site.supports[0].height, 16.0);
+    click("addSupport");
+    EXPECT_EQ(document().design().site.supports.size(), 5u);
+    EXPECT_EQ(plan->selectedSupport(), 4);
+    click("removeSupport");
+    EXPECT_EQ(document().design().site.supports.size(), 4u);
+}
+
+TEST_F(WindowTest, DraggingAnAntennaOnThePlanMovesIt)
+{
+    show("site");
+    auto* plan = find<SitePlan>("sitePlan");
+    plan->grab();
+    document().setCurrent(0);
+    const auto built = shapes::buildOver(document().design().antennas[4].shape, {});
+    const Vec3 middle = built->model.wires[0].pointAt(2.0);
+    const QPoint at = plan->place({middle.x, middle.y}).toPoint();
+    const double x = document().design().antennas[4].shape.parameters.at("x_m");
+    QTest::mousePress(plan, Qt::LeftButton, {}, at);
+    EXPECT_EQ(document().current(), 4);
+    QTest::mouseMove(plan, at + QPoint(20, 0));
+    QTest::mouseRelease(plan, Qt::LeftButton, {}, at + QPoint(20, 0));
+    EXPECT_GT(document().design().antennas[4].shape.parameters.at("x_m"), x + 0.5);
+}
+
+TEST_F(WindowTest, APowerLineInReachIsADanger)
+{
+    show("site");
+    EXPECT_FALSE(pageSentence().contains(QStringLiteral("Danger")));
+    type("linePlace", QStringLiteral("10"));
+    EXPECT_TRUE(pageSentence().contains(QStringLiteral("Danger")));
+    document().undoStack().undo();
+    EXPECT_FALSE(pageSentence().contains(QStringLiteral("Danger")));
+    QTest::mouseClick(find<QCheckBox>("hasPowerLine"), Qt::LeftButton, {}, QPoint(6, 8));
+    EXPECT_FALSE(document().design().site.powerLine.has_value());
+}
+
+TEST_F(WindowTest, FitIsToldForEachAntenna)
+{
+    show("site");
+    const QString words = find<QLabel>("fitNote")->text();
+    for (const Antenna& a : document().design().antennas)
+        EXPECT_TRUE(words.contains(QString::fromStdString(a.name)));
+    EXPECT_TRUE(words.contains(QStringLiteral("beyond the boundary"))); // the marsh vertical
+}
+
+// ---- bands
+
+TEST_F(WindowTest, WishesLimitAndRegionsChangeCoverage)
+{
+    ASSERT_TRUE(settle());
+    show("bands");
+    EXPECT_TRUE(window().stage(QStringLiteral("bands"))->summary().contains(QStringLiteral("1 of 6")));
+    choose("wish6", 1); // 15 m: the third multiple lies there
+    ASSERT_TRUE(settle());
+    EXPECT_TRUE(window().stage(QStringLiteral("bands"))->summary().contains(QStringLiteral("2 of 7")));
+    type("swrLimit", QStringLiteral("1.1"));
+    ASSERT_TRUE(settle());
+    EXPECT_TRUE(window().stage(QStringLiteral("bands"))->summary().contains(QStringLiteral("0 of 7")));
+    choose("bandPlan", 1); // Region 2: 40 m up to 7.3
+    EXPECT_DOUBLE_EQ(document().design().operation.bands[2].band.to, 7.3e6);
+    EXPECT_EQ(document().design().operation.bands[2].wish, Wish::Must);
+}
+
+TEST_F(WindowTest, OwnRangesAreAddedInOrder)
+{
+    show("bands");
+    type("ownFrom", QStringLiteral("13.5"));
+    type("ownTo", QStringLiteral("13.7"));
+    click("addRange");
+    const auto& bands = document().design().operation.bands;
+    ASSERT_EQ(bands.size(), 10u);
+    EXPECT_DOUBLE_EQ(bands[4].band.from, 13.5e6);
+    type("ownFrom", QStringLiteral("14.1"));
+    type("ownTo", QStringLiteral("14.2"));
+    click("addRange");
+    EXPECT_EQ(document().design().operation.bands.size(), 10u);
+    EXPECT_TRUE(pageSentence().contains(QStringLiteral("overlaps")));
+}
+
+TEST_F(WindowTest, ReactancesAreShownOnRequest)
+{
+    ASSERT_TRUE(settle());
+    show("bands");
+    auto* rows = window().findChild<QWidget*>(QStringLiteral("bandRows"));
+    const QImage before = rows->grab().toImage();
+    find<QCheckBox>("showReactances")->click();
+    EXPECT_NE(rows->grab().toImage(), before);
+}
+
+TEST(BandWords, SayWhatToDo)
+{
+    Coverage c;
+    c.band = {"40 m", 7e6, 7.2e6};
+    c.lowEdgeSwr = 1.2;
+    c.highEdgeSwr = 1.3;
+    c.shareUnderLimit = 1.0;
+    c.verdict = Verdict::Covered;
+    EXPECT_TRUE(bandSentence(c, 2.0, QStringLiteral("a side"), 700e3, units::System::Metric).contains(QStringLiteral("Nothing to do")));
+    c.verdict = Verdict::Partly;
+    c.shareUnderLimit = 0.6;
+    c.underFrom = 7e6;
+    c.underTo = 7.12e6;
+    const QString partly = bandSentence(c, 2.0, QStringLiteral("a side"), 700e3, units::System::Metric);
+    EXPECT_TRUE(partly.contains(QStringLiteral("7.120")) && partly.contains(QStringLiteral("60 %"))) << partly.toStdString();
+    c.verdict = Verdict::TooLong;
+    c.shareUnderLimit = 0.0;
+    c.nearbyDip = 6.9e6;
+    c.harmonic = 1.0;
+    const QString longer = bandSentence(c, 2.0, QStringLiteral("a side"), 700e3, units::System::Metric);
+    EXPECT_TRUE(longer.contains(QStringLiteral("100 kHz below")) && longer.contains(QStringLiteral("28.6 cm less wire a side"))) << longer.toStdString();
+    c.verdict = Verdict::TooShort;
+    c.nearbyDip = 7.3e6;
+    EXPECT_TRUE(bandSentence(c, 2.0, QStringLiteral("a side"), 700e3, units::System::Metric).contains(QStringLiteral("more wire")));
+    c.verdict = Verdict::NotResonant;
+    c.lowestSwr = 40.0;
+    c.impedance = {12.0, -300.0};
+    EXPECT_TRUE(bandSentence(c, 2.0, {}, 0.0, units::System::Metric).contains(QStringLiteral("12 − j300 Ω")));
+}
+
+TEST(SwrScale, KeepsTheUsualLimitsWellApart)
+{
+    EXPECT_DOUBLE_EQ(swrFraction(1.0), 0.0);
+    EXPECT_DOUBLE_EQ(swrFraction(9.0), 1.0);
+    EXPECT_DOUBLE_EQ(swrFraction(1e9), 1.0);
+    EXPECT_GT(swrFraction(1.5), 0.2);
+    EXPECT_GT(swrFraction(2.0) - swrFraction(1.5), 0.12);
+    EXPECT_GT(swrFraction(3.0) - swrFraction(2.0), 0.15);
+    EXPECT_EQ(swrText(1.2), QStringLiteral("1.20"));
+    EXPECT_EQ(swrText(12.0), QStringLiteral("over 9"));
+    EXPECT_EQ(swrText(std::numeric_limits<double>::infinity()), QStringLiteral("over 9"));
+    EXPECT_EQ(impedanceText(52, -3.4), QStringLiteral("52 − j3 Ω"));
+    EXPECT_EQ(impedanceText(2450, 1200), QStringLiteral("2.5k + j1.2k Ω"));
+}
+
+TEST(FrequencyTicks, AreRoundAndInside)
+{
+    const auto ticks = frequencyTicks(6.83e6, 7.31e6, 8);
+    EXPECT_GE(ticks.size(), 4u);
+    EXPECT_LE(ticks.size(), 9u);
+    EXPECT_GE(ticks.front(), 6.83e6);
+    EXPECT_LE(ticks.back(), 7.31e6 + 1.0);
+    EXPECT_NEAR(std::remainder(ticks[0], 1e5), 0.0, 1e-3);
+}
+
+// ---- sky
+
+// Mirror at 300 km over a round earth: straight up comes straight back, 0 degrees reaches about 3800 km.
+TEST(Hops, FollowTheGeometry)
+{
+    EXPECT_NEAR(hopDistance(0.5 * pi), 0.0, 1.0);
+    EXPECT_NEAR(hopDistance(0.0) / 1000.0, 3836.0, 10.0);
+    EXPECT_NEAR(hopDistance(radians(45.0)) / 1000.0, 564.0, 15.0); // flat earth: 600 km
+    EXPECT_NEAR(degrees(hopElevation(90e3)), 81.0, 1.0);            // the mainland at 90 km
+    for (double e : {0.05, 0.4, 1.2})
+        EXPECT_NEAR(hopElevation(hopDistance(e)), e, 1e-6);
+}
+
+TEST_F(WindowTest, SkyFollowsAngleBearingAndBand)
+{
+    ASSERT_TRUE(settle());
+    show("sky");
+    auto* dial = find<LobeDial>("lobeDial");
+    type("skyAngle", QStringLiteral("40"));
+    type("skyBearing", QStringLiteral("120"));
+    EXPECT_DOUBLE_EQ(dial->elevation(), 40.0);
+    EXPECT_DOUBLE_EQ(dial->bearing(), 120.0);
+    dial->setFocus();
+    QTest::keyClick(dial, Qt::Key_Up);
+    EXPECT_DOUBLE_EQ(dial->elevation(), 41.0);
+    const QString before = pageSentence();
+    document().selectBand(5);
+    ASSERT_TRUE(settle());
+    EXPECT_NE(pageSentence(), before);
+    EXPECT_TRUE(window().stage(QStringLiteral("sky"))->tableText().contains(QStringLiteral("EIRP")));
+}
+
+TEST_F(WindowTest, DraggingTheRayTurnsIt)
+{
+    ASSERT_TRUE(settle());
+    show("sky");
+    auto* dial = find<LobeDial>("lobeDial");
+    const QPoint middle(dial->width() / 2, int(dial->height() * 0.4));
+    QTest::mousePress(dial, Qt::LeftButton, {}, middle);
+    const double steep = dial->elevation();
+    QTest::mouseMove(dial, QPoint(dial->width() - 60, int(dial->height() * 0.8)));
+    QTest::mouseRelease(dial, Qt::LeftButton, {}, QPoint(dial->width() - 60, int(dial->height() * 0.8)));
+    EXPECT_GT(steep, 70.0);
+    EXPECT_LT(dial->elevation(), 40.0);
+}
+
+TEST(LobeWidth, OfADipoleInFreeSpace)
+{
+    WireModel model;
+    Wire w;
+    w.points = {{-5, 0, 0}, {5, 0, 0}};
+    w.radius = 1e-3;
+    model.wires.push_back(w);
+    model.feeds.push_back({0, 5.0, 1.0});
+    em::GroundTableCache tables;
+    const auto s = em::solve(std::make_shared<const WireModel>(model), 14.4e6, tables);
+    ASSERT_TRUE(s.ok());
+    // In the plane of the wire, from broadside upwards: half of the textbook 78 degrees and beyond the zenith nothing.
+    EXPECT_NEAR(degrees(lobeWidth(em::FarField(*s), 0.5 * pi, 0.0)), 78.0, 2.0);
+}
+
+TEST(Bearings, ConvertBothWays)
+{
+    EXPECT_DOUBLE_EQ(bearingOf(0.0), 90.0);
+    EXPECT_NEAR(bearingOf(azimuthOf(213.0)), 213.0, 1e-9);
+    EXPECT_NEAR(bearingOf(pi), 270.0, 1e-9);
+}
+
+// ---- build
+
+TEST_F(WindowTest, AllowancesChangeTheCutList)
+{
+    show("build");
+    auto* sheet = find<BuildSheet>("buildSheet");
+    const double before = sheet->rows().front().cut;
+    type("allowFold", QStringLiteral("50 cm"));
+    EXPECT_NEAR(sheet->rows().front().cut, before + 0.2, 1e-9);
+    type("allowMargin", QStringLiteral("3"));
+    EXPECT_NEAR(sheet->rows().front().margin, 0.03 * parameter("leg_m"), 1e-9);
+    EXPECT_TRUE(window().stage(QStringLiteral("build"))->summary().contains(QStringLiteral("of wire")));
+    EXPECT_TRUE(window().stage(QStringLiteral("build"))->tableText().contains(QStringLiteral("leg\t2")));
+}
+
+TEST_F(WindowTest, BuildSheetIsWrittenAsPdf)
+{
+    show("build");
+    const QString path = file("sheet.pdf");
+    ASSERT_TRUE(writeBuildPdf(*find<BuildSheet>("buildSheet"), QStringLiteral("Build"), QStringLiteral("sentence"), path));
+    QFile pdf(path);
+    ASSERT_TRUE(pdf.open(QIODevice::ReadOnly));
+    EXPECT_TRUE(pdf.read(5) == "%PDF-");
+    EXPECT_GT(pdf.size(), 3000);
+    EXPECT_FALSE(writeBuildPdf(*find<BuildSheet>("buildSheet"), {}, {}, QStringLiteral("/nowhere/a.pdf")));
+}
+
+// ---- trim
+
+TEST_F(WindowTest, LoggingADipGivesAdvice)
+{
+    document().setCurrent(3); // the loop has no log yet
+    ASSERT_TRUE(settle());
+    show("trim");
+    auto* board = find<TrimBoard>("trimBoard");
+    EXPECT_TRUE(board->headline().contains(QStringLiteral("measure the dip")));
+    type("trimDip", QStringLiteral("17.95"));
+    type("trimSwr", QStringLiteral("1.4"));
+    find<QLineEdit>("trimRemark")->setText(QStringLiteral("dry"));
+    click("addMeasurement");
+    ASSERT_EQ(document().antenna().trim.measurements.size(), 1u);
+    EXPECT_EQ(document().antenna().trim.measurements[0].remark, "dry");
+    const TrimAdvice advice = board->advice();
+    EXPECT_EQ(advice.action, TrimAction::Cut);
+    EXPECT_LT(advice.amount, advice.predicted);
+    EXPECT_TRUE(board->headline().startsWith(QStringLiteral("Cut"))) << board->headline().toStdString();
+    type("trimDip", QStringLiteral("18.4"));
+    click("addMeasurement");
+    EXPECT_TRUE(board->headline().contains(QStringLiteral("Too short")));
+    document().undoStack().undo();
+    EXPECT_EQ(document().antenna().trim.measurements.size(), 1u);
+    click("removeMeasurement");
+    EXPECT_TRUE(document().antenna().trim.measurements.empty());
+}
+
+// The slope shown is the model's: the dip of a shorter wire, solved afresh, lies where it says.
+TEST_F(WindowTest, TrimSlopeIsTheModelsOwn)
+{
+    ASSERT_TRUE(settle());
+    const double slope = solver().detail()->trimSlope, before = solver().curve()->resonance->frequency;
+    document().setParameter("leg_m", parameter("leg_m") - 0.10, {});
+    ASSERT_TRUE(settle());
+    EXPECT_NEAR((solver().curve()->resonance->frequency - before) / 0.10 / slope, 1.0, 0.03);
+}
+
+TEST_F(WindowTest, TwoChannelsGiveADip)
+{
+    ASSERT_TRUE(settle());
+    show("trim");
+    type("pairLow", QStringLiteral("7.0"));
+    type("pairLowSwr", QString::number(solver().curve()->swrAt(7.0e6 * 1.01), 'f', 3));
+    type("pairHigh", QStringLiteral("7.2"));
+    type("pairHighSwr", QString::number(solver().curve()->swrAt(7.2e6 * 1.01), 'f', 3));
+    click("pairToDip");
+    EXPECT_NEAR(find<ValueEdit>("trimDip")->value(), solver().curve()->fundamental / 1.01, 6e3);
+    EXPECT_TRUE(find<QLabel>("pairNote")->text().contains(QStringLiteral("too long")));
+    type("pairLow", QStringLiteral("3.0"));
+    type("pairLowSwr", QStringLiteral("1.0"));
+    type("pairHigh", QStringLiteral("3.1"));
+    type("pairHighSwr", QStringLiteral("1.0"));
+    click("pairToDip");
+    EXPECT_TRUE(find<QLabel>("pairNote")->text().contains(QStringLiteral("do not fit")));
+}
+
+TEST_F(WindowTest, DemoLogIsShownWithAdvice)
+{
+    ASSERT_TRUE(settle());
+    show("trim");
+    EXPECT_TRUE(pageSentence().contains(QStringLiteral("too long")));
+    EXPECT_TRUE(window().stage(QStringLiteral("trim"))->summary().startsWith(QStringLiteral("cut")));
+    EXPECT_TRUE(window().stage(QStringLiteral("trim"))->tableText().contains(QStringLiteral("drizzle")));
+}
+
+// ---- autosave
+
+TEST_F(WindowTest, UnsavedWorkSurvivesAKill)
+{
+    document().setParameter("apex_height_m", 12.34, {});
+    const QString folder = file("autosave2");
+    Autosave autosave(document(), folder);
+    autosave.write();
+    ASSERT_TRUE(QFile::exists(autosave.path()));
+    // The process that wrote it is gone: its number belongs to nobody.
+    const QString orphan = QDir(folder).filePath(QStringLiteral("999999999.unsaved"));
+    ASSERT_TRUE(QFile::rename(autosave.path(), orphan));
+    Document fresh;
+    Autosave next(fresh, folder);
+    const auto found = next.takeLeftBehind();
+    ASSERT_TRUE(found);
+    ASSERT_TRUE(fresh.openText(found->design, found->originalPath).empty());
+    EXPECT_DOUBLE_EQ(fresh.antenna().shape.parameters.at("apex_height_m"), 12.34);
+    EXPECT_FALSE(QFile::exists(orphan));
+    EXPECT_FALSE(next.takeLeftBehind());
+}
+
+TEST_F(WindowTest, AutosaveGoesWhenTheWorkIsSaved)
+{
+    document().setParameter("apex_height_m", 12.0, {});
+    Autosave autosave(document(), file("autosave3"));
+    autosave.write();
+    EXPECT_TRUE(QFile::exists(autosave.path()));
+    document().save(file("x.vetchling"));
+    autosave.write();
+    EXPECT_FALSE(QFile::exists(autosave.path()));
+}
+
+TEST_F(WindowTest, ARunningProgramsCopyIsLeftAlone)
+{
+    document().setParameter("apex_height_m", 12.0, {});
+    const QString folder = file("autosave4");
+    Autosave autosave(document(), folder);
+    autosave.write();
+    ASSERT_TRUE(QFile::rename(autosave.path(), QDir(folder).filePath(QStringLiteral("1.unsaved")))); // init is always alive
+    Document fresh;
+    EXPECT_FALSE(Autosave(fresh, folder).takeLeftBehind());
+}
+
+} // namespace
+} // namespace vetchling::app

@@ -1,0 +1,422 @@
+/// The real window, used as a person would.
+#include "tests/app/app_fixture.h"
+
+#include "app/plots/scene.h"
+#include "app/plots/site_plan.h"
+#include "app/widgets/bars.h"
+#include "app/widgets/value_edit.h"
+
+namespace vetchling::app {
+namespace {
+
+TEST_F(WindowTest, FirstStartShowsTheDemoSolved)
+{
+    ASSERT_TRUE(settle());
+    EXPECT_EQ(document().design().antennas.size(), 5u);
+    EXPECT_EQ(document().design().site.name, "Gannet Skerry");
+    const CurvePointer curve = solver().curve();
+    ASSERT_TRUE(curve);
+    EXPECT_TRUE(curve->curve.converged);
+    EXPECT_LT(curve->bands[2].lowestSwr, 1.5); // 40 m
+    EXPECT_TRUE(pageSentence().contains(QStringLiteral("Resonant at 7.0")));
+    EXPECT_FALSE(document().modified());
+}
+
+TEST_F(WindowTest, EveryAntennaOfTheDemoSolves)
+{
+    for (int i = 0; i < 5; ++i) {
+        document().setCurrent(i);
+        ASSERT_TRUE(settle()) << i;
+        ASSERT_TRUE(solver().faults().empty()) << i;
+        ASSERT_TRUE(solver().detail()) << i;
+        EXPECT_NEAR(solver().detail()->ledger->sum(), 1.0, 0.005);
+        EXPECT_TRUE(solver().detail()->solvedValue) << solver().detail()->solvedFault;
+        EXPECT_GE(solver().curve()->bandsUnderLimit(), 1) << document().antenna().name;
+    }
+}
+
+TEST_F(WindowTest, ChangingAHeightChangesTheSwr)
+{
+    ASSERT_TRUE(settle());
+    const double before = solver().curve()->bands[2].lowestSwr;
+    type("apex_height_m", QStringLiteral("9.5 m"));
+    EXPECT_DOUBLE_EQ(parameter("apex_height_m"), 9.5);
+    ASSERT_TRUE(settle());
+    EXPECT_NE(solver().curve()->bands[2].lowestSwr, before);
+    EXPECT_EQ(find<ValueEdit>("apex_height_m")->text(), QStringLiteral("9.50 m"));
+}
+
+TEST_F(WindowTest, TakesWhatPeopleTypeAndKeepsIt)
+{
+    type("leg_m", QStringLiteral("33ft 4in"));
+    EXPECT_NEAR(parameter("leg_m"), 10.16, 1e-9);
+    EXPECT_EQ(document().antenna().typed.at("leg_m"), "33ft 4in");
+    type("leg_m", QStringLiteral("=lambda/4*0.97"));
+    EXPECT_NEAR(parameter("leg_m"), 0.97 * wavelength(7.08e6) / 4.0, 1e-9);
+    type("wireDiameter", QStringLiteral("14 AWG"));
+    EXPECT_NEAR(document().antenna().shape.wire.diameter, 1.628e-3, 1e-6);
+    type("designFrequency", QStringLiteral("7100 kHz"));
+    EXPECT_DOUBLE_EQ(document().antenna().shape.designFrequency, 7.1e6);
+}
+
+TEST_F(WindowTest, BadInputIsRefusedInWordsAndLosesNothing)
+{
+    const double before = parameter("apex_height_m");
+    for (const char* text : {"banana", "-4", "12 parsecs", "9999 m"}) {
+        type("apex_height_m", QLatin1String(text));
+        EXPECT_DOUBLE_EQ(parameter("apex_height_m"), before) << text;
+        auto* complaint = find<QLabel>("apex_height_mComplaint");
+        EXPECT_FALSE(complaint->isHidden()) << text;
+        EXPECT_FALSE(complaint->text().isEmpty());
+        EXPECT_EQ(find<QLineEdit>("apex_height_m")->text(), QLatin1String(text)); // still there to be mended
+    }
+    type("apex_height_m", QStringLiteral("12"));
+    EXPECT_DOUBLE_EQ(parameter("apex_height_m"), 12.0);
+    EXPECT_TRUE(find<QLabel>("apex_height_mComplaint")->isHidden());
+}
+
+TEST_F(WindowTest, ImpossibleShapeIsExplainedOnThePage)
+{
+    type("leg_m", QStringLiteral("3 m")); // the ends would hang 5.2 m below the centre
+    ASSERT_TRUE(QTest::qWaitFor([this] { return !solver().faults().empty(); }, 20000));
+    EXPECT_TRUE(pageSentence().contains(QStringLiteral("raise the end"))) << pageSentence().toStdString();
+    QTest::keyClick(&window(), Qt::Key_Z, Qt::ControlModifier);
+    document().undoStack().undo();
+    ASSERT_TRUE(settle());
+    EXPECT_TRUE(solver().faults().empty());
+}
+
+TEST_F(WindowTest, ArrowsAndWheelStep)
+{
+    auto* edit = find<ValueEdit>("apex_height_m");
+    edit->setFocus();
+    QTest::keyClick(edit, Qt::Key_Up);
+    EXPECT_NEAR(parameter("apex_height_m"), 13.25, 1e-9);
+    QTest::keyClick(edit, Qt::Key_Down, Qt::ShiftModifier);
+    EXPECT_NEAR(parameter("apex_height_m"), 13.24, 1e-9);
+    QTest::keyClick(edit, Qt::Key_Up);
+    document().undoStack().undo(); // steps in a row are one step to undo
+    EXPECT_NEAR(parameter("apex_height_m"), 13.2, 1e-9);
+}
+
+TEST_F(WindowTest, DraggingAHandleMovesTheAntennaAndIsOneUndoStep)
+{
+    ASSERT_TRUE(settle());
+    auto* scene = find<Scene>("shapeScene");
+    const auto start = scene->handlePosition("centre");
+    ASSERT_TRUE(start);
+    const int steps = document().undoStack().count();
+    QTest::mousePress(scene, Qt::LeftButton, {}, start->toPoint());
+    for (int i = 1; i <= 8; ++i)
+        QTest::mouseMove(scene, start->toPoint() + QPoint(0, 5 * i));
+    QTest::mouseRelease(scene, Qt::LeftButton, {}, start->toPoint() + QPoint(0, 40));
+    EXPECT_LT(parameter("apex_height_m"), 12.6);
+    EXPECT_GT(parameter("apex_height_m"), 10.0);
+    EXPECT_EQ(document().undoStack().count(), steps + 1);
+    ASSERT_TRUE(settle());
+    document().undoStack().undo();
+    EXPECT_DOUBLE_EQ(parameter("apex_height_m"), 13.2);
+    document().undoStack().redo();
+    EXPECT_LT(parameter("apex_height_m"), 12.6);
+}
+
+TEST_F(WindowTest, DraggingAnEndChangesLengthAndHeight)
+{
+    auto* scene = find<Scene>("shapeScene");
+    const auto start = scene->handlePosition("second end");
+    ASSERT_TRUE(start);
+    const double length = parameter("leg_m");
+    QTest::mousePress(scene, Qt::LeftButton, {}, start->toPoint());
+    for (int i = 1; i <= 6; ++i)
+        QTest::mouseMove(scene, start->toPoint() + QPoint(6 * i, 0));
+    QTest::mouseRelease(scene, Qt::LeftButton, {}, start->toPoint() + QPoint(36, 0));
+    EXPECT_NE(parameter("leg_m"), length);
+}
+
+TEST_F(WindowTest, ADragDoesNotPushTheEndsUnderTheGround)
+{
+    auto* scene = find<Scene>("shapeScene");
+    const auto start = scene->handlePosition("first end");
+    QTest::mousePress(scene, Qt::LeftButton, {}, start->toPoint());
+    for (int i = 1; i <= 30; ++i)
+        QTest::mouseMove(scene, start->toPoint() + QPoint(0, 20 * i));
+    QTest::mouseRelease(scene, Qt::LeftButton, {}, start->toPoint() + QPoint(0, 600));
+    EXPECT_TRUE(shapes::buildOver(document().antenna().shape, document().design().site.soil.ground()).ok());
+}
+
+TEST_F(WindowTest, ThreeViewsCanBeShown)
+{
+    auto* scene = find<Scene>("shapeScene");
+    for (int view : {1, 2, 0}) {
+        click(("view" + std::to_string(view)).c_str());
+        EXPECT_EQ(int(scene->view()), view);
+        EXPECT_FALSE(scene->grab().isNull());
+    }
+}
+
+TEST_F(WindowTest, TuningTakesTheSolvedLength)
+{
+    type("leg_m", QStringLiteral("9.8"));
+    ASSERT_TRUE(settle());
+    const double solved = *solver().detail()->solvedValue;
+    click("tuneButton");
+    EXPECT_DOUBLE_EQ(parameter("leg_m"), solved);
+    ASSERT_TRUE(settle());
+    ASSERT_TRUE(solver().curve()->resonance);
+    EXPECT_NEAR(solver().curve()->resonance->frequency, 7.08e6, 5e3);
+    EXPECT_FALSE(find<QPushButton>("tuneButton")->isEnabled()); // nothing left to tune
+}
+
+TEST_F(WindowTest, LengthCardShowsRuleSolvedAndCut)
+{
+    ASSERT_TRUE(settle());
+    const auto& rows = find<CompareBars>("lengthCard")->rows();
+    ASSERT_EQ(rows.size(), 4u);
+    EXPECT_NEAR(rows[0].value, 234.0 * 0.3048 / 7.08, 1e-6);
+    EXPECT_NEAR(rows[1].value, *solver().detail()->solvedValue, 1e-9);
+    EXPECT_GT(rows[3].value, rows[2].value);
+}
+
+TEST_F(WindowTest, TuneGoalChangesTheSolvedLength)
+{
+    document().setCurrent(1); // end-fed
+    ASSERT_TRUE(settle());
+    const double bySwr = *solver().detail()->solvedValue;
+    choose("tuneGoal", 0);
+    ASSERT_TRUE(settle());
+    EXPECT_GT(std::abs(*solver().detail()->solvedValue - bySwr), 0.05);
+}
+
+TEST_F(WindowTest, NewestChangeWins)
+{
+    for (int i = 0; i < 12; ++i)
+        document().setParameter("apex_height_m", 10.0 + 0.1 * i, {}, true);
+    ASSERT_TRUE(settle());
+    EXPECT_NEAR(solver().curve()->shape.parameters.at("apex_height_m"), 11.1, 1e-9);
+}
+
+TEST_F(WindowTest, NotesAndBandsNeedNoNewSweep)
+{
+    ASSERT_TRUE(settle());
+    const CurvePointer curve = solver().curve();
+    document().editAntenna(QStringLiteral("note"), {}, [](Antenna& a) { a.notes = "x"; });
+    document().selectBand(4);
+    ASSERT_TRUE(settle());
+    EXPECT_EQ(solver().curve(), curve);
+}
+
+TEST_F(WindowTest, SavesOpensAndForgetsNothing)
+{
+    type("apex_height_m", QStringLiteral("11"));
+    EXPECT_TRUE(document().modified());
+    const QString path = file("a.vetchling");
+    ASSERT_TRUE(window().saveTo(path));
+    EXPECT_FALSE(document().modified());
+    const Design saved = document().design();
+    window().openDemo();
+    EXPECT_NE(parameter("apex_height_m"), 11.0);
+    ASSERT_TRUE(window().openFile(path));
+    EXPECT_TRUE(document().design() == saved);
+    EXPECT_TRUE(Settings().recentFiles().contains(path));
+}
+
+TEST_F(WindowTest, ABrokenFileIsExplainedAndTheOpenOneStays)
+{
+    QFile broken(file("broken.vetchling"));
+    ASSERT_TRUE(broken.open(QIODevice::WriteOnly));
+    broken.write("{\"format\":\"vetchling-design\",\"version\":1,");
+    broken.close();
+    const Design before = document().design();
+    EXPECT_FALSE(window().openFile(broken.fileName()));
+    EXPECT_TRUE(document().design() == before);
+    EXPECT_TRUE(find<QLabel>("message")->text().contains(QStringLiteral("too early")));
+    EXPECT_FALSE(window().openFile(file("nothing.vetchling")));
+    EXPECT_FALSE(window().saveTo(QStringLiteral("/nowhere/at/all.vetchling")));
+}
+
+TEST_F(WindowTest, UndoAndRedoCoverEveryKindOfEdit)
+{
+    const Design start = document().design();
+    type("apex_height_m", QStringLiteral("11"));
+    choose("conductor", 2);
+    show("bands");
+    type("swrLimit", QStringLiteral("1.5"));
+    choose("wish0", 2);
+    show("site");
+    choose("soilKind", 3);
+    show("build");
+    type("allowFold", QStringLiteral("20"));
+    const Design end = document().design();
+    EXPECT_EQ(document().undoStack().count(), 6);
+    while (document().undoStack().canUndo())
+        document().undoStack().undo();
+    EXPECT_TRUE(document().design() == start);
+    EXPECT_FALSE(document().modified());
+    while (document().undoStack().canRedo())
+        document().undoStack().redo();
+    EXPECT_TRUE(document().design() == end);
+}
+
+TEST_F(WindowTest, UnitsSwitchInOnePlace)
+{
+    QTest::mouseClick(find<QToolButton>("units"), Qt::LeftButton);
+    EXPECT_EQ(find<ValueEdit>("apex_height_m")->text(), QStringLiteral("43 ft 3.7 in"));
+    type("apex_height_m", QStringLiteral("40"));
+    EXPECT_NEAR(parameter("apex_height_m"), 40 * 0.3048, 1e-9);
+    QTest::mouseClick(find<QToolButton>("units"), Qt::LeftButton);
+    EXPECT_EQ(find<ValueEdit>("apex_height_m")->text(), QStringLiteral("12.19 m"));
+}
+
+TEST_F(WindowTest, ThemeSwitchesAndIsRemembered)
+{
+    EXPECT_EQ(window().theme().mode(), Theme::Mode::Day);
+    QTest::mouseClick(find<QToolButton>("themeButton"), Qt::LeftButton);
+    EXPECT_EQ(window().theme().mode(), Theme::Mode::Night);
+    EXPECT_EQ(Settings().themeMode(), Theme::Mode::Night);
+}
+
+TEST_F(WindowTest, PinnedDesignStaysForComparison)
+{
+    ASSERT_TRUE(settle());
+    QTest::mouseClick(find<QToolButton>("pin"), Qt::LeftButton);
+    ASSERT_TRUE(solver().pinned());
+    type("apex_height_m", QStringLiteral("9"));
+    ASSERT_TRUE(settle());
+    EXPECT_DOUBLE_EQ(solver().pinnedCurve()->shape.parameters.at("apex_height_m"), 13.2);
+    show("sky");
+    QTest::mouseClick(find<QToolButton>("pin"), Qt::LeftButton);
+    EXPECT_FALSE(solver().pinned());
+}
+
+TEST_F(WindowTest, AntennasCanBeAddedDuplicatedAndRemoved)
+{
+    window().findChild<QAction*>(QStringLiteral("actionDuplicate"))->trigger();
+    EXPECT_EQ(document().design().antennas.size(), 6u);
+    EXPECT_EQ(document().antenna().name, "Tower V 40 copy");
+    window().findChild<QAction*>(QStringLiteral("actionRemove"))->trigger();
+    EXPECT_EQ(document().design().antennas.size(), 5u);
+    while (document().hasAntenna())
+        document().removeCurrentAntenna();
+    for (int stage = 0; stage < 6; ++stage)
+        window().showStage(stage); // an empty design is shown in words, not by a crash
+    EXPECT_FALSE(window().grab().isNull());
+    document().undoStack().undo();
+    EXPECT_EQ(document().design().antennas.size(), 1u);
+    ASSERT_TRUE(settle());
+}
+
+TEST_F(WindowTest, NewAntennaDialogMakesEachFamily)
+{
+    for (std::size_t i = 0; i < shapes::families().size(); ++i) {
+        NewAntennaDialog dialog(document().design());
+        dialog.findChild<QComboBox*>(QStringLiteral("newFamily"))->setCurrentIndex(int(i));
+        const Antenna antenna = dialog.antenna();
+        EXPECT_EQ(antenna.shape.family, shapes::families()[i]->id());
+        EXPECT_TRUE(shapes::buildOver(antenna.shape, document().design().site.soil.ground()).ok()) << antenna.name;
+    }
+}
+
+TEST_F(WindowTest, PicturesAndSweepsAreExported)
+{
+    ASSERT_TRUE(settle());
+    for (const char* stage : {"site", "shape", "bands", "sky", "build", "trim"}) {
+        show(stage);
+        const QString svg = file((std::string(stage) + ".svg").c_str()), png = file((std::string(stage) + ".png").c_str());
+        ASSERT_TRUE(window().exportPicture(svg));
+        ASSERT_TRUE(window().exportPicture(png));
+        QFile picture(svg);
+        ASSERT_TRUE(picture.open(QIODevice::ReadOnly));
+        EXPECT_TRUE(picture.readAll().contains("<svg")) << stage;
+        EXPECT_GT(QImage(png).width(), 600);
+        EXPECT_FALSE(window().stage(QLatin1String(stage))->summary().isEmpty());
+    }
+    ASSERT_TRUE(window().exportSweep(file("a.csv")));
+    ASSERT_TRUE(window().exportSweep(file("a.s1p")));
+    QFile csv(file("a.csv"));
+    ASSERT_TRUE(csv.open(QIODevice::ReadOnly));
+    EXPECT_TRUE(csv.readLine().startsWith("frequency_Hz"));
+    EXPECT_FALSE(window().exportPicture(QStringLiteral("/nowhere/a.svg")));
+}
+
+TEST_F(WindowTest, StripSelectsBandsByClickAndKey)
+{
+    ASSERT_TRUE(settle());
+    auto* strip = find<BandStrip>("bandStrip");
+    BandLens lens({{"a", 7e6, 7.2e6}, {"b", 14e6, 14.35e6}}, 20, 1200);
+    EXPECT_EQ(lens.bandAt(lens.x(7.1e6)), 0);
+    EXPECT_EQ(lens.bandAt(lens.x(14.1e6)), 1);
+    EXPECT_EQ(lens.bandAt(lens.x(10e6)), -1);
+    EXPECT_NEAR(lens.frequency(lens.x(9.3e6)), 9.3e6, 1.0);
+    EXPECT_NEAR(lens.bandRight(0) - lens.bandLeft(0), lens.bandRight(1) - lens.bandLeft(1), 1e-9);
+    const int before = document().selectedBand();
+    strip->setFocus();
+    QTest::keyClick(strip, Qt::Key_Right);
+    EXPECT_EQ(document().selectedBand(), before + 1);
+    QTest::keyClick(strip, Qt::Key_Left);
+    EXPECT_EQ(document().selectedBand(), before);
+    EXPECT_TRUE(strip->accessibleDescription().contains(QStringLiteral("40 m")));
+}
+
+TEST_F(WindowTest, ShortcutSheetAndAboutOpen)
+{
+    window().findChild<QAction*>(QStringLiteral("actionKeys"))->trigger();
+    auto* sheet = window().findChild<QDialog*>(QStringLiteral("shortcutSheet"));
+    ASSERT_TRUE(sheet);
+    EXPECT_GT(sheet->findChildren<QLabel*>().size(), 20);
+    sheet->close();
+    window().findChild<QAction*>(QStringLiteral("actionAbout"))->trigger();
+    auto* about = window().findChild<QDialog*>(QStringLiteral("aboutDialog"));
+    ASSERT_TRUE(about);
+    QString words;
+    for (const QLabel* label : about->findChildren<QLabel*>())
+        words += label->text();
+    for (const char* name : {"General Public License", "Open Font License", "Qt"})
+        EXPECT_TRUE(words.contains(QLatin1String(name))) << name;
+    about->close();
+}
+
+// Everything a user touches has a name for screen readers and can be reached with the keyboard.
+TEST_F(WindowTest, ControlsAreNamedAndReachable)
+{
+    for (int stage = 0; stage < 6; ++stage) {
+        window().showStage(stage);
+        for (QWidget* widget : window().findChildren<QWidget*>()) {
+            const bool control = qobject_cast<QLineEdit*>(widget) || qobject_cast<QComboBox*>(widget) || qobject_cast<QAbstractButton*>(widget);
+            if (!control || !widget->isVisible() || widget->objectName().startsWith(QStringLiteral("qt_")))
+                continue;
+            const auto* button = qobject_cast<QAbstractButton*>(widget);
+            const bool named = !widget->accessibleName().isEmpty() || (button && !button->text().isEmpty());
+            EXPECT_TRUE(named) << widget->objectName().toStdString() << " on stage " << stage;
+            EXPECT_NE(widget->focusPolicy(), Qt::NoFocus) << widget->objectName().toStdString();
+        }
+    }
+}
+
+TEST_F(WindowTest, ClosingWhileBusyIsClean)
+{
+    document().setParameter("apex_height_m", 12.0, {});
+    EXPECT_TRUE(solver().busy());
+    document().undoStack().setClean();
+    EXPECT_TRUE(window().close());
+    EXPECT_FALSE(window().isVisible());
+}
+
+TEST_F(WindowTest, ClosingWithChangesAsksFirst)
+{
+    type("apex_height_m", QStringLiteral("12"));
+    bool asked = false;
+    QTimer::singleShot(200, [&] {
+        for (QWidget* top : QApplication::topLevelWidgets())
+            if (auto* box = qobject_cast<QMessageBox*>(top)) {
+                asked = true;
+                box->button(QMessageBox::Cancel)->click();
+            }
+    });
+    EXPECT_FALSE(window().close());
+    EXPECT_TRUE(asked);
+    EXPECT_TRUE(window().isVisible());
+    EXPECT_DOUBLE_EQ(parameter("apex_height_m"), 12.0);
+}
+
+} // namespace
+} // namespace vetchling::app
