@@ -6,6 +6,9 @@
 #include <QFutureWatcher>
 #include <QObject>
 #include <QThreadPool>
+#include <QTimer>
+
+#include <functional>
 
 namespace vetchling::app {
 
@@ -51,13 +54,19 @@ private:
         DetailPointer detail;
         Faults faults;
     };
-    void take(int index);
+    using Work = std::function<Step(const Watch&)>;
+    void start(Work work, double progressFrom, double progressSpan);
+    void startCurve();
+    void startDetail();
     void finished();
+    [[nodiscard]] SolveRequest request() const;
+    [[nodiscard]] CurvePointer stillValid() const;
 
     Document& m_document;
     std::shared_ptr<em::GroundTableCache> m_tables;
     QThreadPool m_pool;
     QFutureWatcher<Step> m_watcher;
+    QTimer m_pause; ///< before the detail, so that a drag gets curve after curve
     CurvePointer m_curve, m_pinnedCurve;
     DetailPointer m_detail, m_pinnedDetail;
     QString m_pinnedName;

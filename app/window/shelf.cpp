@@ -158,6 +158,11 @@ void Shelf::refresh()
     const Design& design = m_context.document.design();
     m_name->setText(QStringLiteral("%1%2").arg(QString::fromStdString(design.site.name), m_context.document.modified() ? QStringLiteral(" *") : QString()));
     m_name->setStyleSheet(QStringLiteral("font-size: 15px; font-weight: 700;"));
+    if (design.antennas == m_shown && m_context.document.current() == m_shownCurrent && m_context.theme.mode() == m_shownMode)
+        return;
+    m_shown = design.antennas;
+    m_shownCurrent = m_context.document.current();
+    m_shownMode = m_context.theme.mode();
     while (QLayoutItem* item = m_tabs->takeAt(0)) {
         item->widget()->hide();
         item->widget()->deleteLater();

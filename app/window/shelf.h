@@ -52,6 +52,9 @@ private:
     QHBoxLayout *m_tabs, *m_tools;
     QToolButton* m_add;
     std::vector<std::pair<QToolButton*, QString>> m_icons;
+    std::vector<Antenna> m_shown; ///< what the tabs were made from
+    int m_shownCurrent = -1;
+    Theme::Mode m_shownMode = Theme::Mode::Day;
 };
 
 /// The left column: the stages as leaves on one stem, each with its live line.

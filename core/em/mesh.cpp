@@ -62,7 +62,7 @@ public:
     {
         m_mesh.frequency = frequency;
         m_mesh.degree = options.degree;
-        m_wavelength = wavelength(frequency);
+        m_wavelength = wavelength(options.meshFrequency > 0.0 ? options.meshFrequency : frequency);
     }
 
     Mesh run()

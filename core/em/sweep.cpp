@@ -1,16 +1,22 @@
 #include "core/em/sweep.h"
 
+#include <oneapi/tbb/parallel_for.h>
+
 #include <algorithm>
 #include <cmath>
 #include <map>
+#include <mutex>
 
 namespace vetchling::em {
 namespace {
 
 constexpr int latticeLevels = 12; // the nested set has 2^12 steps over the range
 constexpr int firstStep = 1 << (latticeLevels - 4);
-constexpr int quietRounds = 2;    // fits must agree this many times running
-constexpr double fitTolerance = 1e-6;
+constexpr std::size_t batch = 4;  // most solves between two fits; the fits cost as much as the solves
+constexpr double sharedMeshPart = 0.75; // of the top frequency; coarser by a third there, still within 0.1 %
+constexpr double longestShared = 20.0;  // wavelengths
+constexpr int largestShared = 160;      // unknowns
+constexpr double fitTolerance = 1e-4; // above the jumps that a mesh changing with frequency makes
 
 /// How much a difference of reflection coefficients matters to the SWR, relative.
 double swrDifference(Complex a, Complex b)
@@ -28,44 +34,77 @@ public:
 
     Result<ImpedanceCurve> run()
     {
+        shareMesh();
+        std::vector<int> first;
         for (int i = 0; i <= 1 << latticeLevels; i += firstStep)
-            if (!sample(i))
-                return m_faults;
+            first.push_back(i);
+        if (!sample(first))
+            return m_faults;
         refit();
-        int quiet = 0;
-        while (quiet < quietRounds && int(m_samples.size()) < m_options.mostSolves) {
-            const std::optional<int> next = mostDoubtful();
-            if (!next)
+        bool agreed = false;
+        while (!agreed && int(m_samples.size()) < m_options.mostSolves) {
+            const std::vector<int> next = mostDoubtful();
+            if (next.empty())
                 break;
-            const Complex predicted = m_now.at(coordinate(*next));
-            if (!sample(*next))
+            std::vector<Complex> predicted;
+            for (int index : next)
+                predicted.push_back(m_now.at(coordinate(index)));
+            if (!sample(next))
                 return m_faults;
-            const double missed = swrDifference(m_samples[*next], predicted);
+            double missed = 0.0;
+            for (std::size_t i = 0; i < next.size(); ++i)
+                missed = std::max(missed, swrDifference(m_samples[next[i]], predicted[i]));
+            agreed = missed < m_options.swrTolerance && m_doubt < m_options.swrTolerance;
             refit();
-            quiet = missed < m_options.swrTolerance && m_doubt < m_options.swrTolerance ? quiet + 1 : 0;
             m_watch.report(std::min(0.95, double(m_samples.size()) / m_options.mostSolves));
         }
         m_watch.report(1.0);
-        return curve(quiet >= quietRounds);
+        return curve(agreed);
     }
 
 private:
+    /// One mesh for all frequencies, where it stays small: a mesh that changes with frequency makes the impedance jump
+    /// by its own error, which a rational fit chases in vain.
+    void shareMesh()
+    {
+        MeshOptions shared = m_options.solve.mesh;
+        shared.meshFrequency = sharedMeshPart * m_options.to;
+        if (m_model->totalLength() / wavelength(m_options.to) < longestShared && makeMesh(*m_model, m_options.to, shared).unknowns <= largestShared)
+            m_solve.mesh = shared;
+    }
+
     double coordinate(int index) const { return double(index) / (1 << latticeLevels); }
     double frequencyOf(int index) const { return m_options.from * std::pow(m_options.to / m_options.from, coordinate(index)); }
 
-    bool sample(int index)
+    /// Solves at several places at once; false if one failed or a stop was asked for.
+    bool sample(const std::vector<int>& places)
     {
-        const Result<Solution> solution = solve(m_model, frequencyOf(index), m_tables, m_options.solve, m_watch);
-        if (!solution) {
-            m_faults = solution.faults();
-            return false;
-        }
-        const Complex z = solution->impedance;
-        m_samples[index] = (z - m_options.reference) / (z + m_options.reference);
-        m_worstError = std::max(m_worstError, solution->impedanceErrorPercent);
-        if (m_sink)
-            m_sink(*solution);
-        return true;
+        std::mutex mutex; // guards everything but the solve itself, the caller's functions too
+        tbb::parallel_for(std::size_t(0), places.size(), [&](std::size_t i) {
+            Watch quiet;
+            {
+                const std::lock_guard lock(mutex);
+                if (!m_faults.empty())
+                    return;
+                if (m_watch.stopped()) {
+                    m_faults = {{"", stoppedMessage}};
+                    return;
+                }
+                quiet.stop = m_watch.stop;
+            }
+            const Result<Solution> solution = solve(m_model, frequencyOf(places[i]), m_tables, m_solve, quiet);
+            const std::lock_guard lock(mutex);
+            if (!solution) {
+                m_faults = solution.faults();
+                return;
+            }
+            const Complex z = solution->impedance;
+            m_samples[places[i]] = (z - m_options.reference) / (z + m_options.reference);
+            m_worstError = std::max(m_worstError, solution->impedanceErrorPercent);
+            if (m_sink)
+                m_sink(*solution);
+        });
+        return m_faults.empty();
     }
 
     void refit()
@@ -80,11 +119,10 @@ private:
         m_now = RationalFit(x, y, fitTolerance);
     }
 
-    /// The middle of the gap in which the last two fits differ most; a gap without doubt is judged by its width too.
-    std::optional<int> mostDoubtful()
+    /// The middles of the gaps in which the last two fits differ most; a gap without doubt is judged by its width too.
+    std::vector<int> mostDoubtful()
     {
-        std::optional<int> chosen;
-        double best = 0.0;
+        std::vector<std::pair<double, int>> gaps;
         m_doubt = 0.0;
         for (auto it = m_samples.begin(), next = std::next(it); next != m_samples.end(); ++it, ++next) {
             const int gap = next->first - it->first;
@@ -98,10 +136,13 @@ private:
                     difference += 1.0;
             }
             m_doubt = std::max(m_doubt, difference);
-            const double score = difference + 1e-4 * gap / firstStep;
-            if (score > best)
-                best = score, chosen = it->first + gap / 2;
+            gaps.emplace_back(difference + 1e-4 * gap / firstStep, it->first + gap / 2);
         }
+        std::sort(gaps.rbegin(), gaps.rend());
+        std::vector<int> chosen;
+        for (const auto& [score, place] : gaps)
+            if (chosen.size() < batch && (chosen.size() < 2 || score > m_options.swrTolerance))
+                chosen.push_back(place);
         return chosen;
     }
 
@@ -131,6 +172,7 @@ private:
     RationalFit m_now, m_before;
     double m_doubt = 0.0, m_worstError = 0.0;
     Faults m_faults;
+    SolveOptions m_solve = m_options.solve;
 };
 
 } // namespace

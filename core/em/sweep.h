@@ -33,7 +33,7 @@ struct ImpedanceCurve {
     [[nodiscard]] std::vector<double> displayFrequencies(double first, double last) const;
 };
 
-/// Called with each finished solve, in any order, on the computing thread.
+/// Called with each finished solve, one at a time but in any order and on any of the computing threads.
 using SampleSink = std::function<void(const Solution&)>;
 
 /// Bad range, bad model and stops come back as faults.

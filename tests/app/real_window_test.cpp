@@ -17,17 +17,18 @@ protected:
     {
         if (QStandardPaths::findExecutable(QStringLiteral("Xvfb")).isEmpty())
             GTEST_SKIP() << "Xvfb is not installed";
-        m_number = 90 + int(QCoreApplication::applicationPid() % 400);
+        static int used = 0; // each test its own display: the socket of a stopped server may linger
+        m_number = 100 + int(QCoreApplication::applicationPid() % 3000) * 8 + used++;
         m_server.start(QStringLiteral("Xvfb"), {QStringLiteral(":%1").arg(m_number), QStringLiteral("-screen"), QStringLiteral("0"), QStringLiteral("1280x800x24"), QStringLiteral("-nolisten"), QStringLiteral("tcp")});
         ASSERT_TRUE(m_server.waitForStarted());
         ASSERT_TRUE(QTest::qWaitFor([this] { return QFile::exists(QStringLiteral("/tmp/.X11-unix/X%1").arg(m_number)); }, 10000));
     }
     void TearDown() override
     {
-        for (QProcess* p : {&m_program, &m_server}) {
-            p->kill();
-            p->waitForFinished(5000);
-        }
+        m_program.kill();
+        m_program.waitForFinished(5000);
+        m_server.terminate();
+        m_server.waitForFinished(5000);
     }
 
     QProcessEnvironment environment()

@@ -142,7 +142,8 @@ TEST(Sweep, StopsBetweenSolves)
     watch.stop = [&] { return solves >= 3; };
     const auto result = sweep(std::make_shared<const WireModel>(dipole(10, 5)), {}, tables, watch, [&](const Solution&) { ++solves; });
     ASSERT_FALSE(result.ok());
-    EXPECT_EQ(solves, 3);
+    EXPECT_GE(solves, 3);
+    EXPECT_LE(solves, 6); // those under way on other threads may still end
 }
 
 TEST(Sweep, TellsEverySolveAndReportsProgress)
