@@ -37,7 +37,8 @@ std::shared_ptr<const WireModel> linked()
     const double c = std::cos(radians(30)), s = std::sin(radians(30));
     const auto at = [&](double along, double side) { return Vec3{side * along * c, 0, 13.2 - along * s}; };
     WireModel model;
-    model.wires = {copper("inner", {at(9.9, -1), at(0, 1), at(9.9, 1)}), copper("left", {at(9.95, -1), at(13.2, -1)}), copper("right", {at(9.95, 1), at(13.2, 1)})};
+    model.wires = {copper("inner", {at(9.9, -1), at(0, 1), at(9.9, 1)}), copper("left", {at(9.95, -1), at(13.2, -1)}),
+                   copper("right", {at(9.95, 1), at(13.2, 1)})};
     model.feeds.push_back({0, 9.9, 1.0});
     return shared(std::move(model));
 }
@@ -81,13 +82,28 @@ std::shared_ptr<const WireModel> invertedV(double height)
 
 std::vector<Case> cases()
 {
-    return {{"inverted-v", invertedV(), 7.08e6, 0.1},
-            {"end-fed", ofFamily("end-fed", {{"length_m", 19.7}, {"first_run_m", 9.8}, {"feed_height_m", 2.2}, {"bend_height_m", 5.8}, {"end_height_m", 5.2}, {"counterpoise_m", 1}, {"bend_bearing_deg", 0}}, 7.08e6), 7.08e6, 0.3},
-            {"linked", linked(), 7.08e6, 0.3},
-            {"delta", ofFamily("delta-loop", {{"perimeter_m", 17.2}}, 18.1e6), 18.1e6, 0.3},
-            {"fan-5", fanOfFive(), 14.1e6, 2.0},
-            {"radials-16", ofFamily("vertical", {{"radial_count", 16}, {"base_height_m", 0.02}, {"radial_end_height_m", 0.02}, {"radiator_m", 7.0}, {"radial_m", 7.0}}, 10.1e6), 10.1e6, 2.0},
-            {"long-wire", longWire(), 14.1e6, 8.0}};
+    return {
+        {"inverted-v", invertedV(), 7.08e6, 0.1},
+        {"end-fed",
+         ofFamily("end-fed",
+                  {{"length_m", 19.7},
+                   {"first_run_m", 9.8},
+                   {"feed_height_m", 2.2},
+                   {"bend_height_m", 5.8},
+                   {"end_height_m", 5.2},
+                   {"counterpoise_m", 1},
+                   {"bend_bearing_deg", 0}},
+                  7.08e6),
+         7.08e6, 0.3},
+        {"linked", linked(), 7.08e6, 0.3},
+        {"delta", ofFamily("delta-loop", {{"perimeter_m", 17.2}}, 18.1e6), 18.1e6, 0.3},
+        {"fan-5", fanOfFive(), 14.1e6, 2.0},
+        {"radials-16",
+         ofFamily("vertical",
+                  {{"radial_count", 16}, {"base_height_m", 0.02}, {"radial_end_height_m", 0.02}, {"radiator_m", 7.0}, {"radial_m", 7.0}},
+                  10.1e6),
+         10.1e6, 2.0},
+        {"long-wire", longWire(), 14.1e6, 8.0}};
 }
 
 } // namespace vetchling::bench

@@ -31,7 +31,8 @@ void unit(benchmark::State& state)
         state.PauseTiming();
         std::vector<Complex> a = matrix, b = rhs;
         state.ResumeTiming();
-        LAPACKE_zgesv(LAPACK_COL_MAJOR, n, 1, reinterpret_cast<lapack_complex_double*>(a.data()), n, pivots.data(), reinterpret_cast<lapack_complex_double*>(b.data()), n);
+        LAPACKE_zgesv(LAPACK_COL_MAJOR, n, 1, reinterpret_cast<lapack_complex_double*>(a.data()), n, pivots.data(),
+                      reinterpret_cast<lapack_complex_double*>(b.data()), n);
         benchmark::DoNotOptimize(b.data());
     }
 }
@@ -153,7 +154,9 @@ void drag(benchmark::State& state, const DragTimes& times, bool median)
 
 void registerAll()
 {
-    const auto inMilliseconds = [](benchmark::internal::Benchmark* b) { b->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(3)->ReportAggregatesOnly(true); };
+    const auto inMilliseconds = [](benchmark::internal::Benchmark* b) {
+        b->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(3)->ReportAggregatesOnly(true);
+    };
     inMilliseconds(benchmark::RegisterBenchmark(unitName, unit));
     for (const Case& c : cases()) {
         auto* b = benchmark::RegisterBenchmark(c.name.c_str(), [c](benchmark::State& state) { solveOnce(state, c); });
@@ -164,7 +167,10 @@ void registerAll()
     inMilliseconds(benchmark::RegisterBenchmark("table", table));
     inMilliseconds(benchmark::RegisterBenchmark("pattern", pattern));
     inMilliseconds(benchmark::RegisterBenchmark("curve-warm", [](benchmark::State& state) { curve(state, true); }));
-    benchmark::RegisterBenchmark("curve-cold", [](benchmark::State& state) { curve(state, false); })->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(3);
+    benchmark::RegisterBenchmark("curve-cold", [](benchmark::State& state) { curve(state, false); })
+        ->Unit(benchmark::kMillisecond)
+        ->UseRealTime()
+        ->Iterations(3);
     inMilliseconds(benchmark::RegisterBenchmark("tune", tuning));
 #ifdef VETCHLING_BENCH_APP
     static const DragTimes times = measureDrag(60);

@@ -24,7 +24,8 @@ void RatioReporter::ReportRuns(const std::vector<Run>& runs)
         if (run.run_type == Run::RT_Iteration && run.repetitions > 1)
             continue;
         const double given = counter(run, "milliseconds"); // percentiles measure themselves
-        m_rows.push_back({run.run_name.function_name, given > 0.0 ? given : run.GetAdjustedRealTime(), counter(run, "goal"), counter(run, "unknowns"), counter(run, "solves"), counter(run, "error")});
+        m_rows.push_back({run.run_name.function_name, given > 0.0 ? given : run.GetAdjustedRealTime(), counter(run, "goal"),
+                          counter(run, "unknowns"), counter(run, "solves"), counter(run, "error")});
     }
 }
 
@@ -35,15 +36,22 @@ void RatioReporter::Finalize()
     if (m_json) {
         auto out = nlohmann::ordered_json::array();
         for (const Row& r : m_rows)
-            out.push_back({{"name", r.name}, {"time_U", unit > 0.0 ? r.milliseconds / unit : 0.0}, {"goal_U", r.goal}, {"milliseconds", r.milliseconds},
-                           {"unknowns", int(r.unknowns)}, {"solves", int(r.solves)}, {"error_percent", r.error}});
+            out.push_back({{"name", r.name},
+                           {"time_U", unit > 0.0 ? r.milliseconds / unit : 0.0},
+                           {"goal_U", r.goal},
+                           {"milliseconds", r.milliseconds},
+                           {"unknowns", int(r.unknowns)},
+                           {"solves", int(r.solves)},
+                           {"error_percent", r.error}});
         fmt::print("{}\n", out.dump(1));
         return;
     }
     fmt::print("{:<14} {:>9} {:>8} {:>10} {:>9} {:>7} {:>9}\n", "name", "time/U", "goal/U", "ms", "unknowns", "solves", "error %");
     for (const Row& r : m_rows)
-        fmt::print("{:<14} {:>9.3f} {:>8} {:>10.3f} {:>9} {:>7} {:>9}\n", r.name, unit > 0.0 ? r.milliseconds / unit : 0.0, r.goal > 0.0 ? fmt::format("{:g}", r.goal) : "-", r.milliseconds,
-                   r.unknowns > 0 ? fmt::format("{:.0f}", r.unknowns) : "-", r.solves > 0 ? fmt::format("{:.0f}", r.solves) : "-", r.error > 0 ? fmt::format("{:.3f}", r.error) : "-");
+        fmt::print("{:<14} {:>9.3f} {:>8} {:>10.3f} {:>9} {:>7} {:>9}\n", r.name, unit > 0.0 ? r.milliseconds / unit : 0.0,
+                   r.goal > 0.0 ? fmt::format("{:g}", r.goal) : "-", r.milliseconds,
+                   r.unknowns > 0 ? fmt::format("{:.0f}", r.unknowns) : "-", r.solves > 0 ? fmt::format("{:.0f}", r.solves) : "-",
+                   r.error > 0 ? fmt::format("{:.3f}", r.error) : "-");
     fmt::print("U is one zgesv of 500 complex unknowns on one thread in this run; drag goals are in milliseconds\n");
 }
 

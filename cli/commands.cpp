@@ -67,7 +67,9 @@ int sweepCommand(const std::string& path, const em::SweepOptions& options, Sweep
     if (!curve->converged)
         fmt::print(stderr, "note: after {} solves the curve is still uncertain in places\n", curve->solves);
     const files::SweepTable table = files::sweepTable(*curve, options.from, options.to);
-    fmt::print("{}", format == SweepFormat::Csv ? files::sweepCsv(table) : format == SweepFormat::Touchstone ? files::sweepTouchstone(table) : files::sweepJson(table));
+    fmt::print("{}", format == SweepFormat::Csv          ? files::sweepCsv(table)
+                     : format == SweepFormat::Touchstone ? files::sweepTouchstone(table)
+                                                         : files::sweepJson(table));
     return exitGood;
 }
 
@@ -96,7 +98,9 @@ int run(int argc, char** argv)
     sweep->add_option("--to", sweepOptions.to, "last frequency, Hz")->required();
     sweep->add_flag("--csv", csv, "CSV instead of JSON");
     sweep->add_flag("--touchstone", touchstone, "Touchstone instead of JSON")->excludes("--csv");
-    sweep->callback([&] { status = sweepCommand(path, sweepOptions, csv ? SweepFormat::Csv : touchstone ? SweepFormat::Touchstone : SweepFormat::Json); });
+    sweep->callback([&] {
+        status = sweepCommand(path, sweepOptions, csv ? SweepFormat::Csv : touchstone ? SweepFormat::Touchstone : SweepFormat::Json);
+    });
 
     addDesignCommands(app, status);
 

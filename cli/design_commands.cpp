@@ -41,7 +41,9 @@ Result<Chosen> chosenAntenna(const Request& request)
     const auto& all = design->antennas;
     if (all.empty())
         return Fault{"antennas", "the design has no antenna; add one"};
-    const auto found = request.antenna.empty() ? all.begin() : std::find_if(all.begin(), all.end(), [&](const Antenna& a) { return a.name == request.antenna; });
+    const auto found = request.antenna.empty()
+                           ? all.begin()
+                           : std::find_if(all.begin(), all.end(), [&](const Antenna& a) { return a.name == request.antenna; });
     if (found == all.end())
         return Fault{"--antenna", "there is no antenna '" + request.antenna + "' in this design"};
     return Chosen{*design, *found};
@@ -54,8 +56,13 @@ int newCommand(const Request& request)
         for (const shapes::Family* family : shapes::families()) {
             Json parameters = Json::array();
             for (const shapes::ParameterSpec& s : family->parameters())
-                parameters.push_back({{"name", s.key}, {"means", s.label}, {"standard", s.standard}, {"lowest", s.lowest}, {"highest", s.highest}});
-            out.push_back({{"family", family->id()}, {"title", family->title()}, {"summary", family->summary()}, {"tuned", family->tunedParameter()}, {"parameters", parameters}});
+                parameters.push_back(
+                    {{"name", s.key}, {"means", s.label}, {"standard", s.standard}, {"lowest", s.lowest}, {"highest", s.highest}});
+            out.push_back({{"family", family->id()},
+                           {"title", family->title()},
+                           {"summary", family->summary()},
+                           {"tuned", family->tunedParameter()},
+                           {"parameters", parameters}});
         }
         print(out);
         return exitGood;
@@ -100,7 +107,8 @@ int wiresCommand(const Request& request)
     const double frequency = request.frequency > 0.0 ? request.frequency : chosen->antenna.shape.designFrequency;
     if (Faults faults = findFrequencyFaults(frequency, "--frequency"); !faults.empty())
         return report(faults);
-    fmt::print("{}", files::writeWireFile({built->model, {frequency}, {{5, 10, 20, 30, 45, 60, 90}, {0, 45, 90, 135, 180, 225, 270, 315}}}));
+    fmt::print("{}",
+               files::writeWireFile({built->model, {frequency}, {{5, 10, 20, 30, 45, 60, 90}, {0, 45, 90, 135, 180, 225, 270, 315}}}));
     return exitGood;
 }
 
@@ -119,8 +127,12 @@ int tuneCommand(const Request& request)
     const auto outcome = tune(antenna.shape, chosen->design.site.soil.ground(), key, frequency, tables, options, terminalWatch());
     if (!outcome)
         return report(outcome.faults());
-    print({{"vary", key}, {"at_Hz", frequency}, {"value", outcome->value}, {"rule_of_thumb", outcome->ruleValue},
-           {"impedance_ohm", {outcome->impedance.real(), outcome->impedance.imag()}}, {"solves", outcome->solves}});
+    print({{"vary", key},
+           {"at_Hz", frequency},
+           {"value", outcome->value},
+           {"rule_of_thumb", outcome->ruleValue},
+           {"impedance_ohm", {outcome->impedance.real(), outcome->impedance.imag()}},
+           {"solves", outcome->solves}});
     return exitGood;
 }
 
@@ -147,11 +159,17 @@ int bandsCommand(const Request& request)
     for (const WantedBand& wanted : chosen->design.operation.bands) {
         const Coverage c = coverage(atLine, wanted.band, chosen->design.operation.swrLimit, fundamental);
         if (request.csv)
-            fmt::print("{},{:.0f},{:.0f},{:.3f},{:.0f},{:.2f},{:.2f},{:.3f},{:.3f},{:.3f},{:.3f}\n", c.band.name, c.band.from, c.band.to, c.lowestSwr, c.at,
-                       c.impedance.real(), c.impedance.imag(), c.shareUnderLimit, c.lowEdgeSwr, c.highEdgeSwr, c.harmonic);
+            fmt::print("{},{:.0f},{:.0f},{:.3f},{:.0f},{:.2f},{:.2f},{:.3f},{:.3f},{:.3f},{:.3f}\n", c.band.name, c.band.from, c.band.to,
+                       c.lowestSwr, c.at, c.impedance.real(), c.impedance.imag(), c.shareUnderLimit, c.lowEdgeSwr, c.highEdgeSwr,
+                       c.harmonic);
         else
-            out.push_back({{"band", c.band.name}, {"lowest_swr", c.lowestSwr}, {"at_Hz", c.at}, {"impedance_ohm", {c.impedance.real(), c.impedance.imag()}},
-                           {"share_under_limit", c.shareUnderLimit}, {"edge_swr", {c.lowEdgeSwr, c.highEdgeSwr}}, {"multiple", c.harmonic}});
+            out.push_back({{"band", c.band.name},
+                           {"lowest_swr", c.lowestSwr},
+                           {"at_Hz", c.at},
+                           {"impedance_ohm", {c.impedance.real(), c.impedance.imag()}},
+                           {"share_under_limit", c.shareUnderLimit},
+                           {"edge_swr", {c.lowEdgeSwr, c.highEdgeSwr}},
+                           {"multiple", c.harmonic}});
     }
     if (!request.csv)
         print(out);
@@ -173,7 +191,12 @@ int cutListCommand(const Request& request)
     }
     Json out = Json::array();
     for (const CutRow& r : rows)
-        out.push_back({{"cut", r.name}, {"pieces", r.pieces}, {"radiating_m", r.radiating}, {"ends_m", r.ends}, {"margin_m", r.margin}, {"cut_to_m", r.cut}});
+        out.push_back({{"cut", r.name},
+                       {"pieces", r.pieces},
+                       {"radiating_m", r.radiating},
+                       {"ends_m", r.ends},
+                       {"margin_m", r.margin},
+                       {"cut_to_m", r.cut}});
     print({{"pieces", out}, {"wire_m", totalWire(rows)}});
     return exitGood;
 }
@@ -198,7 +221,9 @@ void addDesignCommands(CLI::App& app, int& status)
     make->add_option("--permittivity", request->permittivity, "relative permittivity of the soil");
     make->add_option("--conductivity", request->conductivity, "conductivity of the soil, S/m");
     make->add_option("-o,--output", request->output, "design file to write")->required(false);
-    make->callback([request, &status] { status = !request->list && request->output.empty() ? report({{"-o", "name the file to write"}}) : newCommand(*request); });
+    make->callback([request, &status] {
+        status = !request->list && request->output.empty() ? report({{"-o", "name the file to write"}}) : newCommand(*request);
+    });
 
     CLI::App* families = app.add_subcommand("families", "families of antennas and their parameters");
     families->callback([request, &status] {
@@ -211,7 +236,8 @@ void addDesignCommands(CLI::App& app, int& status)
     tune->add_option("--vary", request->vary, "parameter; the family's length if left out");
     tune->add_option("--at", request->frequency, "Hz; the design frequency if left out");
     tune->add_option("--target", request->goal, "resonance or swr")->check(CLI::IsMember({"resonance", "swr"}));
-    withDesign("bands", "how well each band of the design is covered", bandsCommand)->add_flag("--csv", request->csv, "CSV instead of JSON");
+    withDesign("bands", "how well each band of the design is covered", bandsCommand)
+        ->add_flag("--csv", request->csv, "CSV instead of JSON");
     withDesign("cutlist", "lengths to cut, with allowances", cutListCommand)->add_flag("--csv", request->csv, "CSV instead of JSON");
 }
 

@@ -9,10 +9,10 @@ namespace vetchling {
 using Complex = std::complex<double>;
 
 inline constexpr double pi = 3.14159265358979323846;
-inline constexpr double speedOfLight = 299792458.0;                                 ///< m/s
-inline constexpr double vacuumPermeability = 4e-7 * pi;                             ///< H/m
+inline constexpr double speedOfLight = 299792458.0;     ///< m/s
+inline constexpr double vacuumPermeability = 4e-7 * pi; ///< H/m
 inline constexpr double vacuumPermittivity = 1.0 / (vacuumPermeability * speedOfLight * speedOfLight);
-inline constexpr double waveImpedance = vacuumPermeability * speedOfLight;          ///< ohm
+inline constexpr double waveImpedance = vacuumPermeability * speedOfLight; ///< ohm
 inline constexpr Complex imaginaryUnit{0.0, 1.0};
 
 /// Wave number in air, rad/m. @param frequency Hz

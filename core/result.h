@@ -20,8 +20,7 @@ struct Fault {
 using Faults = std::vector<Fault>;
 
 /// A value, or the faults that prevented it.
-template <class T>
-class [[nodiscard]] Result {
+template <class T> class [[nodiscard]] Result {
 public:
     Result(T value) : m_content(std::move(value)) {}
     Result(Fault fault) : m_content(Faults{std::move(fault)}) {}

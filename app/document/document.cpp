@@ -9,9 +9,10 @@ namespace {
 
 class EditCommand final : public QUndoCommand {
 public:
-    EditCommand(Document& document, const QString& text, QString key, DesignPointer before, DesignPointer after, int currentBefore, int currentAfter)
-        : QUndoCommand(text), m_document(document), m_key(std::move(key)), m_before(std::move(before)), m_after(std::move(after)), m_currentBefore(currentBefore),
-          m_currentAfter(currentAfter)
+    EditCommand(Document& document, const QString& text, QString key, DesignPointer before, DesignPointer after, int currentBefore,
+                int currentAfter)
+        : QUndoCommand(text), m_document(document), m_key(std::move(key)), m_before(std::move(before)), m_after(std::move(after)),
+          m_currentBefore(currentBefore), m_currentAfter(currentAfter)
     {
     }
 
@@ -39,10 +40,7 @@ private:
 
 } // namespace
 
-Document::Document(QObject* parent) : QObject(parent), m_design(std::make_shared<const Design>())
-{
-    m_undo.setUndoLimit(500);
-}
+Document::Document(QObject* parent) : QObject(parent), m_design(std::make_shared<const Design>()) { m_undo.setUndoLimit(500); }
 
 void Document::setCurrent(int index)
 {
@@ -110,7 +108,8 @@ void Document::removeCurrentAntenna()
     if (!hasAntenna())
         return;
     const auto index = m_current;
-    edit(tr("remove %1").arg(QString::fromStdString(antenna().name)), {}, [&](Design& design) { design.antennas.erase(design.antennas.begin() + index); });
+    edit(tr("remove %1").arg(QString::fromStdString(antenna().name)), {},
+         [&](Design& design) { design.antennas.erase(design.antennas.begin() + index); });
 }
 
 Faults Document::open(const QString& path)

@@ -59,7 +59,7 @@ public:
     void replace(DesignPointer design, int current);
 
 signals:
-    void designChanged();  ///< anything in it
+    void designChanged(); ///< anything in it
     void currentChanged();
     void bandSelected();
     void pathChanged();

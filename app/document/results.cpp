@@ -108,7 +108,10 @@ const SpotResult* DetailResult::spotOfBand(int band) const
     return found == spots.end() ? nullptr : &*found;
 }
 
-double spotFrequency(const Coverage& coverage, double limit) { return coverage.lowestSwr <= 3.0 * limit ? coverage.at : coverage.band.centre(); }
+double spotFrequency(const Coverage& coverage, double limit)
+{
+    return coverage.lowestSwr <= 3.0 * limit ? coverage.at : coverage.band.centre();
+}
 
 double bearingOf(double azimuth)
 {
@@ -185,7 +188,8 @@ Result<DetailPointer> computeDetail(const SolveRequest& request, const CurveResu
     const shapes::Family* family = shapes::findFamily(antenna.shape.family);
     TuneOptions options;
     options.goal = antenna.tuneForLowestSwr ? TuneGoal::LowestSwr : TuneGoal::Resonance;
-    const auto tuned = tune(antenna.shape, curve.built.model.ground, family->tunedParameter(), antenna.shape.designFrequency, tables, options, watch);
+    const auto tuned =
+        tune(antenna.shape, curve.built.model.ground, family->tunedParameter(), antenna.shape.designFrequency, tables, options, watch);
     if (watch.stopped())
         return Fault{"", em::stoppedMessage};
     out->ruleValue = family->rules(antenna.shape, antenna.shape.designFrequency).front().value;

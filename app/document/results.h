@@ -20,10 +20,10 @@ struct CurveResult {
     shapes::BuiltAntenna built;
     em::ImpedanceCurve curve;
     std::vector<WantedBand> wanted;
-    std::vector<Coverage> bands;         ///< as wanted
+    std::vector<Coverage> bands; ///< as wanted
     double limit = 2.0;
-    double fundamental = 0.0;            ///< Hz: the dip nearest to the design frequency
-    std::optional<Resonance> resonance;  ///< nearest to the design frequency
+    double fundamental = 0.0;           ///< Hz: the dip nearest to the design frequency
+    std::optional<Resonance> resonance; ///< nearest to the design frequency
 
     /// Impedance behind the transformer, as the line sees it.
     [[nodiscard]] Complex atLine(double frequency) const { return curve.at(frequency) / built.transformerRatio; }
@@ -43,18 +43,18 @@ struct SpotResult {
 
 /// Fields, losses and lengths; ready a little later.
 struct DetailResult {
-    std::vector<SpotResult> spots;          ///< wished bands and the selected one
-    int selected = 0;                       ///< index into spots
-    std::optional<em::PowerLedger> ledger;  ///< at the selected frequency
+    std::vector<SpotResult> spots;         ///< wished bands and the selected one
+    int selected = 0;                      ///< index into spots
+    std::optional<em::PowerLedger> ledger; ///< at the selected frequency
     struct OtherGround {
         std::string name;
         std::shared_ptr<const em::FarField> field;
     };
-    std::vector<OtherGround> otherGrounds;  ///< the selected frequency over wetter and drier ground
-    double ruleValue = 0.0;                 ///< of the tuned parameter
-    std::optional<double> solvedValue;      ///< resonant at the design frequency; none if there is none near
-    std::string solvedFault;                ///< why not
-    double trimSlope = 0.0;                 ///< Hz a metre from each end
+    std::vector<OtherGround> otherGrounds; ///< the selected frequency over wetter and drier ground
+    double ruleValue = 0.0;                ///< of the tuned parameter
+    std::optional<double> solvedValue;     ///< resonant at the design frequency; none if there is none near
+    std::string solvedFault;               ///< why not
+    double trimSlope = 0.0;                ///< Hz a metre from each end
 
     [[nodiscard]] const SpotResult* spot() const { return spots.empty() ? nullptr : &spots[std::size_t(selected)]; }
     [[nodiscard]] const SpotResult* spotOfBand(int band) const;
@@ -72,7 +72,8 @@ struct SolveRequest {
 /// The sweep and its coverage.
 Result<CurvePointer> computeCurve(const SolveRequest& request, em::GroundTableCache& tables, const Watch& watch);
 /// Fields at the wished bands, losses, tuned length and trim slope.
-Result<DetailPointer> computeDetail(const SolveRequest& request, const CurveResult& curve, em::GroundTableCache& tables, const Watch& watch);
+Result<DetailPointer> computeDetail(const SolveRequest& request, const CurveResult& curve, em::GroundTableCache& tables,
+                                    const Watch& watch);
 
 /// Frequency that stands for a band: its lowest SWR if the band is used at all, else its centre.
 double spotFrequency(const Coverage& coverage, double limit);

@@ -48,8 +48,8 @@ SolveRequest SolveService::request() const { return {m_document.snapshot(), std:
 CurvePointer SolveService::stillValid() const
 {
     const Operation& operation = m_document.design().operation;
-    const bool same = m_curve && m_curve->shape == m_document.antenna().shape && m_curve->wanted == operation.bands && m_curve->limit == operation.swrLimit &&
-                      m_curve->built.model.ground == m_document.design().site.soil.ground();
+    const bool same = m_curve && m_curve->shape == m_document.antenna().shape && m_curve->wanted == operation.bands &&
+                      m_curve->limit == operation.swrLimit && m_curve->built.model.ground == m_document.design().site.soil.ground();
     return same ? m_curve : nullptr;
 }
 
@@ -78,7 +78,9 @@ void SolveService::start(Work work, double progressFrom, double progressSpan)
         job.setProgressRange(0, 100);
         Watch watch;
         watch.stop = [&job] { return job.isCanceled(); };
-        watch.progress = [&job, progressFrom, progressSpan](double done) { job.setProgressValue(int(100.0 * (progressFrom + progressSpan * done))); };
+        watch.progress = [&job, progressFrom, progressSpan](double done) {
+            job.setProgressValue(int(100.0 * (progressFrom + progressSpan * done)));
+        };
         if (!job.isCanceled())
             job.addResult(work(watch));
     }));

@@ -132,7 +132,10 @@ void BandStrip::paintEvent(QPaintEvent*)
     const Colours& c = m_theme.colours();
     painter.fillRect(rect(), c.panel);
     sketch.line({0.0, 0.5}, {double(width()), 0.5}, c.hairline);
-    sketch.text({14, height() - 17.0}, m_solver.curve() ? tr("SWR on every band") : m_solver.faults().empty() ? tr("SWR: being computed") : tr("SWR: this shape cannot be computed"),
+    sketch.text({14, height() - 17.0},
+                m_solver.curve()            ? tr("SWR on every band")
+                : m_solver.faults().empty() ? tr("SWR: being computed")
+                                            : tr("SWR: this shape cannot be computed"),
                 Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
     if (m_lens.empty())
         return;
@@ -181,8 +184,10 @@ void BandStrip::paintBands(Sketch& sketch) const
             sketch.text({right - 3, 7}, words, Qt::AlignRight | Qt::AlignTop, {s <= limit ? c.leaf : c.brick, 12, true});
         }
         const int decimals = wanted[i].band.to - wanted[i].band.from < 0.5e6 ? 2 : 1;
-        sketch.text({left, traceBottom + 5}, QString::number(wanted[i].band.from / 1e6, 'f', decimals), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
-        sketch.text({right, traceBottom + 5}, QString::number(wanted[i].band.to / 1e6, 'f', decimals), Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 11});
+        sketch.text({left, traceBottom + 5}, QString::number(wanted[i].band.from / 1e6, 'f', decimals), Qt::AlignLeft | Qt::AlignTop,
+                    {c.inkFaint, 11});
+        sketch.text({right, traceBottom + 5}, QString::number(wanted[i].band.to / 1e6, 'f', decimals), Qt::AlignRight | Qt::AlignTop,
+                    {c.inkFaint, 11});
     }
 }
 
@@ -217,7 +222,11 @@ void BandStrip::paintMultiples(Sketch& sketch) const
             continue;
         sketch.line({x, traceBottom}, {x, height() - 14.0}, c.petal);
         sketch.triangle({x, height() - 14.0}, c.petal, c.inkSoft);
-        lastRight = sketch.text({x + 8, height() - 17.0}, tr("×%1 = %2").arg(n).arg(f / 1e6, 0, 'f', 2), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 11}).right() + 6;
+        lastRight = sketch
+                        .text({x + 8, height() - 17.0}, tr("×%1 = %2").arg(n).arg(f / 1e6, 0, 'f', 2), Qt::AlignLeft | Qt::AlignTop,
+                              {c.inkSoft, 11})
+                        .right() +
+                    6;
     }
 }
 

@@ -115,12 +115,20 @@ void LobeDial::paintDial(Sketch& sketch, const Layout& l, const SpotResult& spot
             p.drawPath(lobe(*other->field, l));
         }
     for (double gain = m_top; gain > m_top - span; gain -= ringStep)
-        sketch.text(l.centre + QPointF(-radiusOf(gain, l.radius) + 4, -3), gain == m_top ? QStringLiteral("%1 dBi").arg(gain) : QString::number(gain).replace(QLatin1Char('-'), QStringLiteral("−")), Qt::AlignLeft | Qt::AlignBottom, {c.inkSoft, 12});
-    const QString up = spot.straightUp > -40.0 ? tr("straight up %1 dBi").arg(QString::number(spot.straightUp, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−"))) : tr("nothing straight up");
+        sketch.text(l.centre + QPointF(-radiusOf(gain, l.radius) + 4, -3),
+                    gain == m_top ? QStringLiteral("%1 dBi").arg(gain)
+                                  : QString::number(gain).replace(QLatin1Char('-'), QStringLiteral("−")),
+                    Qt::AlignLeft | Qt::AlignBottom, {c.inkSoft, 12});
+    const QString up =
+        spot.straightUp > -40.0
+            ? tr("straight up %1 dBi").arg(QString::number(spot.straightUp, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")))
+            : tr("nothing straight up");
     sketch.text(l.centre + QPointF(0, -l.radius - 30), up, Qt::AlignHCenter | Qt::AlignBottom, {c.leaf, 12, true});
     const double opposite = std::fmod(m_bearing + 180.0, 360.0);
-    sketch.text(l.centre + QPointF(l.radius + 20, 42), tr("towards %1°").arg(m_bearing, 3, 'f', 0, QLatin1Char('0')), Qt::AlignRight | Qt::AlignTop, {c.ink, 12, true});
-    sketch.text(l.centre + QPointF(-l.radius - 20, 42), tr("towards %1°").arg(opposite, 3, 'f', 0, QLatin1Char('0')), Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
+    sketch.text(l.centre + QPointF(l.radius + 20, 42), tr("towards %1°").arg(m_bearing, 3, 'f', 0, QLatin1Char('0')),
+                Qt::AlignRight | Qt::AlignTop, {c.ink, 12, true});
+    sketch.text(l.centre + QPointF(-l.radius - 20, 42), tr("towards %1°").arg(opposite, 3, 'f', 0, QLatin1Char('0')),
+                Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
 }
 
 void LobeDial::paintGroundBar(Sketch& sketch, const Layout& l) const
@@ -129,13 +137,15 @@ void LobeDial::paintGroundBar(Sketch& sketch, const Layout& l) const
     const QRectF bar(l.centre.x() - l.radius - 20, l.centre.y(), 2 * l.radius + 40, 20);
     sketch.painter().fillRect(bar, c.fill);
     sketch.line(bar.topLeft(), bar.topRight(), c.inkSoft, 1.5);
-    sketch.text({bar.left(), bar.bottom() + 5}, tr("one hop off the F layer at 300 km reaches"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text({bar.left(), bar.bottom() + 5}, tr("one hop off the F layer at 300 km reaches"), Qt::AlignLeft | Qt::AlignTop,
+                {c.inkSoft, 12});
     for (int angle : {75, 60, 45, 30, 15, 5}) {
         const double x = l.centre.x() + l.radius * std::cos(radians(angle)), km = hopDistance(radians(angle)) / 1000.0;
         sketch.line({x, bar.top()}, {x, bar.bottom()}, c.inkFaint);
         const double rounded = km < 1000.0 ? std::round(km / 10.0) * 10.0 : std::round(km / 100.0) * 100.0;
         if (angle != 15)
-            sketch.label({x, bar.bottom() + 5}, angle == 75 ? tr("%1 km").arg(rounded) : QString::number(rounded), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+            sketch.label({x, bar.bottom() + 5}, angle == 75 ? tr("%1 km").arg(rounded) : QString::number(rounded),
+                         Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
     }
 }
 
@@ -149,7 +159,8 @@ void LobeDial::paintRay(Sketch& sketch, const Layout& l, const SpotResult& spot)
     sketch.painter().setBrush(c.petal);
     sketch.painter().drawEllipse(tip, 8, 8);
     const double gain = spot.field->gain(std::max(e, 1e-4), azimuthOf(m_bearing));
-    const QString first = tr("%1°   %2 dBi").arg(m_elevation, 0, 'f', 0).arg(QString::number(gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")));
+    const QString first =
+        tr("%1°   %2 dBi").arg(m_elevation, 0, 'f', 0).arg(QString::number(gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")));
     const QString second = tr("first hop %1 km").arg(hopDistance(e) / 1000.0, 0, 'f', 0);
     const double wide = QFontMetricsF(sketch.theme().font(12)).horizontalAdvance(second) + 18;
     QPointF corner = tip + QPointF(-0.5 * wide, -54);
@@ -187,7 +198,9 @@ void LobeDial::paintCompass(Sketch& sketch, const Layout& l, const SpotResult& s
             reach = std::max(reach, std::hypot(v.x - middle.x, v.y - middle.y));
     for (const Wire& w : spot.solution.model->wires)
         for (std::size_t i = 1; i < w.points.size(); ++i) {
-            const auto at = [&](Vec3 v) { return l.compass + 0.45 * l.compassRadius / std::max(reach, 1e-3) * QPointF(v.x - middle.x, middle.y - v.y); };
+            const auto at = [&](Vec3 v) {
+                return l.compass + 0.45 * l.compassRadius / std::max(reach, 1e-3) * QPointF(v.x - middle.x, middle.y - v.y);
+            };
             sketch.line(at(w.points[i - 1]), at(w.points[i]), c.ink, 1.8);
         }
     const double b = radians(m_bearing);
@@ -195,7 +208,8 @@ void LobeDial::paintCompass(Sketch& sketch, const Layout& l, const SpotResult& s
     const std::pair<const char*, QPointF> points[] = {{"N", {0, -1}}, {"E", {1, 0}}, {"S", {0, 1}}, {"W", {-1, 0}}};
     for (const auto& [name, direction] : points)
         sketch.text(l.compass + (l.compassRadius + 12) * direction, QLatin1String(name), Qt::AlignCenter, {c.inkSoft, 12});
-    sketch.text(l.compass + QPointF(0, l.compassRadius + 22), tr("at %1°, from above").arg(m_elevation, 0, 'f', 0), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text(l.compass + QPointF(0, l.compassRadius + 22), tr("at %1°, from above").arg(m_elevation, 0, 'f', 0),
+                Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
 }
 
 void LobeDial::aimAt(QPointF p)

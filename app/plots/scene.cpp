@@ -148,7 +148,8 @@ void Scene::render(Sketch& sketch, const QSizeF& size)
     const Colours& c = sketch.colours();
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
     if (!built()) {
-        sketch.text({0.5 * size.width(), 0.5 * size.height()}, tr("No antenna yet: add one with + at the top."), Qt::AlignCenter, {c.inkSoft, 14});
+        sketch.text({0.5 * size.width(), 0.5 * size.height()}, tr("No antenna yet: add one with + at the top."), Qt::AlignCenter,
+                    {c.inkSoft, 14});
         return;
     }
     aim(size);
@@ -156,8 +157,8 @@ void Scene::render(Sketch& sketch, const QSizeF& size)
         paintGround(sketch, size);
     else
         paintPlanGround(sketch);
-    paintSurroundings(sketch);
     paintRibbon(sketch);
+    paintSurroundings(sketch);
     if (const CurvePointer pinned = m_context.solver.pinnedCurve())
         paintWires(sketch, pinned->built.model, true);
     paintWires(sketch, built()->model, false);
@@ -196,9 +197,12 @@ void Scene::paintGround(Sketch& sketch, const QSizeF& size) const
     sketch.line({left, ground}, {right, ground}, c.inkSoft, 1.5);
     const Soil& s = m_context.document.design().site.soil;
     sketch.text({left, ground + groundBand + 6},
-                tr("%1, ε %2, %3 S/m").arg(QString::fromStdString(s.name)).arg(s.relativePermittivity).arg(s.conductivity), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
-    sketch.text({right, ground + groundBand + 6}, tr("looking %1°; lines %2 %3 apart").arg(bearingOfView(), 3, 'f', 0, QLatin1Char('0')).arg(step).arg(metric ? tr("m") : tr("ft")),
-                Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 11});
+                tr("%1, ε %2, %3 S/m").arg(QString::fromStdString(s.name)).arg(s.relativePermittivity).arg(s.conductivity),
+                Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text(
+        {right, ground + groundBand + 6},
+        tr("looking %1°; lines %2 %3 apart").arg(bearingOfView(), 3, 'f', 0, QLatin1Char('0')).arg(step).arg(metric ? tr("m") : tr("ft")),
+        Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 11});
 }
 
 void Scene::paintPlanGround(Sketch& sketch) const
@@ -230,7 +234,8 @@ void Scene::paintPlanGround(Sketch& sketch) const
     if (m_view == View::Turn) { // shadows on the ground show where a wire is
         for (const Wire& w : built()->model.wires)
             for (std::size_t i = 1; i < w.points.size(); ++i)
-                sketch.line(m_camera.project({w.points[i - 1].x, w.points[i - 1].y, 0}), m_camera.project({w.points[i].x, w.points[i].y, 0}), c.hairline, 2.0);
+                sketch.line(m_camera.project({w.points[i - 1].x, w.points[i - 1].y, 0}),
+                            m_camera.project({w.points[i].x, w.points[i].y, 0}), c.hairline, 2.0);
         sketch.text({4, 2}, tr("drag the background to turn, wheel to come closer"), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
     } else {
         sketch.text({4, 2}, tr("north is up"), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
@@ -248,18 +253,21 @@ void Scene::paintSurroundings(Sketch& sketch) const
                 const double u = m_camera.project({p.x, p.y, 0.0}).x();
                 u0 = std::min(u0, u), u1 = std::max(u1, u);
             }
-            const double ground = m_camera.project({0, 0, 0}).y(), eaves = ground - m_camera.scale * b.eaves, ridge = ground - m_camera.scale * b.ridge;
+            const double ground = m_camera.project({0, 0, 0}).y(), eaves = ground - m_camera.scale * b.eaves,
+                         ridge = ground - m_camera.scale * b.ridge;
             if (u1 < marginLeft + 20.0 || u0 > width() - 28.0)
                 continue;
             sketch.painter().save();
             sketch.painter().setClipRect(QRectF(marginLeft, 0, width() - marginLeft - 8.0, ground));
             QPolygonF house;
-            house << QPointF(u0, ground) << QPointF(u0, eaves) << QPointF(0.5 * (u0 + u1), ridge) << QPointF(u1, eaves) << QPointF(u1, ground);
+            house << QPointF(u0, ground) << QPointF(u0, eaves) << QPointF(0.5 * (u0 + u1), ridge) << QPointF(u1, eaves)
+                  << QPointF(u1, ground);
             sketch.painter().setPen(QPen(c.hairline, 1.0));
             sketch.painter().setBrush(c.panel);
             sketch.painter().drawPolygon(house);
             sketch.painter().restore();
-            sketch.label({std::clamp(0.5 * (u0 + u1), marginLeft + 24, width() - 40.0), ground - 14}, QString::fromStdString(b.name), Qt::AlignHCenter | Qt::AlignVCenter, {c.inkFaint, 11});
+            sketch.label({std::clamp(0.5 * (u0 + u1), marginLeft + 24, width() - 40.0), ground - 14}, QString::fromStdString(b.name),
+                         Qt::AlignHCenter | Qt::AlignVCenter, {c.inkFaint, 11});
         }
     for (const Support& s : site.supports)
         if (m_view != View::Side || planDistanceTo(built()->model, s.at) < carriesWithin)
@@ -272,7 +280,9 @@ void Scene::paintSupport(Sketch& sketch, const Support& s) const
     const QPointF foot = m_camera.project({s.at.x, s.at.y, 0.0}), top = m_camera.project({s.at.x, s.at.y, s.height});
     if (foot.x() < marginLeft + 4 || foot.x() > width() - 12.0 || foot.y() < 0 || foot.y() > height())
         return;
-    const QString name = tr("%1 %2").arg(QString::fromStdString(s.name), QString::fromStdString(units::formatLength(s.height, m_context.document.design().operation.system, 0)));
+    const QString name =
+        tr("%1 %2").arg(QString::fromStdString(s.name),
+                        QString::fromStdString(units::formatLength(s.height, m_context.document.design().operation.system, 0)));
     if (m_view == View::Plan) {
         sketch.painter().setPen(QPen(c.ink, 1.3));
         sketch.painter().setBrush(c.card);
@@ -358,7 +368,8 @@ void Scene::paintFittings(Sketch& sketch) const
     const WireModel& model = antenna.model;
     for (std::size_t i = 0; i < antenna.coils.size() && i < model.loads.size(); ++i) {
         const Load& load = model.loads[i];
-        const QPointF a = m_camera.project(model.wires[load.wire].pointAt(load.at - 0.05)), b = m_camera.project(model.wires[load.wire].pointAt(load.at + 0.05));
+        const QPointF a = m_camera.project(model.wires[load.wire].pointAt(load.at - 0.05)),
+                      b = m_camera.project(model.wires[load.wire].pointAt(load.at + 0.05));
         sketch.coil(m_camera.project(antenna.coils[i]), degrees(std::atan2(b.y() - a.y(), b.x() - a.x())));
     }
     for (std::size_t i = 0; i < antenna.handles.size(); ++i)
@@ -380,10 +391,13 @@ void Scene::paintDimensions(Sketch& sketch) const
         QPointF across((b.y() - a.y()) / length, (a.x() - b.x()) / length);
         const QPointF outward = 0.5 * (a + b) - middle;
         const bool single = built()->dimensions.size() == 1;
-        if (m_view == View::Side && built()->dimensions.size() != 3 ? across.y() < 0.0 : (single ? across.y() < 0.0 : QPointF::dotProduct(across, outward) < 0.0))
+        if (m_view == View::Side && built()->dimensions.size() != 3
+                ? across.y() < 0.0
+                : (single ? across.y() < 0.0 : QPointF::dotProduct(across, outward) < 0.0))
             across = -across;
         const double offset = built()->dimensions.size() == 3 ? 24.0 : 28.0;
-        sketch.dimension(a + offset * across, b + offset * across, QString::fromStdString(units::formatLength(distance(d.from, d.to), system)));
+        sketch.dimension(a + offset * across, b + offset * across,
+                         QString::fromStdString(units::formatLength(distance(d.from, d.to), system)));
     }
 }
 
@@ -421,7 +435,8 @@ void Scene::paintDragValue(Sketch& sketch) const
     for (const std::string& key : handle.parameters) {
         const shapes::ParameterSpec* spec = family->spec(key);
         words << QStringLiteral("%1 %2").arg(QString::fromStdString(spec->label).toLower(),
-                                             QString::fromStdString(units::format(family->value(antenna.shape, key), spec->quantity, m_context.document.design().operation.system)));
+                                             QString::fromStdString(units::format(family->value(antenna.shape, key), spec->quantity,
+                                                                                  m_context.document.design().operation.system)));
     }
     const QPointF at = m_camera.project(handle.at) + QPointF(18, -30);
     const QFontMetricsF metrics(sketch.theme().font(12, true));
@@ -473,7 +488,8 @@ void Scene::dragTo(QPointF p)
         shapes::AntennaShape moved = shape;
         moved.parameters[key] = family->value(shape, key) + nudge;
         const auto there = shapes::buildOver(moved, {});
-        slopes.push_back(there ? (m_camera.project(there->handles[std::size_t(m_dragged)].at) - m_camera.project(handle.at)) / nudge : QPointF());
+        slopes.push_back(there ? (m_camera.project(there->handles[std::size_t(m_dragged)].at) - m_camera.project(handle.at)) / nudge
+                               : QPointF());
     }
     // Least squares with a little damping, so that a parameter without effect in this view stays.
     const double damping = 1e-4 * m_camera.scale * m_camera.scale;
@@ -490,7 +506,8 @@ void Scene::dragTo(QPointF p)
     shapes::AntennaShape next = shape;
     for (std::size_t i = 0; i < handle.parameters.size() && i < 2; ++i) {
         const shapes::ParameterSpec* spec = family->spec(handle.parameters[i]);
-        next.parameters[spec->key] = std::clamp(std::round((family->value(shape, spec->key) + change[i]) * 100.0) / 100.0, spec->lowest, spec->highest);
+        next.parameters[spec->key] =
+            std::clamp(std::round((family->value(shape, spec->key) + change[i]) * 100.0) / 100.0, spec->lowest, spec->highest);
     }
     if (next == shape || !shapes::buildOver(next, document.design().site.soil.ground()))
         return;

@@ -37,7 +37,9 @@ void SitePlan::aim(const QSizeF& size)
     if (m_frozen)
         return;
     double x0 = HUGE_VAL, x1 = -HUGE_VAL, y0 = HUGE_VAL, y1 = -HUGE_VAL;
-    const auto include = [&](double x, double y) { x0 = std::min(x0, x), x1 = std::max(x1, x), y0 = std::min(y0, y), y1 = std::max(y1, y); };
+    const auto include = [&](double x, double y) {
+        x0 = std::min(x0, x), x1 = std::max(x1, x), y0 = std::min(y0, y), y1 = std::max(y1, y);
+    };
     for (PlanPoint p : site().boundary)
         include(p.x, p.y);
     for (const Support& s : site().supports)
@@ -125,8 +127,10 @@ void SitePlan::paintBoundary(Sketch& sketch) const
     sketch.reserveLine(box.topRight(), box.bottomRight());
     sketch.reserveLine(box.topLeft(), box.bottomLeft());
     const PlanPoint extent = extentOf(site().boundary);
-    sketch.dimension({box.left(), box.top() - 18}, {box.right(), box.top() - 18}, QString::fromStdString(units::formatLength(extent.x, system, 0)));
-    sketch.dimension({box.left() - 18, box.bottom()}, {box.left() - 18, box.top()}, QString::fromStdString(units::formatLength(extent.y, system, 0)));
+    sketch.dimension({box.left(), box.top() - 18}, {box.right(), box.top() - 18},
+                     QString::fromStdString(units::formatLength(extent.x, system, 0)));
+    sketch.dimension({box.left() - 18, box.bottom()}, {box.left() - 18, box.top()},
+                     QString::fromStdString(units::formatLength(extent.y, system, 0)));
 }
 
 void SitePlan::paintBuildings(Sketch& sketch) const
@@ -165,7 +169,9 @@ void SitePlan::paintPowerLine(Sketch& sketch) const
     sketch.hatch(zone, QColor(c.brick.red(), c.brick.green(), c.brick.blue(), 90), 9.0);
     sketch.line(a, b, c.brick, 2.0);
     const double x = std::max(20.0, std::min(a.x(), b.x()) + 30.0);
-    const QString words = tr("overhead power line, %1 high: nothing that can fall or swing may reach it").arg(QString::fromStdString(units::formatLength(line.height, m_context.document.design().operation.system, 0)));
+    const QString words =
+        tr("overhead power line, %1 high: nothing that can fall or swing may reach it")
+            .arg(QString::fromStdString(units::formatLength(line.height, m_context.document.design().operation.system, 0)));
     const QFontMetricsF metrics(sketch.theme().font(12));
     const QRectF ground(x - 4, std::max(a.y(), b.y()) + 6, metrics.horizontalAdvance(words) + 8, metrics.height() + 2);
     sketch.painter().fillRect(ground, c.paper);
@@ -173,7 +179,9 @@ void SitePlan::paintPowerLine(Sketch& sketch) const
     for (const Support& s : site().supports)
         if (s.kind == SupportKind::Tower) { // how far the tallest thing is from the line
             const QPointF foot = project(s.at), on(foot.x(), a.y() + (b.y() - a.y()) * (foot.x() - a.x()) / (b.x() - a.x()));
-            sketch.dimension(on, foot, QString::fromStdString(units::formatLength(std::hypot(on.x() - foot.x(), on.y() - foot.y()) / m_scale, m_context.document.design().operation.system, 1)));
+            sketch.dimension(on, foot,
+                             QString::fromStdString(units::formatLength(std::hypot(on.x() - foot.x(), on.y() - foot.y()) / m_scale,
+                                                                        m_context.document.design().operation.system, 1)));
         }
 }
 
@@ -198,7 +206,9 @@ void SitePlan::paintSupports(Sketch& sketch) const
         if (int(i) == m_support)
             sketch.handle(at, true);
         sketch.reserve({at.x() - 10, at.y() - 10, 20, 20});
-        const QString words = tr("%1 %2").arg(QString::fromStdString(s.name), QString::fromStdString(units::formatLength(s.height, m_context.document.design().operation.system, 0)));
+        const QString words =
+            tr("%1 %2").arg(QString::fromStdString(s.name),
+                            QString::fromStdString(units::formatLength(s.height, m_context.document.design().operation.system, 0)));
         sketch.label(at + QPointF(0, -13), words, Qt::AlignHCenter | Qt::AlignBottom, {c.ink, 12, true});
     }
 }
@@ -229,7 +239,8 @@ void SitePlan::paintAntennas(Sketch& sketch) const
             }
         if (built->model.wires.size() > 3) // a star of radials: name it below
             anchor = {box.center().x(), box.bottom()};
-        sketch.label(anchor + QPointF(0, 8), QString::fromStdString(antennas[i].name), Qt::AlignHCenter | Qt::AlignTop, {current ? c.leaf : c.inkSoft, 12, current, inWater({anchor.x(), anchor.y() + 14}) ? c.skyPale : QColor()});
+        sketch.label(anchor + QPointF(0, 8), QString::fromStdString(antennas[i].name), Qt::AlignHCenter | Qt::AlignTop,
+                     {current ? c.leaf : c.inkSoft, 12, current, inWater({anchor.x(), anchor.y() + 14}) ? c.skyPale : QColor()});
     }
 }
 
@@ -271,7 +282,9 @@ int SitePlan::antennaAt(QPointF p) const
         if (const auto built = shapes::buildOver(antennas[i].shape, {}))
             for (const Wire& w : built->model.wires)
                 for (std::size_t k = 1; k < w.points.size(); ++k)
-                    if (const double d = planDistance(p, project({w.points[k - 1].x, w.points[k - 1].y}), project({w.points[k].x, w.points[k].y})); d < nearest)
+                    if (const double d =
+                            planDistance(p, project({w.points[k - 1].x, w.points[k - 1].y}), project({w.points[k].x, w.points[k].y}));
+                        d < nearest)
                         nearest = d, best = int(i);
     return best;
 }

@@ -227,8 +227,12 @@ QString swrText(double swr)
 
 QString impedanceText(double resistance, double reactance)
 {
-    const auto digits = [](double v) { return std::abs(v) >= 1000.0 ? QString::number(std::abs(v) / 1000.0, 'f', 1) + QStringLiteral("k") : QString::number(std::abs(v), 'f', 0); };
-    return QStringLiteral("%1 %2 j%3 Ω").arg(digits(resistance), reactance < 0.0 ? QStringLiteral("−") : QStringLiteral("+"), digits(reactance));
+    const auto digits = [](double v) {
+        return std::abs(v) >= 1000.0 ? QString::number(std::abs(v) / 1000.0, 'f', 1) + QStringLiteral("k")
+                                     : QString::number(std::abs(v), 'f', 0);
+    };
+    return QStringLiteral("%1 %2 j%3 Ω")
+        .arg(digits(resistance), reactance < 0.0 ? QStringLiteral("−") : QStringLiteral("+"), digits(reactance));
 }
 
 } // namespace vetchling::app

@@ -12,7 +12,8 @@ void SwrChart::frame(Sketch& sketch, double bandFrom, double bandTo, double limi
     sketch.painter().fillRect(band, wished ? c.leafPale : c.fill);
     for (double s : {1.5, 2.0, 3.0, 5.0}) {
         const bool isLimit = std::abs(s - limit) < 0.01;
-        sketch.line({area.left(), y(s)}, {area.right(), y(s)}, isLimit ? c.inkSoft : c.hairline, 1.0, isLimit ? Qt::DashLine : Qt::SolidLine);
+        sketch.line({area.left(), y(s)}, {area.right(), y(s)}, isLimit ? c.inkSoft : c.hairline, 1.0,
+                    isLimit ? Qt::DashLine : Qt::SolidLine);
         sketch.text({area.left() - 6, y(s)}, QString::number(s), Qt::AlignRight | Qt::AlignVCenter, {isLimit ? c.brick : c.inkFaint, 11});
     }
     if (std::abs(limit - 1.5) > 0.01 && std::abs(limit - 2.0) > 0.01 && std::abs(limit - 3.0) > 0.01 && limit < 5.0) {

@@ -163,9 +163,10 @@ QFrame[role="line"] { color: @hairline; background: @hairline; border: none; max
 )");
     const Colours& c = m_colours;
     const std::pair<const char*, QColor> names[] = {
-        {"@inkSoft", c.inkSoft}, {"@inkFaint", c.inkFaint}, {"@ink", c.ink}, {"@leafMid", c.leafMid}, {"@leafPale", c.leafPale}, {"@leaf", c.leaf},
-        {"@petalPale", c.petalPale}, {"@petal", c.petal}, {"@paper", c.paper}, {"@panel", c.panel}, {"@fill", c.fill}, {"@hairline", c.hairline},
-        {"@skyPale", c.skyPale}, {"@sky", c.sky}, {"@brick", c.brick}, {"@card", c.card}};
+        {"@inkSoft", c.inkSoft}, {"@inkFaint", c.inkFaint},   {"@ink", c.ink},         {"@leafMid", c.leafMid}, {"@leafPale", c.leafPale},
+        {"@leaf", c.leaf},       {"@petalPale", c.petalPale}, {"@petal", c.petal},     {"@paper", c.paper},     {"@panel", c.panel},
+        {"@fill", c.fill},       {"@hairline", c.hairline},   {"@skyPale", c.skyPale}, {"@sky", c.sky},         {"@brick", c.brick},
+        {"@card", c.card}};
     for (const auto& [name, colour] : names)
         sheet.replace(QLatin1String(name), colour.name());
     sheet.replace(QLatin1String("@mode"), m_mode == Mode::Day ? QStringLiteral("day") : QStringLiteral("night"));

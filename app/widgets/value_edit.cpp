@@ -76,7 +76,8 @@ void ValueEdit::commit()
     }
     if (*parsed < m_lowest || *parsed > m_highest) {
         complain(tr("%1 is outside %2 to %3")
-                     .arg(text(), QString::fromStdString(units::format(m_lowest, m_quantity, m_system)), QString::fromStdString(units::format(m_highest, m_quantity, m_system))));
+                     .arg(text(), QString::fromStdString(units::format(m_lowest, m_quantity, m_system)),
+                          QString::fromStdString(units::format(m_highest, m_quantity, m_system))));
         return;
     }
     complain({});

@@ -32,7 +32,8 @@ QDialogButtonBox* closeButton(QDialog* dialog)
 } // namespace
 
 NewAntennaDialog::NewAntennaDialog(const Design& design, QWidget* parent)
-    : QDialog(parent), m_design(design), m_family(new QComboBox(this)), m_name(new QLineEdit(this)), m_frequency(new ValueEdit(units::Quantity::Frequency, this))
+    : QDialog(parent), m_design(design), m_family(new QComboBox(this)), m_name(new QLineEdit(this)),
+      m_frequency(new ValueEdit(units::Quantity::Frequency, this))
 {
     setWindowTitle(tr("A new antenna"));
     auto* layout = new QVBoxLayout(this);

@@ -93,7 +93,8 @@ void MainWindow::loadData(const QString& folder)
     take(files::readConductors(file("conductors.json")), m_context.conductors);
     take(files::readBandPlans(file("bands.json")), m_context.bandPlans);
     if (!problems.isEmpty())
-        QMetaObject::invokeMethod(this, [this, problems] { say(problems.join(QStringLiteral("; "))); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [this, problems] { say(problems.join(QStringLiteral("; "))); }, Qt::QueuedConnection);
 }
 
 void MainWindow::buildStages()
@@ -161,8 +162,10 @@ void MainWindow::buildTools()
     connect(m_redo, &QToolButton::clicked, &stack, &QUndoStack::redo);
     connect(&stack, &QUndoStack::canUndoChanged, m_undo, &QWidget::setEnabled);
     connect(&stack, &QUndoStack::canRedoChanged, m_redo, &QWidget::setEnabled);
-    connect(&stack, &QUndoStack::undoTextChanged, m_undo, [this](const QString& words) { m_undo->setToolTip(words.isEmpty() ? tr("Undo") : tr("Undo: %1").arg(words)); });
-    connect(&stack, &QUndoStack::redoTextChanged, m_redo, [this](const QString& words) { m_redo->setToolTip(words.isEmpty() ? tr("Redo") : tr("Redo: %1").arg(words)); });
+    connect(&stack, &QUndoStack::undoTextChanged, m_undo,
+            [this](const QString& words) { m_undo->setToolTip(words.isEmpty() ? tr("Undo") : tr("Undo: %1").arg(words)); });
+    connect(&stack, &QUndoStack::redoTextChanged, m_redo,
+            [this](const QString& words) { m_redo->setToolTip(words.isEmpty() ? tr("Redo") : tr("Redo: %1").arg(words)); });
     connect(&stack, &QUndoStack::cleanChanged, this, &MainWindow::refreshAll);
     m_undo->setEnabled(false);
     m_redo->setEnabled(false);
@@ -179,7 +182,8 @@ QAction* MainWindow::action(const QString& words, const QKeySequence& keys, cons
     connect(action, &QAction::triggered, this, [does = std::move(does)] { does(); });
     addAction(action);
     if (!keys.isEmpty())
-        m_shortcuts.push_back({keys.toString(QKeySequence::NativeText), QString(words).remove(QLatin1Char('&')).remove(QStringLiteral(" …"))});
+        m_shortcuts.push_back(
+            {keys.toString(QKeySequence::NativeText), QString(words).remove(QLatin1Char('&')).remove(QStringLiteral(" …"))});
     return action;
 }
 
@@ -207,7 +211,9 @@ void MainWindow::buildMenu()
     menu->addAction(action(tr("Remove this antenna"), {}, "actionRemove", [this] { m_document.removeCurrentAntenna(); }));
     menu->addSeparator();
     menu->addAction(action(tr("Save the picture …"), QKeySequence(tr("Ctrl+E")), "actionPicture", [this] {
-        const QString path = QFileDialog::getSaveFileName(this, tr("Save the picture"), m_stages[std::size_t(m_trail->current())]->id() + QStringLiteral(".svg"), tr("SVG (*.svg);;PNG (*.png)"));
+        const QString path = QFileDialog::getSaveFileName(this, tr("Save the picture"),
+                                                          m_stages[std::size_t(m_trail->current())]->id() + QStringLiteral(".svg"),
+                                                          tr("SVG (*.svg);;PNG (*.png)"));
         if (!path.isEmpty())
             exportPicture(path);
     }));
@@ -215,7 +221,8 @@ void MainWindow::buildMenu()
     menu->addAction(action(tr("Copy the figures as a table"), QKeySequence(tr("Ctrl+Shift+T")), "actionCopyTable",
                            [this] { QApplication::clipboard()->setText(m_stages[std::size_t(m_trail->current())]->tableText()); }));
     menu->addAction(action(tr("Save the sweep …"), QKeySequence(tr("Ctrl+Shift+E")), "actionSweep", [this] {
-        const QString path = QFileDialog::getSaveFileName(this, tr("Save the sweep"), QStringLiteral("sweep.csv"), tr("CSV (*.csv);;Touchstone (*.s1p)"));
+        const QString path =
+            QFileDialog::getSaveFileName(this, tr("Save the sweep"), QStringLiteral("sweep.csv"), tr("CSV (*.csv);;Touchstone (*.s1p)"));
         if (!path.isEmpty())
             exportSweep(path);
     }));
@@ -309,8 +316,9 @@ bool MainWindow::recover()
     m_document.markRecovered();
     m_autosave->write();
     refreshAll();
-    say(left->originalPath.isEmpty() ? tr("The last run ended before this was saved; here it is again. Save it to keep it.")
-                                     : tr("The last run ended before changes to %1 were saved; here they are. Save to keep them.").arg(left->originalPath));
+    say(left->originalPath.isEmpty()
+            ? tr("The last run ended before this was saved; here it is again. Save it to keep it.")
+            : tr("The last run ended before changes to %1 were saved; here they are. Save to keep them.").arg(left->originalPath));
     return true;
 }
 
@@ -339,7 +347,8 @@ bool MainWindow::save() { return m_document.path().isEmpty() ? saveAs() : saveTo
 
 bool MainWindow::saveAs()
 {
-    QString path = QFileDialog::getSaveFileName(this, tr("Save the design"), m_document.path().isEmpty() ? QStringLiteral("antennas.vetchling") : m_document.path(), filter);
+    QString path = QFileDialog::getSaveFileName(
+        this, tr("Save the design"), m_document.path().isEmpty() ? QStringLiteral("antennas.vetchling") : m_document.path(), filter);
     if (path.isEmpty())
         return false;
     if (QFileInfo(path).suffix().isEmpty())
@@ -351,7 +360,8 @@ bool MainWindow::mayDiscard()
 {
     if (!m_document.modified())
         return true;
-    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"), tr("Changes are not saved yet."), QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"), tr("Changes are not saved yet."),
+                    QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     switch (box.exec()) {
     case QMessageBox::Save: return save();
     case QMessageBox::Discard: return true;
@@ -382,7 +392,9 @@ void MainWindow::toggleTheme()
 
 void MainWindow::toggleUnits()
 {
-    m_document.edit(tr("change units"), {}, [](Design& d) { d.operation.system = d.operation.system == units::System::Metric ? units::System::Imperial : units::System::Metric; });
+    m_document.edit(tr("change units"), {}, [](Design& d) {
+        d.operation.system = d.operation.system == units::System::Metric ? units::System::Imperial : units::System::Metric;
+    });
 }
 
 bool MainWindow::exportPicture(const QString& path)
@@ -427,9 +439,11 @@ bool MainWindow::exportSweep(const QString& path)
     files::SweepTable table{curve->curve.displayFrequencies(sweepFrom, sweepTo), {}, curve->curve.solves};
     for (double f : table.frequency)
         table.impedance.push_back(curve->atLine(f));
-    const std::string text = path.endsWith(QLatin1String(".s1p"), Qt::CaseInsensitive) ? files::sweepTouchstone(table) : files::sweepCsv(table);
+    const std::string text =
+        path.endsWith(QLatin1String(".s1p"), Qt::CaseInsensitive) ? files::sweepTouchstone(table) : files::sweepCsv(table);
     QSaveFile file(path);
-    const bool good = file.open(QIODevice::WriteOnly) && file.write(text.data(), qint64(text.size())) == qint64(text.size()) && file.commit();
+    const bool good =
+        file.open(QIODevice::WriteOnly) && file.write(text.data(), qint64(text.size())) == qint64(text.size()) && file.commit();
     say(good ? tr("Sweep written to %1.").arg(path) : tr("%1 could not be written; check the folder and its permissions.").arg(path));
     return good;
 }

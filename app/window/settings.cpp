@@ -6,7 +6,8 @@
 namespace vetchling::app {
 namespace {
 
-const QString recentKey = QStringLiteral("recentFiles"), themeKey = QStringLiteral("theme"), geometryKey = QStringLiteral("window/geometry"), startedKey = QStringLiteral("startedBefore");
+const QString recentKey = QStringLiteral("recentFiles"), themeKey = QStringLiteral("theme"),
+              geometryKey = QStringLiteral("window/geometry"), startedKey = QStringLiteral("startedBefore");
 constexpr int mostRecent = 8;
 
 } // namespace
@@ -22,8 +23,14 @@ void Settings::addRecentFile(const QString& path)
     QSettings().setValue(recentKey, files.mid(0, mostRecent));
 }
 
-Theme::Mode Settings::themeMode() const { return QSettings().value(themeKey).toString() == QLatin1String("night") ? Theme::Mode::Night : Theme::Mode::Day; }
-void Settings::setThemeMode(Theme::Mode mode) { QSettings().setValue(themeKey, mode == Theme::Mode::Night ? QStringLiteral("night") : QStringLiteral("day")); }
+Theme::Mode Settings::themeMode() const
+{
+    return QSettings().value(themeKey).toString() == QLatin1String("night") ? Theme::Mode::Night : Theme::Mode::Day;
+}
+void Settings::setThemeMode(Theme::Mode mode)
+{
+    QSettings().setValue(themeKey, mode == Theme::Mode::Night ? QStringLiteral("night") : QStringLiteral("day"));
+}
 QByteArray Settings::geometry() const { return QSettings().value(geometryKey).toByteArray(); }
 void Settings::setGeometry(const QByteArray& geometry) { QSettings().setValue(geometryKey, geometry); }
 bool Settings::startedBefore() const { return QSettings().value(startedKey).toBool(); }

@@ -91,7 +91,8 @@ void AntennaTab::paintEvent(QPaintEvent*)
         painter.drawPath(path);
     }
     const QString words = QFontMetricsF(m_theme.font(13, m_current)).elidedText(m_name, Qt::ElideRight, 152.0);
-    sketch.text({18 + drawingWidth, 0.5 * height()}, words, Qt::AlignLeft | Qt::AlignVCenter, {m_current ? c.ink : c.inkSoft, 13, m_current});
+    sketch.text({18 + drawingWidth, 0.5 * height()}, words, Qt::AlignLeft | Qt::AlignVCenter,
+                {m_current ? c.ink : c.inkSoft, 13, m_current});
 }
 
 void AntennaTab::mousePressEvent(QMouseEvent*) { emit chosen(); }
@@ -104,7 +105,8 @@ void AntennaTab::keyPressEvent(QKeyEvent* event)
         QWidget::keyPressEvent(event);
 }
 
-Shelf::Shelf(StageContext& context, QWidget* parent) : QWidget(parent), m_context(context), m_mark(new QLabel(this)), m_name(new QLabel(this))
+Shelf::Shelf(StageContext& context, QWidget* parent)
+    : QWidget(parent), m_context(context), m_mark(new QLabel(this)), m_name(new QLabel(this))
 {
     setFixedHeight(48);
     auto* layout = new QHBoxLayout(this);
@@ -150,13 +152,15 @@ QToolButton* Shelf::tool(const QString& icon, const QString& words, const QStrin
 void Shelf::refreshIcons()
 {
     for (const auto& [button, name] : m_icons)
-        button->setIcon(m_context.theme.icon(name == QLatin1String("sun") && m_context.theme.mode() == Theme::Mode::Day ? QStringLiteral("moon") : name));
+        button->setIcon(m_context.theme.icon(
+            name == QLatin1String("sun") && m_context.theme.mode() == Theme::Mode::Day ? QStringLiteral("moon") : name));
 }
 
 void Shelf::refresh()
 {
     const Design& design = m_context.document.design();
-    m_name->setText(QStringLiteral("%1%2").arg(QString::fromStdString(design.site.name), m_context.document.modified() ? QStringLiteral(" *") : QString()));
+    m_name->setText(QStringLiteral("%1%2").arg(QString::fromStdString(design.site.name),
+                                               m_context.document.modified() ? QStringLiteral(" *") : QString()));
     m_name->setStyleSheet(QStringLiteral("font-size: 15px; font-weight: 700;"));
     if (design.antennas == m_shown && m_context.document.current() == m_shownCurrent && m_context.theme.mode() == m_shownMode)
         return;
@@ -183,7 +187,8 @@ void Shelf::paintEvent(QPaintEvent*)
     painter.fillRect(QRect(0, height() - 1, width(), 1), m_context.theme.colours().hairline);
 }
 
-Trail::Trail(StageContext& context, const std::vector<Stage*>& stages, QWidget* parent) : QWidget(parent), m_context(context), m_stages(stages)
+Trail::Trail(StageContext& context, const std::vector<Stage*>& stages, QWidget* parent)
+    : QWidget(parent), m_context(context), m_stages(stages)
 {
     setFixedWidth(196);
     setObjectName(QStringLiteral("trail"));

@@ -26,7 +26,8 @@ public:
         bool pinned = false;
     };
 
-    Photographer(MainWindow& window, QString folder, std::vector<Shot> shots) : m_window(window), m_folder(std::move(folder)), m_shots(std::move(shots))
+    Photographer(MainWindow& window, QString folder, std::vector<Shot> shots)
+        : m_window(window), m_folder(std::move(folder)), m_shots(std::move(shots))
     {
         m_poll.setInterval(60);
         connect(&m_poll, &QTimer::timeout, this, &Photographer::step);
@@ -68,8 +69,10 @@ private:
 std::vector<Photographer::Shot> documentationShots()
 {
     using Mode = Theme::Mode;
-    return {{"site.png", 0, 0, Mode::Day}, {"shape.png", 1, 0, Mode::Day}, {"bands.png", 2, 0, Mode::Day}, {"sky.png", 3, 0, Mode::Day}, {"build.png", 4, 4, Mode::Day}, {"trim.png", 5, 0, Mode::Day},
-            {"shape-end-fed.png", 1, 1, Mode::Day}, {"shape-loop.png", 1, 3, Mode::Day}, {"sky-vertical.png", 3, 2, Mode::Day}, {"shape-night.png", 1, 0, Mode::Night}};
+    return {{"site.png", 0, 0, Mode::Day},          {"shape.png", 1, 0, Mode::Day},      {"bands.png", 2, 0, Mode::Day},
+            {"sky.png", 3, 0, Mode::Day},           {"build.png", 4, 4, Mode::Day},      {"trim.png", 5, 0, Mode::Day},
+            {"shape-end-fed.png", 1, 1, Mode::Day}, {"shape-loop.png", 1, 3, Mode::Day}, {"sky-vertical.png", 3, 2, Mode::Day},
+            {"shape-night.png", 1, 0, Mode::Night}};
 }
 
 } // namespace
@@ -77,7 +80,8 @@ std::vector<Photographer::Shot> documentationShots()
 QString findDataFolder()
 {
     const QDir program(QCoreApplication::applicationDirPath());
-    for (const QString& folder : {program.filePath(QStringLiteral("../share/vetchling")), program.filePath(QStringLiteral("data")), QStringLiteral(VETCHLING_SOURCE_DATA)})
+    for (const QString& folder : {program.filePath(QStringLiteral("../share/vetchling")), program.filePath(QStringLiteral("data")),
+                                  QStringLiteral(VETCHLING_SOURCE_DATA)})
         if (QDir(folder).exists(QStringLiteral("soils.json")))
             return QDir(folder).absolutePath();
     return QStringLiteral(VETCHLING_SOURCE_DATA);
@@ -91,8 +95,10 @@ int start(QApplication& application)
     parser.addVersionOption();
     parser.addPositionalArgument(QStringLiteral("file"), QObject::tr("design to open"), QStringLiteral("[file]"));
     const QCommandLineOption demo(QStringLiteral("demo"), QObject::tr("open the demo, Gannet Skerry"));
-    const QCommandLineOption shots(QStringLiteral("shots"), QObject::tr("write pictures of every stage into a folder and quit"), QStringLiteral("folder"));
-    const QCommandLineOption picture(QStringLiteral("picture"), QObject::tr("write one picture of the window into a folder and quit"), QStringLiteral("folder"));
+    const QCommandLineOption shots(QStringLiteral("shots"), QObject::tr("write pictures of every stage into a folder and quit"),
+                                   QStringLiteral("folder"));
+    const QCommandLineOption picture(QStringLiteral("picture"), QObject::tr("write one picture of the window into a folder and quit"),
+                                     QStringLiteral("folder"));
     parser.addOptions({demo, shots, picture});
     parser.process(application);
 
@@ -119,7 +125,8 @@ int start(QApplication& application)
     if (parser.isSet(shots))
         photographer = std::make_unique<Photographer>(window, parser.value(shots), documentationShots());
     else if (parser.isSet(picture))
-        photographer = std::make_unique<Photographer>(window, parser.value(picture), std::vector<Photographer::Shot>{{"window.png", 1, 0, Theme::Mode::Day}});
+        photographer = std::make_unique<Photographer>(window, parser.value(picture),
+                                                      std::vector<Photographer::Shot>{{"window.png", 1, 0, Theme::Mode::Day}});
     return application.exec();
 }
 

@@ -6,7 +6,7 @@
 namespace vetchling {
 namespace {
 
-constexpr int bandSteps = 200;      // over a band; 0.5 % of its width
+constexpr int bandSteps = 200;        // over a band; 0.5 % of its width
 constexpr double neighbourhood = 0.1; // how far outside a band a cause is looked for, relative
 
 double refineMinimum(const ImpedanceAt& impedance, double a, double b)

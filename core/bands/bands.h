@@ -47,7 +47,7 @@ struct Coverage {
     double lowestSwr = 0.0, at = 0.0; ///< inside the band
     Complex impedance;                ///< there
     double lowEdgeSwr = 0.0, highEdgeSwr = 0.0;
-    double shareUnderLimit = 0.0;     ///< of the band's width
+    double shareUnderLimit = 0.0;          ///< of the band's width
     double underFrom = 0.0, underTo = 0.0; ///< widest stretch under the limit; both 0 if none
     std::optional<Resonance> resonance;    ///< nearest X = 0 within a tenth of the band's centre
     std::optional<double> nearbyDip;       ///< lowest SWR near but outside the band, under the limit

@@ -5,7 +5,7 @@
 namespace vetchling::em {
 namespace {
 
-constexpr double seriesLimit = 12.0;  // below it the series loses at most 5 digits, above it 12 asymptotic terms give 1e-10
+constexpr double seriesLimit = 12.0; // below it the series loses at most 5 digits, above it 12 asymptotic terms give 1e-10
 constexpr double eulerGamma = 0.57721566490153286;
 constexpr int asymptoticTerms = 13;
 

@@ -15,9 +15,9 @@ constexpr double nothing = -300.0; // dBi
 
 /// Power densities of the plane wave spectrum, integrated over the directions above ground; W.
 struct SpectrumPowers {
-    double sky = 0.0;          ///< sent up
-    double intoSoil = 0.0;     ///< propagating waves that enter the soil
-    double imageExchange = 0.0;///< power that a reflection j times the mirror image would take, propagating waves only
+    double sky = 0.0;           ///< sent up
+    double intoSoil = 0.0;      ///< propagating waves that enter the soil
+    double imageExchange = 0.0; ///< power that a reflection j times the mirror image would take, propagating waves only
     SpectrumPowers& operator+=(const SpectrumPowers& o)
     {
         sky += o.sky, intoSoil += o.intoSoil, imageExchange += o.imageExchange;
@@ -64,7 +64,8 @@ SpectrumPowers spectrumPowers(const Solution& solution)
         for (int a = 0; a < azimuths; ++a) {
             const RadiationVectors n = field.vectors(elevation, 2.0 * pi * (a + 0.5) / azimuths);
             parts[i].sky += weight * (std::norm(n.theta + r.tm * n.imageTheta) + std::norm(n.phi - r.te * n.imagePhi));
-            parts[i].intoSoil += weight * (std::norm(n.imageTheta) * (1.0 - std::norm(r.tm)) + std::norm(n.imagePhi) * (1.0 - std::norm(r.te)));
+            parts[i].intoSoil +=
+                weight * (std::norm(n.imageTheta) * (1.0 - std::norm(r.tm)) + std::norm(n.imagePhi) * (1.0 - std::norm(r.te)));
             parts[i].imageExchange += weight * -2.0 * (n.imageTheta * std::conj(n.theta) + n.imagePhi * std::conj(n.phi)).imag();
         }
     });

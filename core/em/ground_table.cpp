@@ -15,7 +15,7 @@ constexpr double logStep = 0.22;          // in ln(k0 R)
 constexpr int columns = 22;
 constexpr double columnStep = 1.0 / (columns - 1);
 constexpr int stencil = 4;
-constexpr std::size_t mostRows = 4096;    // reaches 170 wavelengths; fixed, so that readers never see it move
+constexpr std::size_t mostRows = 4096; // reaches 170 wavelengths; fixed, so that readers never see it move
 
 /// Elevation of column coordinate t = 0..1: quadratic, so that columns crowd towards grazing.
 double elevationOf(double t) { return 0.5 * pi * t * t; }
@@ -49,8 +49,8 @@ struct GroundTable::Row {
 };
 
 GroundTable::GroundTable(const Ground& ground, double frequency, TableContent content)
-    : m_content(content), m_frequency(frequency), m_waveNumber(waveNumber(frequency)), m_permittivity(ground.complexPermittivity(frequency)),
-      m_image(imageStrength(m_permittivity)),
+    : m_content(content), m_frequency(frequency), m_waveNumber(waveNumber(frequency)),
+      m_permittivity(ground.complexPermittivity(frequency)), m_image(imageStrength(m_permittivity)),
       m_factor(Complex{0.0, -1.0} * waveImpedance * m_waveNumber * m_waveNumber / (8.0 * pi)), m_rows(mostRows)
 {
     const Complex refraction = std::sqrt(m_permittivity);

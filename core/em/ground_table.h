@@ -25,7 +25,8 @@ public:
     GroundTable(const Ground& ground, double frequency, TableContent content = TableContent::Remainder);
     ~GroundTable();
 
-    /// Makes sure that all distances between the two (m) can be asked for. Thread-safe; returns false if stopped or too far (170 wavelengths).
+    /// Makes sure that all distances between the two (m) can be asked for. Thread-safe; returns false if stopped or too far (170
+    /// wavelengths).
     bool cover(double nearest, double farthest, const Watch& watch = {});
 
     /// The remainder of the electric field in V/m per A m, as the four integrals times their common factor.

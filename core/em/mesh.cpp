@@ -8,9 +8,9 @@ namespace vetchling::em {
 namespace {
 
 // Measured on the reference cases (docs/theory.md): error in Z below 0.2 % with 20 to 60 unknowns.
-constexpr double finestInRadii = 20.0;         // element at a feed, end, bend or joint; shorter ones ripple
-constexpr double finestInWavelengths = 2e-5;   // for hair-thin wires
-constexpr double growth = 2.5;                 // element size gained per metre from the graded point
+constexpr double finestInRadii = 20.0;       // element at a feed, end, bend or joint; shorter ones ripple
+constexpr double finestInWavelengths = 2e-5; // for hair-thin wires
+constexpr double growth = 2.5;               // element size gained per metre from the graded point
 
 /// Points of a wire that must be nodes: vertices, feeds, loads, and their order along it.
 std::vector<double> breakpoints(const WireModel& model, std::size_t wire)
@@ -204,9 +204,6 @@ private:
 
 } // namespace
 
-Mesh makeMesh(const WireModel& model, double frequency, const MeshOptions& options)
-{
-    return MeshMaker(model, frequency, options).run();
-}
+Mesh makeMesh(const WireModel& model, double frequency, const MeshOptions& options) { return MeshMaker(model, frequency, options).run(); }
 
 } // namespace vetchling::em

@@ -9,9 +9,9 @@
 namespace vetchling::em {
 namespace {
 
-constexpr double nearRatio = 0.9;   // pairs closer than this times the longer element are near
-constexpr int innerNodes = 7;       // Gauss nodes for the smooth rest of the inner integral
-constexpr int gradedNodes = 13;     // a graded piece of the outer integral: its polynomial alone has degree 20 to 24
+constexpr double nearRatio = 0.9;          // pairs closer than this times the longer element are near
+constexpr int innerNodes = 7;              // Gauss nodes for the smooth rest of the inner integral
+constexpr int gradedNodes = 13;            // a graded piece of the outer integral: its polynomial alone has degree 20 to 24
 constexpr double closeInHalfLengths = 3.0; // nearer than this the inner integral needs its closed form
 constexpr int terms = largestDegree + 1;
 
@@ -24,11 +24,11 @@ double effectiveRadius2(const Element& m, const Element& n, double closest)
 
 /// Legendre polynomial coefficients in powers of v, row j.
 constexpr std::array<std::array<double, 6>, 6> legendrePowers{{{1, 0, 0, 0, 0, 0},
-                                                              {0, 1, 0, 0, 0, 0},
-                                                              {-0.5, 0, 1.5, 0, 0, 0},
-                                                              {0, -1.5, 0, 2.5, 0, 0},
-                                                              {0.375, 0, -3.75, 0, 4.375, 0},
-                                                              {0, 1.875, 0, -8.75, 0, 7.875}}};
+                                                               {0, 1, 0, 0, 0, 0},
+                                                               {-0.5, 0, 1.5, 0, 0, 0},
+                                                               {0, -1.5, 0, 2.5, 0, 0},
+                                                               {0.375, 0, -3.75, 0, 4.375, 0},
+                                                               {0, 1.875, 0, -8.75, 0, 7.875}}};
 
 /// int v^n / R dv and int v^n R dv over v = -1..1 with R = half * sqrt((v-v0)^2 + d2), for n = 0..degree.
 struct StaticMoments {
@@ -107,7 +107,7 @@ private:
     void gradedPiece(double from, double to, Moments& out)
     {
         const GaussRule& rule = gaussRule(gradedNodes);
-        for (int i = 0; i < gradedNodes; ++i) { // u = from..to, crowded at both ends; more for touching elements,
+        for (int i = 0; i < gradedNodes; ++i) {          // u = from..to, crowded at both ends; more for touching elements,
             const double x = 0.5 * (1.0 + rule.node[i]); // whose integrand has a logarithm there, than for one with itself
             const double y = m_self ? x * x * (3.0 - 2.0 * x) : x * x * x * (10.0 - 15.0 * x + 6.0 * x * x);
             const double slope = m_self ? 6.0 * x * (1.0 - x) : 30.0 * x * x * (1.0 - x) * (1.0 - x);

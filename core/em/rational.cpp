@@ -14,8 +14,9 @@ std::vector<Complex> smallestSingularVector(std::vector<Complex>& matrix, int ro
     std::vector<double> singular(std::min(rows, columns));
     std::vector<Complex> vt(std::size_t(columns) * columns), u(1);
     std::vector<double> work(std::max(1, std::min(rows, columns)));
-    LAPACKE_zgesvd(LAPACK_COL_MAJOR, 'N', 'A', rows, columns, reinterpret_cast<lapack_complex_double*>(matrix.data()), rows, singular.data(),
-                   reinterpret_cast<lapack_complex_double*>(u.data()), 1, reinterpret_cast<lapack_complex_double*>(vt.data()), columns, work.data());
+    LAPACKE_zgesvd(LAPACK_COL_MAJOR, 'N', 'A', rows, columns, reinterpret_cast<lapack_complex_double*>(matrix.data()), rows,
+                   singular.data(), reinterpret_cast<lapack_complex_double*>(u.data()), 1,
+                   reinterpret_cast<lapack_complex_double*>(vt.data()), columns, work.data());
     std::vector<Complex> vector(columns);
     for (int j = 0; j < columns; ++j)
         vector[j] = std::conj(vt[std::size_t(j) * columns + columns - 1]);

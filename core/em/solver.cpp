@@ -14,7 +14,6 @@ namespace {
 
 constexpr int mostUnknowns = 12000; // 2.3 GB of matrix
 
-
 /// Solves in place for one right-hand side; false if the matrix is singular or not finite.
 bool factorAndSolve(Matrix& matrix, int size, std::vector<Complex>& rhs)
 {
@@ -81,13 +80,17 @@ Fault stopped() { return {"", stoppedMessage}; }
 
 } // namespace
 
-Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency, GroundTableCache& tables, const SolveOptions& options, const Watch& watch)
+Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency, GroundTableCache& tables, const SolveOptions& options,
+                       const Watch& watch)
 {
     if (Faults faults = findFrequencyFaults(frequency, "frequency"); !faults.empty())
         return faults;
     const auto tooLarge = [&](double unknowns) {
-        return Fault{"wires", fmt::format("{:.0f} wavelengths of wire need {:.0f} unknowns, more than the {} that fit; lower the frequency or shorten the wires",
-                                          model->totalLength() / wavelength(frequency), unknowns, mostUnknowns)};
+        return Fault{
+            "wires",
+            fmt::format(
+                "{:.0f} wavelengths of wire need {:.0f} unknowns, more than the {} that fit; lower the frequency or shorten the wires",
+                model->totalLength() / wavelength(frequency), unknowns, mostUnknowns)};
     };
     const double atLeast = model->totalLength() / wavelength(frequency) * options.mesh.elementsPerWavelength * options.mesh.degree;
     if (atLeast > mostUnknowns) // before a mesh is made
@@ -103,7 +106,9 @@ Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency,
     if (model->ground.kind == GroundKind::Real && model->ground.complexPermittivity(frequency) != Complex{1.0, 0.0}) {
         table = tables.table(model->ground, frequency);
         if (!coverMesh(mesh, *table, watch))
-            return watch.stopped() ? stopped() : Fault{"wires", "the wires lie more than 170 wavelengths apart; lower the frequency or move them closer"};
+            return watch.stopped()
+                       ? stopped()
+                       : Fault{"wires", "the wires lie more than 170 wavelengths apart; lower the frequency or move them closer"};
     }
     if (watch.stopped())
         return stopped();

@@ -13,7 +13,7 @@ struct SolveOptions {
 };
 
 struct Solution {
-    double frequency = 0.0;             ///< Hz
+    double frequency = 0.0; ///< Hz
     std::shared_ptr<const WireModel> model;
     std::shared_ptr<const Mesh> mesh;
     std::vector<Complex> unknowns;      ///< A, peak
@@ -30,8 +30,8 @@ struct Solution {
 
 /// Solves for the currents. Bad input, a stop, or a model too large to hold come back as faults.
 /// @param tables the half-space tables to use and extend; one cache may serve many threads
-Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency, GroundTableCache& tables,
-                       const SolveOptions& options = {}, const Watch& watch = {});
+Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency, GroundTableCache& tables, const SolveOptions& options = {},
+                       const Watch& watch = {});
 
 /// Fault message of a solve that was told to stop.
 inline constexpr const char* stoppedMessage = "stopped";

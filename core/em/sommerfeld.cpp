@@ -9,8 +9,8 @@
 namespace vetchling::em {
 namespace {
 
-constexpr int panelNodes = 10;        // Gauss nodes a panel; a singularity one panel length away then costs 1e-9
-constexpr double panelPhase = 4.0;    // largest phase change over a panel, rad
+constexpr int panelNodes = 10;     // Gauss nodes a panel; a singularity one panel length away then costs 1e-9
+constexpr double panelPhase = 4.0; // largest phase change over a panel, rad
 constexpr double shortestPanel = 1e-6;
 constexpr double tailDecay = 27.0;    // the tail ends where exp(-t) is 2e-12
 constexpr double separationRatio = 2; // above h = 2 r the plain exponential decays fast enough
@@ -42,7 +42,8 @@ public:
     Contour(const Spectrum& spectrum, double r, double h) : m_spectrum(spectrum), m_r(r), m_h(h)
     {
         const double refraction = std::sqrt(spectrum.permittivity).real();
-        m_singular = {Complex{1.0, 0.0}, std::sqrt(spectrum.permittivity / (spectrum.permittivity + 1.0)), std::sqrt(spectrum.permittivity)};
+        m_singular = {Complex{1.0, 0.0}, std::sqrt(spectrum.permittivity / (spectrum.permittivity + 1.0)),
+                      std::sqrt(spectrum.permittivity)};
         m_height = std::min(1.0, 2.0 / std::max(r, 1e-9));
         m_separated = h < separationRatio * r;
         m_end = m_separated ? separatedEnd(refraction) : std::max(1.25 * refraction + 1.0, 2.0);

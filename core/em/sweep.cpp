@@ -12,11 +12,11 @@ namespace {
 
 constexpr int latticeLevels = 12; // the nested set has 2^12 steps over the range
 constexpr int firstStep = 1 << (latticeLevels - 4);
-constexpr std::size_t batch = 4;  // most solves between two fits; the fits cost as much as the solves
+constexpr std::size_t batch = 4;        // most solves between two fits; the fits cost as much as the solves
 constexpr double sharedMeshPart = 0.75; // of the top frequency; coarser by a third there, still within 0.1 %
 constexpr double longestShared = 20.0;  // wavelengths
 constexpr int largestShared = 160;      // unknowns
-constexpr double fitTolerance = 1e-4; // above the jumps that a mesh changing with frequency makes
+constexpr double fitTolerance = 1e-4;   // above the jumps that a mesh changing with frequency makes
 
 /// How much a difference of reflection coefficients matters to the SWR, relative.
 double swrDifference(Complex a, Complex b)
@@ -27,7 +27,8 @@ double swrDifference(Complex a, Complex b)
 
 class Sampler {
 public:
-    Sampler(std::shared_ptr<const WireModel> model, const SweepOptions& options, GroundTableCache& tables, const Watch& watch, const SampleSink& sink)
+    Sampler(std::shared_ptr<const WireModel> model, const SweepOptions& options, GroundTableCache& tables, const Watch& watch,
+            const SampleSink& sink)
         : m_model(std::move(model)), m_options(options), m_tables(tables), m_watch(watch), m_sink(sink)
     {
     }
@@ -69,7 +70,8 @@ private:
     {
         MeshOptions shared = m_options.solve.mesh;
         shared.meshFrequency = sharedMeshPart * m_options.to;
-        if (m_model->totalLength() / wavelength(m_options.to) < longestShared && makeMesh(*m_model, m_options.to, shared).unknowns <= largestShared)
+        if (m_model->totalLength() / wavelength(m_options.to) < longestShared &&
+            makeMesh(*m_model, m_options.to, shared).unknowns <= largestShared)
             m_solve.mesh = shared;
     }
 
@@ -222,8 +224,8 @@ std::vector<double> ImpedanceCurve::displayFrequencies(double first, double last
     return out;
 }
 
-Result<ImpedanceCurve> sweep(std::shared_ptr<const WireModel> model, const SweepOptions& options, GroundTableCache& tables, const Watch& watch,
-                             const SampleSink& sink)
+Result<ImpedanceCurve> sweep(std::shared_ptr<const WireModel> model, const SweepOptions& options, GroundTableCache& tables,
+                             const Watch& watch, const SampleSink& sink)
 {
     Faults faults = findFrequencyFaults(options.from, "from");
     for (Fault& fault : findFrequencyFaults(options.to, "to"))

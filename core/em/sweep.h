@@ -20,10 +20,10 @@ struct SweepOptions {
 /// A curve that can be asked at any frequency of its range.
 struct ImpedanceCurve {
     double from = 0.0, to = 0.0, reference = 50.0;
-    std::vector<double> sampled;      ///< Hz, rising: where it was solved
-    std::vector<Complex> impedances;  ///< ohm, there
-    RationalFit reflection;           ///< of (Z-reference)/(Z+reference) over log frequency
-    double worstErrorPercent = 0.0;   ///< largest error estimate of the solves
+    std::vector<double> sampled;     ///< Hz, rising: where it was solved
+    std::vector<Complex> impedances; ///< ohm, there
+    RationalFit reflection;          ///< of (Z-reference)/(Z+reference) over log frequency
+    double worstErrorPercent = 0.0;  ///< largest error estimate of the solves
     bool converged = false;
     int solves = 0;
 
@@ -37,7 +37,7 @@ struct ImpedanceCurve {
 using SampleSink = std::function<void(const Solution&)>;
 
 /// Bad range, bad model and stops come back as faults.
-Result<ImpedanceCurve> sweep(std::shared_ptr<const WireModel> model, const SweepOptions& options, GroundTableCache& tables, const Watch& watch = {},
-                             const SampleSink& sink = {});
+Result<ImpedanceCurve> sweep(std::shared_ptr<const WireModel> model, const SweepOptions& options, GroundTableCache& tables,
+                             const Watch& watch = {}, const SampleSink& sink = {});
 
 } // namespace vetchling::em

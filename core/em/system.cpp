@@ -71,11 +71,13 @@ private:
     {
         Moments moments;
         kernelMoments(m, n, m_k, m_degree, moments);
-        const Complex vector = strength * Complex{0.0, waveImpedance * m_k / (4.0 * pi)} * (0.25 * m.length * n.length * dot(m.tangent, n.tangent));
+        const Complex vector =
+            strength * Complex{0.0, waveImpedance * m_k / (4.0 * pi)} * (0.25 * m.length * n.length * dot(m.tangent, n.tangent));
         const Complex scalar = strength * Complex{0.0, -waveImpedance / (m_k * 4.0 * pi)};
         for (int i = 0; i <= m_degree; ++i)
             for (int j = 0; j <= m_degree; ++j)
-                sum.value[i][j] += vector * form(m_local.current[i], moments, m_local.current[j]) + scalar * form(m_local.slope[i], moments, m_local.slope[j]);
+                sum.value[i][j] += vector * form(m_local.current[i], moments, m_local.current[j]) +
+                                   scalar * form(m_local.slope[i], moments, m_local.slope[j]);
     }
 
     Complex form(const double* left, const Moments& moments, const double* right) const
@@ -145,7 +147,8 @@ private:
         const double cx = rho > 0.0 ? away.x / rho : 1.0, cy = rho > 0.0 ? away.y / rho : 0.0;
         const double mr = m.tangent.x * cx + m.tangent.y * cy, nr = n.tangent.x * cx + n.tangent.y * cy;
         const double horizontal = m.tangent.x * n.tangent.x + m.tangent.y * n.tangent.y;
-        const Complex field = horizontal * (g.s + g.d) - 2.0 * mr * nr * g.d + (mr * n.tangent.z - m.tangent.z * nr) * g.x + m.tangent.z * n.tangent.z * g.z;
+        const Complex field =
+            horizontal * (g.s + g.d) - 2.0 * mr * nr * g.d + (mr * n.tangent.z - m.tangent.z * nr) * g.x + m.tangent.z * n.tangent.z * g.z;
         const Complex scaled = -0.25 * m.length * n.length * weight * field;
         double fm[most], fn[most];
         currents(u, fm);

@@ -6,8 +6,7 @@ namespace vetchling::files {
 namespace {
 
 /// Reads the list `key` of a data file and turns each item into a T.
-template <class T, class ReadItem>
-Result<std::vector<T>> readList(const std::string& path, const char* key, ReadItem readItem)
+template <class T, class ReadItem> Result<std::vector<T>> readList(const std::string& path, const char* key, ReadItem readItem)
 {
     const Result<Json> json = readJsonFile(path);
     if (!json) {
@@ -31,14 +30,16 @@ Result<std::vector<T>> readList(const std::string& path, const char* key, ReadIt
 Result<std::vector<Soil>> readSoils(const std::string& path)
 {
     return readList<Soil>(path, "soils", [](const JsonNode& n) {
-        return Soil{n.text("id"), n.text("name"), n.text("source", "", true), n.number("relative_permittivity", 13.0), n.number("conductivity_S_per_m", 0.005)};
+        return Soil{n.text("id"), n.text("name"), n.text("source", "", true), n.number("relative_permittivity", 13.0),
+                    n.number("conductivity_S_per_m", 0.005)};
     });
 }
 
 Result<std::vector<Conductor>> readConductors(const std::string& path)
 {
     return readList<Conductor>(path, "conductors", [](const JsonNode& n) {
-        return Conductor{n.text("id"), n.text("name"), n.text("source", "", true), n.number("conductivity_S_per_m", 5.8e7), n.number("relative_permeability", 1.0, true)};
+        return Conductor{n.text("id"), n.text("name"), n.text("source", "", true), n.number("conductivity_S_per_m", 5.8e7),
+                         n.number("relative_permeability", 1.0, true)};
     });
 }
 

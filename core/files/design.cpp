@@ -19,8 +19,7 @@ constexpr std::array<const char*, 2> tuneGoals{"resonance", "lowest swr"};
 constexpr std::array<const char*, 3> wishes{"no", "nice", "must"};
 
 /// Index of a word in a list; a fault and 0 if it is none of them.
-template <std::size_t N>
-std::size_t wordOf(const JsonNode& node, const char* key, const std::array<const char*, N>& words)
+template <std::size_t N> std::size_t wordOf(const JsonNode& node, const char* key, const std::array<const char*, N>& words)
 {
     const std::string text = node.text(key, words[0], true);
     for (std::size_t i = 0; i < N; ++i)
@@ -77,14 +76,16 @@ Site readSite(const JsonNode& node)
     Site site;
     site.name = node.text("name", "My site", true);
     if (const auto soil = node.object("soil"))
-        site.soil = {soil->text("id", "", true), soil->text("name", "", true), soil->text("source", "", true), soil->number("relative_permittivity", 13.0),
-                     soil->number("conductivity_S_per_m", 0.005)};
+        site.soil = {soil->text("id", "", true), soil->text("name", "", true), soil->text("source", "", true),
+                     soil->number("relative_permittivity", 13.0), soil->number("conductivity_S_per_m", 0.005)};
     site.boundary = readOutline(node, "boundary_m", true);
     site.wallHeight = node.number("wall_height_m", 0.0, true);
     for (const JsonNode& s : node.items("supports", true))
-        site.supports.push_back({s.text("name"), SupportKind(wordOf(s, "kind", supportKinds)), readPlanPoint(s, "at_m"), s.number("height_m"), s.flag("metal", false)});
+        site.supports.push_back({s.text("name"), SupportKind(wordOf(s, "kind", supportKinds)), readPlanPoint(s, "at_m"),
+                                 s.number("height_m"), s.flag("metal", false)});
     for (const JsonNode& b : node.items("buildings", true))
-        site.buildings.push_back({b.text("name"), readOutline(b, "outline_m", false), b.number("eaves_m", 2.5, true), b.number("ridge_m", 4.0, true)});
+        site.buildings.push_back(
+            {b.text("name"), readOutline(b, "outline_m", false), b.number("eaves_m", 2.5, true), b.number("ridge_m", 4.0, true)});
     for (const JsonNode& w : node.items("waters", true))
         site.waters.push_back({w.text("name"), readOutline(w, "outline_m", false)});
     if (const auto line = node.object("power_line", true))
@@ -96,15 +97,24 @@ Site readSite(const JsonNode& node)
 
 Json soilJson(const Soil& soil)
 {
-    return {{"id", soil.id}, {"name", soil.name}, {"source", soil.source}, {"relative_permittivity", soil.relativePermittivity}, {"conductivity_S_per_m", soil.conductivity}};
+    return {{"id", soil.id},
+            {"name", soil.name},
+            {"source", soil.source},
+            {"relative_permittivity", soil.relativePermittivity},
+            {"conductivity_S_per_m", soil.conductivity}};
 }
 
 Json siteJson(const Site& site)
 {
-    Json out{{"name", site.name}, {"soil", soilJson(site.soil)}, {"boundary_m", outlineJson(site.boundary)}, {"wall_height_m", site.wallHeight}};
+    Json out{
+        {"name", site.name}, {"soil", soilJson(site.soil)}, {"boundary_m", outlineJson(site.boundary)}, {"wall_height_m", site.wallHeight}};
     out["supports"] = Json::array();
     for (const Support& s : site.supports)
-        out["supports"].push_back({{"name", s.name}, {"kind", supportKinds[std::size_t(s.kind)]}, {"at_m", planPoint(s.at)}, {"height_m", s.height}, {"metal", s.metal}});
+        out["supports"].push_back({{"name", s.name},
+                                   {"kind", supportKinds[std::size_t(s.kind)]},
+                                   {"at_m", planPoint(s.at)},
+                                   {"height_m", s.height},
+                                   {"metal", s.metal}});
     out["buildings"] = Json::array();
     for (const Building& b : site.buildings)
         out["buildings"].push_back({{"name", b.name}, {"outline_m", outlineJson(b.outline)}, {"eaves_m", b.eaves}, {"ridge_m", b.ridge}});
@@ -112,7 +122,8 @@ Json siteJson(const Site& site)
     for (const Water& w : site.waters)
         out["waters"].push_back({{"name", w.name}, {"outline_m", outlineJson(w.outline)}});
     if (site.powerLine)
-        out["power_line"] = {{"from_m", planPoint(site.powerLine->from)}, {"to_m", planPoint(site.powerLine->to)}, {"height_m", site.powerLine->height}};
+        out["power_line"] = {
+            {"from_m", planPoint(site.powerLine->from)}, {"to_m", planPoint(site.powerLine->to)}, {"height_m", site.powerLine->height}};
     out["feed_entry_m"] = planPoint(site.feedEntry);
     return out;
 }
@@ -141,10 +152,14 @@ Operation readOperation(const JsonNode& node)
 
 Json operationJson(const Operation& op)
 {
-    Json out{{"band_plan", op.bandPlan}, {"bands", Json::array()}, {"swr_limit", op.swrLimit}, {"power_W", op.power},
+    Json out{{"band_plan", op.bandPlan},
+             {"bands", Json::array()},
+             {"swr_limit", op.swrLimit},
+             {"power_W", op.power},
              {"units", op.system == units::System::Imperial ? "imperial" : "metric"}};
     for (const WantedBand& w : op.bands)
-        out["bands"].push_back({{"name", w.band.name}, {"from_Hz", w.band.from}, {"to_Hz", w.band.to}, {"wish", wishes[std::size_t(w.wish)]}});
+        out["bands"].push_back(
+            {{"name", w.band.name}, {"from_Hz", w.band.from}, {"to_Hz", w.band.to}, {"wish", wishes[std::size_t(w.wish)]}});
     return out;
 }
 
@@ -153,15 +168,24 @@ Json operationJson(const Operation& op)
 shapes::WireChoice readWireChoice(const JsonNode& node)
 {
     const shapes::WireChoice d;
-    return {node.text("conductor", d.conductor, true), node.number("conductivity_S_per_m", d.conductivity, true), node.number("relative_permeability", 1.0, true),
-            node.number("diameter_m", d.diameter, true), node.number("jacket_m", 0.0, true), node.number("jacket_relative_permittivity", 3.0, true),
+    return {node.text("conductor", d.conductor, true),
+            node.number("conductivity_S_per_m", d.conductivity, true),
+            node.number("relative_permeability", 1.0, true),
+            node.number("diameter_m", d.diameter, true),
+            node.number("jacket_m", 0.0, true),
+            node.number("jacket_relative_permittivity", 3.0, true),
             node.number("jacket_loss_tangent", 0.0, true)};
 }
 
 Json wireChoiceJson(const shapes::WireChoice& w)
 {
-    return {{"conductor", w.conductor}, {"conductivity_S_per_m", w.conductivity}, {"relative_permeability", w.relativePermeability}, {"diameter_m", w.diameter},
-            {"jacket_m", w.jacket}, {"jacket_relative_permittivity", w.jacketPermittivity}, {"jacket_loss_tangent", w.jacketLossTangent}};
+    return {{"conductor", w.conductor},
+            {"conductivity_S_per_m", w.conductivity},
+            {"relative_permeability", w.relativePermeability},
+            {"diameter_m", w.diameter},
+            {"jacket_m", w.jacket},
+            {"jacket_relative_permittivity", w.jacketPermittivity},
+            {"jacket_loss_tangent", w.jacketLossTangent}};
 }
 
 Allowances readAllowances(const JsonNode& node)
@@ -173,7 +197,11 @@ Allowances readAllowances(const JsonNode& node)
 
 Json allowancesJson(const Allowances& a)
 {
-    return {{"centre_m", a.centre}, {"fold_m", a.fold}, {"coil_tail_m", a.coilTail}, {"joint_tail_m", a.jointTail}, {"margin_percent", a.marginPercent}};
+    return {{"centre_m", a.centre},
+            {"fold_m", a.fold},
+            {"coil_tail_m", a.coilTail},
+            {"joint_tail_m", a.jointTail},
+            {"margin_percent", a.marginPercent}};
 }
 
 TrimLog readTrim(const JsonNode& node)
@@ -181,8 +209,8 @@ TrimLog readTrim(const JsonNode& node)
     TrimLog log;
     log.target = node.number("target_Hz", 0.0, true);
     for (const JsonNode& m : node.items("measurements", true)) {
-        log.measurements.push_back({m.text("when", "", true), m.text("remark", "", true), m.number("cut_each_end_m", 0.0, true), m.flag("folded", false),
-                                    m.number("dip_Hz"), m.number("dip_swr", 0.0, true)});
+        log.measurements.push_back({m.text("when", "", true), m.text("remark", "", true), m.number("cut_each_end_m", 0.0, true),
+                                    m.flag("folded", false), m.number("dip_Hz"), m.number("dip_swr", 0.0, true)});
         for (const Fault& fault : findMeasurementFaults(log.measurements.back()))
             m.fault(fault.message);
     }
@@ -193,13 +221,19 @@ Json trimJson(const TrimLog& log)
 {
     Json out{{"target_Hz", log.target}, {"measurements", Json::array()}};
     for (const Measurement& m : log.measurements)
-        out["measurements"].push_back({{"when", m.when}, {"remark", m.remark}, {"cut_each_end_m", m.cutSinceLast}, {"folded", m.folded}, {"dip_Hz", m.dip}, {"dip_swr", m.dipSwr}});
+        out["measurements"].push_back({{"when", m.when},
+                                       {"remark", m.remark},
+                                       {"cut_each_end_m", m.cutSinceLast},
+                                       {"folded", m.folded},
+                                       {"dip_Hz", m.dip},
+                                       {"dip_swr", m.dipSwr}});
     return out;
 }
 
 Antenna readAntenna(const JsonNode& node)
 {
-    static const std::set<std::string> known{"name", "family", "design_frequency_Hz", "parameters", "typed", "wire", "allowances", "trim", "tune_for", "notes"};
+    static const std::set<std::string> known{
+        "name", "family", "design_frequency_Hz", "parameters", "typed", "wire", "allowances", "trim", "tune_for", "notes"};
     Antenna a;
     a.name = node.text("name");
     a.shape.family = node.text("family");
@@ -229,7 +263,11 @@ Antenna readAntenna(const JsonNode& node)
 
 Json antennaJson(const Antenna& a)
 {
-    Json out{{"name", a.name}, {"family", a.shape.family}, {"design_frequency_Hz", a.shape.designFrequency}, {"parameters", Json::object()}, {"typed", Json::object()}};
+    Json out{{"name", a.name},
+             {"family", a.shape.family},
+             {"design_frequency_Hz", a.shape.designFrequency},
+             {"parameters", Json::object()},
+             {"typed", Json::object()}};
     for (const auto& [key, value] : a.shape.parameters)
         out["parameters"][key] = value;
     for (const auto& [key, value] : a.typed)
@@ -289,7 +327,10 @@ Result<Design> readDesign(const std::string& path)
 
 std::string writeDesign(const Design& design)
 {
-    Json out{{"format", "vetchling-design"}, {"version", designVersion}, {"site", siteJson(design.site)}, {"operation", operationJson(design.operation)},
+    Json out{{"format", "vetchling-design"},
+             {"version", designVersion},
+             {"site", siteJson(design.site)},
+             {"operation", operationJson(design.operation)},
              {"antennas", Json::array()}};
     for (const Antenna& a : design.antennas)
         out["antennas"].push_back(antennaJson(a));

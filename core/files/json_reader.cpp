@@ -36,7 +36,8 @@ Result<Json> parseJson(const std::string& text)
         return Fault{"", fmt::format("not a file of ours: nested deeper than {} levels", deepestNesting)};
     } catch (const Json::parse_error& e) {
         const bool cut = e.byte >= text.size();
-        return Fault{whereIs(text, e.byte), cut ? "the JSON ends too early; the file may have been cut short" : "not valid JSON here; check commas, quotes and brackets"};
+        return Fault{whereIs(text, e.byte), cut ? "the JSON ends too early; the file may have been cut short"
+                                                : "not valid JSON here; check commas, quotes and brackets"};
     } catch (const Json::exception&) { // numbers that do not fit a double
         return Fault{"", "a number is too large to be read; use ordinary decimal numbers"};
     }
@@ -49,7 +50,8 @@ Result<std::string> readTextFile(const std::string& path)
     if (error)
         return Fault{path, "cannot be read (" + error.message() + "); check the name"};
     if (size > largestFile)
-        return Fault{path, fmt::format("is {} MB long, more than the {} MB a design can need; check that it is the right file", size >> 20, largestFile >> 20)};
+        return Fault{path, fmt::format("is {} MB long, more than the {} MB a design can need; check that it is the right file", size >> 20,
+                                       largestFile >> 20)};
     std::ifstream file(path, std::ios::binary);
     std::ostringstream content;
     content << file.rdbuf();

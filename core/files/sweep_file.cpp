@@ -37,7 +37,8 @@ std::string sweepCsv(const SweepTable& table)
 {
     std::string out = "frequency_Hz,r_ohm,x_ohm,swr_50\n";
     for (std::size_t i = 0; i < table.frequency.size(); ++i)
-        out += fmt::format("{:.3f},{:.5g},{:.5g},{:.5g}\n", table.frequency[i], table.impedance[i].real(), table.impedance[i].imag(), swr(table.impedance[i]));
+        out += fmt::format("{:.3f},{:.5g},{:.5g},{:.5g}\n", table.frequency[i], table.impedance[i].real(), table.impedance[i].imag(),
+                           swr(table.impedance[i]));
     return out;
 }
 

@@ -43,7 +43,8 @@ Wire readWire(const JsonNode& node)
     wire.conductivity = node.optionalNumber("conductivity_S_per_m");
     wire.relativePermeability = node.number("relative_permeability", 1.0, true);
     if (const auto jacket = node.object("insulation", true))
-        wire.insulation = Insulation{jacket->number("outer_radius_m"), jacket->number("relative_permittivity"), jacket->number("loss_tangent", 0.0, true)};
+        wire.insulation = Insulation{jacket->number("outer_radius_m"), jacket->number("relative_permittivity"),
+                                     jacket->number("loss_tangent", 0.0, true)};
     return wire;
 }
 
@@ -214,7 +215,8 @@ std::string writeWireFile(const WireCase& wires)
         out["wires"].push_back(wireJson(wire));
     out["feeds"] = Json::array();
     for (const Feed& f : wires.model.feeds)
-        out["feeds"].push_back({{"wire", wires.model.wires[f.wire].id}, {"at_m", f.at}, {"voltage_V", {f.voltage.real(), f.voltage.imag()}}});
+        out["feeds"].push_back(
+            {{"wire", wires.model.wires[f.wire].id}, {"at_m", f.at}, {"voltage_V", {f.voltage.real(), f.voltage.imag()}}});
     out["loads"] = Json::array();
     for (const Load& l : wires.model.loads) {
         Json load{{"wire", wires.model.wires[l.wire].id}, {"at_m", l.at}};

@@ -25,7 +25,15 @@ public:
             {"point", "Point", "Where it hangs", Quantity::Plain, 0.0, 0.0, 1.0, {"up", "down"}, {}},
             {"perimeter_m", "Wire round the loop", "Length", Quantity::Length, 17.0, 0.2, 2000.0, {}, {}},
             {"apex_deg", "Angle at the point", "Length", Quantity::Angle, 60.0, 15.0, 140.0, {}, "60 makes all sides equal"},
-            {"feed_place", "Fed at", "Feed", Quantity::Plain, 0.0, 0.0, 3.0, {"a corner of the base", "the middle of the base", "the point", "a quarter wave from the point"}, "corner or side: more vertical, lower angles"},
+            {"feed_place",
+             "Fed at",
+             "Feed",
+             Quantity::Plain,
+             0.0,
+             0.0,
+             3.0,
+             {"a corner of the base", "the middle of the base", "the point", "a quarter wave from the point"},
+             "corner or side: more vertical, lower angles"},
             {"transformer_ratio", "Transformer 1 to", "Feed", Quantity::Plain, 1.0, 1.0, 20.0, {}, "impedance ratio; 1 for none"},
         };
         for (ParameterSpec& s : placeParameters())
@@ -47,7 +55,8 @@ public:
         const bool up = v("point") < 0.5;
         const Vec3 foot{v("x_m"), v("y_m"), v("base_height_m")}, along = towards(v("bearing_deg"));
         const double baseLevel = up ? 0.0 : height;
-        const Vec3 left = foot - 0.5 * base * along + Vec3{0.0, 0.0, baseLevel}, right = foot + 0.5 * base * along + Vec3{0.0, 0.0, baseLevel};
+        const Vec3 left = foot - 0.5 * base * along + Vec3{0.0, 0.0, baseLevel},
+                   right = foot + 0.5 * base * along + Vec3{0.0, 0.0, baseLevel};
         const Vec3 tip = foot + Vec3{0.0, 0.0, up ? height : 0.0};
 
         BuiltAntenna out;

@@ -16,7 +16,7 @@ public:
     std::string title() const override { return "End-fed half-wave"; }
     std::string summary() const override { return "Half a wave fed at its end through a transformer, straight or bent round a corner."; }
     std::string tunedParameter() const override { return "length_m"; }
-    std::string tunedName() const override { return "the wire"; }
+    std::string tunedName() const override { return "of wire"; }
     int trimmedEnds() const override { return 1; }
 
     std::vector<ParameterSpec> parameters() const override
@@ -29,8 +29,24 @@ public:
             {"length_m", "Length of wire", "Length", Quantity::Length, 20.1, 0.5, 5000.0, {}, {}},
             {"first_run_m", "Wire up to the bend", "Length", Quantity::Length, 0.0, 0.0, 5000.0, {}, "0: no bend"},
             {"bend_bearing_deg", "Bearing after the bend", "Where it stands", Quantity::Angle, 0.0, -360.0, 360.0, {}, {}},
-            {"return_kind", "Return current in", "Feed", Quantity::Plain, 0.0, 0.0, 1.0, {"short counterpoise", "coax shield to a choke"}, "one school says none is needed: then the shield is it"},
-            {"counterpoise_m", "Length of that", "Feed", Quantity::Length, 2.0, 0.1, 100.0, {}, "counterpoise, or shield from the transformer to the choke"},
+            {"return_kind",
+             "Return current in",
+             "Feed",
+             Quantity::Plain,
+             0.0,
+             0.0,
+             1.0,
+             {"short counterpoise", "coax shield to a choke"},
+             "one school says none is needed: then the shield is it"},
+            {"counterpoise_m",
+             "Length of that",
+             "Feed",
+             Quantity::Length,
+             2.0,
+             0.1,
+             100.0,
+             {},
+             "counterpoise, or shield from the transformer to the choke"},
             {"transformer_ratio", "Transformer 1 to", "Feed", Quantity::Plain, 49.0, 1.0, 200.0, {}, "impedance ratio"},
         };
         for (ParameterSpec& s : placeParameters())

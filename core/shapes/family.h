@@ -28,8 +28,8 @@ struct WireChoice {
     std::string conductor = "copper"; ///< id in data/conductors.json
     double conductivity = 5.8e7;      ///< S/m
     double relativePermeability = 1.0;
-    double diameter = 2e-3;           ///< m, of the metal
-    double jacket = 0.0;              ///< m, thickness of the insulation; 0: bare
+    double diameter = 2e-3; ///< m, of the metal
+    double jacket = 0.0;    ///< m, thickness of the insulation; 0: bare
     double jacketPermittivity = 3.0;
     double jacketLossTangent = 0.0;
     friend bool operator==(const WireChoice&, const WireChoice&) = default;
@@ -80,9 +80,9 @@ struct BuiltAntenna {
 /// A handed-down constant over the frequency.
 struct RuleOfThumb {
     std::string name, assumption;
-    double feetMegahertz = 0.0;  ///< constant in ft MHz for `length`; 0 where the rule is no such constant
+    double feetMegahertz = 0.0; ///< constant in ft MHz for `length`; 0 where the rule is no such constant
     double metreMegahertz = 0.0;
-    double value = 0.0;          ///< of the tuned parameter, SI
+    double value = 0.0; ///< of the tuned parameter, SI
 };
 
 class Family {

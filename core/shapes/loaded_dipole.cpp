@@ -13,15 +13,31 @@ public:
     std::string title() const override { return "Loaded dipole"; }
     std::string summary() const override { return "A dipole too short for its band, made resonant by a coil in each arm."; }
     std::string tunedParameter() const override { return "inductance_H"; }
-    std::string tunedName() const override { return "each coil"; }
+    std::string tunedName() const override { return "in each coil"; }
 
     std::vector<ParameterSpec> parameters() const override
     {
         using units::Quantity;
         std::vector<ParameterSpec> all = dipoleParameters(5.0, 8.0, 8.0);
         all.push_back({"inductance_H", "Coil in each arm", "Coils", Quantity::Inductance, 8e-6, 0.0, 5e-3, {}, {}});
-        all.push_back({"coil_place_percent", "Coil out along the arm", "Coils", Quantity::Percent, 50.0, 0.0, 95.0, {}, "0 is at the feedpoint, 100 at the end"});
-        all.push_back({"coil_q", "Q of the coil", "Coils", Quantity::Plain, 250.0, 1.0, 2000.0, {}, "reactance over loss resistance; good air coils reach 200 to 400"});
+        all.push_back({"coil_place_percent",
+                       "Coil out along the arm",
+                       "Coils",
+                       Quantity::Percent,
+                       50.0,
+                       0.0,
+                       95.0,
+                       {},
+                       "0 is at the feedpoint, 100 at the end"});
+        all.push_back({"coil_q",
+                       "Q of the coil",
+                       "Coils",
+                       Quantity::Plain,
+                       250.0,
+                       1.0,
+                       2000.0,
+                       {},
+                       "reactance over loss resistance; good air coils reach 200 to 400"});
         return all;
     }
 

@@ -11,11 +11,7 @@ namespace vetchling::shapes {
 const std::vector<const Family*>& families()
 {
     static const std::vector<const Family*> all{
-        &dipoleFamily(),
-        &endFedFamily(),
-        &verticalFamily(),
-        &deltaLoopFamily(),
-        &loadedDipoleFamily(),
+        &dipoleFamily(), &endFedFamily(), &verticalFamily(), &deltaLoopFamily(), &loadedDipoleFamily(),
     };
     return all;
 }
@@ -73,7 +69,8 @@ Result<BuiltAntenna> buildOver(const AntennaShape& shape, const Ground& ground)
         if (!s)
             continue; // kept for a newer version of the program
         if (!(value >= s->lowest && value <= s->highest))
-            faults.push_back({key, fmt::format("{} is outside {} to {}", s->label, units::format(s->lowest, s->quantity), units::format(s->highest, s->quantity))});
+            faults.push_back({key, fmt::format("{} is outside {} to {}", s->label, units::format(s->lowest, s->quantity),
+                                               units::format(s->highest, s->quantity))});
     }
     if (!(shape.wire.diameter >= 2e-5 && shape.wire.diameter <= 0.5))
         faults.push_back({"wire.diameter_m", "the wire's diameter is outside 0.02 mm to 0.5 m"});

@@ -73,13 +73,13 @@ struct Site {
 /// How a wire model lies on its site.
 struct FitReport {
     bool insideBoundary = true;
-    double beyondBoundary = 0.0;           ///< m, farthest outside
-    double clearOfBoundary = 0.0;          ///< m, nearest wire point to the boundary where inside
-    double clearOfMetal = HUGE_VAL;        ///< m, wire ends to metal supports
+    double beyondBoundary = 0.0;    ///< m, farthest outside
+    double clearOfBoundary = 0.0;   ///< m, nearest wire point to the boundary where inside
+    double clearOfMetal = HUGE_VAL; ///< m, wire ends to metal supports
     std::string nearestMetal;
-    double toPowerLine = HUGE_VAL;         ///< m, nearest wire or support foot to the power line, in plan
-    bool nearPowerLine = false;            ///< something that can fall or swing could reach it
-    std::string endangering;               ///< what could reach it
+    double toPowerLine = HUGE_VAL; ///< m, nearest wire or support foot to the power line, in plan
+    bool nearPowerLine = false;    ///< something that can fall or swing could reach it
+    std::string endangering;       ///< what could reach it
 };
 
 FitReport fitOnSite(const Site& site, const WireModel& model);

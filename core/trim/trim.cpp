@@ -73,7 +73,9 @@ Result<double> dipFromPair(const SwrPair& pair, const ImpedanceAt& model, double
             best = m, bestShift = shift;
     }
     if (best > 0.35)
-        return Fault{"", fmt::format("these readings do not fit this antenna anywhere within {:.0f} %; check the band, the feed line and the meter", 100.0 * farthestShift)};
+        return Fault{
+            "", fmt::format("these readings do not fit this antenna anywhere within {:.0f} %; check the band, the feed line and the meter",
+                            100.0 * farthestShift)};
     return modelDip * (1.0 + bestShift);
 }
 

@@ -10,12 +10,12 @@
 namespace vetchling {
 
 struct Measurement {
-    std::string when;        ///< ISO 8601, local
-    std::string remark;      ///< weather, height, ground
+    std::string when;          ///< ISO 8601, local
+    std::string remark;        ///< weather, height, ground
     double cutSinceLast = 0.0; ///< m off each end since the measurement before; negative: lengthened
-    bool folded = false;     ///< folded back instead of cut
-    double dip = 0.0;        ///< Hz, where SWR is lowest
-    double dipSwr = 0.0;     ///< 0: not noted
+    bool folded = false;       ///< folded back instead of cut
+    double dip = 0.0;          ///< Hz, where SWR is lowest
+    double dipSwr = 0.0;       ///< 0: not noted
     friend bool operator==(const Measurement&, const Measurement&) = default;
 };
 

@@ -54,7 +54,8 @@ private:
             return std::nullopt;
         }
         m_ratio = built->transformerRatio;
-        const Result<em::Solution> solution = em::solve(std::make_shared<const WireModel>(built->model), m_frequency, m_tables, m_options.solve, m_watch);
+        const Result<em::Solution> solution =
+            em::solve(std::make_shared<const WireModel>(built->model), m_frequency, m_tables, m_options.solve, m_watch);
         ++m_outcome.solves;
         m_watch.report(std::min(0.95, double(m_outcome.solves) / m_options.mostSolves));
         if (!solution) {
@@ -74,7 +75,10 @@ private:
         return Point{value, z->imag() / std::abs(*z)};
     }
 
-    double within(double value) const { return std::clamp(value, std::max(m_lowest, (1.0 - widest) * m_start), std::min(m_highest, (1.0 + widest) * m_start)); }
+    double within(double value) const
+    {
+        return std::clamp(value, std::max(m_lowest, (1.0 - widest) * m_start), std::min(m_highest, (1.0 + widest) * m_start));
+    }
 
     Result<TuneOutcome> resonance()
     {
@@ -97,8 +101,8 @@ private:
             const double step = closer && std::abs(secant) < 3.0 * stride * m_start ? 1.15 * secant : direction * stride * m_start;
             const double next = within(from.value + step);
             if (next == from.value || m_outcome.solves >= m_options.mostSolves)
-                return Fault{m_key, fmt::format("no resonance at {:.3f} MHz within a third of {}; change the other dimensions first", m_frequency / 1e6,
-                                                units::format(m_start, quantity()))};
+                return Fault{m_key, fmt::format("no resonance at {:.3f} MHz within a third of {}; change the other dimensions first",
+                                                m_frequency / 1e6, units::format(m_start, quantity()))};
             const std::optional<Point> c = pointAt(next);
             if (!c)
                 return m_faults;
@@ -163,8 +167,8 @@ private:
 
 } // namespace
 
-Result<TuneOutcome> tune(const shapes::AntennaShape& shape, const Ground& ground, const std::string& key, double frequency, em::GroundTableCache& tables,
-                         const TuneOptions& options, const Watch& watch)
+Result<TuneOutcome> tune(const shapes::AntennaShape& shape, const Ground& ground, const std::string& key, double frequency,
+                         em::GroundTableCache& tables, const TuneOptions& options, const Watch& watch)
 {
     if (Faults faults = findFrequencyFaults(frequency, "frequency"); !faults.empty())
         return faults;

@@ -19,8 +19,8 @@ using UnitTable = std::map<std::string, double>;
 
 const UnitTable& unitsOf(Quantity quantity)
 {
-    static const UnitTable length{{"m", 1.0}, {"cm", 0.01}, {"mm", 0.001}, {"km", 1000.0}, {"ft", foot}, {"'", foot}, {"feet", foot}, {"foot", foot},
-                                  {"in", inch}, {"\"", inch}, {"inch", inch}, {"inches", inch}};
+    static const UnitTable length{{"m", 1.0},     {"cm", 0.01},   {"mm", 0.001}, {"km", 1000.0}, {"ft", foot},   {"'", foot},
+                                  {"feet", foot}, {"foot", foot}, {"in", inch},  {"\"", inch},   {"inch", inch}, {"inches", inch}};
     static const UnitTable frequency{{"mhz", 1e6}, {"khz", 1e3}, {"hz", 1.0}, {"ghz", 1e9}, {"m", 1e6}, {"k", 1e3}};
     static const UnitTable angle{{"deg", 1.0}, {"°", 1.0}, {"degrees", 1.0}};
     static const UnitTable power{{"w", 1.0}, {"kw", 1000.0}, {"mw", 0.001}};
@@ -126,7 +126,8 @@ std::vector<Piece> pieces(const std::string& text)
         while (i < text.size() && std::isspace((unsigned char)text[i]))
             ++i;
         const std::size_t start = i;
-        while (i < text.size() && !std::isspace((unsigned char)text[i]) && !std::isdigit((unsigned char)text[i]) && text[i] != '.' && text[i] != '-')
+        while (i < text.size() && !std::isspace((unsigned char)text[i]) && !std::isdigit((unsigned char)text[i]) && text[i] != '.' &&
+               text[i] != '-')
             ++i;
         piece.unit = text.substr(start, i - start);
         while (i < text.size() && std::isspace((unsigned char)text[i]))
@@ -210,7 +211,8 @@ std::string formatLength(double metres, System system, int decimals)
     const double total = std::round(std::abs(metres) / inch * 10.0) / 10.0;
     const int feet = int(total / 12.0 + 1e-9);
     const char* sign = metres < 0.0 ? "-" : "";
-    return feet > 0 ? fmt::format("{}{} ft {:.1f} in", sign, feet, std::max(0.0, total - 12.0 * feet)) : fmt::format("{}{:.1f} in", sign, total);
+    return feet > 0 ? fmt::format("{}{} ft {:.1f} in", sign, feet, std::max(0.0, total - 12.0 * feet))
+                    : fmt::format("{}{:.1f} in", sign, total);
 }
 
 std::string formatSmall(double metres, System system)
@@ -228,7 +230,8 @@ std::string format(double value, Quantity quantity, System system)
     case Quantity::Length: return formatLength(value, system);
     case Quantity::SmallLength: return formatSmall(value, system);
     case Quantity::Frequency: return formatFrequency(value);
-    case Quantity::WireSize: return system == System::Metric ? fmt::format("{:.2f} mm", value * 1e3) : fmt::format("{:.3f} in", value / inch);
+    case Quantity::WireSize:
+        return system == System::Metric ? fmt::format("{:.2f} mm", value * 1e3) : fmt::format("{:.3f} in", value / inch);
     case Quantity::Angle: return fmt::format("{:.0f}°", value);
     case Quantity::Power: return fmt::format("{:g} W", value);
     case Quantity::Inductance: return fmt::format("{:.2f} µH", value * 1e6);

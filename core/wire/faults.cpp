@@ -108,7 +108,8 @@ private:
             const double piece = distance(w.points[i - 1], w.points[i]);
             if (piece > jointTolerance && piece < 2.0 * thickest)
                 add(fmt::format("{}.points_m[{}]", at, i),
-                    fmt::format("the piece before it, {:.3g} m, is shorter than the wire is thick; make it longer or the wire thinner", piece));
+                    fmt::format("the piece before it, {:.3g} m, is shorter than the wire is thick; make it longer or the wire thinner",
+                                piece));
             if (m_model.ground.kind != GroundKind::FreeSpace)
                 lyingOnGround(w.points[i - 1], w.points[i], thickest, fmt::format("{}.points_m[{}]", at, i));
         }
@@ -116,7 +117,8 @@ private:
 
     void lyingOnGround(Vec3 a, Vec3 b, double thickest, const std::string& at)
     {
-        const bool endsOnPerfect = m_model.ground.kind == GroundKind::Perfect && (std::abs(a.z) <= jointTolerance) != (std::abs(b.z) <= jointTolerance);
+        const bool endsOnPerfect =
+            m_model.ground.kind == GroundKind::Perfect && (std::abs(a.z) <= jointTolerance) != (std::abs(b.z) <= jointTolerance);
         if (!endsOnPerfect && std::min(a.z, b.z) >= 0.0 && std::min(a.z, b.z) < thickest)
             add(at, "the wire's surface touches the ground here; raise it above its own radius");
     }
@@ -133,15 +135,19 @@ private:
             for (std::size_t i = 1; i < m_model.wires[w].points.size(); ++i)
                 pieces.push_back({w, i, m_model.wires[w].points[i - 1], m_model.wires[w].points[i]});
         if (pieces.size() > mostPieces) {
-            add("wires", fmt::format("{} straight pieces are more than the {} that can be solved; use fewer points", pieces.size(), mostPieces));
+            add("wires",
+                fmt::format("{} straight pieces are more than the {} that can be solved; use fewer points", pieces.size(), mostPieces));
             return;
         }
-        std::sort(pieces.begin(), pieces.end(), [](const Piece& p, const Piece& q) { return std::min(p.a.x, p.b.x) < std::min(q.a.x, q.b.x); });
+        std::sort(pieces.begin(), pieces.end(),
+                  [](const Piece& p, const Piece& q) { return std::min(p.a.x, p.b.x) < std::min(q.a.x, q.b.x); });
         double thickest = 0.0;
         for (const Wire& w : m_model.wires)
             thickest = std::max({thickest, w.radius, w.endRadius.value_or(0.0)});
         for (std::size_t i = 0; i < pieces.size() && m_faults.size() < 20; ++i)
-            for (std::size_t j = i + 1; j < pieces.size() && std::min(pieces[j].a.x, pieces[j].b.x) <= std::max(pieces[i].a.x, pieces[i].b.x) + 2.0 * thickest; ++j)
+            for (std::size_t j = i + 1;
+                 j < pieces.size() && std::min(pieces[j].a.x, pieces[j].b.x) <= std::max(pieces[i].a.x, pieces[i].b.x) + 2.0 * thickest;
+                 ++j)
                 contact(pieces[i], pieces[j]);
     }
 
@@ -184,7 +190,8 @@ private:
             if (!std::isfinite(f.voltage.real()) || !std::isfinite(f.voltage.imag()) || std::abs(f.voltage) > 1e9)
                 add(at + ".voltage_V", "must be two finite numbers, real and imaginary part");
         }
-        if (!m_model.feeds.empty() && std::all_of(m_model.feeds.begin(), m_model.feeds.end(), [](const Feed& f) { return std::abs(f.voltage) == 0.0; }))
+        if (!m_model.feeds.empty() &&
+            std::all_of(m_model.feeds.begin(), m_model.feeds.end(), [](const Feed& f) { return std::abs(f.voltage) == 0.0; }))
             add("feeds", "every feed has zero volts; give one of them 1 V");
         for (std::size_t i = 0; i < m_model.loads.size(); ++i)
             load(m_model.loads[i], fmt::format("loads[{}]", i));
@@ -230,7 +237,8 @@ private:
             return;
         std::size_t meeting = 0;
         for (const Wire& other : m_model.wires)
-            meeting += static_cast<std::size_t>(std::count_if(other.points.begin(), other.points.end(), [&](Vec3 v) { return joined(v, p); }));
+            meeting +=
+                static_cast<std::size_t>(std::count_if(other.points.begin(), other.points.end(), [&](Vec3 v) { return joined(v, p); }));
         if (meeting < 2)
             add(path + ".at_m", "is at a free end, where no current can flow; move it inward or join a counterpoise there");
     }

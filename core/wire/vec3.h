@@ -16,10 +16,7 @@ struct Vec3 {
 };
 
 inline double dot(Vec3 a, Vec3 b) { return a.x * b.x + a.y * b.y + a.z * b.z; }
-inline Vec3 cross(Vec3 a, Vec3 b)
-{
-    return {a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x};
-}
+inline Vec3 cross(Vec3 a, Vec3 b) { return {a.y * b.z - a.z * b.y, a.z * b.x - a.x * b.z, a.x * b.y - a.y * b.x}; }
 inline double norm(Vec3 a) { return std::sqrt(dot(a, a)); }
 inline double distance(Vec3 a, Vec3 b) { return norm(a - b); }
 inline Vec3 unit(Vec3 a) { return (1.0 / norm(a)) * a; }

@@ -6,10 +6,10 @@
 namespace vetchling {
 
 struct Allowances {
-    double centre = 0.06;     ///< m taken by the loop round the centre piece or transformer terminal, each end there
-    double fold = 0.30;       ///< m folded back at an insulator
-    double coilTail = 0.04;   ///< m into a coil's terminal
-    double jointTail = 0.05;  ///< m soldered at a joint
+    double centre = 0.06;       ///< m taken by the loop round the centre piece or transformer terminal, each end there
+    double fold = 0.30;         ///< m folded back at an insulator
+    double coilTail = 0.04;     ///< m into a coil's terminal
+    double jointTail = 0.05;    ///< m soldered at a joint
     double marginPercent = 1.4; ///< cut long by, of the radiating length
     friend bool operator==(const Allowances&, const Allowances&) = default;
 };

@@ -31,8 +31,7 @@ protected:
     Document& document() { return m_window->document(); }
     SolveService& solver() { return m_window->solver(); }
 
-    template <class Widget>
-    Widget* find(const char* name)
+    template <class Widget> Widget* find(const char* name)
     {
         auto* widget = m_window->findChild<Widget*>(QLatin1String(name));
         EXPECT_TRUE(widget) << name;
@@ -77,7 +76,10 @@ protected:
         emit box->activated(index);
     }
 
-    QString pageSentence() { return m_window->findChild<QStackedWidget*>()->currentWidget()->findChild<QLabel*>(QStringLiteral("stageSentence"))->text(); }
+    QString pageSentence()
+    {
+        return m_window->findChild<QStackedWidget*>()->currentWidget()->findChild<QLabel*>(QStringLiteral("stageSentence"))->text();
+    }
     double parameter(const char* key) { return document().antenna().shape.parameters.at(key); }
     QString file(const char* name) { return m_home.filePath(QLatin1String(name)); }
 

@@ -19,7 +19,8 @@ protected:
             GTEST_SKIP() << "Xvfb is not installed";
         static int used = 0; // each test its own display: the socket of a stopped server may linger
         m_number = 100 + int(QCoreApplication::applicationPid() % 3000) * 8 + used++;
-        m_server.start(QStringLiteral("Xvfb"), {QStringLiteral(":%1").arg(m_number), QStringLiteral("-screen"), QStringLiteral("0"), QStringLiteral("1280x800x24"), QStringLiteral("-nolisten"), QStringLiteral("tcp")});
+        m_server.start(QStringLiteral("Xvfb"), {QStringLiteral(":%1").arg(m_number), QStringLiteral("-screen"), QStringLiteral("0"),
+                                                QStringLiteral("1280x800x24"), QStringLiteral("-nolisten"), QStringLiteral("tcp")});
         ASSERT_TRUE(m_server.waitForStarted());
         ASSERT_TRUE(QTest::qWaitFor([this] { return QFile::exists(QStringLiteral("/tmp/.X11-unix/X%1").arg(m_number)); }, 10000));
     }
@@ -62,13 +63,22 @@ protected:
     /// Keys need the focus, which no window manager gives here.
     void press(const char* keys)
     {
-        const QString window = xdotool({QStringLiteral("search"), QStringLiteral("--onlyvisible"), QStringLiteral("--name"), QStringLiteral("Vetchling")}).section(QLatin1Char('\n'), 0, 0);
+        const QString window =
+            xdotool({QStringLiteral("search"), QStringLiteral("--onlyvisible"), QStringLiteral("--name"), QStringLiteral("Vetchling")})
+                .section(QLatin1Char('\n'), 0, 0);
         xdotool({QStringLiteral("windowfocus"), window});
         QTest::qWait(300);
         xdotool({QStringLiteral("key"), QLatin1String(keys)});
     }
 
-    bool windowAppears() { return QTest::qWaitFor([this] { return !xdotool({QStringLiteral("search"), QStringLiteral("--name"), QStringLiteral("Vetchling")}).isEmpty(); }, 30000); }
+    bool windowAppears()
+    {
+        return QTest::qWaitFor(
+            [this] {
+                return !xdotool({QStringLiteral("search"), QStringLiteral("--name"), QStringLiteral("Vetchling")}).isEmpty();
+            },
+            30000);
+    }
 
     QString autosaved()
     {

@@ -164,7 +164,8 @@ TEST(BandWords, SayWhatToDo)
     c.nearbyDip = 6.9e6;
     c.harmonic = 1.0;
     const QString longer = bandSentence(c, 2.0, QStringLiteral("a side"), 700e3, units::System::Metric);
-    EXPECT_TRUE(longer.contains(QStringLiteral("100 kHz below")) && longer.contains(QStringLiteral("28.6 cm less wire a side"))) << longer.toStdString();
+    EXPECT_TRUE(longer.contains(QStringLiteral("100 kHz below")) && longer.contains(QStringLiteral("28.6 cm less wire a side")))
+        << longer.toStdString();
     c.verdict = Verdict::TooShort;
     c.nearbyDip = 7.3e6;
     EXPECT_TRUE(bandSentence(c, 2.0, QStringLiteral("a side"), 700e3, units::System::Metric).contains(QStringLiteral("more wire")));
@@ -207,7 +208,7 @@ TEST(Hops, FollowTheGeometry)
     EXPECT_NEAR(hopDistance(0.5 * pi), 0.0, 1.0);
     EXPECT_NEAR(hopDistance(0.0) / 1000.0, 3836.0, 10.0);
     EXPECT_NEAR(hopDistance(radians(45.0)) / 1000.0, 564.0, 15.0); // flat earth: 600 km
-    EXPECT_NEAR(degrees(hopElevation(90e3)), 81.0, 1.0);            // the mainland at 90 km
+    EXPECT_NEAR(degrees(hopElevation(90e3)), 81.0, 1.0);           // the mainland at 90 km
     for (double e : {0.05, 0.4, 1.2})
         EXPECT_NEAR(hopElevation(hopDistance(e)), e, 1e-6);
 }

@@ -381,7 +381,8 @@ TEST_F(WindowTest, ControlsAreNamedAndReachable)
     for (int stage = 0; stage < 6; ++stage) {
         window().showStage(stage);
         for (QWidget* widget : window().findChildren<QWidget*>()) {
-            const bool control = qobject_cast<QLineEdit*>(widget) || qobject_cast<QComboBox*>(widget) || qobject_cast<QAbstractButton*>(widget);
+            const bool control =
+                qobject_cast<QLineEdit*>(widget) || qobject_cast<QComboBox*>(widget) || qobject_cast<QAbstractButton*>(widget);
             if (!control || !widget->isVisible() || widget->objectName().startsWith(QStringLiteral("qt_")))
                 continue;
             const auto* button = qobject_cast<QAbstractButton*>(widget);

@@ -70,7 +70,8 @@ TEST_F(Cli, SolvesAWireFile)
     EXPECT_NEAR(r["impedance_ohm"][0], 57.34, 0.3);
     EXPECT_NEAR(r["impedance_ohm"][1], -26.78, 0.3);
     EXPECT_GT(r["impedance_error_percent"], 0.0);
-    EXPECT_NEAR(double(r["efficiency"]) + double(r["losses"]["wire"]) + double(r["losses"]["loads"]) + double(r["losses"]["ground"]), 1.0, 1e-4);
+    EXPECT_NEAR(double(r["efficiency"]) + double(r["losses"]["wire"]) + double(r["losses"]["loads"]) + double(r["losses"]["ground"]), 1.0,
+                1e-4);
     EXPECT_EQ(r["gain_dBi"].size(), 7u);
     EXPECT_EQ(r["gain_dBi"][0].size(), 3u);
     EXPECT_GT(r["unknowns"], 10);
@@ -90,7 +91,9 @@ TEST_F(Cli, SolvesSeveralFrequenciesInOrder)
 
 TEST_F(Cli, MeshOptionsChangeTheMesh)
 {
-    const auto unknowns = [&](const std::string& options) { return int(Json::parse(run("solve " + caseFile("s01_dipole_free") + options).out)["results"][0]["unknowns"]); };
+    const auto unknowns = [&](const std::string& options) {
+        return int(Json::parse(run("solve " + caseFile("s01_dipole_free") + options).out)["results"][0]["unknowns"]);
+    };
     EXPECT_GT(unknowns(" --degree 4"), unknowns(""));
     EXPECT_GT(unknowns(" --elements-per-wavelength 20"), unknowns(""));
     EXPECT_EQ(run("solve " + caseFile("s01_dipole_free") + " --degree 9").code, 2);
@@ -145,15 +148,22 @@ TEST_P(CliBadInput, IsRefusedInWords)
     EXPECT_NE(o.err.find(GetParam().says), std::string::npos) << o.err;
 }
 
-INSTANTIATE_TEST_SUITE_P(
-    Files, CliBadInput,
-    ::testing::Values(Bad{"missing_radius", "/wires/0/radius_m", "", "wires[0].radius_m: is missing"}, Bad{"zero_radius", "/wires/0/radius_m", "0", "wires[0].radius_m: 0 is outside"},
-                      Bad{"below_ground", "/wires/0/points_m/1/2", "-0.4", "wires[0].points_m[1]: 0.4 m below ground; raise it above z = 0"}, Bad{"null_point", "/wires/0/points_m/1/2", "null", "wires[0].points_m[1]"},
-                      Bad{"feed_off", "/feeds/0/at_m", "55", "feeds[0].at_m: 55 m is off the wire"}, Bad{"frequency_zero", "/frequencies_Hz/0", "0", "frequencies_Hz[0]: 0 Hz is outside"},
-                      Bad{"frequency_huge", "/frequencies_Hz/0", "1e12", "frequencies_Hz[0]"}, Bad{"load_elsewhere", "/loads/1/wire", "\"z\"", "loads[1].wire: there is no wire 'z'"},
-                      Bad{"duplicate_wire", "/wires/1", R"({"id":"b","points_m":[[-5,0,8],[5,0,8]],"radius_m":0.001})", "wires[1].points_m[1]: this piece lies on"},
-                      Bad{"crossing_wire", "/wires/1", R"({"id":"b","points_m":[[1,-4,8],[1,4,8]],"radius_m":0.001})", "without a joint"}, Bad{"no_wires", "/wires", "[]", "wires: there is no wire"}),
-    [](const auto& info) { return std::string(info.param.name); });
+INSTANTIATE_TEST_SUITE_P(Files, CliBadInput,
+                         ::testing::Values(Bad{"missing_radius", "/wires/0/radius_m", "", "wires[0].radius_m: is missing"},
+                                           Bad{"zero_radius", "/wires/0/radius_m", "0", "wires[0].radius_m: 0 is outside"},
+                                           Bad{"below_ground", "/wires/0/points_m/1/2", "-0.4",
+                                               "wires[0].points_m[1]: 0.4 m below ground; raise it above z = 0"},
+                                           Bad{"null_point", "/wires/0/points_m/1/2", "null", "wires[0].points_m[1]"},
+                                           Bad{"feed_off", "/feeds/0/at_m", "55", "feeds[0].at_m: 55 m is off the wire"},
+                                           Bad{"frequency_zero", "/frequencies_Hz/0", "0", "frequencies_Hz[0]: 0 Hz is outside"},
+                                           Bad{"frequency_huge", "/frequencies_Hz/0", "1e12", "frequencies_Hz[0]"},
+                                           Bad{"load_elsewhere", "/loads/1/wire", "\"z\"", "loads[1].wire: there is no wire 'z'"},
+                                           Bad{"duplicate_wire", "/wires/1", R"({"id":"b","points_m":[[-5,0,8],[5,0,8]],"radius_m":0.001})",
+                                               "wires[1].points_m[1]: this piece lies on"},
+                                           Bad{"crossing_wire", "/wires/1", R"({"id":"b","points_m":[[1,-4,8],[1,4,8]],"radius_m":0.001})",
+                                               "without a joint"},
+                                           Bad{"no_wires", "/wires", "[]", "wires: there is no wire"}),
+                         [](const auto& info) { return std::string(info.param.name); });
 
 TEST_F(Cli, RefusesFilesThatAreNone)
 {
@@ -243,7 +253,8 @@ TEST_F(Cli, ListsFamilies)
 TEST_F(Cli, MakesADesignAndItsWires)
 {
     const std::string file = path("v.vetchling");
-    const Outcome made = run("new dipole --frequency 14.1e6 --set leg_m=5.1 --set 'apex_height_m=33ft 4in' --set end_height_m=7 -o " + file);
+    const Outcome made =
+        run("new dipole --frequency 14.1e6 --set leg_m=5.1 --set 'apex_height_m=33ft 4in' --set end_height_m=7 -o " + file);
     ASSERT_EQ(made.code, 0) << made.err;
     const Outcome wires = run("wires " + file + " --frequency 14.1e6");
     ASSERT_EQ(wires.code, 0) << wires.err;
@@ -257,7 +268,8 @@ TEST_F(Cli, MakesADesignAndItsWires)
 TEST_F(Cli, NewRefusesNonsense)
 {
     const std::string file = path("v.vetchling");
-    for (const char* arguments : {"new rhombic", "new dipole --set leg_m=banana", "new dipole --set wings=3", "new dipole --set leg_m", "new dipole --set end_height_m=-3"}) {
+    for (const char* arguments : {"new rhombic", "new dipole --set leg_m=banana", "new dipole --set wings=3", "new dipole --set leg_m",
+                                  "new dipole --set end_height_m=-3"}) {
         const Outcome o = run(std::string(arguments) + " -o " + file);
         EXPECT_EQ(o.code, 2) << arguments;
         EXPECT_FALSE(o.err.empty());
@@ -301,7 +313,8 @@ TEST_F(Cli, TellsBandsAndCutList)
 TEST_F(Cli, RefusesBrokenDesigns)
 {
     for (const char* command : {"wires", "tune", "bands", "cutlist"}) {
-        const Outcome o = run(std::string(command) + " " + write("bad.vetchling", "{\"format\":\"vetchling-design\",\"version\":1,\"site\":{},\"antennas\":[]}"));
+        const Outcome o = run(std::string(command) + " " +
+                              write("bad.vetchling", "{\"format\":\"vetchling-design\",\"version\":1,\"site\":{},\"antennas\":[]}"));
         EXPECT_EQ(o.code, 2);
         EXPECT_NE(o.err.find("site.soil: is missing"), std::string::npos) << o.err;
     }

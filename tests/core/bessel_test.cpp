@@ -25,7 +25,8 @@ TEST_P(BesselOnAxis, AgreesWithStandardLibrary)
     }
 }
 
-INSTANTIATE_TEST_SUITE_P(Reals, BesselOnAxis, ::testing::Values(0.0, 1e-4, 0.1, 1.0, 2.4048, 5.0, 8.3, 11.999, 12.0, 12.001, 20.0, 75.0, 400.0));
+INSTANTIATE_TEST_SUITE_P(Reals, BesselOnAxis,
+                         ::testing::Values(0.0, 1e-4, 0.1, 1.0, 2.4048, 5.0, 8.3, 11.999, 12.0, 12.001, 20.0, 75.0, 400.0));
 
 class BesselInPlane : public ::testing::TestWithParam<Complex> {};
 
@@ -35,7 +36,8 @@ TEST_P(BesselInPlane, WronskianHolds)
     const Complex z = GetParam();
     const BesselPair j = besselJ(z), h = hankelFirst(z);
     const Complex wronskian = j.order1 * h.order0 - j.order0 * h.order1, expected = Complex{0.0, 2.0} / (pi * z);
-    EXPECT_LT(std::abs(wronskian - expected) / std::abs(expected), 1e-6) << z; // J grows as exp(Im z), H falls as exp(-Im z): at 11j rounding alone leaves 4e-7
+    EXPECT_LT(std::abs(wronskian - expected) / std::abs(expected), 1e-6)
+        << z; // J grows as exp(Im z), H falls as exp(-Im z): at 11j rounding alone leaves 4e-7
 }
 
 TEST_P(BesselInPlane, SecondKindIsMirrored)
@@ -46,7 +48,9 @@ TEST_P(BesselInPlane, SecondKindIsMirrored)
     EXPECT_EQ(second.order1, std::conj(first.order1));
 }
 
-INSTANTIATE_TEST_SUITE_P(Upper, BesselInPlane, ::testing::Values(Complex{2.0, 0.5}, Complex{2.0, 6.0}, Complex{2.0, 11.0}, Complex{5.0, 3.0}, Complex{9.0, 7.0}, Complex{13.0, 0.1}, Complex{3.0, 14.0}, Complex{40.0, 2.0}));
+INSTANTIATE_TEST_SUITE_P(Upper, BesselInPlane,
+                         ::testing::Values(Complex{2.0, 0.5}, Complex{2.0, 6.0}, Complex{2.0, 11.0}, Complex{5.0, 3.0}, Complex{9.0, 7.0},
+                                           Complex{13.0, 0.1}, Complex{3.0, 14.0}, Complex{40.0, 2.0}));
 
 // I0(x) = J0(jx): the series on the imaginary axis against the modified function.
 TEST(Bessel, ImaginaryArgumentGivesModifiedFunctions)

@@ -14,7 +14,8 @@ namespace {
 using namespace vetchling::testing;
 namespace fs = std::filesystem;
 
-const std::string goodWires = R"({"format":"vetchling-wires","version":1,"ground":{"kind":"real","relative_permittivity":13.0,"conductivity_S_per_m":0.005},
+const std::string goodWires =
+    R"({"format":"vetchling-wires","version":1,"ground":{"kind":"real","relative_permittivity":13.0,"conductivity_S_per_m":0.005},
  "wires":[{"id":"a","points_m":[[0,-5,9],[0,5,9]],"radius_m":0.001,"conductivity_S_per_m":5.8e7}],
  "feeds":[{"wire":"a","at_m":5.0,"voltage_V":[1,0]}],
  "loads":[{"wire":"a","at_m":2.0,"resistance_ohm":0,"inductance_H":1e-6,"capacitance_F":0,"q":300}],
@@ -73,23 +74,36 @@ TEST_P(BrokenWireFile, NamesThePlace)
 
 INSTANTIATE_TEST_SUITE_P(
     Files, BrokenWireFile,
-    ::testing::Values(Broken{"no_format", "\"format\":\"vetchling-wires\",", "", "format", "missing"}, Broken{"other_format", "vetchling-wires", "something", "format", "is 'something'"},
-                      Broken{"new_version", "\"version\":1", "\"version\":2", "version", "reads version 1"}, Broken{"no_ground", "\"ground\"", "\"grund\"", "ground", "missing"},
-                      Broken{"odd_ground", "\"real\"", "\"swamp\"", "ground.kind", "is 'swamp'"}, Broken{"ground_text", "13.0", "\"wet\"", "ground.relative_permittivity", "not a finite number"},
-                      Broken{"no_id", "\"id\":\"a\",", "", "wires[0].id", "missing"}, Broken{"number_id", "\"id\":\"a\"", "\"id\":7", "wires[0].id", "not a text"},
-                      Broken{"point_of_two", "[0,-5,9]", "[0,-5]", "wires[0].points_m[0]", "3 finite numbers"}, Broken{"point_null", "[0,-5,9]", "[0,null,9]", "wires[0].points_m[0]", "3 finite numbers"},
-                      Broken{"points_text", "[[0,-5,9],[0,5,9]]", "\"here\"", "wires[0].points_m", "not a list"}, Broken{"no_radius", "\"radius_m\":0.001,", "", "wires[0].radius_m", "missing"},
-                      Broken{"zero_radius", "\"radius_m\":0.001", "\"radius_m\":0", "wires[0].radius_m", "radius in metres"}, Broken{"feed_elsewhere", "{\"wire\":\"a\",\"at_m\":5.0", "{\"wire\":\"b\",\"at_m\":5.0", "feeds[0].wire", "no wire 'b'"},
-                      Broken{"feed_off", "\"at_m\":5.0", "\"at_m\":50.0", "feeds[0].at_m", "off the wire"}, Broken{"voltage_of_one", "[1,0]", "[1]", "feeds[0].voltage_V", "2 finite numbers"},
-                      Broken{"load_kind", "\"at_m\":2.0", "\"at_m\":2.0,\"kind\":\"odd\"", "loads[0].kind", "series or parallel"}, Broken{"no_frequencies", "\"frequencies_Hz\":[14.1e6],", "", "frequencies_Hz", "missing"},
-                      Broken{"empty_frequencies", "[14.1e6]", "[]", "frequencies_Hz", "empty"}, Broken{"zero_frequency", "[14.1e6]", "[0]", "frequencies_Hz[0]", "10 kHz"},
-                      Broken{"huge_frequency", "[14.1e6]", "[1e12]", "frequencies_Hz[0]", "10 kHz"}, Broken{"elevation_beyond", "[5,20,60]", "[5,120]", "pattern.elevations_deg[1]", "beyond 90"},
+    ::testing::Values(Broken{"no_format", "\"format\":\"vetchling-wires\",", "", "format", "missing"},
+                      Broken{"other_format", "vetchling-wires", "something", "format", "is 'something'"},
+                      Broken{"new_version", "\"version\":1", "\"version\":2", "version", "reads version 1"},
+                      Broken{"no_ground", "\"ground\"", "\"grund\"", "ground", "missing"},
+                      Broken{"odd_ground", "\"real\"", "\"swamp\"", "ground.kind", "is 'swamp'"},
+                      Broken{"ground_text", "13.0", "\"wet\"", "ground.relative_permittivity", "not a finite number"},
+                      Broken{"no_id", "\"id\":\"a\",", "", "wires[0].id", "missing"},
+                      Broken{"number_id", "\"id\":\"a\"", "\"id\":7", "wires[0].id", "not a text"},
+                      Broken{"point_of_two", "[0,-5,9]", "[0,-5]", "wires[0].points_m[0]", "3 finite numbers"},
+                      Broken{"point_null", "[0,-5,9]", "[0,null,9]", "wires[0].points_m[0]", "3 finite numbers"},
+                      Broken{"points_text", "[[0,-5,9],[0,5,9]]", "\"here\"", "wires[0].points_m", "not a list"},
+                      Broken{"no_radius", "\"radius_m\":0.001,", "", "wires[0].radius_m", "missing"},
+                      Broken{"zero_radius", "\"radius_m\":0.001", "\"radius_m\":0", "wires[0].radius_m", "radius in metres"},
+                      Broken{"feed_elsewhere", "{\"wire\":\"a\",\"at_m\":5.0", "{\"wire\":\"b\",\"at_m\":5.0", "feeds[0].wire",
+                             "no wire 'b'"},
+                      Broken{"feed_off", "\"at_m\":5.0", "\"at_m\":50.0", "feeds[0].at_m", "off the wire"},
+                      Broken{"voltage_of_one", "[1,0]", "[1]", "feeds[0].voltage_V", "2 finite numbers"},
+                      Broken{"load_kind", "\"at_m\":2.0", "\"at_m\":2.0,\"kind\":\"odd\"", "loads[0].kind", "series or parallel"},
+                      Broken{"no_frequencies", "\"frequencies_Hz\":[14.1e6],", "", "frequencies_Hz", "missing"},
+                      Broken{"empty_frequencies", "[14.1e6]", "[]", "frequencies_Hz", "empty"},
+                      Broken{"zero_frequency", "[14.1e6]", "[0]", "frequencies_Hz[0]", "10 kHz"},
+                      Broken{"huge_frequency", "[14.1e6]", "[1e12]", "frequencies_Hz[0]", "10 kHz"},
+                      Broken{"elevation_beyond", "[5,20,60]", "[5,120]", "pattern.elevations_deg[1]", "beyond 90"},
                       Broken{"feeds_object", "\"feeds\":[", "\"feeds\":{},\"x\":[", "feeds", "not a list"}),
     [](const auto& info) { return std::string(info.param.name); });
 
 TEST(WireFile, TwoWiresNeedTwoNames)
 {
-    const auto wires = parseWireFile(replaced(goodWires, "],\n \"feeds\"", ",{\"id\":\"a\",\"points_m\":[[1,0,2],[3,0,2]],\"radius_m\":0.001}],\n \"feeds\""));
+    const auto wires = parseWireFile(
+        replaced(goodWires, "],\n \"feeds\"", ",{\"id\":\"a\",\"points_m\":[[1,0,2],[3,0,2]],\"radius_m\":0.001}],\n \"feeds\""));
     ASSERT_FALSE(wires.ok());
     EXPECT_TRUE(mentions(wires.faults(), "wires[1].id", "already the name"));
 }
@@ -219,17 +233,25 @@ TEST_P(BrokenDesignFile, NamesThePlace)
     EXPECT_TRUE(mentions(design.faults(), b.path, b.words)) << listed(design.faults());
 }
 
-INSTANTIATE_TEST_SUITE_P(Files, BrokenDesignFile,
-                         ::testing::Values(BrokenDesign{"format", "vetchling-design", "other", "format", "is 'other'"}, BrokenDesign{"version", "\"version\": 1", "\"version\": 99", "version", "newer program"},
-                                           BrokenDesign{"no_site", "\"site\"", "\"sight\"", "site", "missing"}, BrokenDesign{"support_kind", "\"pole\"", "\"balloon\"", "site.supports[0].kind", "'balloon'"},
-                                           BrokenDesign{"support_height", "\"height_m\": 12.0", "\"height_m\": \"tall\"", "site.supports[0].height_m", "finite number"},
-                                           BrokenDesign{"wish", "\"must\"", "\"perhaps\"", "operation.bands[0].wish", "'perhaps'"}, BrokenDesign{"band_edges", "\"to_Hz\": 7200000.0", "\"to_Hz\": 6000000.0", "operation.bands[0]", "upper edge"},
-                                           BrokenDesign{"limit", "\"swr_limit\": 1.8", "\"swr_limit\": 0.5", "operation.swr_limit", "above 1"}, BrokenDesign{"power", "\"power_W\": 400.0", "\"power_W\": -4", "operation.power_W", "above 0"},
-                                           BrokenDesign{"family", "\"family\": \"dipole\"", "\"family\": \"rhombic\"", "antennas[0].family", "newer version may"},
-                                           BrokenDesign{"frequency", "\"design_frequency_Hz\": 7100000.0", "\"design_frequency_Hz\": 0", "antennas[0].design_frequency_Hz", "10 kHz"},
-                                           BrokenDesign{"parameter", "\"apex_height_m\": 10.0", "\"apex_height_m\": []", "antennas[0].parameters.apex_height_m", "finite number"},
-                                           BrokenDesign{"dip", "\"dip_Hz\": 6980000.0", "\"dip_Hz\": 1", "antennas[0].trim.measurements[0]", "frequency of the dip"}),
-                         [](const auto& info) { return std::string(info.param.name); });
+INSTANTIATE_TEST_SUITE_P(
+    Files, BrokenDesignFile,
+    ::testing::Values(
+        BrokenDesign{"format", "vetchling-design", "other", "format", "is 'other'"},
+        BrokenDesign{"version", "\"version\": 1", "\"version\": 99", "version", "newer program"},
+        BrokenDesign{"no_site", "\"site\"", "\"sight\"", "site", "missing"},
+        BrokenDesign{"support_kind", "\"pole\"", "\"balloon\"", "site.supports[0].kind", "'balloon'"},
+        BrokenDesign{"support_height", "\"height_m\": 12.0", "\"height_m\": \"tall\"", "site.supports[0].height_m", "finite number"},
+        BrokenDesign{"wish", "\"must\"", "\"perhaps\"", "operation.bands[0].wish", "'perhaps'"},
+        BrokenDesign{"band_edges", "\"to_Hz\": 7200000.0", "\"to_Hz\": 6000000.0", "operation.bands[0]", "upper edge"},
+        BrokenDesign{"limit", "\"swr_limit\": 1.8", "\"swr_limit\": 0.5", "operation.swr_limit", "above 1"},
+        BrokenDesign{"power", "\"power_W\": 400.0", "\"power_W\": -4", "operation.power_W", "above 0"},
+        BrokenDesign{"family", "\"family\": \"dipole\"", "\"family\": \"rhombic\"", "antennas[0].family", "newer version may"},
+        BrokenDesign{"frequency", "\"design_frequency_Hz\": 7100000.0", "\"design_frequency_Hz\": 0", "antennas[0].design_frequency_Hz",
+                     "10 kHz"},
+        BrokenDesign{"parameter", "\"apex_height_m\": 10.0", "\"apex_height_m\": []", "antennas[0].parameters.apex_height_m",
+                     "finite number"},
+        BrokenDesign{"dip", "\"dip_Hz\": 6980000.0", "\"dip_Hz\": 1", "antennas[0].trim.measurements[0]", "frequency of the dip"}),
+    [](const auto& info) { return std::string(info.param.name); });
 
 TEST(DesignFile, SavesThroughARename)
 {

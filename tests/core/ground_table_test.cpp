@@ -59,7 +59,8 @@ void dipoleField(Vec3 from, Vec3 moment, Vec3 to, double k, Complex out[3])
     const double along = dot(u, moment);
     const Complex jkr{0.0, k * R}, phase = std::exp(-jkr);
     const Complex front = waveImpedance / (4.0 * pi) * phase / R;
-    const Complex transverse = front * (-Complex{0.0, k} - 1.0 / R - 1.0 / (Complex{0.0, k} * R * R)), radial = front * (2.0 / R + 2.0 / (Complex{0.0, k} * R * R));
+    const Complex transverse = front * (-Complex{0.0, k} - 1.0 / R - 1.0 / (Complex{0.0, k} * R * R)),
+                  radial = front * (2.0 / R + 2.0 / (Complex{0.0, k} * R * R));
     const Vec3 across = moment - along * u;
     out[0] = transverse * across.x + radial * along * u.x;
     out[1] = transverse * across.y + radial * along * u.y;
@@ -116,7 +117,11 @@ TEST(GroundTable, InterpolationIsAccurateBetweenNodes)
 {
     std::mt19937 random(7);
     std::uniform_real_distribution<double> unit(0.0, 1.0);
-    const std::pair<Ground, double> cases[] = {{averageSoil, 7.1e6}, {{GroundKind::Real, 5.0, 0.001}, 14e6}, {{GroundKind::Real, 81.0, 5.0}, 3.6e6}, {{GroundKind::Real, 30.0, 0.02}, 28e6}, {{GroundKind::Real, 3.0, 0.0001}, 21e6}};
+    const std::pair<Ground, double> cases[] = {{averageSoil, 7.1e6},
+                                               {{GroundKind::Real, 5.0, 0.001}, 14e6},
+                                               {{GroundKind::Real, 81.0, 5.0}, 3.6e6},
+                                               {{GroundKind::Real, 30.0, 0.02}, 28e6},
+                                               {{GroundKind::Real, 3.0, 0.0001}, 21e6}};
     for (const auto& [ground, frequency] : cases) {
         GroundTable table(ground, frequency);
         const double lambda = wavelength(frequency), k = waveNumber(frequency);
@@ -128,9 +133,11 @@ TEST(GroundTable, InterpolationIsAccurateBetweenNodes)
             const double rho = R * std::cos(elevation), h = R * std::sin(elevation);
             const auto exact = factor * remainderIntegrals(eps, k * rho, k * h), looked = table.at(rho, h);
             // Scale: the mirror dipole's own field at that distance, which the remainder is added to.
-            const double q = k * R, mirror = std::abs(factor) * 2.0 * std::abs(table.image()) * (1.0 / q + 1.0 / (q * q) + 1.0 / (q * q * q));
+            const double q = k * R,
+                         mirror = std::abs(factor) * 2.0 * std::abs(table.image()) * (1.0 / q + 1.0 / (q * q) + 1.0 / (q * q * q));
             for (Complex off : {looked.s - exact.s, looked.d - exact.d, looked.x - exact.x, looked.z - exact.z})
-                EXPECT_LT(std::abs(off) / mirror, 2.5e-3) << ground.relativePermittivity << " R " << R / lambda << " elevation " << elevation;
+                EXPECT_LT(std::abs(off) / mirror, 2.5e-3)
+                    << ground.relativePermittivity << " R " << R / lambda << " elevation " << elevation;
         }
     }
 }

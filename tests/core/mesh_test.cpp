@@ -44,15 +44,18 @@ TEST(Mesh, HasANodeAtEveryFeedLoadAndVertex)
     model.loads.push_back({0, 9.1});
     const Mesh mesh = makeMesh(model, 10e6);
     for (double node : {3.3, 6.0, 9.1})
-        EXPECT_TRUE(std::any_of(mesh.elements.begin(), mesh.elements.end(), [&](const Element& e) { return std::abs(e.from - node) < 1e-9; })) << node;
+        EXPECT_TRUE(std::any_of(mesh.elements.begin(), mesh.elements.end(), [&](const Element& e) {
+            return std::abs(e.from - node) < 1e-9;
+        })) << node;
 }
 
 TEST(Mesh, GradesTowardsFeedAndEnds)
 {
     const Mesh mesh = makeMesh(dipole(20.0, 10.0), 7.1e6);
-    const auto [shortest, longest] = std::minmax_element(mesh.elements.begin(), mesh.elements.end(), [](const Element& a, const Element& b) { return a.length < b.length; });
-    EXPECT_LT(shortest->length, 0.08);                       // some tens of radii
-    EXPECT_GT(shortest->length, 10.0 * 1e-3);                // never below ten
+    const auto [shortest, longest] = std::minmax_element(mesh.elements.begin(), mesh.elements.end(),
+                                                         [](const Element& a, const Element& b) { return a.length < b.length; });
+    EXPECT_LT(shortest->length, 0.08);        // some tens of radii
+    EXPECT_GT(shortest->length, 10.0 * 1e-3); // never below ten
     EXPECT_LT(longest->length, wavelength(7.1e6) / 4.0);
     EXPECT_LT(mesh.elements.front().length, 0.1);
     EXPECT_LT(mesh.elements.back().length, 0.1);
@@ -91,7 +94,8 @@ double sumOfCurrents(const Mesh& mesh, int unknown, Vec3 joint)
 TEST(Mesh, JointOfFiveWiresObeysKirchhoff)
 {
     WireModel model;
-    model.wires = {wire("a", {{0, 0, 5}, {5, 0, 5}}), wire("b", {{0, 0, 5}, {0, 5, 5}}), wire("c", {{-5, 0, 5}, {0, 0, 5}}), wire("d", {{0, 0, 5}, {0, -5, 4}}), wire("e", {{0, 0, 9}, {0, 0, 5}})};
+    model.wires = {wire("a", {{0, 0, 5}, {5, 0, 5}}), wire("b", {{0, 0, 5}, {0, 5, 5}}), wire("c", {{-5, 0, 5}, {0, 0, 5}}),
+                   wire("d", {{0, 0, 5}, {0, -5, 4}}), wire("e", {{0, 0, 9}, {0, 0, 5}})};
     model.feeds.push_back({0, 0.0, 1.0});
     const Mesh mesh = makeMesh(model, 14e6);
     int touching = 0;
@@ -99,7 +103,8 @@ TEST(Mesh, JointOfFiveWiresObeysKirchhoff)
         EXPECT_NEAR(sumOfCurrents(mesh, u, {0, 0, 5}), 0.0, 1e-12);
         for (std::size_t e = 0; e < mesh.elements.size(); ++e)
             for (const Share& s : mesh.shares[e])
-                touching += s.unknown == u && s.function < 2 && (distance(mesh.elements[e].start, {0, 0, 5}) < 1e-6 || distance(mesh.elements[e].end, {0, 0, 5}) < 1e-6);
+                touching += s.unknown == u && s.function < 2 &&
+                            (distance(mesh.elements[e].start, {0, 0, 5}) < 1e-6 || distance(mesh.elements[e].end, {0, 0, 5}) < 1e-6);
     }
     EXPECT_GE(touching, 8); // four unknowns, two ends each
     EXPECT_FALSE(mesh.feeds[0].empty());

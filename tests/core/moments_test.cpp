@@ -66,9 +66,15 @@ TEST(Moments, OfAnElementWithItself)
 
 TEST(Moments, OfNeighboursOnAStraightWire) { expectMoments(element({0, 0, 0}, {2, 0, 0}), element({2, 0, 0}, {5, 0, 0}), k, a2, 5e-5); }
 
-TEST(Moments, OfNeighboursOfVeryDifferentLength) { expectMoments(element({0, 0, 0}, {0.02, 0, 0}), element({0.02, 0, 0}, {4, 0, 0}), k, a2, 2e-5); }
+TEST(Moments, OfNeighboursOfVeryDifferentLength)
+{
+    expectMoments(element({0, 0, 0}, {0.02, 0, 0}), element({0.02, 0, 0}, {4, 0, 0}), k, a2, 2e-5);
+}
 
-TEST(Moments, OfALongElementBesideAShortOneFarAlong) { expectMoments(element({0, 0, 0}, {4, 0, 0}), element({6.5, 0, 0}, {6.52, 0, 0}), k, 0.0, 2e-5); }
+TEST(Moments, OfALongElementBesideAShortOneFarAlong)
+{
+    expectMoments(element({0, 0, 0}, {4, 0, 0}), element({6.5, 0, 0}, {6.52, 0, 0}), k, 0.0, 2e-5);
+}
 
 TEST(Moments, AtARightAngle) { expectMoments(element({0, 0, 0}, {2, 0, 0}), element({2, 0, 0}, {2, 3, 0}), k, a2, 5e-5); }
 

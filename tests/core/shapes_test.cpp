@@ -218,7 +218,13 @@ TEST(Dipole, CannotHangLowerThanItIsLong)
 
 TEST(EndFed, BendsRoundACorner)
 {
-    const BuiltAntenna b = built(shapeOf("end-fed", {{"length_m", 20}, {"first_run_m", 9}, {"feed_height_m", 2}, {"bend_height_m", 6}, {"end_height_m", 5}, {"bearing_deg", 0}, {"bend_bearing_deg", 90}}));
+    const BuiltAntenna b = built(shapeOf("end-fed", {{"length_m", 20},
+                                                     {"first_run_m", 9},
+                                                     {"feed_height_m", 2},
+                                                     {"bend_height_m", 6},
+                                                     {"end_height_m", 5},
+                                                     {"bearing_deg", 0},
+                                                     {"bend_bearing_deg", 90}}));
     const auto& p = b.model.wires[0].points;
     ASSERT_EQ(p.size(), 3u);
     EXPECT_NEAR(b.model.wires[0].length(), 20.0, 1e-9);
@@ -240,12 +246,14 @@ TEST(EndFed, ReturnsThroughCounterpoiseOrShield)
 
 TEST(EndFed, CannotClimbHigherThanItsWire)
 {
-    EXPECT_TRUE(mentions(buildOver(shapeOf("end-fed", {{"length_m", 5}, {"feed_height_m", 1}, {"end_height_m", 9}}), averageSoil).faults(), "end_height_m", "cannot climb"));
+    EXPECT_TRUE(mentions(buildOver(shapeOf("end-fed", {{"length_m", 5}, {"feed_height_m", 1}, {"end_height_m", 9}}), averageSoil).faults(),
+                         "end_height_m", "cannot climb"));
 }
 
 TEST(Vertical, RadialsLieEvenlyAround)
 {
-    const BuiltAntenna b = built(shapeOf("vertical", {{"radial_count", 5}, {"base_height_m", 0.02}, {"radial_end_height_m", 0.02}, {"radial_m", 7}}));
+    const BuiltAntenna b =
+        built(shapeOf("vertical", {{"radial_count", 5}, {"base_height_m", 0.02}, {"radial_end_height_m", 0.02}, {"radial_m", 7}}));
     ASSERT_EQ(b.model.wires.size(), 6u);
     Vec3 sum;
     for (std::size_t i = 1; i < 6; ++i)
@@ -256,10 +264,12 @@ TEST(Vertical, RadialsLieEvenlyAround)
 
 TEST(Vertical, RadialsMaySlope)
 {
-    const BuiltAntenna b = built(shapeOf("vertical", {{"radial_count", 3}, {"base_height_m", 5}, {"radial_end_height_m", 2}, {"radial_m", 6}}));
+    const BuiltAntenna b =
+        built(shapeOf("vertical", {{"radial_count", 3}, {"base_height_m", 5}, {"radial_end_height_m", 2}, {"radial_m", 6}}));
     EXPECT_NEAR(b.model.wires[1].points[1].z, 2.0, 1e-9);
     EXPECT_NEAR(b.model.wires[1].length(), 6.0, 1e-9);
-    EXPECT_TRUE(mentions(buildOver(shapeOf("vertical", {{"base_height_m", 20}, {"radial_m", 6}}), averageSoil).faults(), "radial_end_height_m", "raise their ends"));
+    EXPECT_TRUE(mentions(buildOver(shapeOf("vertical", {{"base_height_m", 20}, {"radial_m", 6}}), averageSoil).faults(),
+                         "radial_end_height_m", "raise their ends"));
 }
 
 // Sides, base and height from plane geometry: equilateral 14.245 m round has sides of 4.748 m and 4.112 m of height.
@@ -295,7 +305,8 @@ TEST(DeltaLoop, IsFedWhereAsked)
 
 TEST(LoadedDipole, CoilsSitOutAlongEachArm)
 {
-    const BuiltAntenna b = built(shapeOf("loaded-dipole", {{"leg_m", 5}, {"coil_place_percent", 40}, {"inductance_H", 7e-6}, {"coil_q", 200}}));
+    const BuiltAntenna b =
+        built(shapeOf("loaded-dipole", {{"leg_m", 5}, {"coil_place_percent", 40}, {"inductance_H", 7e-6}, {"coil_q", 200}}));
     ASSERT_EQ(b.coils.size(), 2u);
     for (Vec3 coil : b.coils)
         EXPECT_NEAR(distance(coil, b.feedPoint), 2.0, 1e-9);

@@ -62,7 +62,9 @@ TEST(Textbook, DipoleGains)
 TEST(Textbook, FoldedDipoleHasFourTimesTheResistance)
 {
     const double length = 0.46 * wavelength(f);
-    const WireModel folded = fedWire({{0, -0.5 * length, 0}, {0, 0.5 * length, 0}, {0.03, 0.5 * length, 0}, {0.03, -0.5 * length, 0}, {0, -0.5 * length, 0}}, 0.5 * length);
+    const WireModel folded =
+        fedWire({{0, -0.5 * length, 0}, {0, 0.5 * length, 0}, {0.03, 0.5 * length, 0}, {0.03, -0.5 * length, 0}, {0, -0.5 * length, 0}},
+                0.5 * length);
     const double thickness = std::sqrt(1e-3 * 0.03); // the pair acts as one wire of the mean geometric radius
     const Complex plain = solved(fedWire({{0, -0.5 * length, 0}, {0, 0.5 * length, 0}}, 0.5 * length, freeSpace, thickness), f).impedance;
     // Antenna mode 4 Z beside two shorted stubs in series (Balanis, Antenna Theory, eq. 9-23): the stubs take no power.
@@ -106,7 +108,8 @@ TEST(Textbook, SaltWaterLiftsAVerticalAtLowAngles)
     const auto low = [&](const Ground& ground) {
         WireModel model = fedWire({{0, 0, 0.2}, {0, 0, 5.2}}, 0.0, ground);
         for (double b : {0.0, 90.0, 180.0, 270.0})
-            model.wires.push_back(wire("r" + std::to_string(int(b)), {{0, 0, 0.2}, {5 * std::cos(radians(b)), 5 * std::sin(radians(b)), 0.2}}));
+            model.wires.push_back(
+                wire("r" + std::to_string(int(b)), {{0, 0, 0.2}, {5 * std::cos(radians(b)), 5 * std::sin(radians(b)), 0.2}}));
         return FarField(solved(model, f)).gain(radians(5.0), 0.0);
     };
     EXPECT_GT(low({GroundKind::Real, 81.0, 5.0}) - low(averageSoil), 5.0);
@@ -197,7 +200,8 @@ TEST(Reciprocity, BetweenWiresOfDifferentDirection)
     model.feeds.push_back({2, 3.0, 0.0});
     GroundTableCache tables;
     for (auto [a, b] : {std::pair(0, 1), std::pair(0, 2), std::pair(1, 2)}) {
-        const Complex forward = transfer(model, std::size_t(a), std::size_t(b), tables), backward = transfer(model, std::size_t(b), std::size_t(a), tables);
+        const Complex forward = transfer(model, std::size_t(a), std::size_t(b), tables),
+                      backward = transfer(model, std::size_t(b), std::size_t(a), tables);
         EXPECT_LT(relative(forward, backward), 1e-9);
         EXPECT_GT(std::abs(forward), 1e-6);
     }
@@ -232,7 +236,8 @@ TEST(Symmetry, ImpedanceDoesNotDependOnTheVoltage)
 // All lengths ten times smaller at ten times the frequency: a perfect wire in free space is the same antenna.
 TEST(Symmetry, ScalesWithTheWavelength)
 {
-    const Complex large = solved(dipole(10, 0, freeSpace, 1e-2), f).impedance, small = solved(dipole(1, 0, freeSpace, 1e-3), 10 * f).impedance;
+    const Complex large = solved(dipole(10, 0, freeSpace, 1e-2), f).impedance,
+                  small = solved(dipole(1, 0, freeSpace, 1e-3), 10 * f).impedance;
     EXPECT_LT(relative(small, large), 1e-9);
 }
 
@@ -285,7 +290,9 @@ TEST(Smoothness, UprightLoopLoweredToTheSoil)
     GroundTableCache tables;
     Complex before;
     for (double base = 4.0; base > 0.05; base *= 0.9) {
-        const Complex here = solved(fedWire({{0, 0, base}, {5, 0, base}, {5, 0, base + 5}, {0, 0, base + 5}, {0, 0, base}}, 2.5, averageSoil), f, tables).impedance;
+        const Complex here =
+            solved(fedWire({{0, 0, base}, {5, 0, base}, {5, 0, base + 5}, {0, 0, base + 5}, {0, 0, base}}, 2.5, averageSoil), f, tables)
+                .impedance;
         EXPECT_GT(here.real(), 10.0);
         if (before != Complex{}) {
             EXPECT_LT(std::abs(here - before), 0.1 * std::abs(before)) << base;
@@ -331,7 +338,8 @@ TEST(Convergence, ManyElementsDoNotMakeItWander)
 
 TEST(Convergence, ErrorEstimateCoversTheTrueError)
 {
-    const WireModel models[] = {dipole(10.2, 5, averageSoil), dipole(15.0, 2, averageSoil), fedWire({{0, 0, 2}, {0, 0, 7}, {5, 0, 7}}, 2.0, averageSoil)};
+    const WireModel models[] = {dipole(10.2, 5, averageSoil), dipole(15.0, 2, averageSoil),
+                                fedWire({{0, 0, 2}, {0, 0, 7}, {5, 0, 7}}, 2.0, averageSoil)};
     SolveOptions fine;
     fine.mesh.degree = 5;
     fine.mesh.elementsPerWavelength = 15.0;
@@ -355,7 +363,8 @@ TEST_P(Balance, HoldsForRandomAntennas)
     WireModel model;
     model.ground = {GroundKind::Real, between(3, 80), std::pow(10.0, between(-4, 0.5))};
     const double low = std::pow(10.0, between(-1.5, 1.0));
-    model.wires.push_back(wire("a", {{0, 0, low}, {between(3, 7), between(-3, 3), low + between(0, 4)}, {between(8, 12), between(-5, 5), low + between(0, 3)}}));
+    model.wires.push_back(wire(
+        "a", {{0, 0, low}, {between(3, 7), between(-3, 3), low + between(0, 4)}, {between(8, 12), between(-5, 5), low + between(0, 3)}}));
     model.wires[0].conductivity = 5.8e7;
     model.wires.push_back(wire("b", {{0, 0, low}, {between(-6, -2), between(-3, 3), low + between(0.0, 2.0)}}));
     model.feeds.push_back({0, between(0.0, 4.0), 1.0});
@@ -434,7 +443,8 @@ TEST(Insulation, LossyJacketTakesPower)
 // A thick tube is resonant shorter than a thin wire.
 TEST(Radius, ThickerIsShorter)
 {
-    EXPECT_GT(solved(dipole(10.15, 0, freeSpace, 0.05), f).impedance.imag(), solved(dipole(10.15, 0, freeSpace, 0.0005), f).impedance.imag());
+    EXPECT_GT(solved(dipole(10.15, 0, freeSpace, 0.05), f).impedance.imag(),
+              solved(dipole(10.15, 0, freeSpace, 0.0005), f).impedance.imag());
 }
 
 // ---- joints, feeds, coils

@@ -26,7 +26,8 @@ HalfSpaceIntegrals bruteForce(Complex eps, double r, double h)
         const Complex rv = (eps * nu0 - nu1) / (eps * nu0 + nu1) - kq, rh = (nu0 - nu1) / (nu0 + nu1) + kq;
         const Complex e = std::exp(-nu0 * h) * dx;
         const double j0 = std::cyl_bessel_j(0.0, x * r), j1 = std::cyl_bessel_j(1.0, x * r), j2 = std::cyl_bessel_j(2.0, x * r);
-        sum += {(nu0 * rv + rh / nu0) * j0 * e * x, (nu0 * rv - rh / nu0) * j2 * e * x, 2.0 * x * rv * j1 * e * x, 2.0 * x * x * rv / nu0 * j0 * e * x};
+        sum += {(nu0 * rv + rh / nu0) * j0 * e * x, (nu0 * rv - rh / nu0) * j2 * e * x, 2.0 * x * rv * j1 * e * x,
+                2.0 * x * x * rv / nu0 * j0 * e * x};
     };
     const auto integrate = [&](double from, double to, int panels, auto f) {
         const GaussRule& rule = gaussRule(20);
@@ -55,8 +56,9 @@ TEST_P(Remainder, ContourAgreesWithBruteForce)
 }
 
 INSTANTIATE_TEST_SUITE_P(Soils, Remainder,
-                         ::testing::Values(Point{{13, -12.7}, 0.3, 0.2}, Point{{13, -12.7}, 2.0, 0.5}, Point{{13, -12.7}, 0.01, 0.4}, Point{{13, -12.7}, 0.0, 0.3},
-                                           Point{{5, -2.5}, 1.0, 2.0}, Point{{5, -2.5}, 3.0, 0.7}, Point{{30, -51}, 0.5, 0.5}, Point{{81, -1000}, 1.0, 0.6}, Point{{3, -0.9}, 6.0, 1.5}));
+                         ::testing::Values(Point{{13, -12.7}, 0.3, 0.2}, Point{{13, -12.7}, 2.0, 0.5}, Point{{13, -12.7}, 0.01, 0.4},
+                                           Point{{13, -12.7}, 0.0, 0.3}, Point{{5, -2.5}, 1.0, 2.0}, Point{{5, -2.5}, 3.0, 0.7},
+                                           Point{{30, -51}, 0.5, 0.5}, Point{{81, -1000}, 1.0, 0.6}, Point{{3, -0.9}, 6.0, 1.5}));
 
 // The tail changes its method at h = 2r and the contour its end; neither may be seen.
 TEST(SommerfeldIntegrals, NoJumpWhereTheMethodChanges)
@@ -110,10 +112,12 @@ TEST(SommerfeldIntegrals, EvanescentPartCompletesThePropagatingOne)
     const Complex kq = imageStrength(eps);
     for (std::size_t i = 0; i < rule.node.size(); ++i) {
         const double a = 0.25 * pi * (1.0 + rule.node[i]), x = std::sin(a);
-        const Complex nu0{0.0, std::cos(a)}, nu1 = std::sqrt(x * x - eps), w = 0.25 * pi * rule.weight[i] * std::cos(a) * x * std::exp(-nu0 * h);
+        const Complex nu0{0.0, std::cos(a)}, nu1 = std::sqrt(x * x - eps),
+                                             w = 0.25 * pi * rule.weight[i] * std::cos(a) * x * std::exp(-nu0 * h);
         const Complex rv = (eps * nu0 - nu1) / (eps * nu0 + nu1) - kq, rh = (nu0 - nu1) / (nu0 + nu1) + kq;
         const double j0 = std::cyl_bessel_j(0.0, x * r), j1 = std::cyl_bessel_j(1.0, x * r), j2 = std::cyl_bessel_j(2.0, x * r);
-        propagating += {(nu0 * rv + rh / nu0) * j0 * w, (nu0 * rv - rh / nu0) * j2 * w, 2.0 * x * rv * j1 * w, 2.0 * x * x * rv / nu0 * j0 * w};
+        propagating +=
+            {(nu0 * rv + rh / nu0) * j0 * w, (nu0 * rv - rh / nu0) * j2 * w, 2.0 * x * rv * j1 * w, 2.0 * x * x * rv / nu0 * j0 * w};
     }
     auto whole = evanescentIntegrals(eps, r, h);
     whole += propagating;

@@ -76,7 +76,9 @@ class BruteSweep : public ::testing::TestWithParam<int> {};
 // Against solves at many frequencies between: SWR within 1 % wherever it is below 10.
 TEST_P(BruteSweep, CurveKeepsOnePercent)
 {
-    const SweepCase cases[] = {{"inverted V", fedWire({{-8, 0, 8}, {0, 0, 13}, {8, 0, 8}}, std::hypot(8, 5), averageSoil), 50.0}, {"loaded", shortLoaded(), 50.0}, {"end-fed", endFed(), 2450.0}};
+    const SweepCase cases[] = {{"inverted V", fedWire({{-8, 0, 8}, {0, 0, 13}, {8, 0, 8}}, std::hypot(8, 5), averageSoil), 50.0},
+                               {"loaded", shortLoaded(), 50.0},
+                               {"end-fed", endFed(), 2450.0}};
     const SweepCase& c = cases[GetParam()];
     GroundTableCache tables;
     SweepOptions options;
@@ -126,7 +128,8 @@ TEST(Sweep, RefusesBadRanges)
 {
     GroundTableCache tables;
     const auto model = std::make_shared<const WireModel>(dipole(10, 5));
-    for (auto [from, to] : {std::pair(10e6, 5e6), std::pair(0.0, 5e6), std::pair(5e6, 1e13), std::pair(7e6, 7e6), std::pair(std::nan(""), 7e6)}) {
+    for (auto [from, to] :
+         {std::pair(10e6, 5e6), std::pair(0.0, 5e6), std::pair(5e6, 1e13), std::pair(7e6, 7e6), std::pair(std::nan(""), 7e6)}) {
         SweepOptions options;
         options.from = from;
         options.to = to;

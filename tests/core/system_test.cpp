@@ -23,9 +23,13 @@ TEST_P(InternalImpedance, MatchesExactSkinEffect)
 }
 
 INSTANTIATE_TEST_SUITE_P(Copper, InternalImpedance,
-                         ::testing::Values(WireFigure{0.1, 7, 1.248842025, 1.082676169}, WireFigure{0.1, 50, 3.078079787, 2.930816162}, WireFigure{0.25, 3.5, 0.3338243941, 0.3093862255},
-                                           WireFigure{0.25, 28, 0.9012336656, 0.8784382902}, WireFigure{0.5, 1.8, 0.1171065197, 0.111193223}, WireFigure{0.5, 150, 1.022605565, 1.017072805},
-                                           WireFigure{0.814, 7, 0.1370562179, 0.1349371511}, WireFigure{1.0, 3.5, 0.07907211748, 0.07766310183}, WireFigure{1.0, 28, 0.2210961377, 0.2197111807}));
+                         ::testing::Values(WireFigure{0.1, 7, 1.248842025, 1.082676169}, WireFigure{0.1, 50, 3.078079787, 2.930816162},
+                                           WireFigure{0.25, 3.5, 0.3338243941, 0.3093862255},
+                                           WireFigure{0.25, 28, 0.9012336656, 0.8784382902},
+                                           WireFigure{0.5, 1.8, 0.1171065197, 0.111193223}, WireFigure{0.5, 150, 1.022605565, 1.017072805},
+                                           WireFigure{0.814, 7, 0.1370562179, 0.1349371511},
+                                           WireFigure{1.0, 3.5, 0.07907211748, 0.07766310183},
+                                           WireFigure{1.0, 28, 0.2210961377, 0.2197111807}));
 
 TEST(InternalImpedance, TendsToDirectCurrentResistance)
 {
@@ -65,7 +69,8 @@ TEST(FieldMatrix, IsSymmetricOverEveryGround)
 TEST(FieldMatrix, OverPerfectGroundIsDirectPlusMirror)
 {
     const Mesh mesh = makeMesh(fedWire({{0, 0, 2}, {4, 1, 6}}, 2.0), 14e6);
-    const Matrix direct = fieldMatrix(mesh, freeSpace, nullptr), mirror = mirrorMatrix(mesh), both = fieldMatrix(mesh, perfectGround, nullptr);
+    const Matrix direct = fieldMatrix(mesh, freeSpace, nullptr), mirror = mirrorMatrix(mesh),
+                 both = fieldMatrix(mesh, perfectGround, nullptr);
     for (std::size_t i = 0; i < both.size(); ++i)
         EXPECT_LT(std::abs(both[i] - direct[i] - mirror[i]), 1e-9 * (1.0 + std::abs(both[i])));
 }
@@ -118,11 +123,12 @@ TEST_P(LoadImpedance, FollowsItsCircuit)
     EXPECT_LT(std::abs(z - p.expected), 1e-6 * std::abs(p.expected) + 1e-9);
 }
 
-INSTANTIATE_TEST_SUITE_P(Circuits, LoadImpedance,
-                         ::testing::Values(LoadCase{LoadKind::Series, 5, 1e-5, 0, 0, {5, 100}}, LoadCase{LoadKind::Series, 0, 1e-5, 0, 200, {0.5, 100}},
-                                           LoadCase{LoadKind::Series, 0, 1e-5, 1e-9, 0, {0, 0}}, LoadCase{LoadKind::Series, 0, 0, 1e-9, 0, {0, -100}},
-                                           LoadCase{LoadKind::Parallel, 0, 1e-5, 2e-9, 0, {0, -100}}, LoadCase{LoadKind::Parallel, 1000, 1e-5, 1e-9, 0, {1000, 0}},
-                                           LoadCase{LoadKind::Series, 0, 0, 0, 0, {0, 0}}));
+INSTANTIATE_TEST_SUITE_P(
+    Circuits, LoadImpedance,
+    ::testing::Values(LoadCase{LoadKind::Series, 5, 1e-5, 0, 0, {5, 100}}, LoadCase{LoadKind::Series, 0, 1e-5, 0, 200, {0.5, 100}},
+                      LoadCase{LoadKind::Series, 0, 1e-5, 1e-9, 0, {0, 0}}, LoadCase{LoadKind::Series, 0, 0, 1e-9, 0, {0, -100}},
+                      LoadCase{LoadKind::Parallel, 0, 1e-5, 2e-9, 0, {0, -100}},
+                      LoadCase{LoadKind::Parallel, 1000, 1e-5, 1e-9, 0, {1000, 0}}, LoadCase{LoadKind::Series, 0, 0, 0, 0, {0, 0}}));
 
 } // namespace
 } // namespace vetchling::em

@@ -34,7 +34,8 @@ TEST_P(EveryFamilyTunes, ToResonance)
 }
 
 INSTANTIATE_TEST_SUITE_P(Families, EveryFamilyTunes,
-                         ::testing::Values(TuneCase{"dipole", 7.1e6}, TuneCase{"dipole", 28.5e6}, TuneCase{"end-fed", 7.1e6}, TuneCase{"vertical", 10.1e6}, TuneCase{"delta-loop", 18.1e6}, TuneCase{"loaded-dipole", 7.1e6}),
+                         ::testing::Values(TuneCase{"dipole", 7.1e6}, TuneCase{"dipole", 28.5e6}, TuneCase{"end-fed", 7.1e6},
+                                           TuneCase{"vertical", 10.1e6}, TuneCase{"delta-loop", 18.1e6}, TuneCase{"loaded-dipole", 7.1e6}),
                          [](const auto& info) {
                              std::string name = std::string(info.param.family) + std::to_string(int(info.param.frequency / 1e5));
                              std::replace(name.begin(), name.end(), '-', '_');
@@ -87,7 +88,8 @@ TEST(Tune, RefusesWhatCannotBeTuned)
 {
     const shapes::AntennaShape shape = shapes::findFamily("dipole")->standardShape(7.1e6);
     em::GroundTableCache tables;
-    EXPECT_TRUE(mentions(tune(shape, averageSoil, "x_m", 7.1e6, tables).faults(), "x_m", "cannot") || mentions(tune(shape, averageSoil, "x_m", 7.1e6, tables).faults(), "x_m", "not a parameter"));
+    EXPECT_TRUE(mentions(tune(shape, averageSoil, "x_m", 7.1e6, tables).faults(), "x_m", "cannot") ||
+                mentions(tune(shape, averageSoil, "x_m", 7.1e6, tables).faults(), "x_m", "not a parameter"));
     EXPECT_FALSE(tune(shape, averageSoil, "nonsense", 7.1e6, tables).ok());
     EXPECT_FALSE(tune(shape, averageSoil, "leg_m", 0.0, tables).ok());
     shapes::AntennaShape unknown = shape;

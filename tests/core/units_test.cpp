@@ -25,31 +25,41 @@ TEST_P(Understood, AsPeopleWriteIt)
     EXPECT_NEAR(*value, t.expected, 1e-9 * std::abs(t.expected) + 1e-15) << t.text;
 }
 
-INSTANTIATE_TEST_SUITE_P(
-    Lengths, Understood,
-    ::testing::Values(Typed{"10.16 m", Quantity::Length, 10.16}, Typed{"10.16", Quantity::Length, 10.16}, Typed{"10,16", Quantity::Length, 10.16}, Typed{"33ft 4in", Quantity::Length, 10.16},
-                      Typed{"33 ft 4 in", Quantity::Length, 10.16}, Typed{"33' 4\"", Quantity::Length, 10.16}, Typed{"33ft", Quantity::Length, 10.0584}, Typed{"40in", Quantity::Length, 1.016},
-                      Typed{"12 cm", Quantity::Length, 0.12}, Typed{"35 mm", Quantity::Length, 0.035}, Typed{"0.5km", Quantity::Length, 500.0}, Typed{"10", Quantity::Length, 3.048, System::Imperial},
-                      Typed{"5", Quantity::SmallLength, 0.05}, Typed{"2", Quantity::SmallLength, 0.0508, System::Imperial}, Typed{"-0.3", Quantity::Length, -0.3}, Typed{"−0.3 m", Quantity::Length, -0.3},
-                      Typed{"-1ft 6in", Quantity::Length, -0.4572}, Typed{"  7.5  m ", Quantity::Length, 7.5}, Typed{"1e1", Quantity::Length, 10.0}));
+INSTANTIATE_TEST_SUITE_P(Lengths, Understood,
+                         ::testing::Values(Typed{"10.16 m", Quantity::Length, 10.16}, Typed{"10.16", Quantity::Length, 10.16},
+                                           Typed{"10,16", Quantity::Length, 10.16}, Typed{"33ft 4in", Quantity::Length, 10.16},
+                                           Typed{"33 ft 4 in", Quantity::Length, 10.16}, Typed{"33' 4\"", Quantity::Length, 10.16},
+                                           Typed{"33ft", Quantity::Length, 10.0584}, Typed{"40in", Quantity::Length, 1.016},
+                                           Typed{"12 cm", Quantity::Length, 0.12}, Typed{"35 mm", Quantity::Length, 0.035},
+                                           Typed{"0.5km", Quantity::Length, 500.0}, Typed{"10", Quantity::Length, 3.048, System::Imperial},
+                                           Typed{"5", Quantity::SmallLength, 0.05},
+                                           Typed{"2", Quantity::SmallLength, 0.0508, System::Imperial},
+                                           Typed{"-0.3", Quantity::Length, -0.3}, Typed{"−0.3 m", Quantity::Length, -0.3},
+                                           Typed{"-1ft 6in", Quantity::Length, -0.4572}, Typed{"  7.5  m ", Quantity::Length, 7.5},
+                                           Typed{"1e1", Quantity::Length, 10.0}));
 
-INSTANTIATE_TEST_SUITE_P(
-    Others, Understood,
-    ::testing::Values(Typed{"14.1", Quantity::Frequency, 14.1e6}, Typed{"14.1 MHz", Quantity::Frequency, 14.1e6}, Typed{"7080 kHz", Quantity::Frequency, 7.08e6}, Typed{"7080k", Quantity::Frequency, 7.08e6},
-                      Typed{"7080000 Hz", Quantity::Frequency, 7.08e6}, Typed{"60", Quantity::Angle, 60.0}, Typed{"60°", Quantity::Angle, 60.0}, Typed{"060 deg", Quantity::Angle, 60.0},
-                      Typed{"100 W", Quantity::Power, 100.0}, Typed{"1.5 kW", Quantity::Power, 1500.0}, Typed{"9 uH", Quantity::Inductance, 9e-6}, Typed{"9", Quantity::Inductance, 9e-6},
-                      Typed{"9.5 µH", Quantity::Inductance, 9.5e-6}, Typed{"1.4 %", Quantity::Percent, 1.4}, Typed{"49", Quantity::Plain, 49.0}));
+INSTANTIATE_TEST_SUITE_P(Others, Understood,
+                         ::testing::Values(Typed{"14.1", Quantity::Frequency, 14.1e6}, Typed{"14.1 MHz", Quantity::Frequency, 14.1e6},
+                                           Typed{"7080 kHz", Quantity::Frequency, 7.08e6}, Typed{"7080k", Quantity::Frequency, 7.08e6},
+                                           Typed{"7080000 Hz", Quantity::Frequency, 7.08e6}, Typed{"60", Quantity::Angle, 60.0},
+                                           Typed{"60°", Quantity::Angle, 60.0}, Typed{"060 deg", Quantity::Angle, 60.0},
+                                           Typed{"100 W", Quantity::Power, 100.0}, Typed{"1.5 kW", Quantity::Power, 1500.0},
+                                           Typed{"9 uH", Quantity::Inductance, 9e-6}, Typed{"9", Quantity::Inductance, 9e-6},
+                                           Typed{"9.5 µH", Quantity::Inductance, 9.5e-6}, Typed{"1.4 %", Quantity::Percent, 1.4},
+                                           Typed{"49", Quantity::Plain, 49.0}));
 
-INSTANTIATE_TEST_SUITE_P(
-    WireSizes, Understood,
-    ::testing::Values(Typed{"1.6 mm", Quantity::WireSize, 1.6e-3}, Typed{"1.6", Quantity::WireSize, 1.6e-3}, Typed{"2.5 mm2", Quantity::WireSize, 2.0 * std::sqrt(2.5e-6 / pi)},
-                      Typed{"2.5mm²", Quantity::WireSize, 2.0 * std::sqrt(2.5e-6 / pi)}, Typed{"14 AWG", Quantity::WireSize, 0.127e-3 * std::pow(92.0, 22.0 / 39.0)},
-                      Typed{"14awg", Quantity::WireSize, 0.127e-3 * std::pow(92.0, 22.0 / 39.0)}));
+INSTANTIATE_TEST_SUITE_P(WireSizes, Understood,
+                         ::testing::Values(Typed{"1.6 mm", Quantity::WireSize, 1.6e-3}, Typed{"1.6", Quantity::WireSize, 1.6e-3},
+                                           Typed{"2.5 mm2", Quantity::WireSize, 2.0 * std::sqrt(2.5e-6 / pi)},
+                                           Typed{"2.5mm²", Quantity::WireSize, 2.0 * std::sqrt(2.5e-6 / pi)},
+                                           Typed{"14 AWG", Quantity::WireSize, 0.127e-3 * std::pow(92.0, 22.0 / 39.0)},
+                                           Typed{"14awg", Quantity::WireSize, 0.127e-3 * std::pow(92.0, 22.0 / 39.0)}));
 
-INSTANTIATE_TEST_SUITE_P(
-    Expressions, Understood,
-    ::testing::Values(Typed{"=lambda/4*0.97", Quantity::Length, 0.97 * 299792458.0 / 14e6 / 4.0}, Typed{"= lambda / 2", Quantity::Length, 299792458.0 / 14e6 / 2.0},
-                      Typed{"=2*3.5", Quantity::Length, 7.0}, Typed{"=33*ft+4*inch", Quantity::Length, 10.16}, Typed{"=f/2", Quantity::Frequency, 7e6}, Typed{"=7*7", Quantity::Plain, 49.0}));
+INSTANTIATE_TEST_SUITE_P(Expressions, Understood,
+                         ::testing::Values(Typed{"=lambda/4*0.97", Quantity::Length, 0.97 * 299792458.0 / 14e6 / 4.0},
+                                           Typed{"= lambda / 2", Quantity::Length, 299792458.0 / 14e6 / 2.0},
+                                           Typed{"=2*3.5", Quantity::Length, 7.0}, Typed{"=33*ft+4*inch", Quantity::Length, 10.16},
+                                           Typed{"=f/2", Quantity::Frequency, 7e6}, Typed{"=7*7", Quantity::Plain, 49.0}));
 
 class NotUnderstood : public ::testing::TestWithParam<Typed> {};
 
@@ -61,12 +71,15 @@ TEST_P(NotUnderstood, IsRefusedInWords)
     EXPECT_NE(value.faults().front().message.find("such as"), std::string::npos);
 }
 
-INSTANTIATE_TEST_SUITE_P(Texts, NotUnderstood,
-                         ::testing::Values(Typed{"", Quantity::Length, 0}, Typed{"   ", Quantity::Length, 0}, Typed{"ten metres", Quantity::Length, 0}, Typed{"10 furlongs", Quantity::Length, 0},
-                                           Typed{"10 m 20", Quantity::Length, 0}, Typed{"10 20 30", Quantity::Length, 0}, Typed{"nan", Quantity::Length, 0}, Typed{"inf", Quantity::Length, 0},
-                                           Typed{"1e999", Quantity::Length, 0}, Typed{"=lambda/4", Quantity::Length, 0}, Typed{"=1/0", Quantity::Length, 0}, Typed{"=)(", Quantity::Length, 0},
-                                           Typed{"=", Quantity::Length, 0}, Typed{"14 ohm", Quantity::Frequency, 0}, Typed{"x AWG", Quantity::WireSize, 0}, Typed{"99 AWG", Quantity::WireSize, 0},
-                                           Typed{"-2 mm2", Quantity::WireSize, 0}, Typed{"5 m", Quantity::Plain, 0}, Typed{"3 W", Quantity::Angle, 0}));
+INSTANTIATE_TEST_SUITE_P(
+    Texts, NotUnderstood,
+    ::testing::Values(Typed{"", Quantity::Length, 0}, Typed{"   ", Quantity::Length, 0}, Typed{"ten metres", Quantity::Length, 0},
+                      Typed{"10 furlongs", Quantity::Length, 0}, Typed{"10 m 20", Quantity::Length, 0},
+                      Typed{"10 20 30", Quantity::Length, 0}, Typed{"nan", Quantity::Length, 0}, Typed{"inf", Quantity::Length, 0},
+                      Typed{"1e999", Quantity::Length, 0}, Typed{"=lambda/4", Quantity::Length, 0}, Typed{"=1/0", Quantity::Length, 0},
+                      Typed{"=)(", Quantity::Length, 0}, Typed{"=", Quantity::Length, 0}, Typed{"14 ohm", Quantity::Frequency, 0},
+                      Typed{"x AWG", Quantity::WireSize, 0}, Typed{"99 AWG", Quantity::WireSize, 0}, Typed{"-2 mm2", Quantity::WireSize, 0},
+                      Typed{"5 m", Quantity::Plain, 0}, Typed{"3 W", Quantity::Angle, 0}));
 
 struct Shown {
     double value;
@@ -79,20 +92,24 @@ class Formatted : public ::testing::TestWithParam<Shown> {};
 
 TEST_P(Formatted, WithItsUnit) { EXPECT_EQ(format(GetParam().value, GetParam().quantity, GetParam().system), GetParam().text); }
 
-INSTANTIATE_TEST_SUITE_P(Values, Formatted,
-                         ::testing::Values(Shown{9.871, Quantity::Length, System::Metric, "9.87 m"}, Shown{10.16, Quantity::Length, System::Imperial, "33 ft 4.0 in"},
-                                           Shown{0.1, Quantity::Length, System::Imperial, "3.9 in"}, Shown{-0.6096, Quantity::Length, System::Imperial, "-2 ft 0.0 in"},
-                                           Shown{0.3047, Quantity::Length, System::Imperial, "1 ft 0.0 in"}, Shown{0.045, Quantity::SmallLength, System::Metric, "4.5 cm"},
-                                           Shown{0.0508, Quantity::SmallLength, System::Imperial, "2.0 in"}, Shown{7.08e6, Quantity::Frequency, System::Metric, "7.080 MHz"},
-                                           Shown{1.63e-3, Quantity::WireSize, System::Metric, "1.63 mm"}, Shown{60.0, Quantity::Angle, System::Metric, "60°"},
-                                           Shown{100.0, Quantity::Power, System::Metric, "100 W"}, Shown{8.19e-6, Quantity::Inductance, System::Metric, "8.19 µH"},
-                                           Shown{1.4, Quantity::Percent, System::Metric, "1.4 %"}, Shown{49.0, Quantity::Plain, System::Metric, "49"}));
+INSTANTIATE_TEST_SUITE_P(
+    Values, Formatted,
+    ::testing::Values(
+        Shown{9.871, Quantity::Length, System::Metric, "9.87 m"}, Shown{10.16, Quantity::Length, System::Imperial, "33 ft 4.0 in"},
+        Shown{0.1, Quantity::Length, System::Imperial, "3.9 in"}, Shown{-0.6096, Quantity::Length, System::Imperial, "-2 ft 0.0 in"},
+        Shown{0.3047, Quantity::Length, System::Imperial, "1 ft 0.0 in"}, Shown{0.045, Quantity::SmallLength, System::Metric, "4.5 cm"},
+        Shown{0.0508, Quantity::SmallLength, System::Imperial, "2.0 in"}, Shown{7.08e6, Quantity::Frequency, System::Metric, "7.080 MHz"},
+        Shown{1.63e-3, Quantity::WireSize, System::Metric, "1.63 mm"}, Shown{60.0, Quantity::Angle, System::Metric, "60°"},
+        Shown{100.0, Quantity::Power, System::Metric, "100 W"}, Shown{8.19e-6, Quantity::Inductance, System::Metric, "8.19 µH"},
+        Shown{1.4, Quantity::Percent, System::Metric, "1.4 %"}, Shown{49.0, Quantity::Plain, System::Metric, "49"}));
 
 // What is shown can be typed again and means the same to the shown digits.
 TEST(Units, ShownValuesReadBack)
 {
     for (System system : {System::Metric, System::Imperial})
-        for (auto [value, quantity] : {std::pair(10.16, Quantity::Length), std::pair(0.37, Quantity::SmallLength), std::pair(7.08e6, Quantity::Frequency), std::pair(8.19e-6, Quantity::Inductance), std::pair(100.0, Quantity::Power), std::pair(30.0, Quantity::Angle)}) {
+        for (auto [value, quantity] :
+             {std::pair(10.16, Quantity::Length), std::pair(0.37, Quantity::SmallLength), std::pair(7.08e6, Quantity::Frequency),
+              std::pair(8.19e-6, Quantity::Inductance), std::pair(100.0, Quantity::Power), std::pair(30.0, Quantity::Angle)}) {
             const auto back = parse(format(value, quantity, system), quantity, {0.0, system});
             ASSERT_TRUE(back.ok()) << format(value, quantity, system) << back.firstFault();
             EXPECT_NEAR(*back / value, 1.0, 5e-3);
@@ -102,7 +119,8 @@ TEST(Units, ShownValuesReadBack)
 // ASTM B258 diameters, mm, from the definition.
 TEST(Gauge, FollowsItsDefinition)
 {
-    for (auto [gauge, mm] : {std::pair(10.0, 2.58818673), std::pair(13.0, 1.82782664), std::pair(16.0, 1.29084591), std::pair(22.0, 0.643803298), std::pair(28.0, 0.321093854), std::pair(36.0, 0.127)})
+    for (auto [gauge, mm] : {std::pair(10.0, 2.58818673), std::pair(13.0, 1.82782664), std::pair(16.0, 1.29084591),
+                             std::pair(22.0, 0.643803298), std::pair(28.0, 0.321093854), std::pair(36.0, 0.127)})
         EXPECT_NEAR(gaugeDiameter(gauge) * 1e3, mm, 1e-7);
 }
 

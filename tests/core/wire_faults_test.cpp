@@ -45,26 +45,62 @@ const double nan = std::nan("");
 INSTANTIATE_TEST_SUITE_P(
     Models, Faulty,
     ::testing::Values(
-        Spoil{"below_ground", [](WireModel& m) { m.wires[1].points[1].z = -0.4; }, "wires[1].points_m[1]", "0.4 m below ground; raise it above z = 0"},
+        Spoil{"below_ground", [](WireModel& m) { m.wires[1].points[1].z = -0.4; }, "wires[1].points_m[1]",
+              "0.4 m below ground; raise it above z = 0"},
         Spoil{"touches_soil", [](WireModel& m) { m.wires[1].points[1].z = 0.0; }, "wires[1].points_m[1]", "a few radials"},
         Spoil{"nan_point", [](WireModel& m) { m.wires[0].points[0].x = nan; }, "wires[0].points_m[0]", "three finite numbers"},
         Spoil{"far_away", [](WireModel& m) { m.wires[0].points[0].x = 1e9; }, "wires[0].points_m[0]", "1000 km"},
         Spoil{"one_point", [](WireModel& m) { m.wires[1].points.resize(1); }, "wires[1].points_m", "two points or more"},
-        Spoil{"repeated_point", [](WireModel& m) { m.wires[1].points[1] = m.wires[1].points[0]; }, "wires[1].points_m[1]", "same as the point before"},
+        Spoil{"repeated_point", [](WireModel& m) { m.wires[1].points[1] = m.wires[1].points[0]; }, "wires[1].points_m[1]",
+              "same as the point before"},
         Spoil{"zero_radius", [](WireModel& m) { m.wires[0].radius = 0.0; }, "wires[0].radius_m", "radius in metres"},
         Spoil{"nan_radius", [](WireModel& m) { m.wires[0].radius = nan; }, "wires[0].radius_m", "radius in metres"},
         Spoil{"negative_end_radius", [](WireModel& m) { m.wires[0].endRadius = -1.0; }, "wires[0].end_radius_m", "radius in metres"},
-        Spoil{"zero_conductivity", [](WireModel& m) { m.wires[0].conductivity = 0.0; }, "wires[0].conductivity_S_per_m", "leave it out for a perfect conductor"},
-        Spoil{"thin_jacket", [](WireModel& m) { m.wires[0].insulation = Insulation{0.5e-3, 2.3, 0.0}; }, "wires[0].insulation.outer_radius_m", "larger than the wire's radius"},
-        Spoil{"jacket_of_nothing", [](WireModel& m) { m.wires[0].insulation = Insulation{2e-3, 0.0, 0.0}; }, "wires[0].insulation.relative_permittivity", "between 1 and 1000"},
-        Spoil{"negative_tangent", [](WireModel& m) { m.wires[0].insulation = Insulation{2e-3, 2.0, -0.1}; }, "wires[0].insulation.loss_tangent", "zero or a small"},
+        Spoil{"zero_conductivity", [](WireModel& m) { m.wires[0].conductivity = 0.0; }, "wires[0].conductivity_S_per_m",
+              "leave it out for a perfect conductor"},
+        Spoil{"thin_jacket",
+              [](WireModel& m) {
+                  m.wires[0].insulation = Insulation{0.5e-3, 2.3, 0.0};
+              },
+              "wires[0].insulation.outer_radius_m", "larger than the wire's radius"},
+        Spoil{"jacket_of_nothing",
+              [](WireModel& m) {
+                  m.wires[0].insulation = Insulation{2e-3, 0.0, 0.0};
+              },
+              "wires[0].insulation.relative_permittivity", "between 1 and 1000"},
+        Spoil{"negative_tangent",
+              [](WireModel& m) {
+                  m.wires[0].insulation = Insulation{2e-3, 2.0, -0.1};
+              },
+              "wires[0].insulation.loss_tangent", "zero or a small"},
         Spoil{"thick_as_long", [](WireModel& m) { m.wires[1].radius = 3.0; }, "wires[1].points_m[2]", "shorter than the wire is thick"},
-        Spoil{"surface_on_ground", [](WireModel& m) { m.wires[1].points[0].z = m.wires[1].points[1].z = 0.01; m.wires[1].radius = 0.02; }, "wires[1].points_m[1]", "surface touches the ground"},
-        Spoil{"crossing", [](WireModel& m) { m.wires[1].points = {{1, -2, 5}, {1, 2, 5}}; }, "wires[1].points_m[1]", "without a joint"},
+        Spoil{"surface_on_ground",
+              [](WireModel& m) {
+                  m.wires[1].points[0].z = m.wires[1].points[1].z = 0.01;
+                  m.wires[1].radius = 0.02;
+              },
+              "wires[1].points_m[1]", "surface touches the ground"},
+        Spoil{"crossing",
+              [](WireModel& m) {
+                  m.wires[1].points = {{1, -2, 5}, {1, 2, 5}};
+              },
+              "wires[1].points_m[1]", "without a joint"},
         Spoil{"duplicate", [](WireModel& m) { m.wires[1].points = m.wires[0].points; }, "wires[1].points_m[1]", "lies on the piece"},
-        Spoil{"duplicate_reversed", [](WireModel& m) { m.wires[1].points = {m.wires[0].points[1], m.wires[0].points[0]}; }, "wires[1].points_m[1]", "lies on the piece"},
-        Spoil{"folded_back", [](WireModel& m) { m.wires[1].points = {{0, 3, 2}, {0, 8, 2}, {0, 4, 2}}; }, "wires[1].points_m[2]", "runs back along"},
-        Spoil{"overlapping_from_a_joint", [](WireModel& m) { m.wires[1].points = {{5, 0, 5}, {0.5, 0, 5}}; }, "wires[1].points_m[1]", "runs back along"},
+        Spoil{"duplicate_reversed",
+              [](WireModel& m) {
+                  m.wires[1].points = {m.wires[0].points[1], m.wires[0].points[0]};
+              },
+              "wires[1].points_m[1]", "lies on the piece"},
+        Spoil{"folded_back",
+              [](WireModel& m) {
+                  m.wires[1].points = {{0, 3, 2}, {0, 8, 2}, {0, 4, 2}};
+              },
+              "wires[1].points_m[2]", "runs back along"},
+        Spoil{"overlapping_from_a_joint",
+              [](WireModel& m) {
+                  m.wires[1].points = {{5, 0, 5}, {0.5, 0, 5}};
+              },
+              "wires[1].points_m[1]", "runs back along"},
         Spoil{"no_wires", [](WireModel& m) { m.wires.clear(); }, "wires", "there is no wire"},
         Spoil{"no_feed", [](WireModel& m) { m.feeds.clear(); }, "feeds", "there is no feed"},
         Spoil{"feed_off_the_wire", [](WireModel& m) { m.feeds[0].at = 11.0; }, "feeds[0].at_m", "off the wire, which is 10 m long"},
@@ -77,9 +113,11 @@ INSTANTIATE_TEST_SUITE_P(
         Spoil{"load_off_the_wire", [](WireModel& m) { m.loads[0].at = 99.0; }, "loads[0].at_m", "off the wire"},
         Spoil{"negative_resistance", [](WireModel& m) { m.loads[0].resistance = -5.0; }, "loads[0].resistance_ohm", "zero or a positive"},
         Spoil{"nan_inductance", [](WireModel& m) { m.loads[0].inductance = nan; }, "loads[0].inductance_H", "zero or a positive"},
-        Spoil{"negative_capacitance", [](WireModel& m) { m.loads[0].capacitance = -1e-12; }, "loads[0].capacitance_F", "zero or a positive"},
+        Spoil{"negative_capacitance", [](WireModel& m) { m.loads[0].capacitance = -1e-12; }, "loads[0].capacitance_F",
+              "zero or a positive"},
         Spoil{"negative_q", [](WireModel& m) { m.loads[0].q = -1; }, "loads[0].q", "zero or a positive"},
-        Spoil{"soil_below_air", [](WireModel& m) { m.ground.relativePermittivity = 0.5; }, "ground.relative_permittivity", "outside 1 to 1000"},
+        Spoil{"soil_below_air", [](WireModel& m) { m.ground.relativePermittivity = 0.5; }, "ground.relative_permittivity",
+              "outside 1 to 1000"},
         Spoil{"negative_soil", [](WireModel& m) { m.ground.conductivity = -0.1; }, "ground.conductivity_S_per_m", "outside 0"}),
     [](const auto& info) { return std::string(info.param.name); });
 

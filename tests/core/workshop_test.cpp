@@ -20,7 +20,11 @@ TEST(CutList, AddsWhatEachEndTakes)
     a.coilTail = 0.04;
     a.jointTail = 0.05;
     a.marginPercent = 2.0;
-    const auto rows = cutList({{"leg", 2, 10.0, WireEnd::Centre, WireEnd::Insulator}, {"outer", 2, 3.0, WireEnd::Coil, WireEnd::Insulator}, {"radial", 8, 5.0, WireEnd::Joint, WireEnd::Insulator}, {"loop", 1, 20.0, WireEnd::Centre, WireEnd::Centre}}, a);
+    const auto rows = cutList({{"leg", 2, 10.0, WireEnd::Centre, WireEnd::Insulator},
+                               {"outer", 2, 3.0, WireEnd::Coil, WireEnd::Insulator},
+                               {"radial", 8, 5.0, WireEnd::Joint, WireEnd::Insulator},
+                               {"loop", 1, 20.0, WireEnd::Centre, WireEnd::Centre}},
+                              a);
     ASSERT_EQ(rows.size(), 4u);
     EXPECT_NEAR(rows[0].cut, 10.0 + 0.36 + 0.2, 1e-12);
     EXPECT_NEAR(rows[1].ends, 0.34, 1e-12);
@@ -84,7 +88,10 @@ TEST(TrimAdvice, StopsInTime)
     EXPECT_EQ(trimAdvice(logOf({{0.0, 7.0772e6}}), 7.08e6, slope, 100.0).action, TrimAction::Done); // less than half a centimetre
 }
 
-TEST(TrimAdvice, WithoutASlopeSaysNothing) { EXPECT_EQ(trimAdvice(logOf({{0.0, 7.0e6}}), 7.08e6, 0.0, goodEnough).action, TrimAction::Measure); }
+TEST(TrimAdvice, WithoutASlopeSaysNothing)
+{
+    EXPECT_EQ(trimAdvice(logOf({{0.0, 7.0e6}}), 7.08e6, 0.0, goodEnough).action, TrimAction::Measure);
+}
 
 // Cuts pull the slope towards what they did, the more wire the more.
 TEST(TrimSlope, LearnsFromTheCuts)

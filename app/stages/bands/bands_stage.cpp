@@ -88,7 +88,8 @@ private:
     SwrChart chartOf(const Band& band, const QRectF& row) const
     {
         const double pad = 0.55 * (band.to - band.from);
-        return {QRectF(chartLeft, row.top() + 12, row.width() - chartLeft - wordsWidth - 18, row.height() - 40), std::max(sweepFrom, band.from - pad), std::min(sweepTo, band.to + pad)};
+        return {QRectF(chartLeft, row.top() + 12, row.width() - chartLeft - wordsWidth - 18, row.height() - 40),
+                std::max(sweepFrom, band.from - pad), std::min(sweepTo, band.to + pad)};
     }
 
     void paintRow(Sketch& sketch, const CurveResult& curve, int index, const QRectF& row)
@@ -101,9 +102,12 @@ private:
             sketch.painter().fillRect(QRectF(0, row.top() + 14, 3, row.height() - 42), c.petal);
         sketch.text({10, row.top() + 10}, QString::fromStdString(wanted.band.name), Qt::AlignLeft | Qt::AlignTop, {c.ink, 19, true});
         const int decimals = wanted.band.to - wanted.band.from < 5e4 ? 4 : 3;
-        sketch.text({10, row.top() + 36}, QStringLiteral("%1 – %2").arg(wanted.band.from / 1e6, 0, 'f', decimals).arg(wanted.band.to / 1e6, 0, 'f', decimals), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+        sketch.text({10, row.top() + 36},
+                    QStringLiteral("%1 – %2").arg(wanted.band.from / 1e6, 0, 'f', decimals).arg(wanted.band.to / 1e6, 0, 'f', decimals),
+                    Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
         if (coverage.harmonic > 0.0)
-            sketch.text({10, row.top() + 53}, tr("%1 × lowest dip").arg(coverage.harmonic, 0, 'f', 2), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 12});
+            sketch.text({10, row.top() + 53}, tr("%1 × lowest dip").arg(coverage.harmonic, 0, 'f', 2), Qt::AlignLeft | Qt::AlignTop,
+                        {c.inkFaint, 12});
 
         const auto swrAt = [&](double f) { return curve.swrAt(f); };
         chart.frame(sketch, coverage.band.from, coverage.band.to, curve.limit, wanted.wish != Wish::No);
@@ -111,7 +115,8 @@ private:
         if (const CurvePointer pinned = m_context.solver.pinnedCurve()) {
             QPen dashed(c.inkSoft, 1.0);
             dashed.setDashPattern({4, 3});
-            chart.curve(sketch, [&](double f) { return pinned->swrAt(f); }, dashed);
+            chart.curve(
+                sketch, [&](double f) { return pinned->swrAt(f); }, dashed);
         }
         chart.curve(sketch, swrAt, QPen(c.ink, 1.8));
         if (m_reactances)
@@ -127,9 +132,11 @@ private:
         const Colours& c = sketch.colours();
         const int decimals = band.to - band.from < 5e4 ? 3 : 2;
         for (double f : {band.from, band.to})
-            sketch.text({chart.x(f), chart.area.bottom() + 3}, QString::number(f / 1e6, 'f', decimals), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+            sketch.text({chart.x(f), chart.area.bottom() + 3}, QString::number(f / 1e6, 'f', decimals), Qt::AlignHCenter | Qt::AlignTop,
+                        {c.inkSoft, 12});
         for (double f : {chart.from, chart.to})
-            sketch.label({chart.x(f), chart.area.bottom() + 3}, QString::number(f / 1e6, 'f', decimals), Qt::AlignHCenter | Qt::AlignTop, {c.inkFaint, 12});
+            sketch.label({chart.x(f), chart.area.bottom() + 3}, QString::number(f / 1e6, 'f', decimals), Qt::AlignHCenter | Qt::AlignTop,
+                         {c.inkFaint, 12});
     }
 
     void paintMarks(Sketch& sketch, const Coverage& coverage, const SwrChart& chart) const
@@ -148,7 +155,9 @@ private:
     void paintReactances(Sketch& sketch, const CurveResult& curve, const SwrChart& chart) const
     {
         const Colours& c = sketch.colours();
-        const auto y = [&](double ohm) { return chart.area.bottom() - chart.area.height() * (std::clamp(ohm, -100.0, 200.0) + 100.0) / 300.0; };
+        const auto y = [&](double ohm) {
+            return chart.area.bottom() - chart.area.height() * (std::clamp(ohm, -100.0, 200.0) + 100.0) / 300.0;
+        };
         QPainterPath r, x;
         const int steps = int(chart.area.width());
         for (int i = 0; i <= steps; ++i) {
@@ -175,16 +184,20 @@ private:
         const Colours& c = sketch.colours();
         const double left = row.right() - wordsWidth + 16;
         const bool good = coverage.lowestSwr <= curve.limit;
-        const QRectF figure = sketch.text({left, row.top() + 8}, swrText(coverage.lowestSwr), Qt::AlignLeft | Qt::AlignTop, {good ? c.leaf : c.brick, 19, true});
-        sketch.text({figure.right() + 8, row.top() + 15}, tr("at %1 MHz").arg(coverage.at / 1e6, 0, 'f', 3), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+        const QRectF figure = sketch.text({left, row.top() + 8}, swrText(coverage.lowestSwr), Qt::AlignLeft | Qt::AlignTop,
+                                          {good ? c.leaf : c.brick, 19, true});
+        sketch.text({figure.right() + 8, row.top() + 15}, tr("at %1 MHz").arg(coverage.at / 1e6, 0, 'f', 3), Qt::AlignLeft | Qt::AlignTop,
+                    {c.inkSoft, 12});
         const DetailPointer detail = m_context.solver.detail();
         const shapes::Family* family = shapes::findFamily(curve.shape.family);
         const QString ends = family->trimmedEnds() > 1 ? tr("a side") : tr("at the end");
-        const QString words = bandSentence(coverage, curve.limit, ends, detail ? detail->trimSlope : 0.0, m_context.document.design().operation.system);
+        const QString words =
+            bandSentence(coverage, curve.limit, ends, detail ? detail->trimSlope : 0.0, m_context.document.design().operation.system);
         sketch.painter().setFont(sketch.theme().font(12));
         sketch.painter().setPen(c.ink);
         sketch.painter().drawText(QRectF(left, row.top() + 36, wordsWidth - 20, 54), Qt::TextWordWrap, words);
-        sketch.text({left, row.bottom() - 24}, tr("edges %1 and %2").arg(swrText(coverage.lowEdgeSwr), swrText(coverage.highEdgeSwr)), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 12});
+        sketch.text({left, row.bottom() - 24}, tr("edges %1 and %2").arg(swrText(coverage.lowEdgeSwr), swrText(coverage.highEdgeSwr)),
+                    Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 12});
     }
 
     void paintReading(Sketch& sketch, const CurveResult& curve, const SwrChart& chart) const
@@ -195,7 +208,8 @@ private:
         const double f = chart.frequencyAt(m_pointer.x());
         const Complex z = curve.atLine(f);
         sketch.line({m_pointer.x(), chart.area.top()}, {m_pointer.x(), chart.area.bottom()}, c.inkSoft);
-        const QString words = tr("%1 MHz  SWR %2  %3").arg(f / 1e6, 0, 'f', 3).arg(swrText(curve.swrAt(f)), impedanceText(z.real(), z.imag()));
+        const QString words =
+            tr("%1 MHz  SWR %2  %3").arg(f / 1e6, 0, 'f', 3).arg(swrText(curve.swrAt(f)), impedanceText(z.real(), z.imag()));
         const double wide = QFontMetricsF(sketch.theme().font(12, true)).horizontalAdvance(words) + 14;
         const double x = std::clamp(m_pointer.x() - 0.5 * wide, chart.area.left(), chart.area.right() - wide);
         sketch.painter().setPen(QPen(c.hairline, 1.0));
@@ -244,8 +258,15 @@ public:
         QString out = tr("band\tlowest SWR\tat MHz\tR\tX\tpart under limit\tedges\n");
         if (const CurvePointer curve = solver().curve())
             for (const Coverage& c : curve->bands)
-                out += QStringLiteral("%1\t%2\t%3\t%4\t%5\t%6\t%7 %8\n").arg(QString::fromStdString(c.band.name)).arg(c.lowestSwr, 0, 'f', 2).arg(c.at / 1e6, 0, 'f', 3)
-                           .arg(c.impedance.real(), 0, 'f', 1).arg(c.impedance.imag(), 0, 'f', 1).arg(c.shareUnderLimit, 0, 'f', 2).arg(c.lowEdgeSwr, 0, 'f', 2).arg(c.highEdgeSwr, 0, 'f', 2);
+                out += QStringLiteral("%1\t%2\t%3\t%4\t%5\t%6\t%7 %8\n")
+                           .arg(QString::fromStdString(c.band.name))
+                           .arg(c.lowestSwr, 0, 'f', 2)
+                           .arg(c.at / 1e6, 0, 'f', 3)
+                           .arg(c.impedance.real(), 0, 'f', 1)
+                           .arg(c.impedance.imag(), 0, 'f', 1)
+                           .arg(c.shareUnderLimit, 0, 'f', 2)
+                           .arg(c.lowEdgeSwr, 0, 'f', 2)
+                           .arg(c.highEdgeSwr, 0, 'f', 2);
         return out;
     }
 
@@ -281,7 +302,9 @@ private:
         if (!curve)
             return tr("Being computed …");
         return tr("%1 of %2 wanted bands dip under %3.  Circle: lowest SWR.  Triangle: resonance, no reactance.  Hatched: past your limit.")
-            .arg(curve->bandsUnderLimit()).arg(curve->bandsWished()).arg(curve->limit);
+            .arg(curve->bandsUnderLimit())
+            .arg(curve->bandsWished())
+            .arg(curve->limit);
     }
 
     void buildLedger()
@@ -296,7 +319,8 @@ private:
         connect(m_region, &QComboBox::activated, this, &BandsStage::takePlan);
         const auto& bands = document().design().operation.bands;
         for (std::size_t i = 0; i < bands.size(); ++i) {
-            QComboBox* wish = m_ledger->choice(QString::fromStdString(bands[i].band.name), {tr("not wanted"), tr("nice"), tr("must")}, QStringLiteral("wish%1").arg(i));
+            QComboBox* wish = m_ledger->choice(QString::fromStdString(bands[i].band.name), {tr("not wanted"), tr("nice"), tr("must")},
+                                               QStringLiteral("wish%1").arg(i));
             connect(wish, &QComboBox::activated, this, [this, i](int index) {
                 document().edit(tr("change a wish"), {}, [&](Design& d) { d.operation.bands[i].wish = Wish(index); });
             });
@@ -305,12 +329,14 @@ private:
         m_limit = m_ledger->value(tr("SWR limit"), units::Quantity::Plain, QStringLiteral("swrLimit"));
         m_limit->setRange(1.05, 20.0);
         connect(m_limit, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            document().edit(tr("change SWR limit"), dragging ? QStringLiteral("limit") : QString(), [&](Design& d) { d.operation.swrLimit = value; });
+            document().edit(tr("change SWR limit"), dragging ? QStringLiteral("limit") : QString(),
+                            [&](Design& d) { d.operation.swrLimit = value; });
         });
         m_power = m_ledger->value(tr("Power"), units::Quantity::Power, QStringLiteral("power"));
         m_power->setRange(0.001, 1e5);
         connect(m_power, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            document().edit(tr("change power"), dragging ? QStringLiteral("power") : QString(), [&](Design& d) { d.operation.power = value; });
+            document().edit(tr("change power"), dragging ? QStringLiteral("power") : QString(),
+                            [&](Design& d) { d.operation.power = value; });
         });
         m_ledger->line();
         addOwnRange();
@@ -319,7 +345,9 @@ private:
         m_match = m_ledger->note();
         m_ledger->line();
         if (!m_context.bandPlans.empty())
-            m_ledger->note(tr("Band edges: %1, %2. Allocations are not a licence: check your own.").arg(QString::fromStdString(m_context.bandPlans.front().source)).arg(m_context.bandPlans.front().year));
+            m_ledger->note(tr("Band edges: %1, %2. Allocations are not a licence: check your own.")
+                               .arg(QString::fromStdString(m_context.bandPlans.front().source))
+                               .arg(m_context.bandPlans.front().year));
         m_ledger->finish();
     }
 
@@ -339,14 +367,17 @@ private:
     void addRange(double from, double to)
     {
         const auto& bands = document().design().operation.bands;
-        const bool overlaps = std::any_of(bands.begin(), bands.end(), [&](const WantedBand& w) { return from < w.band.to && to > w.band.from; });
+        const bool overlaps =
+            std::any_of(bands.begin(), bands.end(), [&](const WantedBand& w) { return from < w.band.to && to > w.band.from; });
         if (!(to > from) || overlaps) {
-            m_page->setSentence(overlaps ? tr("That range overlaps a band that is already there; choose another.") : tr("The upper end must be above the lower end."));
+            m_page->setSentence(overlaps ? tr("That range overlaps a band that is already there; choose another.")
+                                         : tr("The upper end must be above the lower end."));
             return;
         }
         document().edit(tr("add a range"), {}, [&](Design& d) {
             d.operation.bands.push_back({{QStringLiteral("%1 MHz").arg(from / 1e6, 0, 'f', 2).toStdString(), from, to}, Wish::Nice});
-            std::sort(d.operation.bands.begin(), d.operation.bands.end(), [](const WantedBand& a, const WantedBand& b) { return a.band.from < b.band.from; });
+            std::sort(d.operation.bands.begin(), d.operation.bands.end(),
+                      [](const WantedBand& a, const WantedBand& b) { return a.band.from < b.band.from; });
         });
     }
 

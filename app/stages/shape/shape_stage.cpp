@@ -38,7 +38,8 @@ public:
         const Antenna& a = document().antenna();
         const shapes::Family* family = shapes::findFamily(a.shape.family);
         const shapes::ParameterSpec* spec = family->spec(family->tunedParameter());
-        return tr("%1 %2").arg(QString::fromStdString(units::format(family->value(a.shape, spec->key), spec->quantity, system())), QString::fromStdString(family->tunedName()));
+        return tr("%1 %2").arg(QString::fromStdString(units::format(family->value(a.shape, spec->key), spec->quantity, system())),
+                               QString::fromStdString(family->tunedName()));
     }
 
     void refresh() override
@@ -58,7 +59,8 @@ public:
         for (const auto& [key, edit] : m_edits) {
             edit->setDesignFrequency(a.shape.designFrequency);
             const auto typed = a.typed.find(key);
-            edit->setValue(family().value(a.shape, key), system(), typed == a.typed.end() ? QString() : QString::fromStdString(typed->second));
+            edit->setValue(family().value(a.shape, key), system(),
+                           typed == a.typed.end() ? QString() : QString::fromStdString(typed->second));
         }
         for (const auto& [key, box] : m_choices)
             box->setCurrentIndex(int(std::lround(family().value(a.shape, key))));
@@ -80,7 +82,8 @@ private:
         auto* group = new QButtonGroup(this);
         auto* box = new QHBoxLayout;
         box->setSpacing(0);
-        const std::pair<QString, Scene::View> views[] = {{tr("Side"), Scene::View::Side}, {tr("Plan"), Scene::View::Plan}, {tr("Turn"), Scene::View::Turn}};
+        const std::pair<QString, Scene::View> views[] = {
+            {tr("Side"), Scene::View::Side}, {tr("Plan"), Scene::View::Plan}, {tr("Turn"), Scene::View::Turn}};
         for (const auto& [words, view] : views) {
             auto* button = new QToolButton;
             button->setText(words);
@@ -174,7 +177,9 @@ private:
         edit->setRange(spec.lowest, spec.highest);
         if (!spec.help.empty())
             edit->setStatusTip(QString::fromStdString(spec.help));
-        connect(edit, &ValueEdit::edited, this, [this, key = spec.key](double value, const QString& typed, bool dragging) { document().setParameter(key, value, typed, dragging); });
+        connect(edit, &ValueEdit::edited, this, [this, key = spec.key](double value, const QString& typed, bool dragging) {
+            document().setParameter(key, value, typed, dragging);
+        });
         m_edits[spec.key] = edit;
     }
 
@@ -196,17 +201,20 @@ private:
         m_diameter = m_ledger->value(tr("Diameter, gauge or mm²"), units::Quantity::WireSize, QStringLiteral("wireDiameter"));
         m_diameter->setRange(2e-5, 0.5);
         connect(m_diameter, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            document().editAntenna(tr("change wire size"), dragging ? QStringLiteral("wire") : QString(), [&](Antenna& a) { a.shape.wire.diameter = value; });
+            document().editAntenna(tr("change wire size"), dragging ? QStringLiteral("wire") : QString(),
+                                   [&](Antenna& a) { a.shape.wire.diameter = value; });
         });
         m_jacket = m_ledger->value(tr("Jacket, thickness"), units::Quantity::WireSize, QStringLiteral("wireJacket"));
         m_jacket->setRange(0.0, 0.05);
         connect(m_jacket, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            document().editAntenna(tr("change jacket"), dragging ? QStringLiteral("jacket") : QString(), [&](Antenna& a) { a.shape.wire.jacket = value; });
+            document().editAntenna(tr("change jacket"), dragging ? QStringLiteral("jacket") : QString(),
+                                   [&](Antenna& a) { a.shape.wire.jacket = value; });
         });
         m_frequency = m_ledger->value(tr("Design frequency"), units::Quantity::Frequency, QStringLiteral("designFrequency"));
         m_frequency->setRange(1.8e6, 29.9e6);
         connect(m_frequency, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            document().editAntenna(tr("change design frequency"), dragging ? QStringLiteral("frequency") : QString(), [&](Antenna& a) { a.shape.designFrequency = value; });
+            document().editAntenna(tr("change design frequency"), dragging ? QStringLiteral("frequency") : QString(),
+                                   [&](Antenna& a) { a.shape.designFrequency = value; });
         });
     }
 
@@ -218,8 +226,9 @@ private:
         const std::vector<shapes::RuleOfThumb> rules = family().rules(a.shape, a.shape.designFrequency);
         const Colours& c = m_context.theme.colours();
         const double now = family().value(a.shape, spec->key);
-        m_lengthHeading->setText(tr("%1, %2, for %3").arg(isLength ? tr("Length") : tr("Coil"), QString::fromStdString(family().tunedName()),
-                                                          QString::fromStdString(units::formatFrequency(a.shape.designFrequency))));
+        m_lengthHeading->setText(tr("%1 %2 for %3")
+                                     .arg(isLength ? tr("Length") : tr("Inductance"), QString::fromStdString(family().tunedName()),
+                                          QString::fromStdString(units::formatFrequency(a.shape.designFrequency))));
         std::vector<CompareBars::Row> rows{{tr("Rule of thumb"), figure(rules.front().value), rules.front().value, c.leafMid}};
         const DetailPointer detail = solver().detail();
         if (detail && detail->solvedValue)
@@ -237,8 +246,13 @@ private:
         m_lengthNote->setText(lengthNote(rules.front().value));
         QStringList others;
         for (const shapes::RuleOfThumb& rule : rules)
-            others << (rule.feetMegahertz > 0.0 ? tr("%1 ft·MHz (%2 m·MHz): %3, %4").arg(rule.feetMegahertz).arg(rule.metreMegahertz, 0, 'f', 1).arg(figure(rule.value), QString::fromStdString(rule.assumption))
-                                                : tr("%1: %2, %3").arg(QString::fromStdString(rule.name), figure(rule.value), QString::fromStdString(rule.assumption)));
+            others << (rule.feetMegahertz > 0.0
+                           ? tr("%1 ft·MHz (%2 m·MHz): %3, %4")
+                                 .arg(rule.feetMegahertz)
+                                 .arg(rule.metreMegahertz, 0, 'f', 1)
+                                 .arg(figure(rule.value), QString::fromStdString(rule.assumption))
+                           : tr("%1: %2, %3")
+                                 .arg(QString::fromStdString(rule.name), figure(rule.value), QString::fromStdString(rule.assumption)));
         m_rulesNote->setText(tr("Constants handed down: ") + others.join(QStringLiteral("; ")) + QStringLiteral("."));
         m_tune->setText(tr("Tune to %1").arg(QString::fromStdString(units::formatFrequency(a.shape.designFrequency))));
         m_tune->setEnabled(detail && detail->solvedValue && std::abs(*detail->solvedValue / now - 1.0) > 2e-4);
@@ -262,10 +276,14 @@ private:
         const double power = document().design().operation.power;
         const DetailPointer detail = solver().detail();
         const SpotResult* spot = detail ? detail->spot() : nullptr;
-        m_powerHeading->setText(spot ? tr("Where %1 W goes, %2").arg(power).arg(QString::fromStdString(units::formatFrequency(spot->solution.frequency))) : tr("Where the power goes"));
+        m_powerHeading->setText(
+            spot ? tr("Where %1 W goes, %2").arg(power).arg(QString::fromStdString(units::formatFrequency(spot->solution.frequency)))
+                 : tr("Where the power goes"));
         const Colours& c = m_context.theme.colours();
         if (detail && detail->ledger)
-            m_power->setShares({{tr("sky"), detail->ledger->sky, c.sky}, {tr("soil"), detail->ledger->soil, c.inkFaint}, {tr("wire"), detail->ledger->wire, c.brick},
+            m_power->setShares({{tr("sky"), detail->ledger->sky, c.sky},
+                                {tr("soil"), detail->ledger->soil, c.inkFaint},
+                                {tr("wire"), detail->ledger->wire, c.brick},
                                 {tr("coils"), detail->ledger->loads, c.petal}},
                                power);
         else
@@ -294,7 +312,9 @@ private:
         for (int i = 0; i <= 40; ++i)
             strongest = std::max(strongest, std::abs(spot->solution.currentAt(0, wire.length() * i / 40)));
         const double volts = endVoltage(scale * strongest, wire.length(), wire.radius);
-        QString words = tr("RF burns: about %1 kV at the wire's ends at full power. Keep them out of reach; nobody touches the wire while transmitting.").arg(volts / 1000.0, 0, 'f', 1);
+        QString words = tr("RF burns: about %1 kV at the wire's ends at full power. Keep them out of reach; nobody touches the wire while "
+                           "transmitting.")
+                            .arg(volts / 1000.0, 0, 'f', 1);
         if (solver().curve() && solver().curve()->built.highVoltageFeed)
             words += tr(" The feedpoint of this antenna carries high voltage too.");
         return words;
@@ -307,12 +327,18 @@ private:
         const CurvePointer curve = solver().curve();
         if (!curve)
             return tr("Being computed over your soil …");
-        QString words = curve->resonance ? tr("Resonant at %1, %2 at the line").arg(QString::fromStdString(units::formatFrequency(curve->resonance->frequency)),
-                                                                                   impedanceText(curve->resonance->resistance, 0.0))
-                                         : tr("Not resonant near %1").arg(QString::fromStdString(units::formatFrequency(document().antenna().shape.designFrequency)));
+        QString words = curve->resonance
+                            ? tr("Resonant at %1, %2 at the line")
+                                  .arg(QString::fromStdString(units::formatFrequency(curve->resonance->frequency)),
+                                       impedanceText(curve->resonance->resistance, 0.0))
+                            : tr("Not resonant near %1")
+                                  .arg(QString::fromStdString(units::formatFrequency(document().antenna().shape.designFrequency)));
         if (const int band = document().selectedBand(); band >= 0 && band < int(curve->bands.size())) {
             const Coverage& c = curve->bands[std::size_t(band)];
-            words += c.shareUnderLimit > 0.0 ? tr(" · SWR under %1 from %2 to %3 MHz").arg(curve->limit).arg(c.underFrom / 1e6, 0, 'f', 3).arg(c.underTo / 1e6, 0, 'f', 3)
+            words += c.shareUnderLimit > 0.0 ? tr(" · SWR under %1 from %2 to %3 MHz")
+                                                   .arg(curve->limit)
+                                                   .arg(c.underFrom / 1e6, 0, 'f', 3)
+                                                   .arg(c.underTo / 1e6, 0, 'f', 3)
                                              : tr(" · SWR %1 at best on %2").arg(swrText(c.lowestSwr), QString::fromStdString(c.band.name));
         }
         return words;
@@ -334,7 +360,8 @@ private:
     std::map<std::string, QComboBox*> m_choices;
     ValueEdit *m_frequency = nullptr, *m_diameter = nullptr, *m_jacket = nullptr;
     QComboBox *m_conductor = nullptr, *m_goal = nullptr;
-    QLabel *m_lengthHeading = nullptr, *m_lengthNote = nullptr, *m_rulesNote = nullptr, *m_powerHeading = nullptr, *m_certainty = nullptr, *m_caution = nullptr;
+    QLabel *m_lengthHeading = nullptr, *m_lengthNote = nullptr, *m_rulesNote = nullptr, *m_powerHeading = nullptr, *m_certainty = nullptr,
+           *m_caution = nullptr;
     CompareBars* m_bars = nullptr;
     ShareBar* m_power = nullptr;
     QPushButton* m_tune = nullptr;

@@ -35,7 +35,11 @@ public:
             return soil;
         const bool metric = system() == units::System::Metric;
         const double unit = metric ? 1.0 : 0.3048;
-        return tr("%1 × %2 %3, ε %4").arg(extent.x / unit, 0, 'f', 0).arg(extent.y / unit, 0, 'f', 0).arg(metric ? tr("m") : tr("ft")).arg(site.soil.relativePermittivity);
+        return tr("%1 × %2 %3, ε %4")
+            .arg(extent.x / unit, 0, 'f', 0)
+            .arg(extent.y / unit, 0, 'f', 0)
+            .arg(metric ? tr("m") : tr("ft"))
+            .arg(site.soil.relativePermittivity);
     }
 
     void refresh() override
@@ -46,11 +50,15 @@ public:
         for (std::size_t i = 0; i < m_context.soils.size(); ++i)
             if (m_context.soils[i].id == site.soil.id)
                 chosen = int(i) + 1;
-        m_soil->setItemText(0, site.soil.id.empty() && !site.soil.name.empty() ? QString::fromStdString(site.soil.name) : tr("own figures"));
+        m_soil->setItemText(0,
+                            site.soil.id.empty() && !site.soil.name.empty() ? QString::fromStdString(site.soil.name) : tr("own figures"));
         m_soil->setCurrentIndex(chosen);
         m_permittivity->setValue(site.soil.relativePermittivity, system());
         m_conductivity->setValue(site.soil.conductivity, system());
-        m_soilNote->setText(site.soil.source.empty() ? tr("Own figures.") : tr("Source: %1. Rain changes soil; the Sky stage shows what wetter and drier ground would do.").arg(QString::fromStdString(site.soil.source)));
+        m_soilNote->setText(site.soil.source.empty()
+                                ? tr("Own figures.")
+                                : tr("Source: %1. Rain changes soil; the Sky stage shows what wetter and drier ground would do.")
+                                      .arg(QString::fromStdString(site.soil.source)));
         const PlanPoint extent = extentOf(site.boundary);
         m_width->setValue(extent.x, system());
         m_depth->setValue(extent.y, system());
@@ -91,8 +99,10 @@ private:
         m_fit->setObjectName(QStringLiteral("fitNote"));
         m_ledger->line();
         m_danger = m_ledger->caution({});
-        m_ledger->caution(tr("Before you climb or throw a line: look up. A mast or wire that can touch a power line can kill; keep more than its full length away. Use fall "
-                             "protection or a licensed climber. Disconnect and earth the feed line before lightning. Follow local codes; ask a licensed electrician about earthing."));
+        m_ledger->caution(tr("Before you climb or throw a line: look up. A mast or wire that can touch a power line can kill; keep more "
+                             "than its full length away. Use fall "
+                             "protection or a licensed climber. Disconnect and earth the feed line before lightning. Follow local codes; "
+                             "ask a licensed electrician about earthing."));
         m_ledger->finish();
     }
 
@@ -105,7 +115,9 @@ private:
             edit->setRange(1.0, 5000.0);
             connect(edit, &ValueEdit::edited, this, [this, edit](double v) {
                 const double w = edit == m_width ? v : m_width->value(), d = edit == m_depth ? v : m_depth->value();
-                document().edit(tr("change the boundary"), {}, [&](Design& design) { design.site.boundary = {{0, 0}, {w, 0}, {w, d}, {0, d}}; });
+                document().edit(tr("change the boundary"), {}, [&](Design& design) {
+                    design.site.boundary = {{0, 0}, {w, 0}, {w, d}, {0, d}};
+                });
             });
         }
     }
@@ -130,7 +142,11 @@ private:
         connect(add, &QPushButton::clicked, this, [this] {
             const PlanPoint extent = extentOf(document().design().site.boundary);
             document().edit(tr("add a support"), {}, [&](Design& d) {
-                d.site.supports.push_back({tr("pole %1").arg(d.site.supports.size() + 1).toStdString(), SupportKind::Pole, {0.5 * extent.x, 0.5 * extent.y}, 8.0, false});
+                d.site.supports.push_back({tr("pole %1").arg(d.site.supports.size() + 1).toStdString(),
+                                           SupportKind::Pole,
+                                           {0.5 * extent.x, 0.5 * extent.y},
+                                           8.0,
+                                           false});
             });
             m_plan->selectSupport(int(document().design().site.supports.size()) - 1);
         });
@@ -165,8 +181,7 @@ private:
         connect(m_linePlace, &ValueEdit::edited, this, [this](double v) { editLine([&](PowerLine& l) { l.from.y = l.to.y = v; }); });
     }
 
-    template <class Change>
-    void editLine(Change change)
+    template <class Change> void editLine(Change change)
     {
         document().edit(tr("change the power line"), {}, [&](Design& d) {
             if (d.site.powerLine)
@@ -174,8 +189,7 @@ private:
         });
     }
 
-    template <class Change>
-    void editSupport(Change change)
+    template <class Change> void editSupport(Change change)
     {
         const int index = m_plan->selectedSupport();
         document().edit(tr("change a support"), {}, [&](Design& d) {
@@ -184,8 +198,7 @@ private:
         });
     }
 
-    template <class Change>
-    void ownSoil(Change change)
+    template <class Change> void ownSoil(Change change)
     {
         document().edit(tr("change the soil"), QStringLiteral("soil"), [&](Design& d) {
             change(d.site.soil);
@@ -237,26 +250,32 @@ private:
                 continue;
             }
             const FitReport fit = fitOnSite(site, built->model);
-            QString line = fit.insideBoundary ? tr("%1: inside, %2 from the boundary").arg(name, length(fit.clearOfBoundary)) : tr("%1: reaches %2 beyond the boundary").arg(name, length(fit.beyondBoundary));
+            QString line = fit.insideBoundary ? tr("%1: inside, %2 from the boundary").arg(name, length(fit.clearOfBoundary))
+                                              : tr("%1: reaches %2 beyond the boundary").arg(name, length(fit.beyondBoundary));
             if (fit.clearOfMetal < 1.0)
-                line += tr("; an end is only %1 from the %2, keep about a metre from metal").arg(length(fit.clearOfMetal), QString::fromStdString(fit.nearestMetal));
+                line += tr("; an end is only %1 from the %2, keep about a metre from metal")
+                            .arg(length(fit.clearOfMetal), QString::fromStdString(fit.nearestMetal));
             words << line + QStringLiteral(".");
             inside += fit.insideBoundary;
             if (fit.nearPowerLine && danger.isEmpty())
-                danger = tr("Danger: %1 (%2) could reach the power line, %3 away at the nearest. Move it.").arg(QString::fromStdString(fit.endangering), name, length(fit.toPowerLine));
+                danger = tr("Danger: %1 (%2) could reach the power line, %3 away at the nearest. Move it.")
+                             .arg(QString::fromStdString(fit.endangering), name, length(fit.toPowerLine));
         }
         m_fit->setText(words.join(QStringLiteral("\n")));
         m_danger->setText(danger);
         m_danger->setVisible(!danger.isEmpty());
         const int all = int(document().design().antennas.size());
-        m_page->setSentence(danger.isEmpty() ? tr("%1 of %2 antennas hang inside the boundary; nothing can fall on the power line. Drag antennas and supports to move them.").arg(inside).arg(all)
+        m_page->setSentence(danger.isEmpty() ? tr("%1 of %2 antennas hang inside the boundary; nothing can fall on the power line. Drag "
+                                                  "antennas and supports to move them.")
+                                                   .arg(inside)
+                                                   .arg(all)
                                              : danger);
     }
 
     SitePlan* m_plan;
     QComboBox *m_soil = nullptr, *m_support = nullptr;
-    ValueEdit *m_permittivity = nullptr, *m_conductivity = nullptr, *m_width = nullptr, *m_depth = nullptr, *m_height = nullptr, *m_east = nullptr, *m_north = nullptr, *m_lineHeight = nullptr,
-              *m_linePlace = nullptr;
+    ValueEdit *m_permittivity = nullptr, *m_conductivity = nullptr, *m_width = nullptr, *m_depth = nullptr, *m_height = nullptr,
+              *m_east = nullptr, *m_north = nullptr, *m_lineHeight = nullptr, *m_linePlace = nullptr;
     QCheckBox *m_metal = nullptr, *m_hasLine = nullptr;
     QPushButton* m_remove = nullptr;
     QLabel *m_soilNote = nullptr, *m_fit = nullptr, *m_danger = nullptr;

@@ -36,16 +36,23 @@ public:
     QString summary() const override
     {
         const SpotResult* spot = this->spot();
-        return spot ? tr("%1 dBi at %2°").arg(decibel(spot->strongest)).arg(degrees(spot->strongestElevation), 0, 'f', 0) : tr("being computed");
+        return spot ? tr("%1 dBi at %2°").arg(decibel(spot->strongest)).arg(degrees(spot->strongestElevation), 0, 'f', 0)
+                    : tr("being computed");
     }
 
     QString tableText() const override
     {
-        QString out = tr("band\tMHz\tdBi at %1° bearing %2°\tEIRP W\tstrongest dBi\tat °\n").arg(m_dial->elevation()).arg(m_dial->bearing());
+        QString out =
+            tr("band\tMHz\tdBi at %1° bearing %2°\tEIRP W\tstrongest dBi\tat °\n").arg(m_dial->elevation()).arg(m_dial->bearing());
         if (const DetailPointer detail = solver().detail())
             for (const SpotResult& s : detail->spots)
-                out += QStringLiteral("%1\t%2\t%3\t%4\t%5\t%6\n").arg(bandName(s)).arg(s.solution.frequency / 1e6, 0, 'f', 3).arg(gainAt(s), 0, 'f', 2).arg(eirp(gainAt(s)), 0, 'f', 0)
-                           .arg(s.strongest, 0, 'f', 2).arg(degrees(s.strongestElevation), 0, 'f', 0);
+                out += QStringLiteral("%1\t%2\t%3\t%4\t%5\t%6\n")
+                           .arg(bandName(s))
+                           .arg(s.solution.frequency / 1e6, 0, 'f', 3)
+                           .arg(gainAt(s), 0, 'f', 2)
+                           .arg(eirp(gainAt(s)), 0, 'f', 0)
+                           .arg(s.strongest, 0, 'f', 2)
+                           .arg(degrees(s.strongestElevation), 0, 'f', 0);
         return out;
     }
 
@@ -81,7 +88,10 @@ private:
         return s.band >= 0 && s.band < int(bands.size()) ? QString::fromStdString(bands[std::size_t(s.band)].band.name) : QString();
     }
 
-    double gainAt(const SpotResult& s) const { return s.field->gain(radians(std::max(0.1, m_dial->elevation())), azimuthOf(m_dial->bearing())); }
+    double gainAt(const SpotResult& s) const
+    {
+        return s.field->gain(radians(std::max(0.1, m_dial->elevation())), azimuthOf(m_dial->bearing()));
+    }
     double eirp(double gain) const { return document().design().operation.power * std::pow(10.0, 0.1 * gain); }
 
     /// The first answer for an antenna looks along its strongest bearing at a useful angle.
@@ -132,7 +142,8 @@ private:
         m_ledger->line();
         m_ledger->heading(tr("Against the pinned design"));
         m_pinned = m_ledger->note();
-        m_ledger->caution(tr("RF exposure: high EIRP needs distance. Check the limits of your licence before transmitting where people can be."));
+        m_ledger->caution(
+            tr("RF exposure: high EIRP needs distance. Check the limits of your licence before transmitting where people can be."));
         m_ledger->finish();
     }
 
@@ -143,7 +154,9 @@ private:
         if (!detail)
             return;
         for (std::size_t i = 0; i < detail->spots.size(); ++i) {
-            m_band->addItem(tr("%1, %2").arg(bandName(detail->spots[i]), QString::fromStdString(units::formatFrequency(detail->spots[i].solution.frequency))), detail->spots[i].band);
+            m_band->addItem(tr("%1, %2").arg(bandName(detail->spots[i]),
+                                             QString::fromStdString(units::formatFrequency(detail->spots[i].solution.frequency))),
+                            detail->spots[i].band);
             if (int(i) == detail->selected)
                 m_band->setCurrentIndex(int(i));
         }
@@ -156,10 +169,13 @@ private:
         const Colours& c = m_context.theme.colours();
         for (const SpotResult& s : solver().detail()->spots) {
             const double gain = gainAt(s);
-            rows.push_back({bandName(s), tr("%1 dBi   %2 W").arg(decibel(gain)).arg(eirp(gain), 0, 'f', eirp(gain) < 10 ? 1 : 0), std::max(0.01, gain + 20.0), int(&s - solver().detail()->spots.data()) == solver().detail()->selected ? c.petal : c.leafMid});
+            rows.push_back({bandName(s), tr("%1 dBi   %2 W").arg(decibel(gain)).arg(eirp(gain), 0, 'f', eirp(gain) < 10 ? 1 : 0),
+                            std::max(0.01, gain + 20.0),
+                            int(&s - solver().detail()->spots.data()) == solver().detail()->selected ? c.petal : c.leafMid});
         }
         m_table->setRows(std::move(rows));
-        m_tableNote->setText(tr("Radiated that way from %1 W at the feedpoint; mismatch and feed line not counted.").arg(document().design().operation.power));
+        m_tableNote->setText(tr("Radiated that way from %1 W at the feedpoint; mismatch and feed line not counted.")
+                                 .arg(document().design().operation.power));
     }
 
     void refreshGrounds()
@@ -167,9 +183,11 @@ private:
         const DetailPointer detail = solver().detail();
         QLabel* labels[] = {m_wet, m_dry};
         for (std::size_t i = 0; i < detail->otherGrounds.size() && i < 2; ++i) {
-            const double there = detail->otherGrounds[i].field->gain(radians(std::max(0.1, m_dial->elevation())), azimuthOf(m_dial->bearing()));
+            const double there =
+                detail->otherGrounds[i].field->gain(radians(std::max(0.1, m_dial->elevation())), azimuthOf(m_dial->bearing()));
             const double difference = there - gainAt(*spot());
-            labels[i]->setText(tr("%1%2 dB").arg(difference < 0.0 ? QStringLiteral("−") : QStringLiteral("+")).arg(std::abs(difference), 0, 'f', 1));
+            labels[i]->setText(
+                tr("%1%2 dB").arg(difference < 0.0 ? QStringLiteral("−") : QStringLiteral("+")).arg(std::abs(difference), 0, 'f', 1));
         }
     }
 
@@ -178,11 +196,14 @@ private:
         const DetailPointer pinned = solver().pinnedDetail();
         const SpotResult* other = pinned ? pinned->spotOfBand(spot()->band) : nullptr;
         if (!other) {
-            m_pinned->setText(pinned ? tr("The pinned design has no result on this band.") : tr("Pin a design (P) to compare others with it."));
+            m_pinned->setText(pinned ? tr("The pinned design has no result on this band.")
+                                     : tr("Pin a design (P) to compare others with it."));
             return;
         }
         const double at = gainAt(*spot()) - gainAt(*other), up = spot()->straightUp - other->straightUp;
-        const auto words = [](double d) { return d < 0.0 ? tr("%1 dB weaker").arg(-d, 0, 'f', 1) : tr("%1 dB stronger").arg(d, 0, 'f', 1); };
+        const auto words = [](double d) {
+            return d < 0.0 ? tr("%1 dB weaker").arg(-d, 0, 'f', 1) : tr("%1 dB stronger").arg(d, 0, 'f', 1);
+        };
         QString text = tr("%1 than %2 at %3°").arg(words(at), solver().pinnedName()).arg(m_dial->elevation(), 0, 'f', 0);
         if (std::abs(up) < 60.0)
             text += tr("; %1 straight up").arg(words(up));
@@ -212,7 +233,8 @@ private:
     QComboBox* m_band = nullptr;
     ValueEdit *m_angle = nullptr, *m_bearing = nullptr;
     CompareBars* m_table = nullptr;
-    QLabel *m_hop = nullptr, *m_tableHeading = nullptr, *m_tableNote = nullptr, *m_straightUp = nullptr, *m_width = nullptr, *m_eirp = nullptr, *m_wet = nullptr, *m_dry = nullptr, *m_pinned = nullptr;
+    QLabel *m_hop = nullptr, *m_tableHeading = nullptr, *m_tableNote = nullptr, *m_straightUp = nullptr, *m_width = nullptr,
+           *m_eirp = nullptr, *m_wet = nullptr, *m_dry = nullptr, *m_pinned = nullptr;
 };
 
 } // namespace

@@ -54,8 +54,12 @@ QString TrimBoard::headline() const
     const bool sides = family->trimmedEnds() > 1;
     switch (a.action) {
     case TrimAction::Measure: return tr("Hoist it, measure the dip, and type it in at the right.");
-    case TrimAction::Cut: return sides ? tr("Cut %1 from each side, then hoist and measure again.").arg(amount) : tr("Cut %1 from the end, then hoist and measure again.").arg(amount);
-    case TrimAction::Lengthen: return sides ? tr("Too short: lengthen each side by %1, then measure again.").arg(amount) : tr("Too short: lengthen it by %1, then measure again.").arg(amount);
+    case TrimAction::Cut:
+        return sides ? tr("Cut %1 from each side, then hoist and measure again.").arg(amount)
+                     : tr("Cut %1 from the end, then hoist and measure again.").arg(amount);
+    case TrimAction::Lengthen:
+        return sides ? tr("Too short: lengthen each side by %1, then measure again.").arg(amount)
+                     : tr("Too short: lengthen it by %1, then measure again.").arg(amount);
     case TrimAction::Done: return tr("Done: the dip is where you want it. Leave it alone.");
     }
     return {};
@@ -65,17 +69,25 @@ QString TrimBoard::explanation() const
 {
     const TrimAdvice a = advice();
     if (!(a.slope > 0.0))
-        return m_context.solver.detail() ? tr("The model finds no resonance near the goal, so no slope is known; tune the shape first.") : tr("The model is being computed …");
+        return m_context.solver.detail() ? tr("The model finds no resonance near the goal, so no slope is known; tune the shape first.")
+                                         : tr("The model is being computed …");
     const QString perCm = tr("%1 kHz a centimetre").arg(a.slope / 1e5, 0, 'f', 1);
     if (a.action == TrimAction::Measure)
         return tr("The model says the dip rises %1 cut.").arg(perCm);
-    const QString cuts = std::abs(a.slope / a.modelSlope - 1.0) < 0.002 ? tr("The model") : tr("The model, corrected by your cuts (%1 to %2 kHz a cm),").arg(a.modelSlope / 1e5, 0, 'f', 1).arg(a.slope / 1e5, 0, 'f', 1);
+    const QString cuts =
+        std::abs(a.slope / a.modelSlope - 1.0) < 0.002
+            ? tr("The model")
+            : tr("The model, corrected by your cuts (%1 to %2 kHz a cm),").arg(a.modelSlope / 1e5, 0, 'f', 1).arg(a.slope / 1e5, 0, 'f', 1);
     const QString needed = QString::fromStdString(units::formatSmall(a.predicted, system()));
     if (a.action == TrimAction::Cut)
-        return tr("%1 says %2 would reach %3; take %4 % of it now. Folding back first can be undone.").arg(cuts, needed, QString::fromStdString(units::formatFrequency(target()))).arg(100.0 * cutShare, 0, 'f', 0);
+        return tr("%1 says %2 would reach %3; take %4 % of it now. Folding back first can be undone.")
+            .arg(cuts, needed, QString::fromStdString(units::formatFrequency(target())))
+            .arg(100.0 * cutShare, 0, 'f', 0);
     if (a.action == TrimAction::Lengthen)
         return tr("%1 says %2 are missing to come down to %3.").arg(cuts, needed, QString::fromStdString(units::formatFrequency(target())));
-    return tr("The last dip is %1 kHz from %2.").arg(std::abs(a.off) / 1e3, 0, 'f', 0).arg(QString::fromStdString(units::formatFrequency(target())));
+    return tr("The last dip is %1 kHz from %2.")
+        .arg(std::abs(a.off) / 1e3, 0, 'f', 0)
+        .arg(QString::fromStdString(units::formatFrequency(target())));
 }
 
 void TrimBoard::render(Sketch& sketch, const QSizeF& size)
@@ -104,17 +116,22 @@ double TrimBoard::paintCurves(Sketch& sketch, double width) const
     const auto& bands = m_context.document.design().operation.bands;
     const int index = bandOf(m_context.document.design(), target());
     const Band band = index >= 0 ? bands[std::size_t(index)].band : Band{};
-    chart.frame(sketch, std::clamp(band.from, chart.from, chart.to), std::clamp(band.to, chart.from, chart.to), m_context.document.design().operation.swrLimit, true);
+    chart.frame(sketch, std::clamp(band.from, chart.from, chart.to), std::clamp(band.to, chart.from, chart.to),
+                m_context.document.design().operation.swrLimit, true);
     for (double f : frequencyTicks(chart.from, chart.to, 8))
-        sketch.text({chart.x(f), chart.area.bottom() + 4}, QString::number(f / 1e6, 'f', chart.to - chart.from < 2e5 ? 3 : 2), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+        sketch.text({chart.x(f), chart.area.bottom() + 4}, QString::number(f / 1e6, 'f', chart.to - chart.from < 2e5 ? 3 : 2),
+                    Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
     sketch.text({chart.area.right() + 30, chart.area.bottom() + 4}, tr("MHz"), Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 12});
     if (curve && curve->fundamental > 0.0) {
-        const auto moved = [&](double dip) { return [&, dip](double f) { return curve->swrAt(std::clamp(f * curve->fundamental / dip, sweepFrom, sweepTo)); }; };
+        const auto moved = [&](double dip) {
+            return [&, dip](double f) { return curve->swrAt(std::clamp(f * curve->fundamental / dip, sweepFrom, sweepTo)); };
+        };
         QPen dashed(c.leaf, 1.8);
         dashed.setDashPattern({5, 3});
         chart.curve(sketch, moved(target()), dashed);
         const double lowest = curve->swrAt(curve->fundamental);
-        sketch.label({chart.x(target()) + 4, chart.y(lowest) + 6}, tr("goal %1").arg(target() / 1e6, 0, 'f', 3), Qt::AlignLeft | Qt::AlignTop, {c.leaf, 12, true});
+        sketch.label({chart.x(target()) + 4, chart.y(lowest) + 6}, tr("goal %1").arg(target() / 1e6, 0, 'f', 3),
+                     Qt::AlignLeft | Qt::AlignTop, {c.leaf, 12, true});
         for (std::size_t i = 0; i < log.size(); ++i) {
             const bool last = i + 1 == log.size();
             chart.curve(sketch, moved(log[i].dip), QPen(last ? c.ink : c.inkFaint, last ? 2.0 : 1.0));
@@ -122,7 +139,9 @@ double TrimBoard::paintCurves(Sketch& sketch, double width) const
             sketch.painter().setPen(QPen(c.ink, 1.2));
             sketch.painter().setBrush(c.card);
             sketch.painter().drawEllipse(at, 4, 4);
-            const QString words = last ? tr("now %1").arg(log[i].dip / 1e6, 0, 'f', 3) : i == 0 ? tr("as cut") : tr("after %1").arg(QString::fromStdString(units::formatSmall(log[i].cutSinceLast, system())));
+            const QString words = last     ? tr("now %1").arg(log[i].dip / 1e6, 0, 'f', 3)
+                                  : i == 0 ? tr("as cut")
+                                           : tr("after %1").arg(QString::fromStdString(units::formatSmall(log[i].cutSinceLast, system())));
             sketch.label(at + QPointF(0, 8), words, Qt::AlignHCenter | Qt::AlignTop, {last ? c.ink : c.inkSoft, 12, last});
         }
     }
@@ -140,7 +159,8 @@ double TrimBoard::paintAdvice(Sketch& sketch, double top, double width) const
     sketch.painter().setFont(sketch.theme().font(13));
     sketch.painter().setPen(c.ink);
     sketch.painter().drawText(QRectF(18, top + 40, width - 36, 36), Qt::TextWordWrap, explanation());
-    sketch.text({18, top + 80}, tr("Same height, same sides, same surroundings each time. Nobody touches the wire while transmitting."), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
+    sketch.text({18, top + 80}, tr("Same height, same sides, same surroundings each time. Nobody touches the wire while transmitting."),
+                Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
     return card.bottom();
 }
 
@@ -155,15 +175,20 @@ void TrimBoard::paintLog(Sketch& sketch, double top, const QSizeF& size) const
     sketch.line({0, y}, {size.width(), y}, c.inkFaint, 1.5);
     const auto& log = m_context.document.antenna().trim.measurements;
     if (log.empty())
-        sketch.text({0, y + 8}, tr("Nothing measured yet. Last year's figures are worth keeping: note height, weather and soil."), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+        sketch.text({0, y + 8}, tr("Nothing measured yet. Last year's figures are worth keeping: note height, weather and soil."),
+                    Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     const std::size_t fit = std::size_t(std::max(1.0, (size.height() - y - 6) / 26.0));
     for (std::size_t i = log.size() > fit ? log.size() - fit : 0; i < log.size(); ++i) {
         const Measurement& m = log[i];
         const QString amount = QString::fromStdString(units::formatSmall(std::abs(m.cutSinceLast), system()));
-        const QString done = i == 0 && m.cutSinceLast == 0.0 ? tr("hoisted as cut") : m.cutSinceLast == 0.0 ? tr("measured again") : m.cutSinceLast < 0.0 ? tr("lengthened %1 an end").arg(amount)
-                             : m.folded                                             ? tr("folded %1 an end").arg(amount)
-                                                                                    : tr("cut %1 an end").arg(amount);
-        const QString cells[] = {whenText(m.when), done, QString::number(m.dip / 1e6, 'f', 3), m.dipSwr > 0.0 ? QString::number(m.dipSwr, 'f', 2) : QStringLiteral("–"), QString::fromStdString(m.remark)};
+        const QString done = i == 0 && m.cutSinceLast == 0.0 ? tr("hoisted as cut")
+                             : m.cutSinceLast == 0.0         ? tr("measured again")
+                             : m.cutSinceLast < 0.0          ? tr("lengthened %1 an end").arg(amount)
+                             : m.folded                      ? tr("folded %1 an end").arg(amount)
+                                                             : tr("cut %1 an end").arg(amount);
+        const QString cells[] = {whenText(m.when), done, QString::number(m.dip / 1e6, 'f', 3),
+                                 m.dipSwr > 0.0 ? QString::number(m.dipSwr, 'f', 2) : QStringLiteral("–"),
+                                 QString::fromStdString(m.remark)};
         for (int k = 0; k < 5; ++k)
             sketch.text({column[k], y + 13}, cells[k], Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 13, i + 1 == log.size()});
         y += 26.0;

@@ -47,7 +47,12 @@ public:
         QString out = tr("when\tcut each end m\tdip MHz\tSWR\tremark\n");
         if (document().hasAntenna())
             for (const Measurement& m : document().antenna().trim.measurements)
-                out += QStringLiteral("%1\t%2\t%3\t%4\t%5\n").arg(QString::fromStdString(m.when)).arg(m.cutSinceLast, 0, 'f', 3).arg(m.dip / 1e6, 0, 'f', 4).arg(m.dipSwr, 0, 'f', 2).arg(QString::fromStdString(m.remark));
+                out += QStringLiteral("%1\t%2\t%3\t%4\t%5\n")
+                           .arg(QString::fromStdString(m.when))
+                           .arg(m.cutSinceLast, 0, 'f', 3)
+                           .arg(m.dip / 1e6, 0, 'f', 4)
+                           .arg(m.dipSwr, 0, 'f', 2)
+                           .arg(QString::fromStdString(m.remark));
         return out;
     }
 
@@ -60,7 +65,8 @@ public:
         }
         const Antenna& a = document().antenna();
         const std::size_t count = a.trim.measurements.size();
-        m_page->setTitle(count == 0 ? tr("Trim: %1").arg(QString::fromStdString(a.name)) : tr("Trim: %1, measurement %2").arg(QString::fromStdString(a.name)).arg(count));
+        m_page->setTitle(count == 0 ? tr("Trim: %1").arg(QString::fromStdString(a.name))
+                                    : tr("Trim: %1, measurement %2").arg(QString::fromStdString(a.name)).arg(count));
         m_page->setSentence(sentence());
         m_target->setValue(m_board->target(), system());
         m_remove->setEnabled(count > 0);
@@ -80,7 +86,9 @@ private:
         if (log.empty())
             return tr("Cut long, hoist, measure; a dip below the goal means too long, above it too short.");
         const double off = 1e-3 * (m_board->target() - log.back().dip);
-        QString words = off > 0.0 ? tr("The dip is %1 kHz below the goal: too long.").arg(off, 0, 'f', 0) : off < 0.0 ? tr("The dip is %1 kHz above the goal: too short.").arg(-off, 0, 'f', 0) : tr("The dip is on the goal.");
+        QString words = off > 0.0   ? tr("The dip is %1 kHz below the goal: too long.").arg(off, 0, 'f', 0)
+                        : off < 0.0 ? tr("The dip is %1 kHz above the goal: too short.").arg(-off, 0, 'f', 0)
+                                    : tr("The dip is on the goal.");
         if (curve && curve->fundamental > 0.0)
             words += tr(" As drawn, the model's dip is at %1.").arg(QString::fromStdString(units::formatFrequency(curve->fundamental)));
         return words;
@@ -104,7 +112,8 @@ private:
         m_ledger->heading(tr("Goal"));
         m_target = m_ledger->value(tr("Dip wanted at"), units::Quantity::Frequency, QStringLiteral("trimTarget"));
         m_target->setRange(1.8e6, 29.9e6);
-        connect(m_target, &ValueEdit::edited, this, [this](double value) { document().editAntenna(tr("change the goal"), {}, [&](Antenna& a) { a.trim.target = value; }); });
+        connect(m_target, &ValueEdit::edited, this,
+                [this](double value) { document().editAntenna(tr("change the goal"), {}, [&](Antenna& a) { a.trim.target = value; }); });
         m_ledger->line();
         m_ledger->heading(tr("Measured"));
         m_cut = m_ledger->value(tr("Cut since last, each end"), units::Quantity::SmallLength, QStringLiteral("trimCut"));
@@ -122,7 +131,8 @@ private:
         m_remark->setAccessibleName(tr("Remark"));
         m_remark->setObjectName(QStringLiteral("trimRemark"));
         m_ledger->add(m_remark);
-        connect(m_ledger->button(tr("Write it in the log"), QStringLiteral("addMeasurement"), true), &QPushButton::clicked, this, &TrimStage::addMeasurement);
+        connect(m_ledger->button(tr("Write it in the log"), QStringLiteral("addMeasurement"), true), &QPushButton::clicked, this,
+                &TrimStage::addMeasurement);
         m_remove = m_ledger->button(tr("Take back the last"), QStringLiteral("removeMeasurement"));
         connect(m_remove, &QPushButton::clicked, this, [this] {
             document().editAntenna(tr("take back a measurement"), {}, [](Antenna& a) {
@@ -189,13 +199,15 @@ private:
             return;
         }
         m_dip->setValue(*dip, system());
-        m_pairNote->setText(tr("The dip is near %1: %2. It is filled in above; write it in the log.")
-                                .arg(QString::fromStdString(units::formatFrequency(*dip)), *dip < m_board->target() ? tr("too long") : tr("too short")));
+        m_pairNote->setText(
+            tr("The dip is near %1: %2. It is filled in above; write it in the log.")
+                .arg(QString::fromStdString(units::formatFrequency(*dip)), *dip < m_board->target() ? tr("too long") : tr("too short")));
     }
 
     TrimBoard* m_board;
     bool m_proposed = false;
-    ValueEdit *m_target = nullptr, *m_cut = nullptr, *m_dip = nullptr, *m_swr = nullptr, *m_low = nullptr, *m_lowSwr = nullptr, *m_high = nullptr, *m_highSwr = nullptr;
+    ValueEdit *m_target = nullptr, *m_cut = nullptr, *m_dip = nullptr, *m_swr = nullptr, *m_low = nullptr, *m_lowSwr = nullptr,
+              *m_high = nullptr, *m_highSwr = nullptr;
     QCheckBox* m_folded = nullptr;
     QLineEdit* m_remark = nullptr;
     QPushButton* m_remove = nullptr;
