@@ -11,9 +11,10 @@ namespace {
 constexpr double finestInRadii = 20.0;       // element at a feed, end, bend or joint; shorter ones ripple
 constexpr double finestInWavelengths = 2e-5; // for hair-thin wires
 constexpr double growth = 2.5;               // element size gained per metre from the graded point
+constexpr double facingInWavelengths = 0.01; // breaks of neighbours nearer than this are mirrored
 
-/// Points of a wire that must be nodes: vertices, feeds, loads, and their order along it.
-std::vector<double> breakpoints(const WireModel& model, std::size_t wire)
+/// Vertices, feeds and loads of a wire as distances along it, rising.
+std::vector<double> ownBreakpoints(const WireModel& model, std::size_t wire)
 {
     std::vector<double> at{0.0};
     const Wire& w = model.wires[wire];
@@ -28,6 +29,28 @@ std::vector<double> breakpoints(const WireModel& model, std::size_t wire)
     std::sort(at.begin(), at.end());
     at.erase(std::unique(at.begin(), at.end(), [](double a, double b) { return b - a < 10.0 * jointTolerance; }), at.end());
     return at;
+}
+
+/// Adds the places of a wire that a break of a close neighbour faces: the charge there answers to it over a length of
+/// their distance, which the mesh must be able to show (folded and ladder arrangements).
+void addFacingPlaces(const Wire& w, const std::vector<Vec3>& breaks, double closest, double farthest, double spacing,
+                     std::vector<double>& at)
+{
+    double along = 0.0;
+    for (std::size_t i = 1; i < w.points.size(); ++i) {
+        const Vec3 a = w.points[i - 1];
+        const double piece = distance(a, w.points[i]);
+        const Vec3 u = (1.0 / piece) * (w.points[i] - a);
+        for (Vec3 p : breaks) {
+            const double t = dot(p - a, u), off = distance(p, a + t * u), here = along + t;
+            if (t <= 0.0 || t >= piece || off <= closest || off > farthest)
+                continue;
+            if (std::none_of(at.begin(), at.end(), [&](double other) { return std::abs(other - here) < spacing; }))
+                at.push_back(here);
+        }
+        along += piece;
+    }
+    std::sort(at.begin(), at.end());
 }
 
 /// Divides 0..length so that element sizes follow min(coarsest, finest + growth * distance to the nearer end).
@@ -67,6 +90,11 @@ public:
 
     Mesh run()
     {
+        for (std::size_t w = 0; w < m_model.wires.size(); ++w) {
+            m_breaks.push_back(ownBreakpoints(m_model, w));
+            for (double at : m_breaks.back())
+                m_breakPoints.push_back(m_model.wires[w].pointAt(at));
+        }
         for (std::size_t w = 0; w < m_model.wires.size(); ++w)
             divideWire(w);
         m_mesh.shares.resize(m_mesh.elements.size());
@@ -89,11 +117,12 @@ private:
 
     void divideWire(std::size_t wire)
     {
-        const std::vector<double> at = breakpoints(m_model, wire);
+        std::vector<double> at = m_breaks[wire];
         const Wire& w = m_model.wires[wire];
         const double thickest = std::max(w.radius, w.endRadius.value_or(0.0));
         const double coarsest = m_wavelength / (m_options.elementsPerWavelength * m_options.fineness);
         const double finest = std::max(finestInWavelengths * m_wavelength, finestInRadii * thickest) / std::sqrt(m_options.fineness);
+        addFacingPlaces(w, m_breakPoints, 2.0 * thickest, facingInWavelengths * m_wavelength, std::min(finest, coarsest), at);
         for (std::size_t i = 1; i < at.size(); ++i) {
             const std::vector<double> node = gradedDivision(at[i] - at[i - 1], std::min(finest, coarsest), coarsest);
             for (std::size_t k = 1; k < node.size(); ++k)
@@ -113,6 +142,7 @@ private:
         e.length = distance(e.start, e.end);
         e.tangent = unit(e.end - e.start);
         e.radius = w.radiusAt(0.5 * (from + to));
+        e.radiusSlope = w.radiusAt(to) - e.radius;
         m_mesh.elements.push_back(e);
     }
 
@@ -198,6 +228,8 @@ private:
     const WireModel& m_model;
     MeshOptions m_options;
     double m_wavelength = 0.0;
+    std::vector<std::vector<double>> m_breaks; ///< by wire, m along it
+    std::vector<Vec3> m_breakPoints;           ///< all of them
     Mesh m_mesh;
     std::vector<std::vector<ElementEnd>> m_nodes;
 };

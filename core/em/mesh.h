@@ -25,9 +25,11 @@ struct Element {
     std::size_t wire = 0;
     double from = 0.0, to = 0.0; ///< m along its wire
     Vec3 start, end, tangent;
-    double length = 0.0, radius = 0.0;
+    double length = 0.0;
+    double radius = 0.0, radiusSlope = 0.0; ///< m in the middle, and its change from there to the end of a tapered wire
 
     [[nodiscard]] Vec3 centre() const { return 0.5 * (start + end); }
+    [[nodiscard]] double radiusAt(double v) const { return radius + radiusSlope * v; }
     /// Point at v = -1..1.
     [[nodiscard]] Vec3 at(double v) const { return centre() + (0.5 * length * v) * tangent; }
 };

@@ -15,11 +15,11 @@ constexpr int gradedNodes = 13;            // a graded piece of the outer integr
 constexpr double closeInHalfLengths = 3.0; // nearer than this the inner integral needs its closed form
 constexpr int terms = largestDegree + 1;
 
-double effectiveRadius2(const Element& m, const Element& n, double closest)
+/// What is left of the squared radius at a distance of the axes: all at contact, nothing two radii apart.
+double radiusShare(const Element& m, const Element& n, double closest)
 {
-    const double a = std::max(m.radius, n.radius);
-    const double apart = closest / (2.0 * a);
-    return a * a * std::max(0.0, 1.0 - apart * apart);
+    const double apart = closest / (2.0 * std::max(m.radius, n.radius));
+    return std::max(0.0, 1.0 - apart * apart);
 }
 
 /// Legendre polynomial coefficients in powers of v, row j.
@@ -73,8 +73,8 @@ struct StaticMoments {
 
 class NearPair {
 public:
-    NearPair(const Element& m, const Element& n, double k, int degree, double radius2)
-        : m_observer(m), m_source(n), m_k(k), m_degree(degree), m_radius2(radius2), m_half(0.5 * n.length), m_self(&m == &n)
+    NearPair(const Element& m, const Element& n, double k, int degree, double radiusShare)
+        : m_observer(m), m_source(n), m_k(k), m_degree(degree), m_radiusShare(radiusShare), m_half(0.5 * n.length), m_self(&m == &n)
     {
     }
 
@@ -118,7 +118,7 @@ private:
     void observe(double u, double weight, Moments& out)
     {
         std::array<Complex, terms> inner{};
-        innerIntegral(m_observer.at(u), inner);
+        innerIntegral(m_observer.at(u), m_observer.radiusAt(u), inner);
         double p[terms];
         legendre(u, m_degree, p);
         for (int i = 0; i <= m_degree; ++i)
@@ -126,12 +126,13 @@ private:
                 out.value[i][j] += weight * p[i] * inner[j];
     }
 
-    void innerIntegral(Vec3 r, std::array<Complex, terms>& inner)
+    void innerIntegral(Vec3 r, double radius, std::array<Complex, terms>& inner)
     {
         const Vec3 away = r - m_source.centre();
         const double along = dot(away, m_source.tangent);
         const double offAxis2 = std::max(0.0, dot(away, away) - along * along);
-        const double v0 = along / m_half, d2 = (offAxis2 + m_radius2) / (m_half * m_half);
+        const double v0 = along / m_half, thicker = std::max(radius, m_source.radiusAt(std::clamp(v0, -1.0, 1.0)));
+        const double d2 = (offAxis2 + m_radiusShare * thicker * thicker) / (m_half * m_half);
         const double beyond = std::max(0.0, std::abs(v0) - 1.0);
         const bool close = beyond * beyond + d2 < closeInHalfLengths * closeInHalfLengths;
         if (close) {
@@ -164,7 +165,7 @@ private:
     const Element& m_source;
     double m_k;
     int m_degree;
-    double m_radius2, m_half;
+    double m_radiusShare, m_half;
     bool m_self;
 };
 
@@ -225,11 +226,11 @@ void kernelMoments(const Element& observer, const Element& source, double waveNu
     }
     out = Moments{};
     const double closest = segmentDistance(observer.start, observer.end, source.start, source.end);
-    const double radius2 = effectiveRadius2(observer, source, closest);
+    const double share = radiusShare(observer, source, closest), thicker = std::max(observer.radius, source.radius);
     if (closest > nearRatio * std::max(observer.length, source.length))
-        farMoments(observer, source, waveNumber, degree, radius2, closest, out);
+        farMoments(observer, source, waveNumber, degree, share * thicker * thicker, closest, out);
     else
-        NearPair(observer, source, waveNumber, degree, radius2).integrate(out);
+        NearPair(observer, source, waveNumber, degree, share).integrate(out);
 }
 
 } // namespace vetchling::em

@@ -127,6 +127,22 @@ TEST(Mesh, VerticesMeetWithinTheTolerance)
     EXPECT_EQ(mesh.unknowns, int(mesh.elements.size()) * mesh.degree - 1);
 }
 
+TEST(Mesh, BreaksOfACloseNeighbourAreFaced)
+{
+    WireModel model = dipole(10.0, 5.0);
+    model.wires.push_back(wire("beside", {{-6, 0.03, 5}, {6, 0.03, 5}}));
+    const Mesh mesh = makeMesh(model, 14e6);
+    const auto nodeAt = [&](std::size_t w, double at) {
+        return std::any_of(mesh.elements.begin(), mesh.elements.end(),
+                           [&](const Element& e) { return e.wire == w && std::abs(e.from - at) < 1e-9; });
+    };
+    EXPECT_TRUE(nodeAt(1, 6.0)); // the feed
+    EXPECT_TRUE(nodeAt(1, 1.0)); // the ends of the fed wire
+    EXPECT_TRUE(nodeAt(1, 11.0));
+    model.wires[1].points = {{-6, 3.0, 5}, {6, 3.0, 5}}; // far off: nothing to face
+    EXPECT_LT(makeMesh(model, 14e6).elements.size(), mesh.elements.size());
+}
+
 TEST(Mesh, TaperedWireHasLinearRadius)
 {
     WireModel model = dipole(10.0, 8.0);

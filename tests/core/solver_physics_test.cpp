@@ -447,6 +447,38 @@ TEST(Radius, ThickerIsShorter)
               solved(dipole(10.15, 0, freeSpace, 0.0005), f).impedance.imag());
 }
 
+// A tapered tube must not depend on how many elements share its taper (2026-11: the radius was a staircase, X off by 20 %).
+TEST(Radius, TaperDoesNotDependOnTheMesh)
+{
+    WireModel model;
+    for (double side : {1.0, -1.0}) {
+        Wire half = wire(side > 0 ? "up" : "down", {{0, 0, 1}, {0, 0, 1 + 5 * side}}, 0.012);
+        half.endRadius = 0.003;
+        model.wires.push_back(half);
+    }
+    model.feeds.push_back({0, 0.0, 1.0});
+    SolveOptions many;
+    many.mesh.elementsPerWavelength = 20.0;
+    const Complex few = solved(model, f).impedance;
+    EXPECT_LT(relative(few, solved(model, f, many).impedance), 0.004);
+    for (Wire& half : model.wires)
+        half.endRadius = half.radius; // no taper: the plain dipole
+    EXPECT_LT(relative(solved(model, f).impedance, solved(dipole(10, 0, freeSpace, 0.012), f).impedance), 1e-3);
+}
+
+// A folded dipole with arms four radii apart: the arm that is not fed needs nodes facing the feed of the other
+// (2026-11: without them the impedance jumped by 10 % between meshes).
+TEST(Neighbours, FourRadiiApartSettle)
+{
+    const WireModel folded = fedWire({{0, -4.9, 0}, {0, 4.9, 0}, {0.004, 4.9, 0}, {0.004, -4.9, 0}, {0, -4.9, 0}}, 4.9);
+    const Complex z = solved(folded, f).impedance;
+    for (double density : {6.5, 8.0, 11.0, 16.0}) {
+        SolveOptions options;
+        options.mesh.elementsPerWavelength = density;
+        EXPECT_LT(relative(solved(folded, f, options).impedance, z), 0.002) << density;
+    }
+}
+
 // ---- joints, feeds, coils
 
 // Cutting a wire in two wires that meet changes nothing.

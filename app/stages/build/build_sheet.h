@@ -1,0 +1,32 @@
+#pragma once
+/// The cut list as a graphic: bars to scale, the table, small drawings of the ends, cautions. Also the printed sheet.
+
+#include "app/stages/stage.h"
+#include "core/workshop/cut_list.h"
+
+namespace vetchling::app {
+
+class BuildSheet : public Canvas {
+    Q_OBJECT
+public:
+    explicit BuildSheet(StageContext& context);
+    void render(Sketch& sketch, const QSizeF& size) override;
+    /// Cut rows of the current antenna; empty if it cannot be built.
+    [[nodiscard]] std::vector<CutRow> rows() const;
+    [[nodiscard]] std::vector<shapes::WireSection> sections() const;
+
+private:
+    double paintBars(Sketch& sketch, double top, double width) const;
+    double paintTable(Sketch& sketch, double top, double width) const;
+    double paintEnds(Sketch& sketch, double top, double width) const;
+    double paintParts(Sketch& sketch, double top) const;
+    void paintCautions(Sketch& sketch, double top, double width) const;
+    void centrePiece(Sketch& sketch, QPointF at) const;
+    void endPiece(Sketch& sketch, QPointF at) const;
+    void coilPiece(Sketch& sketch, QPointF at) const;
+};
+
+/// Writes the sheet as a PDF on A4. False if the file cannot be written.
+bool writeBuildPdf(BuildSheet& sheet, const QString& title, const QString& sentence, const QString& path);
+
+} // namespace vetchling::app
