@@ -23,13 +23,12 @@ Result<files::CaseResult> solveOne(const std::shared_ptr<const WireModel>& model
     const Result<em::PowerLedger> ledger = em::powerLedger(*solution, tables, watch);
     if (!ledger)
         return ledger.faults();
-    const em::FarField field(*solution);
-    std::vector<std::vector<double>> gain;
-    for (double elevation : pattern.elevations) {
-        gain.emplace_back();
-        for (double azimuth : pattern.azimuths)
-            gain.back().push_back(field.gain(radians(elevation), radians(azimuth)));
-    }
+    const auto inRadians = [](std::vector<double> angles) {
+        for (double& angle : angles)
+            angle = radians(angle);
+        return angles;
+    };
+    auto gain = em::FarField(*solution).gainGrid(inRadians(pattern.elevations), inRadians(pattern.azimuths));
     return files::CaseResult{std::move(solution).value(), *ledger, std::move(gain)};
 }
 

@@ -12,13 +12,16 @@ constexpr double slopeStep = 0.005; // relative change of the tuned length that 
 void findStrongest(SpotResult& spot)
 {
     spot.strongest = -300.0;
+    std::vector<double> elevations, azimuths;
     for (int e = 1; e <= elevationSteps; ++e)
-        for (int a = 0; a < azimuthSteps; ++a) {
-            const double elevation = 0.5 * pi * e / elevationSteps, azimuth = 2.0 * pi * a / azimuthSteps;
-            const double gain = spot.field->gain(elevation, azimuth);
-            if (gain > spot.strongest + 1e-9)
-                spot.strongest = gain, spot.strongestElevation = elevation, spot.strongestAzimuth = azimuth;
-        }
+        elevations.push_back(0.5 * pi * e / elevationSteps);
+    for (int a = 0; a < azimuthSteps; ++a)
+        azimuths.push_back(2.0 * pi * a / azimuthSteps);
+    const auto grid = spot.field->gainGrid(elevations, azimuths);
+    for (std::size_t e = 0; e < elevations.size(); ++e)
+        for (std::size_t a = 0; a < azimuths.size(); ++a)
+            if (grid[e][a] > spot.strongest + 1e-9)
+                spot.strongest = grid[e][a], spot.strongestElevation = elevations[e], spot.strongestAzimuth = azimuths[a];
     for (double step : {0.02, 0.007}) // refine in elevation
         for (double e = spot.strongestElevation - 3 * step; e <= std::min(0.5 * pi, spot.strongestElevation + 3 * step); e += step)
             if (const double gain = spot.field->gain(std::max(e, 1e-3), spot.strongestAzimuth); gain > spot.strongest)

@@ -168,6 +168,49 @@ double FarField::gain(double elevation, double azimuth) const
     return ratio > 1e-30 ? 10.0 * std::log10(ratio) : nothing;
 }
 
+std::vector<double> FarField::gainRow(double elevation, const std::vector<double>& azimuths) const
+{
+    const double ce = std::cos(elevation), se = std::sin(elevation);
+    const Reflection r = reflection(elevation);
+    const bool ground = m_kind != GroundKind::FreeSpace;
+    const double front = waveImpedance * m_waveNumber * m_waveNumber / (8.0 * pi * m_inputPower);
+    struct Lifted { // a point's shares of the field but for its phase in plan
+        double x, y;
+        Complex thetaX, thetaY, phiX, phiY, theta; // factors of cos az, sin az and alone
+    };
+    std::vector<Lifted> lifted;
+    lifted.reserve(m_points.size());
+    for (const Point& p : m_points) {
+        const double phase = m_waveNumber * se * p.position.z;
+        const Complex up{std::cos(phase), std::sin(phase)}, down = ground ? std::conj(up) : Complex{};
+        const Complex vertical = up - r.tm * down, upright = up + r.tm * down, horizontal = up + r.te * down;
+        lifted.push_back({m_waveNumber * ce * p.position.x, m_waveNumber * ce * p.position.y, se * p.x * vertical, se * p.y * vertical,
+                          p.x * horizontal, p.y * horizontal, -ce * p.z * upright});
+    }
+    std::vector<double> row;
+    row.reserve(azimuths.size());
+    for (double azimuth : azimuths) {
+        const double ca = std::cos(azimuth), sa = std::sin(azimuth);
+        Complex theta = 0.0, phi = 0.0;
+        for (const Lifted& p : lifted) {
+            const double level = ca * p.x + sa * p.y;
+            const Complex turn{std::cos(level), std::sin(level)};
+            theta += turn * (ca * p.thetaX + sa * p.thetaY + p.theta);
+            phi += turn * (ca * p.phiY - sa * p.phiX);
+        }
+        const double ratio = front * (std::norm(theta) + std::norm(phi));
+        row.push_back(ratio > 1e-30 ? 10.0 * std::log10(ratio) : nothing);
+    }
+    return row;
+}
+
+std::vector<std::vector<double>> FarField::gainGrid(const std::vector<double>& elevations, const std::vector<double>& azimuths) const
+{
+    std::vector<std::vector<double>> grid(elevations.size());
+    tbb::parallel_for(std::size_t(0), elevations.size(), [&](std::size_t e) { grid[e] = gainRow(elevations[e], azimuths); });
+    return grid;
+}
+
 Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tables, const Watch& watch)
 {
     PowerLedger ledger;

@@ -34,8 +34,12 @@ public:
     [[nodiscard]] Intensity intensity(double elevation, double azimuth) const;
     /// Power gain in dBi: 4 pi U / input power, both polarisations together. -300 where nothing is radiated.
     [[nodiscard]] double gain(double elevation, double azimuth) const;
+    /// Gains of a grid [elevation][azimuth], computed on all cores; the vertical phases are shared along each row.
+    [[nodiscard]] std::vector<std::vector<double>> gainGrid(const std::vector<double>& elevations,
+                                                            const std::vector<double>& azimuths) const;
 
 private:
+    [[nodiscard]] std::vector<double> gainRow(double elevation, const std::vector<double>& azimuths) const;
     struct Point { // a quadrature point of a current: current times weight times tangent
         Vec3 position;
         Complex x, y, z;

@@ -3,6 +3,7 @@
 #include "core/em/bessel.h"
 #include "core/em/gauss.h"
 #include "core/em/moments.h"
+#include "core/em/pair_classes.h"
 
 #include <oneapi/tbb/parallel_for.h>
 
@@ -16,6 +17,7 @@ namespace {
 constexpr int most = largestDegree + 1;
 constexpr double nearRatio = 0.9; // the remainder needs its graded rule closer than this times the longer element
 constexpr int gradedNodes = 8;
+constexpr std::size_t pairsAtOnce = 40000; // blocks of 600 bytes
 
 struct Block {
     Complex value[most][most]{};
@@ -191,19 +193,26 @@ Matrix assemble(const Mesh& mesh, const Parts& parts)
     const BlockMaker maker(mesh, parts);
     const std::size_t count = mesh.elements.size();
     Matrix matrix(std::size_t(mesh.unknowns) * mesh.unknowns);
-    const std::size_t batch = std::max<std::size_t>(1, 20000 / count); // rows whose blocks are held at once
-    std::vector<std::vector<Block>> rows(batch);
+    const std::size_t batch = std::max<std::size_t>(1, pairsAtOnce / count); // rows whose blocks are held at once
+    PairClasses classes(mesh);
+    std::vector<std::size_t> classOf;
+    std::vector<Block> blocks;
     for (std::size_t first = 0; first < count; first += batch) {
         const std::size_t last = std::min(count, first + batch);
-        tbb::parallel_for(first, last, [&](std::size_t m) {
-            std::vector<Block>& row = rows[m - first];
-            row.clear();
-            for (std::size_t n = m; n < count; ++n)
-                row.push_back(maker.block(mesh.elements[m], mesh.elements[n]));
-        });
+        classes.clear();
+        classOf.clear();
         for (std::size_t m = first; m < last; ++m)
             for (std::size_t n = m; n < count; ++n)
-                scatter(mesh, m, n, rows[m - first][n - m], matrix);
+                classOf.push_back(classes.classOf(m, n));
+        const auto& founders = classes.founders();
+        blocks.resize(founders.size());
+        tbb::parallel_for(std::size_t(0), founders.size(), [&](std::size_t i) {
+            blocks[i] = maker.block(mesh.elements[founders[i].first], mesh.elements[founders[i].second]);
+        });
+        std::size_t pair = 0;
+        for (std::size_t m = first; m < last; ++m)
+            for (std::size_t n = m; n < count; ++n)
+                scatter(mesh, m, n, blocks[classOf[pair++]], matrix);
     }
     return matrix;
 }

@@ -115,6 +115,19 @@ TEST(Textbook, SaltWaterLiftsAVerticalAtLowAngles)
     EXPECT_GT(low({GroundKind::Real, 81.0, 5.0}) - low(averageSoil), 5.0);
 }
 
+// The grid's shortcut gives what the directions give one by one, over every ground.
+TEST(FarFieldGrid, AgreesWithSingleDirections)
+{
+    for (const Ground& ground : {freeSpace, perfectGround, averageSoil}) {
+        const FarField field(solved(fedWire({{0, 0, 1}, {4, 2, 7}, {9, -1, 4}}, 3.0, ground), f));
+        const std::vector<double> elevations{0.01, 0.4, 1.1, 0.5 * pi}, azimuths{0.0, 0.7, 2.5, 5.9};
+        const auto grid = field.gainGrid(elevations, azimuths);
+        for (std::size_t e = 0; e < 4; ++e)
+            for (std::size_t a = 0; a < 4; ++a)
+                EXPECT_NEAR(grid[e][a], field.gain(elevations[e], azimuths[a]), 1e-9);
+    }
+}
+
 // ---- limits
 
 TEST(Limits, SoilOfAirIsFreeSpace)

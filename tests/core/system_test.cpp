@@ -1,5 +1,7 @@
 #include "core/em/system.h"
 
+#include "core/em/pair_classes.h"
+
 #include "tests/core/helpers.h"
 
 namespace vetchling::em {
@@ -100,6 +102,53 @@ TEST(AddLoad, AddsOnlyAtItsNode)
     const Complex z{10.0, 5.0};
     const Matrix expected{0, 0, 0, 0, z, -z, 0, -z, z};
     EXPECT_EQ(matrix, expected);
+}
+
+/// Pairs of a mesh and how many different interactions they are.
+std::pair<std::size_t, std::size_t> pairsAndClasses(const WireModel& model, double frequency, const MeshOptions& options = {})
+{
+    const Mesh mesh = makeMesh(model, frequency, options);
+    PairClasses classes(mesh);
+    std::size_t pairs = 0;
+    for (std::size_t m = 0; m < mesh.elements.size(); ++m)
+        for (std::size_t n = m; n < mesh.elements.size(); ++n, ++pairs)
+            classes.classOf(m, n);
+    return {pairs, classes.founders().size()};
+}
+
+// A long straight wire repeats its middle elements, radials repeat each other; a crooked wire repeats nothing.
+TEST(PairClasses, FindRepeatedInteractions)
+{
+    MeshOptions many;
+    many.elementsPerWavelength = 40.0;
+    const auto [straightPairs, straight] = pairsAndClasses(dipole(40.0, 5.0), 14e6, many);
+    EXPECT_LT(3 * straight, straightPairs);
+    WireModel star = fedWire({{0, 0, 2}, {0, 0, 7}}, 0.0, averageSoil);
+    for (int i = 0; i < 8; ++i)
+        star.wires.push_back(wire("r" + std::to_string(i), {{0, 0, 2}, {5 * std::cos(0.25 * pi * i), 5 * std::sin(0.25 * pi * i), 2}}));
+    const auto [starPairs, starClasses] = pairsAndClasses(star, 14e6);
+    EXPECT_LT(5 * starClasses, starPairs);
+    const auto [crookedPairs, crooked] = pairsAndClasses(fedWire({{0, 0, 2}, {3, 1, 4}, {5, 4, 3}}, 1.3), 14e6);
+    EXPECT_GT(10 * crooked, 9 * crookedPairs);
+}
+
+// Same distances, other heights or radii: not the same over soil.
+TEST(PairClasses, TellHeightsAndRadiiApart)
+{
+    WireModel model = dipole(10.0, 5.0, averageSoil);
+    model.wires.push_back(wire("higher", {{-5, 9, 5.5}, {5, 9, 5.5}}));
+    model.wires.push_back(wire("thicker", {{-5, 30, 5}, {5, 30, 5}}, 2e-3));
+    const Mesh mesh = makeMesh(model, 14e6);
+    PairClasses classes(mesh);
+    const auto firstOf = [&](std::size_t w) {
+        return std::size_t(std::find_if(mesh.elements.begin(), mesh.elements.end(), [&](const Element& e) { return e.wire == w; }) -
+                           mesh.elements.begin());
+    };
+    const std::size_t plain = classes.classOf(firstOf(0), firstOf(0) + 1);
+    EXPECT_NE(classes.classOf(firstOf(1), firstOf(1) + 1), plain);
+    EXPECT_NE(classes.classOf(firstOf(2), firstOf(2) + 1), plain);
+    EXPECT_EQ(classes.classOf(firstOf(0), firstOf(0) + 1), plain);
+    EXPECT_NE(classes.classOf(firstOf(0) + 1, firstOf(0)), plain);
 }
 
 struct LoadCase {
