@@ -1,5 +1,6 @@
 #include "core/em/far_field.h"
 
+#include "core/em/cos_sin.h"
 #include "core/em/gauss.h"
 #include "core/em/moments.h"
 
@@ -187,14 +188,17 @@ std::vector<double> FarField::gainRow(double elevation, const std::vector<double
         lifted.push_back({m_waveNumber * ce * p.position.x, m_waveNumber * ce * p.position.y, se * p.x * vertical, se * p.y * vertical,
                           p.x * horizontal, p.y * horizontal, -ce * p.z * upright});
     }
-    std::vector<double> row;
+    std::vector<double> row, level(lifted.size()), cosine(lifted.size()), sine(lifted.size());
     row.reserve(azimuths.size());
     for (double azimuth : azimuths) {
         const double ca = std::cos(azimuth), sa = std::sin(azimuth);
         Complex theta = 0.0, phi = 0.0;
-        for (const Lifted& p : lifted) {
-            const double level = ca * p.x + sa * p.y;
-            const Complex turn{std::cos(level), std::sin(level)};
+        for (std::size_t i = 0; i < lifted.size(); ++i)
+            level[i] = ca * lifted[i].x + sa * lifted[i].y;
+        cosSin(level.data(), int(level.size()), cosine.data(), sine.data());
+        for (std::size_t i = 0; i < lifted.size(); ++i) {
+            const Lifted& p = lifted[i];
+            const Complex turn{cosine[i], sine[i]};
             theta += turn * (ca * p.thetaX + sa * p.thetaY + p.theta);
             phi += turn * (ca * p.phiY - sa * p.phiX);
         }

@@ -1,5 +1,6 @@
 #include "core/em/moments.h"
 
+#include "core/em/cos_sin.h"
 #include "core/em/gauss.h"
 
 #include <algorithm>
@@ -185,13 +186,19 @@ void farMoments(const Element& m, const Element& n, double k, int degree, double
         legendre(inner.node[b], degree, polynomial[b].data());
         point[b] = n.at(inner.node[b]);
     }
+    std::array<double, 16> distance, phase, cosine, sine;
     for (std::size_t a = 0; a < outer.node.size(); ++a) {
         const Vec3 r = m.at(outer.node[a]);
         std::array<Complex, terms> row{};
         for (std::size_t b = 0; b < inner.node.size(); ++b) {
             const Vec3 away = r - point[b];
-            const double R = std::sqrt(dot(away, away) + radius2), w = inner.weight[b] / R;
-            const Complex g{w * std::cos(k * R), -w * std::sin(k * R)};
+            distance[b] = std::sqrt(dot(away, away) + radius2);
+            phase[b] = k * distance[b];
+        }
+        cosSin(phase.data(), int(inner.node.size()), cosine.data(), sine.data());
+        for (std::size_t b = 0; b < inner.node.size(); ++b) {
+            const double w = inner.weight[b] / distance[b];
+            const Complex g{w * cosine[b], -w * sine[b]};
             for (int j = 0; j <= degree; ++j)
                 row[j] += polynomial[b][j] * g;
         }
