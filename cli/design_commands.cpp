@@ -30,9 +30,10 @@ void print(const Json& json) { fmt::print("{}\n", json.dump(1)); }
 struct Chosen {
     Design design;
     Antenna antenna;
+    shapes::BuiltAntenna built;
 };
 
-/// Reads the design and picks the antenna by name, the first one without a name.
+/// Reads the design, picks the antenna by name (the first one without a name) and builds it over the site's soil.
 Result<Chosen> chosenAntenna(const Request& request)
 {
     Result<Design> design = files::readDesign(request.design);
@@ -46,7 +47,10 @@ Result<Chosen> chosenAntenna(const Request& request)
                            : std::find_if(all.begin(), all.end(), [&](const Antenna& a) { return a.name == request.antenna; });
     if (found == all.end())
         return Fault{"--antenna", "there is no antenna '" + request.antenna + "' in this design"};
-    return Chosen{*design, *found};
+    Result<shapes::BuiltAntenna> built = shapes::buildOver(found->shape, design->site.soil.ground());
+    if (!built)
+        return built.faults();
+    return Chosen{*design, *found, std::move(built).value()};
 }
 
 int newCommand(const Request& request)
@@ -101,14 +105,11 @@ int wiresCommand(const Request& request)
     const Result<Chosen> chosen = chosenAntenna(request);
     if (!chosen)
         return report(chosen.faults());
-    const auto built = shapes::buildOver(chosen->antenna.shape, chosen->design.site.soil.ground());
-    if (!built)
-        return report(built.faults());
+    const shapes::BuiltAntenna& built = chosen->built;
     const double frequency = request.frequency > 0.0 ? request.frequency : chosen->antenna.shape.designFrequency;
     if (Faults faults = findFrequencyFaults(frequency, "--frequency"); !faults.empty())
         return report(faults);
-    fmt::print("{}",
-               files::writeWireFile({built->model, {frequency}, {{5, 10, 20, 30, 45, 60, 90}, {0, 45, 90, 135, 180, 225, 270, 315}}}));
+    fmt::print("{}", files::writeWireFile({built.model, {frequency}, {{5, 10, 20, 30, 45, 60, 90}, {0, 45, 90, 135, 180, 225, 270, 315}}}));
     return exitGood;
 }
 
@@ -141,16 +142,14 @@ int bandsCommand(const Request& request)
     const Result<Chosen> chosen = chosenAntenna(request);
     if (!chosen)
         return report(chosen.faults());
-    const auto built = shapes::buildOver(chosen->antenna.shape, chosen->design.site.soil.ground());
-    if (!built)
-        return report(built.faults());
+    const shapes::BuiltAntenna& built = chosen->built;
     em::GroundTableCache tables;
     em::SweepOptions options;
-    options.reference = 50.0 * built->transformerRatio;
-    const auto curve = em::sweep(std::make_shared<const WireModel>(built->model), options, tables, terminalWatch());
+    options.reference = 50.0 * built.transformerRatio;
+    const auto curve = em::sweep(std::make_shared<const WireModel>(built.model), options, tables, terminalWatch());
     if (!curve)
         return report(curve.faults());
-    const auto atLine = [&](double f) { return curve->at(f) / built->transformerRatio; };
+    const auto atLine = [&](double f) { return curve->at(f) / built.transformerRatio; };
     const double design = chosen->antenna.shape.designFrequency;
     const double fundamental = nearestDip(atLine, design, 0.8 * design, 1.2 * design).value_or(design);
     Json out = Json::array();
@@ -181,10 +180,8 @@ int cutListCommand(const Request& request)
     const Result<Chosen> chosen = chosenAntenna(request);
     if (!chosen)
         return report(chosen.faults());
-    const auto built = shapes::buildOver(chosen->antenna.shape, chosen->design.site.soil.ground());
-    if (!built)
-        return report(built.faults());
-    const std::vector<CutRow> rows = cutList(built->sections, chosen->antenna.allowances);
+    const shapes::BuiltAntenna& built = chosen->built;
+    const std::vector<CutRow> rows = cutList(built.sections, chosen->antenna.allowances);
     if (request.csv) {
         fmt::print("{}", cutListCsv(rows));
         return exitGood;

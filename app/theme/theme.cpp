@@ -15,7 +15,7 @@ namespace {
 
 Colours dayColours()
 {
-    return {"#F6F4EC", "#EFECE0", "#E6E2D2", "#D3CDB9", "#23291F", "#5E6455", "#6A6F5F", "#3F6B3A",
+    return {"#F6F4EC", "#EFECE0", "#E6E2D2", "#D3CDB9", "#23291F", "#5E6455", "#666B5B", "#3F6B3A",
             "#8FB083", "#D6E2CC", "#D9A400", "#F6E6A8", "#2F6DA8", "#D3E2EF", "#A9472B", "#FBFAF5"};
 }
 

@@ -173,7 +173,9 @@ private:
         sketch.painter().setPen(QPen(c.brick, 1.3));
         sketch.painter().drawPath(x);
         for (double ohm : {-100.0, 0.0, 100.0, 200.0})
-            sketch.text({chart.area.right() + 3, y(ohm)}, QString::number(ohm), Qt::AlignLeft | Qt::AlignVCenter, {c.inkFaint, 11});
+            sketch.text({chart.area.right() + 3, y(ohm)},
+                        ohm == 200.0 ? tr("200 Ω") : QString::number(ohm).replace(QLatin1Char('-'), QStringLiteral("−")),
+                        Qt::AlignLeft | Qt::AlignVCenter, {c.inkFaint, 11});
         const Complex end = curve.atLine(chart.from);
         sketch.label({chart.area.left() + 6, y(end.real()) - 2}, tr("R"), Qt::AlignLeft | Qt::AlignBottom, {c.sky, 12, true});
         sketch.label({chart.area.left() + 20, y(end.imag()) - 2}, tr("X"), Qt::AlignLeft | Qt::AlignBottom, {c.brick, 12, true});

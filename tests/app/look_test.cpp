@@ -1,0 +1,137 @@
+/// What can be checked of the look without eyes: contrast, shipped fonts and icons, labels that keep apart, undo merging.
+#include "tests/app/app_fixture.h"
+
+#include "app/plots/sketch.h"
+#include "app/widgets/bars.h"
+#include "app/widgets/value_edit.h"
+
+#include <QFontDatabase>
+
+namespace vetchling::app {
+namespace {
+
+/// Relative luminance and contrast ratio (WCAG 2.1, definitions).
+double luminance(const QColor& colour)
+{
+    const auto linear = [](double v) { return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+    return 0.2126 * linear(colour.redF()) + 0.7152 * linear(colour.greenF()) + 0.0722 * linear(colour.blueF());
+}
+
+double contrast(const QColor& a, const QColor& b)
+{
+    const double la = luminance(a), lb = luminance(b);
+    return (std::max(la, lb) + 0.05) / (std::min(la, lb) + 0.05);
+}
+
+TEST(Theme, TextHasEnoughContrastInBothThemes)
+{
+    Theme theme;
+    for (Theme::Mode mode : {Theme::Mode::Day, Theme::Mode::Night}) {
+        theme.setMode(mode);
+        const Colours& c = theme.colours();
+        for (const QColor& ground : {c.paper, c.panel, c.card})
+            for (const QColor& text : {c.ink, c.inkSoft, c.inkFaint, c.leaf, c.sky, c.brick})
+                EXPECT_GE(contrast(text, ground), 4.5) << text.name().toStdString() << " on " << ground.name().toStdString();
+        EXPECT_GE(contrast(c.ink, c.leafPale), 4.5);
+        EXPECT_GE(contrast(c.ink, c.petalPale), 4.5);
+        EXPECT_GE(contrast(c.paper, c.leaf), 4.5); // the strong button
+    }
+}
+
+TEST(Theme, FontsAndIconsAreShippedInside)
+{
+    Theme theme;
+    theme.apply(*qApp);
+    EXPECT_TRUE(QFontDatabase::families().contains(QStringLiteral("Lato")));
+    for (const char* name : {"undo", "redo", "pin", "sun", "moon", "menu", "plus"})
+        EXPECT_FALSE(theme.icon(QLatin1String(name)).isNull()) << name;
+    EXPECT_TRUE(theme.icon(QStringLiteral("no-such-icon")).isNull());
+    EXPECT_TRUE(QFile::exists(QStringLiteral(":/icons/vetchling.svg")));
+    EXPECT_TRUE(QFile::exists(QStringLiteral(":/fonts/OFL.txt")));
+}
+
+TEST(Sketch, LabelsKeepApart)
+{
+    Theme theme;
+    QImage image(300, 200, QImage::Format_ARGB32);
+    QPainter painter(&image);
+    Sketch sketch(painter, theme);
+    std::vector<QRectF> placed;
+    for (int i = 0; i < 5; ++i)
+        placed.push_back(sketch.label({150, 100}, QStringLiteral("label %1").arg(i), Qt::AlignCenter, {Qt::black, 12}));
+    for (std::size_t i = 0; i < placed.size(); ++i) {
+        EXPECT_FALSE(placed[i].isNull());
+        for (std::size_t j = i + 1; j < placed.size(); ++j)
+            EXPECT_FALSE(placed[i].intersects(placed[j])) << i << j;
+    }
+    sketch.reserve({0, 0, 300, 200});
+    EXPECT_TRUE(sketch.label({150, 100}, QStringLiteral("no room"), Qt::AlignCenter, {Qt::black, 12}).isNull());
+}
+
+TEST(Document, StepsWithOneKeyAreOneStepUntilTheDragEnds)
+{
+    Document document;
+    Design design;
+    design.site.name = "a";
+    document.setDesign(design, {});
+    const auto rename = [&](const char* key, const char* name) {
+        document.edit("rename", QLatin1String(key), [&](Design& d) { d.site.name = name; });
+    };
+    rename("drag", "b");
+    rename("drag", "c");
+    EXPECT_EQ(document.undoStack().count(), 1);
+    document.endDrag();
+    rename("drag", "d");
+    EXPECT_EQ(document.undoStack().count(), 2);
+    rename("", "e");
+    rename("", "f");
+    EXPECT_EQ(document.undoStack().count(), 4);
+    rename("", "f"); // nothing changes: no step
+    EXPECT_EQ(document.undoStack().count(), 4);
+    for (const char* name : {"e", "d", "c", "a"}) {
+        document.undoStack().undo();
+        EXPECT_EQ(document.design().site.name, name);
+    }
+    EXPECT_FALSE(document.modified());
+}
+
+TEST(Document, KeepsCurrentAndBandInRange)
+{
+    Document document;
+    EXPECT_FALSE(document.hasAntenna());
+    document.setCurrent(3);
+    document.selectBand(7);
+    EXPECT_EQ(document.selectedBand(), -1);
+    document.setParameter("leg_m", 3.0, {}); // nothing there to change
+    document.removeCurrentAntenna();
+    EXPECT_FALSE(document.undoStack().canUndo());
+}
+
+TEST(ValueEdit, EscapeBringsTheValueBack)
+{
+    ValueEdit edit(units::Quantity::Length);
+    edit.setValue(10.0, units::System::Metric);
+    QSignalSpy edited(&edit, &ValueEdit::edited);
+    edit.selectAll();
+    QTest::keyClicks(&edit, QStringLiteral("nonsense"));
+    QTest::keyClick(&edit, Qt::Key_Escape);
+    EXPECT_EQ(edit.text(), QStringLiteral("10.00 m"));
+    EXPECT_EQ(edited.count(), 0);
+}
+
+TEST(Bars, AreReadOutInWords)
+{
+    Theme theme;
+    CompareBars bars(theme);
+    bars.setRows({{QStringLiteral("Rule"), QStringLiteral("10.07 m"), 10.07, Qt::green},
+                  {QStringLiteral("Solved"), QStringLiteral("9.87 m"), 9.87, Qt::green}});
+    EXPECT_EQ(bars.accessibleName(), QStringLiteral("Rule 10.07 m, Solved 9.87 m"));
+    ShareBar share(theme);
+    share.setShares({{QStringLiteral("sky"), 0.7, Qt::blue}, {QStringLiteral("soil"), 0.3, Qt::gray}}, 100.0);
+    EXPECT_EQ(share.accessibleName(), QStringLiteral("70 W sky, 30 W soil"));
+    share.resize(200, 42);
+    EXPECT_FALSE(share.grab().isNull());
+}
+
+} // namespace
+} // namespace vetchling::app
