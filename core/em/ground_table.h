@@ -17,7 +17,7 @@
 
 namespace vetchling::em {
 
-/// What a table holds: the remainder itself, or j times the imaginary part of its evanescent waves (power.h).
+/// What a table holds: the remainder itself, or j times the imaginary part of its evanescent waves (far_field.h).
 enum class TableContent { Remainder, EvanescentLoss };
 
 class GroundTable {

@@ -39,7 +39,7 @@ Complex imageStrength(Complex permittivity);
 HalfSpaceIntegrals remainderIntegrals(Complex permittivity, double r, double h);
 
 /// The same integrals over x from 1 to infinity only, along the real axis: the waves that die out above the soil.
-/// Their imaginary parts give the power these waves carry into it (power.h).
+/// Their imaginary parts give the power these waves carry into it (far_field.h).
 HalfSpaceIntegrals evanescentIntegrals(Complex permittivity, double r, double h);
 
 } // namespace vetchling::em
