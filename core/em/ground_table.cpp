@@ -45,7 +45,8 @@ Place placeOn(double coordinate, int lowest, int highest)
 } // namespace
 
 struct GroundTable::Row {
-    std::array<HalfSpaceIntegrals, columns> value;
+    std::array<HalfSpaceIntegrals, columns> value{};
+    int filled = 0; ///< columns computed, from grazing up
 };
 
 GroundTable::GroundTable(const Ground& ground, double frequency, TableContent content)
@@ -81,21 +82,30 @@ double GroundTable::distanceOfRow(double coordinate) const
     return std::exp(y);
 }
 
-std::unique_ptr<GroundTable::Row> GroundTable::makeRow(int index) const
+/// Columns up to the steepest path that a row can be asked for, with the stencil's reach beyond it.
+int GroundTable::columnsFor(int index, double highest) const
 {
-    auto row = std::make_unique<Row>();
-    const double q = distanceOfRow(index);
-    for (int c = 0; c < columns; ++c) {
-        const double elevation = elevationOf(c * columnStep), r = q * std::cos(elevation), h = q * std::sin(elevation);
-        if (m_content == TableContent::Remainder)
-            row->value[c] = q * std::exp(imaginaryUnit * q) * remainderIntegrals(m_permittivity, r, h);
-        else
-            row->value[c] = imaginaryPart(q * evanescentIntegrals(m_permittivity, r, h));
-    }
-    return row;
+    const double nearest = distanceOfRow(std::max(0, index - stencil)); // the stencil serves distances below the row too
+    const double sine = std::min(1.0, m_waveNumber * highest / nearest);
+    const double column = std::sqrt(std::asin(sine) * (2.0 / pi)) / columnStep;
+    return std::min(columns, int(column) + stencil + 1);
 }
 
-bool GroundTable::cover(double nearest, double farthest, const Watch& watch)
+/// Adds the columns from those there to `wanted`; readers of the earlier ones are not disturbed.
+void GroundTable::fillRow(Row& row, int index, int wanted) const
+{
+    const double q = distanceOfRow(index);
+    for (int c = row.filled; c < wanted; ++c) {
+        const double elevation = elevationOf(c * columnStep), r = q * std::cos(elevation), h = q * std::sin(elevation);
+        if (m_content == TableContent::Remainder)
+            row.value[c] = q * std::exp(imaginaryUnit * q) * remainderIntegrals(m_permittivity, r, h);
+        else
+            row.value[c] = imaginaryPart(q * evanescentIntegrals(m_permittivity, r, h));
+    }
+    row.filled = std::max(row.filled, wanted);
+}
+
+bool GroundTable::cover(double nearest, double farthest, const Watch& watch, double highest)
 {
     const std::lock_guard lock(m_mutex);
     const int first = std::max(0, int(std::floor(rowCoordinate(m_waveNumber * nearest))) - 1);
@@ -104,12 +114,16 @@ bool GroundTable::cover(double nearest, double farthest, const Watch& watch)
         return false;
     std::atomic<bool> stopped{false};
     tbb::parallel_for(first, last + 1, [&](int i) {
-        if (m_rows[i] || stopped)
+        const int wanted = columnsFor(i, highest);
+        if (stopped || (m_rows[i] && m_rows[i]->filled >= wanted))
             return;
-        if (watch.stopped())
+        if (watch.stopped()) {
             stopped = true;
-        else
-            m_rows[i] = makeRow(i);
+            return;
+        }
+        if (!m_rows[i])
+            m_rows[i] = std::make_unique<Row>();
+        fillRow(*m_rows[i], i, wanted);
     });
     return !stopped;
 }

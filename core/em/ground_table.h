@@ -11,6 +11,7 @@
 #include "core/watch.h"
 #include "core/wire/wire_model.h"
 
+#include <cmath>
 #include <memory>
 #include <mutex>
 #include <vector>
@@ -28,7 +29,8 @@ public:
 
     /// Makes sure that all distances between the two (m) can be asked for. Thread-safe; returns false if stopped or too far (170
     /// wavelengths).
-    bool cover(double nearest, double farthest, const Watch& watch = {});
+    /// @param highest largest sum of two heights that will be asked for, m: steeper paths are left out
+    bool cover(double nearest, double farthest, const Watch& watch = {}, double highest = HUGE_VAL);
 
     /// The remainder of the electric field in V/m per A m, as the four integrals times their common factor.
     /// @param rho horizontal distance, @param height sum of both heights, m; sqrt(rho^2+height^2) must be covered
@@ -43,7 +45,8 @@ private:
     struct Row;
     [[nodiscard]] double rowCoordinate(double q) const;
     [[nodiscard]] double distanceOfRow(double coordinate) const;
-    [[nodiscard]] std::unique_ptr<Row> makeRow(int index) const;
+    [[nodiscard]] int columnsFor(int index, double highest) const;
+    void fillRow(Row& row, int index, int columns) const;
 
     TableContent m_content;
     double m_frequency, m_waveNumber;

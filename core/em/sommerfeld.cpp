@@ -105,6 +105,10 @@ private:
         const Complex eps = m_spectrum.permittivity;
         const std::array<Complex, 2> singular{std::sqrt(eps - 1.0), Complex{0.0, -1.0} / std::sqrt(eps + 1.0)};
         const GaussRule& rule = gaussRule(panelNodes);
+        if (const double faded = 1.2 * tailDecay / std::max(m_h, 1e-12); faded < end) { // nothing is left beyond
+            end = faded;
+            m_complete = true;
+        }
         for (double t = 0.0; t < end;) {
             double step = panelPhase / std::max(m_r + m_h, 1e-12);
             for (Complex s : singular)
