@@ -157,8 +157,9 @@ void Scene::render(Sketch& sketch, const QSizeF& size)
         paintGround(sketch, size);
     else
         paintPlanGround(sketch);
+    paintBuildings(sketch);
     paintRibbon(sketch);
-    paintSurroundings(sketch);
+    paintSupports(sketch);
     if (const CurvePointer pinned = m_context.solver.pinnedCurve())
         paintWires(sketch, pinned->built.model, true);
     paintWires(sketch, built()->model, false);
@@ -242,7 +243,7 @@ void Scene::paintPlanGround(Sketch& sketch) const
     }
 }
 
-void Scene::paintSurroundings(Sketch& sketch) const
+void Scene::paintBuildings(Sketch& sketch) const
 {
     const Colours& c = sketch.colours();
     const Site& site = m_context.document.design().site;
@@ -269,6 +270,11 @@ void Scene::paintSurroundings(Sketch& sketch) const
             sketch.label({std::clamp(0.5 * (u0 + u1), marginLeft + 24, width() - 40.0), ground - 14}, QString::fromStdString(b.name),
                          Qt::AlignHCenter | Qt::AlignVCenter, {c.inkFaint, 11});
         }
+}
+
+void Scene::paintSupports(Sketch& sketch) const
+{
+    const Site& site = m_context.document.design().site;
     for (const Support& s : site.supports)
         if (m_view != View::Side || planDistanceTo(built()->model, s.at) < carriesWithin)
             paintSupport(sketch, s);

@@ -48,7 +48,8 @@ private:
 
     void paintGround(Sketch& sketch, const QSizeF& size) const;
     void paintPlanGround(Sketch& sketch) const;
-    void paintSurroundings(Sketch& sketch) const;
+    void paintBuildings(Sketch& sketch) const;
+    void paintSupports(Sketch& sketch) const;
     void paintSupport(Sketch& sketch, const Support& support) const;
     void paintRibbon(Sketch& sketch) const;
     void paintWires(Sketch& sketch, const WireModel& model, bool pinned) const;
