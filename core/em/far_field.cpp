@@ -2,17 +2,40 @@
 
 #include "core/em/cos_sin.h"
 #include "core/em/gauss.h"
-#include "core/em/moments.h"
 
 #include <oneapi/tbb/parallel_for.h>
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace vetchling::em {
 namespace {
 
-constexpr double nothing = -300.0; // dBi
+constexpr double nothing = -300.0;        // dBi
+constexpr double straight = 1.0 - 1e-12;  // cosine between elements of one run
+constexpr double largestPhaseStep = 0.35; // rad at a run's end between two samples: six points then interpolate to 1e-5
+constexpr int runStencil = 6;
+
+/// Lagrange weights of six points at -2..3; u in 0..1.
+std::array<double, runStencil> runWeights(double u)
+{
+    const double a = u + 2.0, b = u + 1.0, c = u, d = u - 1.0, e = u - 2.0, f = u - 3.0;
+    const double cd = c * d, be = b * e, af = a * f;
+    return {-b * cd * e * f / 120.0, a * cd * e * f / 24.0,  -af * be * d / 12.0,
+            af * be * c / 12.0,      -a * b * cd * f / 24.0, a * b * cd * e / 120.0};
+}
+
+/// Current at v = -1..1 of an element from its local coefficients.
+Complex currentOn(int degree, const std::vector<Complex>& local, double v)
+{
+    double f[largestDegree + 1];
+    localCurrents(v, degree, f);
+    Complex current = 0.0;
+    for (int k = 0; k <= degree; ++k)
+        current += local[k] * f[k];
+    return current;
+}
 
 /// Power densities of the plane wave spectrum, integrated over the directions above ground; W.
 struct SpectrumPowers {
@@ -45,25 +68,40 @@ double verticalReach(const Mesh& mesh, GroundKind kind)
     return kind == GroundKind::FreeSpace ? high - low : 2.0 * high;
 }
 
+/// Nodes and weights over t = 0..1 for any number of oscillations: equal panels of one rule.
+GaussRule panelledRule(int nodes)
+{
+    constexpr int onePanel = 32;
+    const int panels = (nodes + onePanel - 1) / onePanel;
+    const GaussRule& rule = gaussRule(std::min(nodes, onePanel));
+    GaussRule all;
+    for (int p = 0; p < panels; ++p)
+        for (std::size_t i = 0; i < rule.node.size(); ++i) {
+            all.node.push_back((p + 0.5 * (1.0 + rule.node[i])) / panels);
+            all.weight.push_back(0.5 * rule.weight[i] / panels);
+        }
+    return all;
+}
+
 SpectrumPowers spectrumPowers(const Solution& solution)
 {
     const FarField field(solution);
     const GroundKind kind = solution.model->ground.kind;
-    const double k = waveNumber(solution.frequency);
-    const int azimuths = 16 + 2 * int(k * horizontalReach(*solution.mesh));
-    const int nodes = std::min(64, 20 + int(0.7 * k * (verticalReach(*solution.mesh, kind) + horizontalReach(*solution.mesh))));
-    const GaussRule& rule = gaussRule(nodes);
-    const double front = waveImpedance * k * k / (32.0 * pi * pi);
-    std::vector<SpectrumPowers> parts(nodes);
-    tbb::parallel_for(0, nodes, [&](int i) {
-        const double t = 0.5 * (1.0 + rule.node[i]);
+    const double k = waveNumber(solution.frequency), wide = horizontalReach(*solution.mesh);
+    std::vector<double> azimuths(16 + 2 * int(k * wide));
+    for (std::size_t a = 0; a < azimuths.size(); ++a)
+        azimuths[a] = 2.0 * pi * (double(a) + 0.5) / double(azimuths.size());
+    const GaussRule rule = panelledRule(20 + int(0.8 * k * (verticalReach(*solution.mesh, kind) + wide)));
+    const double front = waveImpedance * k * k / (32.0 * pi * pi) * 2.0 * pi / double(azimuths.size());
+    std::vector<SpectrumPowers> parts(rule.node.size());
+    tbb::parallel_for(std::size_t(0), rule.node.size(), [&](std::size_t i) {
+        const double t = rule.node[i];
         // dOmega = d(sin e) d(azimuth); squared near the horizon of a soil, where the reflection changes fast
-        const double height = kind == GroundKind::FreeSpace ? rule.node[i] : t * t;
-        const double weight = (kind == GroundKind::FreeSpace ? rule.weight[i] : t * rule.weight[i]) * 2.0 * pi / azimuths * front;
+        const double height = kind == GroundKind::FreeSpace ? 2.0 * t - 1.0 : t * t;
+        const double weight = 2.0 * (kind == GroundKind::FreeSpace ? 1.0 : t) * rule.weight[i] * front;
         const double elevation = std::asin(height);
         const Reflection r = field.reflection(elevation);
-        for (int a = 0; a < azimuths; ++a) {
-            const RadiationVectors n = field.vectors(elevation, 2.0 * pi * (a + 0.5) / azimuths);
+        for (const RadiationVectors& n : field.vectorRow(elevation, azimuths)) {
             parts[i].sky += weight * (std::norm(n.theta + r.tm * n.imageTheta) + std::norm(n.phi - r.te * n.imagePhi));
             parts[i].intoSoil +=
                 weight * (std::norm(n.imageTheta) * (1.0 - std::norm(r.tm)) + std::norm(n.imagePhi) * (1.0 - std::norm(r.te)));
@@ -107,42 +145,99 @@ FarField::FarField(const Solution& solution)
     : m_kind(solution.model->ground.kind), m_permittivity(solution.model->ground.complexPermittivity(solution.frequency)),
       m_waveNumber(waveNumber(solution.frequency)), m_inputPower(solution.inputPower)
 {
+    addRuns(solution);
+}
+
+void FarField::addRuns(const Solution& solution)
+{
     const Mesh& mesh = *solution.mesh;
-    for (std::size_t i = 0; i < mesh.elements.size(); ++i) {
-        const Element& e = mesh.elements[i];
-        const std::vector<Complex> local = solution.elementCurrents(i);
-        const GaussRule& rule = gaussRule(std::min(16, mesh.degree + 2 + int(m_waveNumber * e.length)));
-        for (std::size_t q = 0; q < rule.node.size(); ++q) {
-            const double v = rule.node[q];
-            double p[largestDegree + 1];
-            legendre(v, mesh.degree, p);
-            Complex current = 0.5 * (1.0 - v) * local[0] + 0.5 * (1.0 + v) * local[1];
-            for (int k = 2; k <= mesh.degree; ++k)
-                current += local[k] * (p[k] - p[k - 2]) / double(4 * k - 2);
-            current *= 0.5 * e.length * rule.weight[q];
-            m_points.push_back({e.at(v), current * e.tangent.x, current * e.tangent.y, current * e.tangent.z});
+    std::vector<double> along, angle, cosine, sine; // of the quadrature points of one run, m from its centre
+    std::vector<Complex> moment;                    // their current times weight
+    for (std::size_t first = 0, last = 0; first < mesh.elements.size(); first = last) {
+        const Element& start = mesh.elements[first];
+        for (last = first + 1; last < mesh.elements.size(); ++last) {
+            const Element& next = mesh.elements[last];
+            if (next.wire != start.wire || distance(next.start, mesh.elements[last - 1].end) > jointTolerance ||
+                dot(next.tangent, start.tangent) < straight)
+                break;
         }
+        Run run;
+        const Vec3 whole = mesh.elements[last - 1].end - start.start;
+        run.tangent = unit(whole);
+        run.centre = start.start + 0.5 * whole;
+        run.halfLength = 0.5 * norm(whole);
+        along.clear(), moment.clear();
+        for (std::size_t e = first; e < last; ++e) {
+            const std::vector<Complex> local = solution.elementCurrents(e);
+            const Element& element = mesh.elements[e];
+            const GaussRule& rule = gaussRule(std::min(16, mesh.degree + 2 + int(m_waveNumber * element.length)));
+            for (std::size_t q = 0; q < rule.node.size(); ++q) {
+                along.push_back(dot(element.at(rule.node[q]) - run.centre, run.tangent));
+                moment.push_back(0.5 * element.length * rule.weight[q] * currentOn(mesh.degree, local, rule.node[q]));
+            }
+        }
+        run.step = largestPhaseStep / run.halfLength;
+        const int count = int(2.0 * m_waveNumber / run.step) + runStencil + 1;
+        angle.resize(along.size()), cosine.resize(along.size()), sine.resize(along.size());
+        for (int i = 0; i < count; ++i) {
+            const double q = -m_waveNumber + (i - runStencil / 2 + 1) * run.step;
+            for (std::size_t p = 0; p < along.size(); ++p)
+                angle[p] = q * along[p];
+            cosSin(angle.data(), int(angle.size()), cosine.data(), sine.data());
+            Complex sum = 0.0;
+            for (std::size_t p = 0; p < along.size(); ++p)
+                sum += moment[p] * Complex{cosine[p], sine[p]};
+            run.samples.push_back(sum);
+        }
+        m_runs.push_back(std::move(run));
     }
 }
 
-RadiationVectors FarField::vectors(double elevation, double azimuth) const
+/// Adds I(q) exp(jk r.c) times the theta and phi parts of a tangent, for all azimuths.
+void FarField::addRow(const Run& run, Vec3 tangent, Vec3 centre, double k, double elevation, const std::vector<double>& cosine,
+                      const std::vector<double>& sine, std::vector<Complex>& theta, std::vector<Complex>& phi)
 {
-    const double ce = std::cos(elevation), se = std::sin(elevation), ca = std::cos(azimuth), sa = std::sin(azimuth);
-    const bool image = m_kind != GroundKind::FreeSpace;
-    Complex x, y, z, ix, iy, iz;
-    for (const Point& p : m_points) {
-        const double level = m_waveNumber * ce * (ca * p.position.x + sa * p.position.y), up = m_waveNumber * se * p.position.z;
-        const Complex direct{std::cos(level + up), std::sin(level + up)};
-        x += p.x * direct, y += p.y * direct, z += p.z * direct;
-        if (image) {
-            const Complex reflected{std::cos(level - up), std::sin(level - up)};
-            ix -= p.x * reflected, iy -= p.y * reflected, iz += p.z * reflected;
+    const double ce = std::cos(elevation), se = std::sin(elevation);
+    const std::size_t count = cosine.size();
+    std::vector<double> phase(count), c(count), s(count);
+    for (std::size_t a = 0; a < count; ++a)
+        phase[a] = k * (ce * (cosine[a] * centre.x + sine[a] * centre.y) + se * centre.z);
+    cosSin(phase.data(), int(count), c.data(), s.data());
+    for (std::size_t a = 0; a < count; ++a) {
+        const double level = cosine[a] * tangent.x + sine[a] * tangent.y;
+        const double place = k * (1.0 + ce * level + se * tangent.z) / run.step;
+        const int whole = std::clamp(int(place), 0, int(run.samples.size()) - runStencil);
+        const std::array<double, runStencil> weight = runWeights(place - whole);
+        double re = 0.0, im = 0.0;
+        for (int i = 0; i < runStencil; ++i) {
+            re += weight[i] * run.samples[whole + i].real();
+            im += weight[i] * run.samples[whole + i].imag();
         }
+        const Complex wave{re * c[a] - im * s[a], re * s[a] + im * c[a]};
+        theta[a] += (se * level - ce * tangent.z) * wave;
+        phi[a] += (cosine[a] * tangent.y - sine[a] * tangent.x) * wave;
     }
-    const auto theta = [&](Complex vx, Complex vy, Complex vz) { return se * (ca * vx + sa * vy) - ce * vz; };
-    const auto phi = [&](Complex vx, Complex vy) { return ca * vy - sa * vx; };
-    return {theta(x, y, z), phi(x, y), theta(ix, iy, iz), phi(ix, iy)};
 }
+
+std::vector<RadiationVectors> FarField::vectorRow(double elevation, const std::vector<double>& azimuths) const
+{
+    const std::size_t count = azimuths.size();
+    std::vector<double> cosine(count), sine(count);
+    for (std::size_t a = 0; a < count; ++a)
+        cosine[a] = std::cos(azimuths[a]), sine[a] = std::sin(azimuths[a]);
+    std::vector<Complex> theta(count), phi(count), imageTheta(count), imagePhi(count);
+    for (const Run& run : m_runs) {
+        addRow(run, run.tangent, run.centre, m_waveNumber, elevation, cosine, sine, theta, phi);
+        if (m_kind != GroundKind::FreeSpace) // the image's current is reversed in plan
+            addRow(run, mirrored(run.tangent), mirrored(run.centre), m_waveNumber, elevation, cosine, sine, imageTheta, imagePhi);
+    }
+    std::vector<RadiationVectors> row(count);
+    for (std::size_t a = 0; a < count; ++a)
+        row[a] = {theta[a], phi[a], -imageTheta[a], -imagePhi[a]};
+    return row;
+}
+
+RadiationVectors FarField::vectors(double elevation, double azimuth) const { return vectorRow(elevation, {azimuth}).front(); }
 
 Reflection FarField::reflection(double elevation) const
 {
@@ -171,38 +266,12 @@ double FarField::gain(double elevation, double azimuth) const
 
 std::vector<double> FarField::gainRow(double elevation, const std::vector<double>& azimuths) const
 {
-    const double ce = std::cos(elevation), se = std::sin(elevation);
     const Reflection r = reflection(elevation);
-    const bool ground = m_kind != GroundKind::FreeSpace;
     const double front = waveImpedance * m_waveNumber * m_waveNumber / (8.0 * pi * m_inputPower);
-    struct Lifted { // a point's shares of the field but for its phase in plan
-        double x, y;
-        Complex thetaX, thetaY, phiX, phiY, theta; // factors of cos az, sin az and alone
-    };
-    std::vector<Lifted> lifted;
-    lifted.reserve(m_points.size());
-    for (const Point& p : m_points) {
-        const double phase = m_waveNumber * se * p.position.z;
-        const Complex up{std::cos(phase), std::sin(phase)}, down = ground ? std::conj(up) : Complex{};
-        const Complex vertical = up - r.tm * down, upright = up + r.tm * down, horizontal = up + r.te * down;
-        lifted.push_back({m_waveNumber * ce * p.position.x, m_waveNumber * ce * p.position.y, se * p.x * vertical, se * p.y * vertical,
-                          p.x * horizontal, p.y * horizontal, -ce * p.z * upright});
-    }
-    std::vector<double> row, level(lifted.size()), cosine(lifted.size()), sine(lifted.size());
+    std::vector<double> row;
     row.reserve(azimuths.size());
-    for (double azimuth : azimuths) {
-        const double ca = std::cos(azimuth), sa = std::sin(azimuth);
-        Complex theta = 0.0, phi = 0.0;
-        for (std::size_t i = 0; i < lifted.size(); ++i)
-            level[i] = ca * lifted[i].x + sa * lifted[i].y;
-        cosSin(level.data(), int(level.size()), cosine.data(), sine.data());
-        for (std::size_t i = 0; i < lifted.size(); ++i) {
-            const Lifted& p = lifted[i];
-            const Complex turn{cosine[i], sine[i]};
-            theta += turn * (ca * p.thetaX + sa * p.thetaY + p.theta);
-            phi += turn * (ca * p.phiY - sa * p.phiX);
-        }
-        const double ratio = front * (std::norm(theta) + std::norm(phi));
+    for (const RadiationVectors& n : vectorRow(elevation, azimuths)) {
+        const double ratio = front * (std::norm(n.theta + r.tm * n.imageTheta) + std::norm(n.phi - r.te * n.imagePhi));
         row.push_back(ratio > 1e-30 ? 10.0 * std::log10(ratio) : nothing);
     }
     return row;

@@ -25,6 +25,8 @@ public:
     explicit FarField(const Solution& solution);
 
     [[nodiscard]] RadiationVectors vectors(double elevation, double azimuth) const;
+    /// Of one elevation and many azimuths, which share most of the work.
+    [[nodiscard]] std::vector<RadiationVectors> vectorRow(double elevation, const std::vector<double>& azimuths) const;
     [[nodiscard]] Reflection reflection(double elevation) const;
 
     struct Intensity {
@@ -40,11 +42,17 @@ public:
 
 private:
     [[nodiscard]] std::vector<double> gainRow(double elevation, const std::vector<double>& azimuths) const;
-    struct Point { // a quadrature point of a current: current times weight times tangent
-        Vec3 position;
-        Complex x, y, z;
+    /// A straight run of elements. Its current's transform int I(s) exp(jqs) ds over the wavenumber q along it, |q| <= k, is as
+    /// smooth as the run is short: a few samples serve every direction.
+    struct Run {
+        Vec3 centre, tangent;
+        double halfLength = 0.0, step = 0.0; ///< of q
+        std::vector<Complex> samples;        ///< from q = -k - 2 steps
     };
-    std::vector<Point> m_points;
+    void addRuns(const Solution& solution);
+    static void addRow(const Run& run, Vec3 tangent, Vec3 centre, double k, double elevation, const std::vector<double>& cosine,
+                       const std::vector<double>& sine, std::vector<Complex>& theta, std::vector<Complex>& phi);
+    std::vector<Run> m_runs;
     GroundKind m_kind;
     Complex m_permittivity;
     double m_waveNumber, m_inputPower;

@@ -70,7 +70,8 @@ double GroundTable::rowCoordinate(double q) const
 
 double GroundTable::distanceOfRow(double coordinate) const
 {
-    double y = std::log(smallestDistance) + 0.5 * logStep * coordinate; // Newton in ln q; rowCoordinate is convex there
+    // Newton in ln q from the smaller of what either part of the coordinate would allow alone, which is above the root
+    double y = std::min(std::log(smallestDistance) + logStep * coordinate, std::log(smallestDistance + m_linearStep * coordinate));
     for (int i = 0; i < 60; ++i) {
         const double q = std::exp(y);
         const double value = (y - std::log(smallestDistance)) / logStep + (q - smallestDistance) / m_linearStep - coordinate;

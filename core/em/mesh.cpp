@@ -1,5 +1,7 @@
 #include "core/em/mesh.h"
 
+#include "core/em/gauss.h"
+
 #include <algorithm>
 #include <cmath>
 #include <unordered_map>
@@ -8,8 +10,11 @@ namespace vetchling::em {
 namespace {
 
 // Measured on the reference cases (docs/theory.md): error in Z below 0.2 % with 20 to 60 unknowns.
-constexpr double finestInRadii = 20.0;       // element at a feed, end, bend or joint; shorter ones ripple
+constexpr double finestInRadii = 20.0;       // element at a feed, end, bend or joint of a thin wire
+constexpr double finestOfTubes = 0.004;      // wavelengths: what is enough for a thicker one,
+constexpr double shortestInRadii = 1.0;      // down to half the gap of a feed
 constexpr double finestInWavelengths = 2e-5; // for hair-thin wires
+constexpr double gapInRadii = 2.0;           // length of a feed or load, all of it
 constexpr double growth = 2.5;               // element size gained per metre from the graded point
 constexpr double facingInWavelengths = 0.01; // breaks of neighbours nearer than this are mirrored
 
@@ -121,7 +126,8 @@ private:
         const Wire& w = m_model.wires[wire];
         const double thickest = std::max(w.radius, w.endRadius.value_or(0.0));
         const double coarsest = m_wavelength / (m_options.elementsPerWavelength * m_options.fineness);
-        const double finest = std::max(finestInWavelengths * m_wavelength, finestInRadii * thickest) / std::sqrt(m_options.fineness);
+        const double wanted = std::clamp(finestOfTubes * m_wavelength, shortestInRadii * thickest, finestInRadii * thickest);
+        const double finest = std::max(finestInWavelengths * m_wavelength, wanted) / std::sqrt(m_options.fineness);
         addFacingPlaces(w, m_breakPoints, 2.0 * thickest, facingInWavelengths * m_wavelength, std::min(finest, coarsest), at);
         for (std::size_t i = 1; i < at.size(); ++i) {
             const std::vector<double> node = gradedDivision(at[i] - at[i - 1], std::min(finest, coarsest), coarsest);
@@ -203,26 +209,70 @@ private:
                 shares.push_back({m_mesh.unknowns++, k, 1.0});
     }
 
-    /// Current along the wire at a node: that of the element that starts there, or of the one that ends there.
+    /// Mean current over the gap of a feed or load: half of it on either side of the node, or at a joint and on the ground on
+    /// one side, that of the element which starts there if there is one.
     PortRow port(std::size_t wire, double at) const
     {
-        double best = HUGE_VAL;
-        ElementEnd chosen{};
-        for (std::size_t e = 0; e < m_mesh.elements.size(); ++e) {
-            const Element& element = m_mesh.elements[e];
-            if (element.wire != wire)
-                continue;
-            for (int end : {0, 1}) {
-                const double off = std::abs((end == 0 ? element.from : element.to) - at) + (end == 0 ? 0.0 : jointTolerance);
-                if (off < best)
-                    best = off, chosen = {e, end};
+        std::vector<ElementEnd> sides;
+        for (int end : {0, 1})
+            for (std::size_t e = 0; e < m_mesh.elements.size(); ++e) {
+                const Element& element = m_mesh.elements[e];
+                if (element.wire == wire && std::abs((end == 0 ? element.from : element.to) - at) < 10.0 * jointTolerance)
+                    sides.push_back({e, end});
             }
-        }
+        if (sides.size() > 1 && endsMeeting(sides.front()) > 2)
+            sides.pop_back();
         PortRow row;
-        for (const Share& s : m_mesh.shares[chosen.element])
-            if (s.function == chosen.end)
-                row.emplace_back(s.unknown, s.factor);
+        for (ElementEnd side : sides)
+            addHalfGap(side, 1.0 / double(sides.size()), row);
         return row;
+    }
+
+    /// Walks away from the node over as many elements of the wire as half the gap takes.
+    void addHalfGap(ElementEnd side, double factor, PortRow& row) const
+    {
+        const std::size_t wire = m_mesh.elements[side.element].wire;
+        const double half = 0.5 * gapInRadii * m_mesh.elements[side.element].radius;
+        std::vector<std::pair<ElementEnd, double>> spans; // metres of each element
+        for (double left = half; left > 1e-9 * half;) {
+            const double span = std::min(left, m_mesh.elements[side.element].length);
+            spans.emplace_back(side, span);
+            left -= span;
+            side.element += side.end == 0 ? 1 : -1; // elements of a wire are in order
+            if (side.element >= m_mesh.elements.size() || m_mesh.elements[side.element].wire != wire)
+                break;
+        }
+        double whole = 0.0;
+        for (const auto& [place, span] : spans)
+            whole += span;
+        for (const auto& [place, span] : spans)
+            addMeanCurrent(place, span, factor * span / whole, row);
+    }
+
+    std::size_t endsMeeting(ElementEnd end) const
+    {
+        for (const auto& ends : m_nodes)
+            for (ElementEnd other : ends)
+                if (other.element == end.element && other.end == end.end)
+                    return ends.size();
+        return 0;
+    }
+
+    /// The mean over the first `metres` of an element, seen from one of its ends.
+    void addMeanCurrent(ElementEnd side, double metres, double factor, PortRow& row) const
+    {
+        const double span = 2.0 * metres / m_mesh.elements[side.element].length; // of v
+        const GaussRule& rule = gaussRule(largestDegree);
+        double mean[largestDegree + 1]{};
+        for (std::size_t i = 0; i < rule.node.size(); ++i) {
+            const double off = 0.5 * (1.0 + rule.node[i]) * span;
+            double f[largestDegree + 1];
+            localCurrents(side.end == 0 ? off - 1.0 : 1.0 - off, m_mesh.degree, f);
+            for (int k = 0; k <= m_mesh.degree; ++k)
+                mean[k] += 0.5 * rule.weight[i] * f[k];
+        }
+        for (const Share& s : m_mesh.shares[side.element])
+            row.emplace_back(s.unknown, factor * s.factor * mean[s.function]);
     }
 
     const WireModel& m_model;
@@ -235,6 +285,25 @@ private:
 };
 
 } // namespace
+
+void legendre(double x, int degree, double* out)
+{
+    out[0] = 1.0;
+    if (degree > 0)
+        out[1] = x;
+    for (int n = 2; n <= degree; ++n)
+        out[n] = ((2 * n - 1) * x * out[n - 1] - (n - 1) * out[n - 2]) / n;
+}
+
+void localCurrents(double v, int degree, double* out)
+{
+    double p[largestDegree + 1];
+    legendre(v, degree, p);
+    out[0] = 0.5 * (1.0 - v);
+    out[1] = 0.5 * (1.0 + v);
+    for (int k = 2; k <= degree; ++k)
+        out[k] = (p[k] - p[k - 2]) / (4 * k - 2);
+}
 
 Mesh makeMesh(const WireModel& model, double frequency, const MeshOptions& options) { return MeshMaker(model, frequency, options).run(); }
 

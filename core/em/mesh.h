@@ -41,7 +41,9 @@ struct Share {
     double factor;
 };
 
-/// A point of the mesh as seen by a feed or load: its current is the sum of unknowns times factors.
+/// A feed or load as seen by the mesh: its current is the sum of unknowns times factors. It is the mean over a gap of two
+/// radii, the length along which the voltage is applied too: a gap of no length has no impedance to settle to, its
+/// capacitance grows with the logarithm of the finest element (King 1956, ch. II).
 using PortRow = std::vector<std::pair<int, double>>;
 
 struct Mesh {
@@ -52,6 +54,11 @@ struct Mesh {
     std::vector<std::vector<Share>> shares; ///< by element
     std::vector<PortRow> feeds, loads;      ///< in the order of the model
 };
+
+/// Legendre polynomials P_0..P_degree at x.
+void legendre(double x, int degree, double* out);
+/// The local current functions 0..degree at v.
+void localCurrents(double v, int degree, double* out);
 
 /// The model must have no faults. Elements are graded geometrically towards ends, feeds, loads, bends and joints.
 Mesh makeMesh(const WireModel& model, double frequency, const MeshOptions& options = {});

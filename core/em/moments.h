@@ -1,13 +1,15 @@
 #pragma once
-/// Moments of the thin-wire kernel between two straight elements:
-///   M(i,j) = int int P_i(u) P_j(v) exp(-jkR)/R du dv,  u, v = -1..1,  R^2 = |r(u)-r'(v)|^2 + a^2
+/// Moments of the wire kernel between two straight elements:
+///   M(i,j) = int int P_i(u) P_j(v) K du dv,  u, v = -1..1,  K = mean over p of exp(-jkR)/R,
+///   R^2 = |r(u)-r'(v)|^2 + (2 a sin(p/2))^2,  p = 0..pi
 /// with Legendre polynomials up to the degree. Vector and scalar potential of polynomial currents both follow from M.
 ///
-/// The radius a is the larger of the two where the elements touch or are the same (King 1956: surface against axis)
-/// and goes to zero as the axes move two radii apart: the mean over a circle of the static potential of a line outside
-/// it is that of the axes.
+/// On one axis K is the exact kernel of currents on the surface of a tube, tested on the surface (King 1956, ch. II), a
+/// the larger of the two radii. As the axes move two radii apart the squared radius goes to zero: the mean over a circle
+/// of the static potential of a line outside it is that of the axes.
 /// Near pairs: 1/R and R are integrated in closed form over v, the smooth rest by Gauss; the outer integral is graded
-/// towards both ends. Far pairs: Gauss in both. Accuracy: 5e-5 relative, measured in tests/core/moments_test.cpp.
+/// towards both ends; closer than 8 radii the mean over p is a rule of six nodes. Far pairs: Gauss in both.
+/// Accuracy: 5e-5 relative, measured in tests/core/moments_test.cpp.
 
 #include "core/em/mesh.h"
 
@@ -19,8 +21,5 @@ struct Moments {
 
 /// @param observer i side; @param source j side; @param waveNumber rad/m; degree 1..largestDegree
 void kernelMoments(const Element& observer, const Element& source, double waveNumber, int degree, Moments& out);
-
-/// Legendre polynomials P_0..P_degree at x.
-void legendre(double x, int degree, double* out);
 
 } // namespace vetchling::em

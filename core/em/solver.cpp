@@ -1,7 +1,5 @@
 #include "core/em/solver.h"
 
-#include "core/em/moments.h"
-
 #include <cblas.h>
 #include <fmt/format.h>
 #include <lapacke.h>
@@ -157,11 +155,11 @@ Complex Solution::currentAt(std::size_t wire, double along) const
             continue;
         const double v = std::clamp(2.0 * (along - element.from) / (element.to - element.from) - 1.0, -1.0, 1.0);
         const std::vector<Complex> local = elementCurrents(e);
-        double p[largestDegree + 1];
-        legendre(v, mesh->degree, p);
-        Complex sum = 0.5 * (1.0 - v) * local[0] + 0.5 * (1.0 + v) * local[1];
-        for (int k = 2; k <= mesh->degree; ++k)
-            sum += local[k] * (p[k] - p[k - 2]) / double(4 * k - 2);
+        double f[largestDegree + 1];
+        localCurrents(v, mesh->degree, f);
+        Complex sum = 0.0;
+        for (int k = 0; k <= mesh->degree; ++k)
+            sum += local[k] * f[k];
         return sum;
     }
     return {};

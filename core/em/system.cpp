@@ -153,21 +153,11 @@ private:
             horizontal * (g.s + g.d) - 2.0 * mr * nr * g.d + (mr * n.tangent.z - m.tangent.z * nr) * g.x + m.tangent.z * n.tangent.z * g.z;
         const Complex scaled = -0.25 * m.length * n.length * weight * field;
         double fm[most], fn[most];
-        currents(u, fm);
-        currents(v, fn);
+        localCurrents(u, m_degree, fm);
+        localCurrents(v, m_degree, fn);
         for (int i = 0; i <= m_degree; ++i)
             for (int j = 0; j <= m_degree; ++j)
                 sum.value[i][j] += fm[i] * fn[j] * scaled;
-    }
-
-    void currents(double v, double* f) const
-    {
-        double p[most];
-        legendre(v, m_degree, p);
-        f[0] = 0.5 * (1.0 - v);
-        f[1] = 0.5 * (1.0 + v);
-        for (int k = 2; k <= m_degree; ++k)
-            f[k] = (p[k] - p[k - 2]) / (4 * k - 2);
     }
 
     int m_degree;

@@ -60,6 +60,22 @@ INSTANTIATE_TEST_SUITE_P(Soils, Remainder,
                                            Point{{13, -12.7}, 0.0, 0.3}, Point{{5, -2.5}, 1.0, 2.0}, Point{{5, -2.5}, 3.0, 0.7},
                                            Point{{30, -51}, 0.5, 0.5}, Point{{81, -1000}, 1.0, 0.6}, Point{{3, -0.9}, 6.0, 1.5}));
 
+// Beyond 12 the path hangs on the branch cuts: lossy and low-loss soil, sea water, and good conductors, whose pole is near.
+INSTANTIATE_TEST_SUITE_P(Far, Remainder,
+                         ::testing::Values(Point{{13, -6.4}, 15.0, 2.0}, Point{{13, -6.4}, 60.0, 3.0}, Point{{13, -0.01}, 20.0, 2.0},
+                                           Point{{1.5, -0.05}, 30.0, 4.0}, Point{{81, -400}, 25.0, 3.0}, Point{{49, -1}, 40.0, 2.5},
+                                           Point{{51, -60}, 40.0, 2.5}));
+
+TEST(SommerfeldIntegrals, NoJumpWhereThePathIsHungOnTheCuts)
+{
+    for (const Complex eps : {Complex{13, -12.7}, Complex{3, -0.01}, Complex{81, -6000}, Complex{80, -1e6}, Complex{1.1, -0.01}})
+        for (double h : {0.0, 1e-3, 0.5, 6.0}) {
+            const double below = 12.0 - 1e-9, above = 12.0 + 1e-9;
+            EXPECT_LT(difference(remainderIntegrals(eps, below, h), remainderIntegrals(eps, above, h)), 1e-6) << eps << h;
+            EXPECT_LT(difference(evanescentIntegrals(eps, below, h), evanescentIntegrals(eps, above, h)), 2e-6) << eps << h;
+        }
+}
+
 // The tail changes its method at h = 2r and the contour its end; neither may be seen.
 TEST(SommerfeldIntegrals, NoJumpWhereTheMethodChanges)
 {
