@@ -204,9 +204,12 @@ private:
 
     void bubbles()
     {
-        for (auto& shares : m_mesh.shares)
-            for (int k = 2; k <= m_options.degree; ++k)
+        m_mesh.levelStarts.push_back(0);
+        for (int k = 2; k <= m_options.degree; ++k) {
+            m_mesh.levelStarts.push_back(m_mesh.unknowns);
+            for (auto& shares : m_mesh.shares)
                 shares.push_back({m_mesh.unknowns++, k, 1.0});
+        }
     }
 
     /// Mean current over the gap of a feed or load: half of it on either side of the node, or at a joint and on the ground on

@@ -49,7 +49,8 @@ using PortRow = std::vector<std::pair<int, double>>;
 struct Mesh {
     double frequency = 0.0;
     int degree = 3;
-    int unknowns = 0;
+    int unknowns = 0;             ///< in order of degree: joints and ends first, then B_2 of all elements, B_3 ...
+    std::vector<int> levelStarts; ///< first unknown of degree 1, 2, ... degree
     std::vector<Element> elements;
     std::vector<std::vector<Share>> shares; ///< by element
     std::vector<PortRow> feeds, loads;      ///< in the order of the model

@@ -95,8 +95,9 @@ struct StaticMoments {
 
 class NearPair {
 public:
-    NearPair(const Element& m, const Element& n, double k, int degree)
-        : m_observer(m), m_source(n), m_k(k), m_degree(degree), m_half(0.5 * n.length), m_self(&m == &n)
+    /// @param jacket outer radius of a jacket: then only its change of the static potential is integrated; 0 for the kernel
+    NearPair(const Element& m, const Element& n, double k, int degree, double jacket = 0.0)
+        : m_observer(m), m_source(n), m_k(k), m_degree(degree), m_jacket(jacket), m_half(0.5 * n.length), m_self(&m == &n)
     {
     }
 
@@ -157,12 +158,17 @@ private:
         const double radius2 = radiusShare(offAxis2, thicker) * thicker * thicker / (m_half * m_half);
         const double axis2 = offAxis2 / (m_half * m_half), d2 = axis2 + meanSquare * radius2;
         const double beyond = std::max(0.0, std::abs(v0) - 1.0);
-        const bool round = beyond * beyond < ringReach * ringReach * radius2; // so near that the tube's section is felt
+        const double felt = ringReach * std::max(1.0, m_jacket / thicker); // so near that the tube's section is felt
+        const bool round = beyond * beyond < felt * felt * radius2;
+        if (m_jacket > 0.0) {
+            if (round)
+                addJacket(v0, axis2, radius2, m_jacket / thicker, inner);
+            return;
+        }
         const bool close = round || beyond * beyond + d2 < closeInHalfLengths * closeInHalfLengths;
         if (round) {
-            static const RingRule ring;
             for (int i = 0; i < RingRule::nodes; ++i)
-                addStatic(v0, axis2 + ring.square[i] * radius2, ring.weight[i], inner);
+                addStatic(v0, axis2 + ring().square[i] * radius2, ring().weight[i], inner);
         } else if (close)
             addStatic(v0, d2, 1.0, inner);
         const GaussRule& rule = gaussRule(innerNodes);
@@ -173,6 +179,25 @@ private:
             legendre(v, m_degree, p);
             for (int j = 0; j <= m_degree; ++j)
                 inner[j] += p[j] * rest;
+        }
+    }
+
+    static const RingRule& ring()
+    {
+        static const RingRule rule;
+        return rule;
+    }
+
+    /// Potential at the conductor less that at the jacket's surface, `ratio` times as far from the axis.
+    void addJacket(double v0, double axis2, double radius2, double ratio, std::array<Complex, terms>& inner) const
+    {
+        const double gap2 = (ratio - 1.0) * (ratio - 1.0) * radius2;
+        for (int i = 0; i < RingRule::nodes; ++i) {
+            const double square = ring().square[i] * radius2;
+            const StaticMoments at(v0, axis2 + square, m_half, m_degree), outside(v0, axis2 + gap2 + ratio * square, m_half, m_degree);
+            for (int j = 0; j <= m_degree; ++j)
+                for (int n = j; n >= 0; n -= 2)
+                    inner[j] += ring().weight[i] * legendrePowers[j][n] * (at.inverse[n] - outside.inverse[n]);
         }
     }
 
@@ -197,7 +222,7 @@ private:
     const Element& m_source;
     double m_k;
     int m_degree;
-    double m_half;
+    double m_jacket, m_half;
     bool m_self;
 };
 
@@ -241,16 +266,36 @@ void farMoments(const Element& m, const Element& n, double k, int degree, double
     }
 }
 
+Moments transposed(const Moments& in, int degree)
+{
+    Moments out;
+    for (int i = 0; i <= degree; ++i)
+        for (int j = 0; j <= degree; ++j)
+            out.value[i][j] = in.value[j][i];
+    return out;
+}
+
 } // namespace
+
+Complex Moments::form(const double* left, const double* right, int degree) const
+{
+    Complex sum = 0.0;
+    for (int a = 0; a <= degree; ++a) {
+        if (left[a] == 0.0)
+            continue;
+        for (int b = 0; b <= degree; ++b)
+            if (right[b] != 0.0)
+                sum += left[a] * right[b] * value[a][b];
+    }
+    return sum;
+}
 
 void kernelMoments(const Element& observer, const Element& source, double waveNumber, int degree, Moments& out)
 {
     if (observer.length > source.length) { // the closed form over the longer element, the graded rule over the shorter
-        Moments transposed;
-        kernelMoments(source, observer, waveNumber, degree, transposed);
-        for (int i = 0; i <= degree; ++i)
-            for (int j = 0; j <= degree; ++j)
-                out.value[i][j] = transposed.value[j][i];
+        Moments swapped;
+        kernelMoments(source, observer, waveNumber, degree, swapped);
+        out = transposed(swapped, degree);
         return;
     }
     out = Moments{};
@@ -264,6 +309,19 @@ void kernelMoments(const Element& observer, const Element& source, double waveNu
         farMoments(observer, source, waveNumber, degree, radius2, closest, out);
     } else
         NearPair(observer, source, waveNumber, degree).integrate(out);
+}
+
+void jacketMoments(const Element& observer, const Element& source, double outerRadius, int degree, Moments& out)
+{
+    if (observer.length > source.length) {
+        Moments swapped;
+        jacketMoments(source, observer, outerRadius, degree, swapped);
+        out = transposed(swapped, degree);
+        return;
+    }
+    out = Moments{};
+    if (segmentDistance(observer.start, observer.end, source.start, source.end) < ringReach * outerRadius)
+        NearPair(observer, source, 0.0, degree, outerRadius).integrate(out);
 }
 
 } // namespace vetchling::em

@@ -17,9 +17,19 @@ namespace vetchling::em {
 
 struct Moments {
     Complex value[largestDegree + 1][largestDegree + 1];
+
+    /// left^T M right for two functions given by their Legendre coefficients.
+    [[nodiscard]] Complex form(const double* left, const double* right, int degree) const;
 };
 
 /// @param observer i side; @param source j side; @param waveNumber rad/m; degree 1..largestDegree
 void kernelMoments(const Element& observer, const Element& source, double waveNumber, int degree, Moments& out);
+
+/// The same double integral of what a jacket takes from the static potential, but for its factor 1 - 1/er:
+/// 1/R at the conductor less the mean of 1/R from the conductor's surface to the jacket's. In the long-wave limit
+/// this is 2 ln(b/a) per unit length (Richmond & Newman 1976, Radio Science 11, 13); unlike that limit it vanishes for
+/// charges that change within the jacket's radius, and so never turns the potential round.
+/// @param outerRadius of the jacket, m. Zero for pairs farther apart than eight of them.
+void jacketMoments(const Element& observer, const Element& source, double outerRadius, int degree, Moments& out);
 
 } // namespace vetchling::em

@@ -1,8 +1,9 @@
 #include "core/em/solver.h"
 
+#include "core/em/nested_solve.h"
+
 #include <cblas.h>
 #include <fmt/format.h>
-#include <lapacke.h>
 
 #include <algorithm>
 #include <cmath>
@@ -11,15 +12,6 @@ namespace vetchling::em {
 namespace {
 
 constexpr int mostUnknowns = 12000; // 2.3 GB of matrix
-
-/// Solves in place for one right-hand side; false if the matrix is singular or not finite.
-bool factorAndSolve(Matrix& matrix, int size, std::vector<Complex>& rhs)
-{
-    std::vector<lapack_int> pivots(size);
-    auto* a = reinterpret_cast<lapack_complex_double*>(matrix.data()); // symmetric: row- or column-major is the same
-    auto* b = reinterpret_cast<lapack_complex_double*>(rhs.data());
-    return LAPACKE_zgesv(LAPACK_COL_MAJOR, size, 1, a, size, pivots.data(), b, size) == 0;
-}
 
 std::vector<Complex> excitation(const WireModel& model, const Mesh& mesh)
 {
@@ -44,34 +36,28 @@ std::size_t drivenFeed(const WireModel& model)
     return std::size_t(driven - model.feeds.begin());
 }
 
-/// Impedance with the highest bubbles left out: what a solution of one degree less would say.
-Complex lowerDegreeImpedance(const Matrix& matrix, const Mesh& mesh, const std::vector<Complex>& rhs, std::size_t feed, Complex voltage)
+std::vector<Complex> denseRow(const PortRow& row, int unknowns)
 {
-    std::vector<bool> dropped(mesh.unknowns, false);
-    for (const auto& shares : mesh.shares)
-        for (const Share& s : shares)
-            if (s.function == mesh.degree && mesh.degree >= 2)
-                dropped[s.unknown] = true;
-    std::vector<int> kept;
-    for (int i = 0; i < mesh.unknowns; ++i)
-        if (!dropped[i])
-            kept.push_back(i);
-    const int size = int(kept.size());
-    if (size == 0)
-        return {};
-    Matrix smaller(std::size_t(size) * size);
-    std::vector<Complex> x(size);
-    for (int i = 0; i < size; ++i) {
-        x[i] = rhs[kept[i]];
-        for (int j = 0; j < size; ++j)
-            smaller[std::size_t(i) * size + j] = matrix[std::size_t(kept[i]) * mesh.unknowns + kept[j]];
-    }
-    if (!factorAndSolve(smaller, size, x))
-        return {};
-    std::vector<Complex> full(mesh.unknowns);
-    for (int i = 0; i < size; ++i)
-        full[kept[i]] = x[i];
-    return voltage / portCurrent(mesh.feeds[feed], full);
+    std::vector<Complex> dense(unknowns);
+    for (const auto& [unknown, factor] : row)
+        dense[unknown] += factor;
+    return dense;
+}
+
+/// What the next degrees would still change, from how the last ones did: the differences between levels fall like a
+/// geometric series, whose rest is d q/(1-q).
+double impedanceError(const std::vector<Complex>& portByLevel, Complex voltage)
+{
+    std::vector<Complex> z;
+    for (Complex current : portByLevel)
+        z.push_back(voltage / current);
+    const std::size_t n = z.size();
+    const double last = std::abs(z[n - 1] - z[n - 2]) / std::abs(z[n - 1]);
+    if (n < 3)
+        return last;
+    const double before = std::abs(z[n - 2] - z[n - 3]) / std::abs(z[n - 1]);
+    const double ratio = std::min(0.75, last / std::max(before, 1e-12));
+    return last * ratio / (1.0 - ratio);
 }
 
 Fault stopped() { return {"", stoppedMessage}; }
@@ -124,10 +110,10 @@ Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency,
     const std::size_t feed = drivenFeed(*model);
     const Complex voltage = model->feeds[feed].voltage;
     const std::vector<Complex> rhs = excitation(*model, mesh);
-    const Complex coarse = lowerDegreeImpedance(matrix, mesh, rhs, feed, voltage);
-    out.unknowns = rhs;
-    if (!factorAndSolve(matrix, mesh.unknowns, out.unknowns))
+    NestedSolution nested = nestedSolve(matrix, mesh.levelStarts, rhs, denseRow(mesh.feeds[feed], mesh.unknowns));
+    if (nested.unknowns.empty())
         return Fault{"wires", "the equations have no solution; look for wires that almost touch"};
+    out.unknowns = std::move(nested.unknowns);
     for (std::size_t f = 0; f < model->feeds.size(); ++f) {
         out.feedCurrents.push_back(portCurrent(mesh.feeds[f], out.unknowns));
         out.inputPower += 0.5 * (model->feeds[f].voltage * std::conj(out.feedCurrents.back())).real();
@@ -135,7 +121,7 @@ Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency,
     out.impedance = voltage / out.feedCurrents[feed];
     if (!std::isfinite(std::abs(out.impedance)))
         return Fault{"feeds", "no current flows at the feed; look for a wire that is not joined"};
-    out.impedanceErrorPercent = 100.0 * std::abs(coarse - out.impedance) / std::abs(out.impedance);
+    out.impedanceErrorPercent = 100.0 * impedanceError(nested.portByLevel, voltage);
     return out;
 }
 

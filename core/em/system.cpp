@@ -78,21 +78,8 @@ private:
         const Complex scalar = strength * Complex{0.0, -waveImpedance / (m_k * 4.0 * pi)};
         for (int i = 0; i <= m_degree; ++i)
             for (int j = 0; j <= m_degree; ++j)
-                sum.value[i][j] += vector * form(m_local.current[i], moments, m_local.current[j]) +
-                                   scalar * form(m_local.slope[i], moments, m_local.slope[j]);
-    }
-
-    Complex form(const double* left, const Moments& moments, const double* right) const
-    {
-        Complex sum = 0.0;
-        for (int a = 0; a <= m_degree; ++a) {
-            if (left[a] == 0.0)
-                continue;
-            for (int b = 0; b <= m_degree; ++b)
-                if (right[b] != 0.0)
-                    sum += left[a] * right[b] * moments.value[a][b];
-        }
-        return sum;
+                sum.value[i][j] += vector * moments.form(m_local.current[i], m_local.current[j], m_degree) +
+                                   scalar * moments.form(m_local.slope[i], m_local.slope[j], m_degree);
     }
 
     void addRemainder(const Element& m, const Element& n, Block& sum) const
@@ -207,6 +194,31 @@ Matrix assemble(const Mesh& mesh, const Parts& parts)
     return matrix;
 }
 
+/// impedance * int f_i f_j dv.
+Block resistiveBlock(const LocalFunctions& local, int degree, Complex impedance)
+{
+    Block block;
+    for (int i = 0; i <= degree; ++i)
+        for (int j = 0; j <= degree; ++j)
+            for (int p = 0; p <= degree; ++p) // int P_p^2 dv = 2/(2p+1)
+                block.value[i][j] += 2.0 / (2 * p + 1) * impedance * local.current[i][p] * local.current[j][p];
+    return block;
+}
+
+/// The charges of one element in the potential that the jacket takes from another's.
+Block jacketBlock(const LocalFunctions& local, const Mesh& mesh, std::size_t m, std::size_t n, const Insulation& jacket)
+{
+    Moments moments;
+    jacketMoments(mesh.elements[m], mesh.elements[n], jacket.outerRadius, mesh.degree, moments);
+    const Complex er = jacket.relativePermittivity * Complex{1.0, -jacket.lossTangent};
+    const Complex front = imaginaryUnit * (1.0 - 1.0 / er) * waveImpedance / (waveNumber(mesh.frequency) * 4.0 * pi);
+    Block block;
+    for (int i = 0; i <= mesh.degree; ++i)
+        for (int j = 0; j <= mesh.degree; ++j)
+            block.value[i][j] = front * moments.form(local.slope[i], local.slope[j], mesh.degree);
+    return block;
+}
+
 } // namespace
 
 LocalFunctions::LocalFunctions(int degree)
@@ -247,25 +259,13 @@ Matrix wireMatrix(const Mesh& mesh, const WireModel& model)
     for (std::size_t e = 0; e < mesh.elements.size(); ++e) {
         const Element& element = mesh.elements[e];
         const Wire& wire = model.wires[element.wire];
-        Complex ofCurrent = 0.0, ofCharge = 0.0;
-        if (wire.conductivity)
-            ofCurrent = internalImpedance(mesh.frequency, element.radius, *wire.conductivity, wire.relativePermeability);
-        if (wire.insulation) {
-            const Complex er = wire.insulation->relativePermittivity * Complex{1.0, -wire.insulation->lossTangent};
-            ofCharge = imaginaryUnit * (1.0 - 1.0 / er) * std::log(wire.insulation->outerRadius / element.radius) /
-                       (2.0 * pi * 2.0 * pi * mesh.frequency * vacuumPermittivity);
+        if (wire.conductivity) {
+            const Complex zi = internalImpedance(mesh.frequency, element.radius, *wire.conductivity, wire.relativePermeability);
+            scatter(mesh, e, e, resistiveBlock(local, mesh.degree, 0.5 * element.length * zi), matrix);
         }
-        if (ofCurrent == Complex{} && ofCharge == Complex{})
-            continue;
-        Block block;
-        for (int i = 0; i <= mesh.degree; ++i)
-            for (int j = 0; j <= mesh.degree; ++j)
-                for (int p = 0; p <= mesh.degree; ++p) { // int P_p^2 dv = 2/(2p+1)
-                    const double square = 2.0 / (2 * p + 1);
-                    block.value[i][j] += square * (0.5 * element.length * ofCurrent * local.current[i][p] * local.current[j][p] +
-                                                   2.0 / element.length * ofCharge * local.slope[i][p] * local.slope[j][p]);
-                }
-        scatter(mesh, e, e, block, matrix);
+        if (wire.insulation)
+            for (std::size_t f = e; f < mesh.elements.size() && mesh.elements[f].wire == element.wire; ++f)
+                scatter(mesh, e, f, jacketBlock(local, mesh, e, f, *wire.insulation), matrix);
     }
     return matrix;
 }

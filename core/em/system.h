@@ -21,8 +21,7 @@ Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table);
 /// Fields of the currents' mirror images on perfect ground, tested by the currents.
 Matrix mirrorMatrix(const Mesh& mesh);
 
-/// Wire loss and insulation: int Zi f_m f_n ds and the jacket's change of the scalar potential
-/// (Richmond & Newman 1976, Radio Science 11, 13: thin dielectric shell as a series term of the charge).
+/// Wire loss int Zi f_m f_n ds, and the jackets' change of the scalar potential (moments.h).
 Matrix wireMatrix(const Mesh& mesh, const WireModel& model);
 
 /// Adds impedance * row row^T.
