@@ -10,9 +10,12 @@ namespace vetchling::em {
 namespace {
 
 // Measured on the reference cases (docs/theory.md): error in Z below 0.2 % with 20 to 60 unknowns.
-constexpr double finestInRadii = 20.0;       // element at a feed, end, bend or joint of a thin wire
-constexpr double finestOfTubes = 0.004;      // wavelengths: what is enough for a thicker one,
-constexpr double shortestInRadii = 1.0;      // down to half the gap of a feed
+struct Finest {
+    double thin, thick, least; ///< radii: of a thin wire; how far down a thick one goes to show `shown`; of any mesh
+};
+constexpr Finest atEnds{4.0, 1.0, 0.25};     // at a feed, load or end
+constexpr Finest atBends{20.0, 8.0, 5.0};    // at a bend or joint, where a current along the axes is an approximation
+constexpr double shown = 0.004;              // wavelengths
 constexpr double finestInWavelengths = 2e-5; // for hair-thin wires
 constexpr double gapInRadii = 2.0;           // length of a feed or load, all of it
 constexpr double growth = 2.5;               // element size gained per metre from the graded point
@@ -58,29 +61,39 @@ void addFacingPlaces(const Wire& w, const std::vector<Vec3>& breaks, double clos
     std::sort(at.begin(), at.end());
 }
 
-/// Divides 0..length so that element sizes follow min(coarsest, finest + growth * distance to the nearer end).
-std::vector<double> gradedDivision(double length, double finest, double coarsest)
+/// Number of elements from a place where they are `finest` to a distance s from it: integral of ds/size,
+/// size = min(coarsest, finest + growth * s).
+double elementsWithin(double s, double finest, double coarsest)
 {
-    const double half = 0.5 * length;
-    const auto count = [&](double s) { // integral of ds/size from an end to s <= half
-        const double ramp = std::max(0.0, (coarsest - finest) / growth);
-        if (s <= ramp)
-            return std::log1p(growth * s / finest) / growth;
-        return std::log1p(growth * ramp / finest) / growth + (s - ramp) / std::max(coarsest, finest);
-    };
-    const int pieces = std::max(1, int(std::ceil(2.0 * count(half) - 0.2)));
-    std::vector<double> node(pieces + 1);
-    for (int i = 0; i <= pieces; ++i) {
-        const double target = count(half) * std::min(i, pieces - i) * 2.0 / pieces;
-        double low = 0.0, high = half;
-        for (int k = 0; k < 60; ++k) {
-            const double mid = 0.5 * (low + high);
-            (count(mid) < target ? low : high) = mid;
-        }
-        node[i] = 2 * i <= pieces ? low : length - low;
+    const double ramp = std::max(0.0, (coarsest - finest) / growth);
+    if (s <= ramp)
+        return std::log1p(growth * s / finest) / growth;
+    return std::log1p(growth * ramp / finest) / growth + (s - ramp) / std::max(coarsest, finest);
+}
+
+double distanceWithin(double elements, double longest, double finest, double coarsest)
+{
+    double low = 0.0, high = longest;
+    for (int k = 0; k < 60; ++k) {
+        const double mid = 0.5 * (low + high);
+        (elementsWithin(mid, finest, coarsest) < elements ? low : high) = mid;
     }
-    node.front() = 0.0;
-    node.back() = length;
+    return low;
+}
+
+/// Divides 0..length into elements that grow from `first` at its start and from `last` at its end.
+std::vector<double> gradedDivision(double length, double first, double last, double coarsest)
+{
+    const double meeting = std::clamp(0.5 * (length + (last - first) / growth), 0.0, length); // where both sizes are the same
+    const double before = elementsWithin(meeting, first, coarsest), all = before + elementsWithin(length - meeting, last, coarsest);
+    const int pieces = std::max(1, int(std::ceil(all - 0.2)));
+    std::vector<double> node(pieces + 1);
+    for (int i = 1; i < pieces; ++i) {
+        const double target = all * i / pieces;
+        node[i] = target <= before ? distanceWithin(target, length, first, coarsest)
+                                   : length - distanceWithin(all - target, length, last, coarsest);
+    }
+    node[pieces] = length;
     return node;
 }
 
@@ -125,15 +138,39 @@ private:
         std::vector<double> at = m_breaks[wire];
         const Wire& w = m_model.wires[wire];
         const double thickest = std::max(w.radius, w.endRadius.value_or(0.0));
-        const double coarsest = m_wavelength / (m_options.elementsPerWavelength * m_options.fineness);
-        const double wanted = std::clamp(finestOfTubes * m_wavelength, shortestInRadii * thickest, finestInRadii * thickest);
-        const double finest = std::max(finestInWavelengths * m_wavelength, wanted) / std::sqrt(m_options.fineness);
-        addFacingPlaces(w, m_breakPoints, 2.0 * thickest, facingInWavelengths * m_wavelength, std::min(finest, coarsest), at);
+        const double coarsest = m_wavelength / (m_options.elementsPerWavelength * std::cbrt(m_options.fineness));
+        const double spacing = std::min(coarsest, finestSize(thickest, atEnds));
+        addFacingPlaces(w, m_breakPoints, 2.0 * thickest, facingInWavelengths * m_wavelength, spacing, at);
+        std::vector<double> finest;
+        for (double place : at)
+            finest.push_back(std::min(coarsest, finestSize(thickest, bends(wire, place) ? atBends : atEnds)));
         for (std::size_t i = 1; i < at.size(); ++i) {
-            const std::vector<double> node = gradedDivision(at[i] - at[i - 1], std::min(finest, coarsest), coarsest);
+            const std::vector<double> node = gradedDivision(at[i] - at[i - 1], finest[i - 1], finest[i], coarsest);
             for (std::size_t k = 1; k < node.size(); ++k)
                 addElement(wire, at[i - 1] + node[k - 1], at[i - 1] + node[k]);
         }
+    }
+
+    double finestSize(double radius, Finest finest) const
+    {
+        const double wanted = std::clamp(shown * m_wavelength, finest.thick * radius, finest.thin * radius);
+        return std::max({finestInWavelengths * m_wavelength, wanted / m_options.fineness, finest.least * radius});
+    }
+
+    /// A place where wires meet at an angle: what happens there within some radii is beyond a current along the axes.
+    bool bends(std::size_t wire, double at) const
+    {
+        const Vec3 here = m_model.wires[wire].pointAt(at);
+        std::vector<Vec3> away;
+        for (const Wire& w : m_model.wires)
+            for (std::size_t i = 0; i < w.points.size(); ++i)
+                if (distance(w.points[i], here) <= 2.0 * jointTolerance) {
+                    if (i > 0)
+                        away.push_back(unit(w.points[i - 1] - here));
+                    if (i + 1 < w.points.size())
+                        away.push_back(unit(w.points[i + 1] - here));
+                }
+        return away.size() > 2 || (away.size() == 2 && dot(away[0], away[1]) > -0.95);
     }
 
     void addElement(std::size_t wire, double from, double to)

@@ -15,10 +15,10 @@ namespace vetchling::em {
 inline constexpr int largestDegree = 5;
 
 struct MeshOptions {
-    int degree = 3; ///< of the current, 2 to largestDegree
-    double elementsPerWavelength = 5.0;
+    int degree = 4; ///< of the current, 2 to largestDegree
+    double elementsPerWavelength = 4.0;
     double meshFrequency = 0.0; ///< Hz: makes the mesh for this frequency instead, so that a sweep has one mesh
-    double fineness = 1.0;      ///< above 1: smaller elements everywhere, towards ends and feeds too
+    double fineness = 1.0;      ///< finest elements are shorter by this, coarsest by its cube root
 };
 
 struct Element {

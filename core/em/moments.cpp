@@ -93,11 +93,17 @@ struct StaticMoments {
     }
 };
 
+bool touching(const Element& m, const Element& n)
+{
+    return std::min({distance(m.start, n.start), distance(m.start, n.end), distance(m.end, n.start), distance(m.end, n.end)}) <
+           2.0 * jointTolerance;
+}
+
 class NearPair {
 public:
     /// @param jacket outer radius of a jacket: then only its change of the static potential is integrated; 0 for the kernel
     NearPair(const Element& m, const Element& n, double k, int degree, double jacket = 0.0)
-        : m_observer(m), m_source(n), m_k(k), m_degree(degree), m_jacket(jacket), m_half(0.5 * n.length), m_self(&m == &n)
+        : m_observer(m), m_source(n), m_k(k), m_degree(degree), m_jacket(jacket), m_half(0.5 * n.length), m_self(&m == &n), m_touching(touching(m, n))
     {
     }
 
@@ -155,7 +161,7 @@ private:
         const double along = dot(away, m_source.tangent);
         const double offAxis2 = std::max(0.0, dot(away, away) - along * along);
         const double v0 = along / m_half, thicker = std::max(radius, m_source.radiusAt(std::clamp(v0, -1.0, 1.0)));
-        const double radius2 = radiusShare(offAxis2, thicker) * thicker * thicker / (m_half * m_half);
+        const double radius2 = (m_touching ? 1.0 : radiusShare(offAxis2, thicker)) * thicker * thicker / (m_half * m_half);
         const double axis2 = offAxis2 / (m_half * m_half), d2 = axis2 + meanSquare * radius2;
         const double beyond = std::max(0.0, std::abs(v0) - 1.0);
         const double felt = ringReach * std::max(1.0, m_jacket / thicker); // so near that the tube's section is felt
@@ -223,7 +229,7 @@ private:
     double m_k;
     int m_degree;
     double m_jacket, m_half;
-    bool m_self;
+    bool m_self, m_touching;
 };
 
 int farNodes(const Element& e, double k, double closest, int degree)
