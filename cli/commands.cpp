@@ -32,6 +32,14 @@ Result<files::CaseResult> solveOne(const std::shared_ptr<const WireModel>& model
     return files::CaseResult{std::move(solution).value(), *ledger, std::move(gain)};
 }
 
+/// Says on stderr where the wanted accuracy was not reached.
+void noteUnsettled(const em::Solution& solution, const em::SolveOptions& options)
+{
+    if (options.wantedErrorPercent > 0.0 && solution.impedanceErrorPercent > options.wantedErrorPercent)
+        fmt::print(stderr, "note: at {:.6g} MHz the impedance is only sure to {:.2g} %\n", solution.frequency / 1e6,
+                   solution.impedanceErrorPercent);
+}
+
 int solveCommand(const std::string& path, const em::SolveOptions& options)
 {
     Result<files::WireCase> wires = files::readWireFile(path);
@@ -45,6 +53,7 @@ int solveCommand(const std::string& path, const em::SolveOptions& options)
         Result<files::CaseResult> one = solveOne(model, wires->frequencies[i], wires->pattern, tables, options, watch);
         if (!one)
             return report(one.faults());
+        noteUnsettled(one->solution, options);
         results.push_back(std::move(one).value());
         watch.report(double(i + 1) / double(wires->frequencies.size()));
     }
@@ -81,12 +90,15 @@ int run(int argc, char** argv)
     int status = exitGood;
     std::string path;
     em::SolveOptions options;
+    options.wantedErrorPercent = em::usualErrorPercent;
 
     CLI::App* solve = app.add_subcommand("solve", "impedance, losses and gain of a wire file, as JSON");
     solve->add_option("case", path, "wire file")->required();
     solve->add_option("--degree", options.mesh.degree, "degree of the current on each element")->check(CLI::Range(2, em::largestDegree));
     solve->add_option("--elements-per-wavelength", options.mesh.elementsPerWavelength, "coarsest elements")->check(CLI::Range(2.0, 400.0));
-    solve->add_option("--fineness", options.mesh.fineness, "all elements smaller by this factor")->check(CLI::Range(0.5, 50.0));
+    solve->add_option("--fineness", options.mesh.fineness, "shortest elements smaller by this factor")->check(CLI::Range(0.5, 50.0));
+    solve->add_option("--accuracy", options.wantedErrorPercent, "percent in the impedance to refine the mesh for; 0: one mesh only")
+        ->check(CLI::Range(0.0, 10.0));
     solve->callback([&] { status = solveCommand(path, options); });
 
     em::SweepOptions sweepOptions;

@@ -4,7 +4,7 @@
 
 // Compiled with -ffast-math, which lets the compiler call the vector functions of the C library; clones for wider
 // registers are chosen when the program starts.
-#if defined(__x86_64__) && defined(__GNUC__) && !defined(__clang__) && !defined(__SANITIZE_ADDRESS__)
+#if defined(__x86_64__) && defined(__GNUC__) && !defined(__clang__) && !defined(__SANITIZE_ADDRESS__) && !defined(__SANITIZE_THREAD__)
 #define VETCHLING_CLONES __attribute__((target_clones("avx2", "default")))
 #else
 #define VETCHLING_CLONES

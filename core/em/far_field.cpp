@@ -291,7 +291,9 @@ Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tabl
     const double in = solution.inputPower;
     const SpectrumPowers spectrum = spectrumPowers(solution);
     ledger.sky = spectrum.sky / in;
-    ledger.wire = quadraticForm(wireMatrix(mesh, *solution.model), solution.unknowns, realPart) / in;
+    Matrix ofWire(std::size_t(mesh.unknowns) * mesh.unknowns);
+    addWire(mesh, *solution.model, ofWire);
+    ledger.wire = quadraticForm(ofWire, solution.unknowns, realPart) / in;
     for (std::size_t l = 0; l < mesh.loads.size(); ++l) {
         Complex current = 0.0;
         for (const auto& [unknown, factor] : mesh.loads[l])

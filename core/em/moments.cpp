@@ -15,6 +15,7 @@ constexpr int innerNodes = 7;              // Gauss nodes for the smooth rest of
 constexpr int gradedNodes = 13;            // a graded piece of the outer integral: its polynomial alone has degree 20 to 24
 constexpr double closeInHalfLengths = 3.0; // nearer than this the inner integral needs its closed form
 constexpr double ringReach = 8.0;          // radii; beyond, the mean squared distance on the surface serves to 2e-4
+constexpr double shortRatio = 0.25;        // of length to distance, below which few nodes do
 constexpr int terms = largestDegree + 1;
 
 /// What counts of the squared radius of a pair whose axes are this far apart where it matters: all on one axis, nothing two
@@ -103,7 +104,8 @@ class NearPair {
 public:
     /// @param jacket outer radius of a jacket: then only its change of the static potential is integrated; 0 for the kernel
     NearPair(const Element& m, const Element& n, double k, int degree, double jacket = 0.0)
-        : m_observer(m), m_source(n), m_k(k), m_degree(degree), m_jacket(jacket), m_half(0.5 * n.length), m_self(&m == &n), m_touching(touching(m, n))
+        : m_observer(m), m_source(n), m_k(k), m_degree(degree), m_jacket(jacket), m_half(0.5 * n.length), m_self(&m == &n),
+          m_touching(touching(m, n))
     {
     }
 
@@ -177,15 +179,33 @@ private:
                 addStatic(v0, axis2 + ring().square[i] * radius2, ring().weight[i], inner);
         } else if (close)
             addStatic(v0, d2, 1.0, inner);
-        const GaussRule& rule = gaussRule(innerNodes);
+        const InnerRule& rule = innerRule();
         for (int i = 0; i < innerNodes; ++i) {
-            const double v = rule.node[i], w = v - v0, R = m_half * std::sqrt(w * w + d2);
+            const double w = rule.node[i] - v0, R = m_half * std::sqrt(w * w + d2);
             const Complex rest = rule.weight[i] * (close ? smoothRest(R) : Complex{std::cos(m_k * R) / R, -std::sin(m_k * R) / R});
-            double p[terms];
-            legendre(v, m_degree, p);
             for (int j = 0; j <= m_degree; ++j)
-                inner[j] += p[j] * rest;
+                inner[j] += rule.polynomial[i][j] * rest;
         }
+    }
+
+    struct InnerRule {
+        std::array<double, innerNodes> node, weight;
+        std::array<std::array<double, terms>, innerNodes> polynomial;
+
+        InnerRule()
+        {
+            const GaussRule& rule = gaussRule(innerNodes);
+            for (int i = 0; i < innerNodes; ++i) {
+                node[i] = rule.node[i], weight[i] = rule.weight[i];
+                legendre(node[i], largestDegree, polynomial[i].data());
+            }
+        }
+    };
+
+    static const InnerRule& innerRule()
+    {
+        static const InnerRule rule;
+        return rule;
     }
 
     static const RingRule& ring()
@@ -235,6 +255,8 @@ private:
 int farNodes(const Element& e, double k, double closest, int degree)
 {
     const double sharpness = e.length / std::max(closest, 1e-12);
+    if (sharpness < shortRatio && k * e.length < shortRatio) // the kernel is a parabola, hardly more
+        return degree / 2 + 2;
     return std::min(12, degree + 2 + int(2.0 * sharpness) + int(k * e.length));
 }
 
@@ -283,16 +305,12 @@ Moments transposed(const Moments& in, int degree)
 
 } // namespace
 
-Complex Moments::form(const double* left, const double* right, int degree) const
+Complex Moments::form(const LegendreSum& left, const LegendreSum& right) const
 {
     Complex sum = 0.0;
-    for (int a = 0; a <= degree; ++a) {
-        if (left[a] == 0.0)
-            continue;
-        for (int b = 0; b <= degree; ++b)
-            if (right[b] != 0.0)
-                sum += left[a] * right[b] * value[a][b];
-    }
+    for (int a = 0; a < left.terms; ++a)
+        for (int b = 0; b < right.terms; ++b)
+            sum += left.factor[a] * right.factor[b] * value[left.index[a]][right.index[b]];
     return sum;
 }
 

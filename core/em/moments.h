@@ -5,8 +5,9 @@
 /// with Legendre polynomials up to the degree. Vector and scalar potential of polynomial currents both follow from M.
 ///
 /// On one axis K is the exact kernel of currents on the surface of a tube, tested on the surface (King 1956, ch. II), a
-/// the larger of the two radii. As the axes move two radii apart the squared radius goes to zero: the mean over a circle
-/// of the static potential of a line outside it is that of the axes.
+/// the larger of the two radii. It is kept between elements that touch at an angle, so that the charge at a joint has a
+/// positive energy. Elsewhere the squared radius goes to zero as the axes move two radii apart: the mean over a circle of
+/// the static potential of a line outside it is that of the axes.
 /// Near pairs: 1/R and R are integrated in closed form over v, the smooth rest by Gauss; the outer integral is graded
 /// towards both ends; closer than 8 radii the mean over p is a rule of six nodes. Far pairs: Gauss in both.
 /// Accuracy: 5e-5 relative, measured in tests/core/moments_test.cpp.
@@ -15,11 +16,20 @@
 
 namespace vetchling::em {
 
+/// factor[0] P_index[0] + factor[1] P_index[1].
+struct LegendreSum {
+    int terms = 0;
+    int index[2]{};
+    double factor[2]{};
+
+    void add(int p, double f) { index[terms] = p, factor[terms++] = f; }
+};
+
 struct Moments {
     Complex value[largestDegree + 1][largestDegree + 1];
 
-    /// left^T M right for two functions given by their Legendre coefficients.
-    [[nodiscard]] Complex form(const double* left, const double* right, int degree) const;
+    /// left^T M right.
+    [[nodiscard]] Complex form(const LegendreSum& left, const LegendreSum& right) const;
 };
 
 /// @param observer i side; @param source j side; @param waveNumber rad/m; degree 1..largestDegree

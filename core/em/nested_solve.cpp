@@ -30,10 +30,10 @@ public:
     {
         const int s = level.start, m = level.size, t = level.above, next = s + m;
         std::vector<lapack_int> pivots(m);
-        if (LAPACKE_zgetrf(LAPACK_COL_MAJOR, m, m, raw(at(s, s)), m_n, pivots.data()) != 0)
+        if (LAPACKE_zgetrf_work(LAPACK_COL_MAJOR, m, m, raw(at(s, s)), m_n, pivots.data()) != 0)
             return false;
         level.own.assign(m_rhs.begin() + s, m_rhs.begin() + next);
-        LAPACKE_zgetrs(LAPACK_COL_MAJOR, 'N', m, 1, raw(at(s, s)), m_n, pivots.data(), raw(level.own.data()), m);
+        LAPACKE_zgetrs_work(LAPACK_COL_MAJOR, 'N', m, 1, raw(at(s, s)), m_n, pivots.data(), raw(level.own.data()), m);
         for (int i = 0; i < m; ++i)
             m_portSum += m_port[s + i] * level.own[i];
         if (t == 0)
@@ -41,13 +41,27 @@ public:
         level.coupling.resize(std::size_t(m) * t);
         for (int c = 0; c < t; ++c)
             std::copy_n(at(s, next + c), m, level.coupling.data() + std::size_t(c) * m);
-        LAPACKE_zgetrs(LAPACK_COL_MAJOR, 'N', m, t, raw(at(s, s)), m_n, pivots.data(), raw(level.coupling.data()), m);
-        cblas_zgemm(CblasColMajor, CblasNoTrans, CblasNoTrans, t, t, m, &minusOne, at(next, s), m_n, level.coupling.data(), m, &one,
-                    at(next, next), m_n);
+        LAPACKE_zgetrs_work(LAPACK_COL_MAJOR, 'N', m, t, raw(at(s, s)), m_n, pivots.data(), raw(level.coupling.data()), m);
+        updateAbove(level);
         cblas_zgemv(CblasColMajor, CblasNoTrans, t, m, &minusOne, at(next, s), m_n, level.own.data(), 1, &one, m_rhs.data() + next, 1);
         cblas_zgemv(CblasColMajor, CblasTrans, m, t, &minusOne, level.coupling.data(), m, m_port.data() + s, 1, &one, m_port.data() + next,
                     1);
         return true;
+    }
+
+    /// Subtracts upper rows * coupling, which is symmetric: the strips on and below the diagonal, then their mirror images.
+    void updateAbove(const Level& level)
+    {
+        constexpr int strip = 96;
+        const int s = level.start, m = level.size, next = s + m;
+        for (int c = 0; c < level.above; c += strip) {
+            const int columns = std::min(strip, level.above - c), rows = level.above - c;
+            cblas_zgemm(CblasColMajor, CblasNoTrans, CblasNoTrans, rows, columns, m, &minusOne, at(next + c, s), m_n,
+                        level.coupling.data() + std::size_t(c) * m, m, &one, at(next + c, next + c), m_n);
+            for (int j = 0; j < columns; ++j)
+                for (int i = c + j + 1; i < level.above; ++i)
+                    *at(next + c + j, next + i) = *at(next + i, next + c + j);
+        }
     }
 
     Complex portSum() const { return m_portSum; }

@@ -88,9 +88,7 @@ Result<Solution> solveOnce(const std::shared_ptr<const WireModel>& model, double
 
     openblas_set_num_threads(1); // threads are used a level higher, over pairs of elements and frequencies
     Matrix matrix = fieldMatrix(mesh, model->ground, table.get());
-    const Matrix losses = wireMatrix(mesh, *model);
-    for (std::size_t i = 0; i < matrix.size(); ++i)
-        matrix[i] += losses[i];
+    addWire(mesh, *model, matrix);
     for (std::size_t l = 0; l < model->loads.size(); ++l)
         addLoad(matrix, mesh.unknowns, mesh.loads[l], model->loads[l].impedance(frequency));
     if (watch.stopped())

@@ -17,7 +17,28 @@ namespace {
 constexpr int most = largestDegree + 1;
 constexpr double nearRatio = 0.9; // the remainder needs its graded rule closer than this times the longer element
 constexpr int gradedNodes = 8;
+constexpr double shortRatio = 0.25; // an element shorter than this times the distance to the image needs few nodes
+constexpr int mostNodes = largestDegree + 2;
 constexpr std::size_t pairsAtOnce = 40000; // blocks of 600 bytes
+
+/// The local current functions (mesh.h) and their slopes d/dv.
+struct LocalFunctions {
+    std::vector<LegendreSum> current, slope;
+
+    explicit LocalFunctions(int degree) : current(degree + 1), slope(degree + 1)
+    {
+        for (int end : {0, 1}) {
+            current[end].add(0, 0.5);
+            current[end].add(1, end == 0 ? -0.5 : 0.5);
+            slope[end].add(0, end == 0 ? -0.5 : 0.5);
+        }
+        for (int k = 2; k <= degree; ++k) {
+            current[k].add(k, 1.0 / (4 * k - 2));
+            current[k].add(k - 2, -1.0 / (4 * k - 2));
+            slope[k].add(k - 1, 0.5);
+        }
+    }
+};
 
 struct Block {
     Complex value[most][most]{};
@@ -41,7 +62,8 @@ struct Parts {
 class BlockMaker {
 public:
     BlockMaker(const Mesh& mesh, const Parts& parts)
-        : m_degree(mesh.degree), m_k(waveNumber(mesh.frequency)), m_local(mesh.degree), m_parts(parts)
+        : m_degree(mesh.degree), m_k(waveNumber(mesh.frequency)), m_local(mesh.degree), m_parts(parts),
+          m_few((mesh.degree + 3) / 2, mesh.degree), m_many(mesh.degree + 2, mesh.degree)
     {
     }
 
@@ -78,8 +100,8 @@ private:
         const Complex scalar = strength * Complex{0.0, -waveImpedance / (m_k * 4.0 * pi)};
         for (int i = 0; i <= m_degree; ++i)
             for (int j = 0; j <= m_degree; ++j)
-                sum.value[i][j] += vector * moments.form(m_local.current[i], m_local.current[j], m_degree) +
-                                   scalar * moments.form(m_local.slope[i], m_local.slope[j], m_degree);
+                sum.value[i][j] += vector * moments.form(m_local.current[i], m_local.current[j]) +
+                                   scalar * moments.form(m_local.slope[i], m_local.slope[j]);
     }
 
     void addRemainder(const Element& m, const Element& n, Block& sum) const
@@ -95,17 +117,46 @@ private:
         const Element image = mirroredElement(n);
         const double closest = segmentDistance(m.start, m.end, image.start, image.end);
         if (closest > nearRatio * n.length)
-            plainRemainder(m, n, sum);
+            plainRemainder(m, n, closest, sum);
         else
             gradedRemainder(m, n, image, sum);
     }
 
-    void plainRemainder(const Element& m, const Element& n, Block& sum) const
+    /// Values of the current functions at the nodes of a rule, times its weights.
+    struct Sampled {
+        int nodes = 0;
+        std::array<double, mostNodes> node{};
+        std::array<std::array<double, most>, mostNodes> function{};
+
+        Sampled(int count, int degree) : nodes(count)
+        {
+            const GaussRule& rule = gaussRule(count);
+            for (int a = 0; a < count; ++a) {
+                node[a] = rule.node[a];
+                localCurrents(node[a], degree, function[a].data());
+                for (int i = 0; i <= degree; ++i)
+                    function[a][i] *= rule.weight[a];
+            }
+        }
+    };
+
+    /// The field hardly changes along an element much shorter than its distance to the image: the polynomials alone count.
+    const Sampled& sampled(const Element& e, double closest) const { return e.length < shortRatio * closest ? m_few : m_many; }
+
+    void plainRemainder(const Element& m, const Element& n, double closest, Block& sum) const
     {
-        const GaussRule& rule = gaussRule(m_degree + 2);
-        for (std::size_t a = 0; a < rule.node.size(); ++a)
-            for (std::size_t b = 0; b < rule.node.size(); ++b)
-                tested(m, rule.node[a], n, rule.node[b], rule.weight[a] * rule.weight[b], sum);
+        const Sampled &outer = sampled(m, closest), &inner = sampled(n, closest);
+        for (int a = 0; a < outer.nodes; ++a) {
+            std::array<Complex, most> row{};
+            for (int b = 0; b < inner.nodes; ++b) {
+                const Complex field = testedField(m, outer.node[a], n, inner.node[b]);
+                for (int j = 0; j <= m_degree; ++j)
+                    row[j] += inner.function[b][j] * field;
+            }
+            for (int i = 0; i <= m_degree; ++i)
+                for (int j = 0; j <= m_degree; ++j)
+                    sum.value[i][j] += outer.function[a][i] * row[j];
+        }
     }
 
     /// Near the mirror element: inner points through v = v0 + d sinh t, which flattens 1/R; outer graded to its ends.
@@ -127,18 +178,10 @@ private:
         }
     }
 
-    /// -t_m . E . t_n at one pair of points, times the current functions there.
+    /// Adds -t_m . E . t_n at one pair of points, times the current functions there.
     void tested(const Element& m, double u, const Element& n, double v, double weight, Block& sum) const
     {
-        const Vec3 a = m.at(u), b = n.at(v), away = a - b;
-        const double rho = std::hypot(away.x, away.y);
-        const HalfSpaceIntegrals g = m_parts.remainder->at(rho, a.z + b.z);
-        const double cx = rho > 0.0 ? away.x / rho : 1.0, cy = rho > 0.0 ? away.y / rho : 0.0;
-        const double mr = m.tangent.x * cx + m.tangent.y * cy, nr = n.tangent.x * cx + n.tangent.y * cy;
-        const double horizontal = m.tangent.x * n.tangent.x + m.tangent.y * n.tangent.y;
-        const Complex field =
-            horizontal * (g.s + g.d) - 2.0 * mr * nr * g.d + (mr * n.tangent.z - m.tangent.z * nr) * g.x + m.tangent.z * n.tangent.z * g.z;
-        const Complex scaled = -0.25 * m.length * n.length * weight * field;
+        const Complex scaled = weight * testedField(m, u, n, v);
         double fm[most], fn[most];
         localCurrents(u, m_degree, fm);
         localCurrents(v, m_degree, fn);
@@ -147,10 +190,25 @@ private:
                 sum.value[i][j] += fm[i] * fn[j] * scaled;
     }
 
+    /// -t_m . E . t_n, times the two lengths that belong to du dv.
+    Complex testedField(const Element& m, double u, const Element& n, double v) const
+    {
+        const Vec3 a = m.at(u), b = n.at(v), away = a - b;
+        const double rho = std::sqrt(away.x * away.x + away.y * away.y);
+        const HalfSpaceIntegrals g = m_parts.remainder->at(rho, a.z + b.z);
+        const double cx = rho > 0.0 ? away.x / rho : 1.0, cy = rho > 0.0 ? away.y / rho : 0.0;
+        const double mr = m.tangent.x * cx + m.tangent.y * cy, nr = n.tangent.x * cx + n.tangent.y * cy;
+        const double horizontal = m.tangent.x * n.tangent.x + m.tangent.y * n.tangent.y;
+        const Complex field =
+            horizontal * (g.s + g.d) - 2.0 * mr * nr * g.d + (mr * n.tangent.z - m.tangent.z * nr) * g.x + m.tangent.z * n.tangent.z * g.z;
+        return -0.25 * m.length * n.length * field;
+    }
+
     int m_degree;
     double m_k;
     LocalFunctions m_local;
     Parts m_parts;
+    Sampled m_few, m_many;
 };
 
 void scatter(const Mesh& mesh, std::size_t m, std::size_t n, const Block& block, Matrix& matrix)
@@ -197,11 +255,13 @@ Matrix assemble(const Mesh& mesh, const Parts& parts)
 /// impedance * int f_i f_j dv.
 Block resistiveBlock(const LocalFunctions& local, int degree, Complex impedance)
 {
+    Moments squares; // int P_p P_q dv = 2/(2p+1) for p = q
+    for (int p = 0; p <= degree; ++p)
+        squares.value[p][p] = 2.0 / (2 * p + 1);
     Block block;
     for (int i = 0; i <= degree; ++i)
         for (int j = 0; j <= degree; ++j)
-            for (int p = 0; p <= degree; ++p) // int P_p^2 dv = 2/(2p+1)
-                block.value[i][j] += 2.0 / (2 * p + 1) * impedance * local.current[i][p] * local.current[j][p];
+            block.value[i][j] = impedance * squares.form(local.current[i], local.current[j]);
     return block;
 }
 
@@ -215,24 +275,11 @@ Block jacketBlock(const LocalFunctions& local, const Mesh& mesh, std::size_t m, 
     Block block;
     for (int i = 0; i <= mesh.degree; ++i)
         for (int j = 0; j <= mesh.degree; ++j)
-            block.value[i][j] = front * moments.form(local.slope[i], local.slope[j], mesh.degree);
+            block.value[i][j] = front * moments.form(local.slope[i], local.slope[j]);
     return block;
 }
 
 } // namespace
-
-LocalFunctions::LocalFunctions(int degree)
-{
-    current[0][0] = current[1][0] = current[1][1] = 0.5;
-    current[0][1] = -0.5;
-    slope[0][0] = -0.5;
-    slope[1][0] = 0.5;
-    for (int k = 2; k <= degree; ++k) {
-        current[k][k] = 1.0 / (4 * k - 2);
-        current[k][k - 2] = -1.0 / (4 * k - 2);
-        slope[k][k - 1] = 0.5;
-    }
-}
 
 Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table)
 {
@@ -252,22 +299,25 @@ Complex internalImpedance(double frequency, double radius, double conductivity, 
     return k / (2.0 * pi * radius * conductivity * besselRatio(k * radius));
 }
 
-Matrix wireMatrix(const Mesh& mesh, const WireModel& model)
+void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix)
 {
     const LocalFunctions local(mesh.degree);
-    Matrix matrix(std::size_t(mesh.unknowns) * mesh.unknowns);
+    double knownRadius = -1.0;
+    std::size_t knownWire = 0;
+    Complex zi;
     for (std::size_t e = 0; e < mesh.elements.size(); ++e) {
         const Element& element = mesh.elements[e];
         const Wire& wire = model.wires[element.wire];
         if (wire.conductivity) {
-            const Complex zi = internalImpedance(mesh.frequency, element.radius, *wire.conductivity, wire.relativePermeability);
+            if (element.radius != knownRadius || element.wire != knownWire)
+                zi = internalImpedance(mesh.frequency, element.radius, *wire.conductivity, wire.relativePermeability);
+            knownRadius = element.radius, knownWire = element.wire;
             scatter(mesh, e, e, resistiveBlock(local, mesh.degree, 0.5 * element.length * zi), matrix);
         }
         if (wire.insulation)
             for (std::size_t f = e; f < mesh.elements.size() && mesh.elements[f].wire == element.wire; ++f)
                 scatter(mesh, e, f, jacketBlock(local, mesh, e, f, *wire.insulation), matrix);
     }
-    return matrix;
 }
 
 void addLoad(Matrix& matrix, int unknowns, const PortRow& row, Complex impedance)

@@ -21,8 +21,8 @@ Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table);
 /// Fields of the currents' mirror images on perfect ground, tested by the currents.
 Matrix mirrorMatrix(const Mesh& mesh);
 
-/// Wire loss int Zi f_m f_n ds, and the jackets' change of the scalar potential (moments.h).
-Matrix wireMatrix(const Mesh& mesh, const WireModel& model);
+/// Adds wire loss int Zi f_m f_n ds, and the jackets' change of the scalar potential (moments.h).
+void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix);
 
 /// Adds impedance * row row^T.
 void addLoad(Matrix& matrix, int unknowns, const PortRow& row, Complex impedance);
@@ -33,12 +33,5 @@ Complex internalImpedance(double frequency, double radius, double conductivity, 
 
 /// Makes the table cover all distances the mesh asks for. False if stopped.
 bool coverMesh(const Mesh& mesh, GroundTable& table, const Watch& watch = {});
-
-/// Legendre coefficients of the local current functions, [function][power of P]: see mesh.h.
-struct LocalFunctions {
-    double current[largestDegree + 1][largestDegree + 1]{};
-    double slope[largestDegree + 1][largestDegree + 1]{}; ///< d/dv
-    explicit LocalFunctions(int degree);
-};
 
 } // namespace vetchling::em

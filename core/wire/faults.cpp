@@ -11,6 +11,7 @@ namespace {
 constexpr double longestWire = 1e6;       // m; far beyond what any band needs
 constexpr double smallestRadius = 1e-7;   // m
 constexpr double largestRadius = 10.0;    // m
+constexpr double smallestVoltage = 1e-9, largestVoltage = 1e9;
 constexpr std::size_t mostPieces = 20000; // straight pieces of all wires; above, the crossing check takes minutes
 
 bool joined(Vec3 a, Vec3 b) { return distance(a, b) <= jointTolerance; }
@@ -187,8 +188,9 @@ private:
             const Feed& f = m_model.feeds[i];
             const std::string at = fmt::format("feeds[{}]", i);
             position(f.wire, f.at, at);
-            if (!std::isfinite(f.voltage.real()) || !std::isfinite(f.voltage.imag()) || std::abs(f.voltage) > 1e9)
-                add(at + ".voltage_V", "must be two finite numbers, real and imaginary part");
+            const double volts = std::abs(f.voltage);
+            if (!(volts == 0.0 || (volts >= smallestVoltage && volts <= largestVoltage)))
+                add(at + ".voltage_V", "must be two numbers, real and imaginary part, that make zero or 1 nV to 1 GV");
         }
         if (!m_model.feeds.empty() &&
             std::all_of(m_model.feeds.begin(), m_model.feeds.end(), [](const Feed& f) { return std::abs(f.voltage) == 0.0; }))

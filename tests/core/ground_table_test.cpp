@@ -197,5 +197,23 @@ TEST(GroundTableCache, KeepsTheMostRecentAndSharesThem)
     EXPECT_EQ(cache.size(), 0u);
 }
 
+// Rows a hundred wavelengths out are where they say they are.
+TEST(GroundTable, FarRowsAgreeWithTheIntegralsThemselves)
+{
+    const double f = 14.1e6, k = waveNumber(f);
+    for (const Ground& ground : {averageSoil, Ground{GroundKind::Real, 4.0, 1e-4}, Ground{GroundKind::Real, 81.0, 5.0}}) {
+        GroundTable table(ground, f);
+        const double rho = 100.0 * wavelength(f), height = 6.0;
+        ASSERT_TRUE(table.cover(rho - 1.0, rho + 20.0, {}, height));
+        for (double off : {0.0, 3.3, 17.0}) {
+            const HalfSpaceIntegrals stored = table.at(rho + off, height);
+            const HalfSpaceIntegrals exact = Complex{0.0, -waveImpedance * k * k / (8.0 * pi)} *
+                                             remainderIntegrals(ground.complexPermittivity(f), k * (rho + off), k * height);
+            const double scale = std::abs(exact.s) + std::abs(exact.z) + std::abs(exact.x) + std::abs(exact.d);
+            EXPECT_LT(std::abs(stored.s - exact.s) + std::abs(stored.z - exact.z) + std::abs(stored.x - exact.x), 3e-3 * scale);
+        }
+    }
+}
+
 } // namespace
 } // namespace vetchling::em

@@ -115,7 +115,56 @@ TEST(Mesh, EndOnPerfectGroundCarriesCurrent)
     const WireModel model = fedWire({{0, 0, 0}, {0, 0, 10}}, 0.0, perfectGround);
     const Mesh mesh = makeMesh(model, 7.1e6);
     EXPECT_EQ(mesh.unknowns, int(mesh.elements.size()) * mesh.degree); // one more than a wire in the air
-    EXPECT_EQ(mesh.feeds[0].size(), 1u);
+    EXPECT_FALSE(mesh.feeds[0].empty());
+}
+
+// A feed's current is the mean over its gap: the same along a constant current, whatever the mesh; its width follows the wire.
+TEST(Mesh, FeedSeesTheMeanCurrentOfItsGap)
+{
+    for (double fineness : {1.0, 8.0, 64.0})
+        for (double radius : {1e-3, 0.05}) {
+            MeshOptions options;
+            options.fineness = fineness;
+            const Mesh mesh = makeMesh(fedWire({{0, 0, 5}, {10, 0, 5}}, 5.0, freeSpace, radius), 14e6, options);
+            std::vector<double> even(mesh.unknowns); // 1 A everywhere but at the ends
+            for (std::size_t e = 0; e < mesh.elements.size(); ++e)
+                for (const Share& s : mesh.shares[e])
+                    if (s.function < 2)
+                        even[s.unknown] = s.factor;
+            double sum = 0.0;
+            for (const auto& [unknown, factor] : mesh.feeds[0])
+                sum += factor * even[unknown];
+            EXPECT_NEAR(sum, 1.0, 1e-12) << fineness << " " << radius;
+        }
+}
+
+TEST(Mesh, UnknownsAreInOrderOfDegree)
+{
+    const Mesh mesh = makeMesh(fedWire({{0, 0, 5}, {4, 0, 8}, {10, 0, 5}}, 3.0), 14e6);
+    ASSERT_EQ(int(mesh.levelStarts.size()), mesh.degree);
+    for (const auto& shares : mesh.shares)
+        for (const Share& s : shares) {
+            const int level = std::max(0, s.function - 1); // ends are level 0, B_2 level 1
+            EXPECT_GE(s.unknown, mesh.levelStarts[level]);
+            const int end = level + 1 < mesh.degree ? mesh.levelStarts[level + 1] : mesh.unknowns;
+            EXPECT_LT(s.unknown, end);
+        }
+}
+
+TEST(Mesh, IsFinerAtEndsAndFeedsThanAtBends)
+{
+    const Mesh mesh = makeMesh(fedWire({{0, 0, 5}, {10, 0, 5}, {10, 10, 5}}, 4.0), 14e6);
+    const auto sizeAt = [&](Vec3 p) {
+        double size = HUGE_VAL;
+        for (const Element& e : mesh.elements)
+            if (distance(e.start, p) < 1e-6 || distance(e.end, p) < 1e-6)
+                size = std::min(size, e.length);
+        return size;
+    };
+    const double atBend = sizeAt({10, 0, 5});
+    EXPECT_LT(sizeAt({0, 0, 5}), 0.5 * atBend);
+    EXPECT_LT(sizeAt({4, 0, 5}), 0.5 * atBend);
+    EXPECT_GT(atBend, 20e-3); // twenty radii
 }
 
 TEST(Mesh, VerticesMeetWithinTheTolerance)

@@ -29,7 +29,9 @@ Complex bruteMoment(const Element& m, const Element& n, double k, int i, int j, 
         const Vec3 r = m.at(u);
         const double v0 = std::clamp(2.0 * dot(r - n.centre(), n.tangent) / n.length, -1.0, 1.0);
         const double offAxis = norm(r - n.at(2.0 * dot(r - n.centre(), n.tangent) / n.length)); // the radius fades over two radii
-        const double section2 = radius2 > 0.0 ? std::max(0.0, radius2 - 0.25 * offAxis * offAxis) : 0.0;
+        const bool touching = std::min({distance(m.start, n.start), distance(m.start, n.end), distance(m.end, n.start),
+                                        distance(m.end, n.end)}) < jointTolerance; // where the whole radius counts
+        const double section2 = radius2 > 0.0 ? std::max(0.0, radius2 - (touching ? 0.0 : 0.25 * offAxis * offAxis)) : 0.0;
         const auto kernel = [&](double v) -> Complex {
             const Vec3 d = r - n.at(v);
             if (section2 == 0.0)

@@ -316,6 +316,50 @@ TEST(Smoothness, UprightLoopLoweredToTheSoil)
 
 // ---- convergence
 
+// With a feed of fixed width and the exact kernel even a thick tube settles, where a thin-wire kernel wanders.
+TEST(Convergence, ThickTubesSettleToo)
+{
+    for (double radius : {1e-3, 5e-3, 2e-2}) {
+        const double l = wavelength(f);
+        std::vector<Complex> z;
+        for (double fineness : {1.0, 4.0, 16.0, 64.0}) {
+            SolveOptions options;
+            options.mesh.fineness = fineness;
+            z.push_back(solved(dipole(0.47 * l, 0, freeSpace, radius * l), f, options).impedance);
+        }
+        EXPECT_LT(relative(z[2], z[3]), 4e-3) << radius;
+        EXPECT_LT(relative(z[1], z[2]), 8e-3) << radius;
+        EXPECT_LT(relative(z[0], z[3]), 2.5e-2) << radius;
+    }
+}
+
+// The thicker the tube, the shorter it resonates and the flatter its reactance (King 1956, ch. II).
+TEST(Convergence, ThickTubesResonateShorterAndBroader)
+{
+    const double l = wavelength(f);
+    double before = 1.0, slopeBefore = 1e9;
+    for (double radius : {1e-5, 1e-4, 1e-3, 5e-3}) {
+        const auto x = [&](double length) { return solved(dipole(length * l, 0, freeSpace, radius * l), f).impedance.imag(); };
+        const double slope = (x(0.48) - x(0.46)) / 0.02, resonant = 0.47 - x(0.47) / slope;
+        EXPECT_LT(resonant, before);
+        EXPECT_LT(slope, slopeBefore);
+        before = resonant, slopeBefore = slope;
+    }
+}
+
+TEST(Convergence, MeshIsRefinedUntilTheWantedErrorIsMet)
+{
+    const WireModel model = dipole(0.9 * wavelength(f), 4.0, averageSoil, 0.02);
+    GroundTableCache tables;
+    const Solution first = solved(model, f, tables);
+    ASSERT_GT(first.impedanceErrorPercent, 0.5);
+    SolveOptions options;
+    options.wantedErrorPercent = 0.5 * first.impedanceErrorPercent;
+    const Solution refined = solved(model, f, tables, options);
+    EXPECT_LT(refined.impedanceErrorPercent, first.impedanceErrorPercent);
+    EXPECT_GT(refined.mesh->unknowns, first.mesh->unknowns);
+}
+
 TEST(Convergence, ImpedanceSettlesAsTheMeshIsRefined)
 {
     const WireModel model = fedWire({{-7, 0, 3}, {0, 0, 8}, {7, 0, 3}}, std::hypot(7, 5), averageSoil);
@@ -394,6 +438,15 @@ TEST_P(Balance, HoldsForRandomAntennas)
 }
 
 INSTANTIATE_TEST_SUITE_P(Random, Balance, ::testing::Range(1, 25));
+
+TEST(Balance, HoldsForALongWireOverSoil)
+{
+    WireModel model = fedWire({{0, 0, 3}, {30.0 * wavelength(f), 0, 3}}, 0.25 * wavelength(f), averageSoil);
+    model.wires[0].conductivity = 5.8e7;
+    const Solution s = solved(model, f);
+    EXPECT_NEAR(ledgerOf(s).sum(), 1.0, 1e-3);
+    EXPECT_GT(ledgerOf(s).soil, 0.5);
+}
 
 TEST(Balance, OverPerfectGroundAllGoesToTheSky)
 {
@@ -548,7 +601,7 @@ TEST(Currents, VanishAtFreeEnds)
     const Solution s = solved(dipole(10, 5, averageSoil), f);
     EXPECT_LT(std::abs(s.currentAt(0, 0.0)), 1e-12);
     EXPECT_LT(std::abs(s.currentAt(0, 10.0)), 1e-12);
-    EXPECT_LT(relative(s.currentAt(0, 5.0), s.feedCurrents[0]), 1e-9);
+    EXPECT_LT(relative(s.currentAt(0, 5.0), s.feedCurrents[0]), 5e-4);
     EXPECT_LT(relative(s.currentAt(0, 2.0), s.currentAt(0, 8.0)), 1e-6);
 }
 

@@ -77,11 +77,58 @@ TEST(FieldMatrix, OverPerfectGroundIsDirectPlusMirror)
         EXPECT_LT(std::abs(both[i] - direct[i] - mirror[i]), 1e-9 * (1.0 + std::abs(both[i])));
 }
 
+Matrix wireMatrix(const Mesh& mesh, const WireModel& model)
+{
+    Matrix matrix(std::size_t(mesh.unknowns) * mesh.unknowns);
+    addWire(mesh, model, matrix);
+    return matrix;
+}
+
 TEST(WireMatrix, VanishesForAPerfectBareWire)
 {
     const WireModel model = dipole(10, 5);
     for (Complex v : wireMatrix(makeMesh(model, 14e6), model))
         EXPECT_EQ(v, Complex{});
+}
+
+// A charge that is even over many radii: the jacket takes (1-1/er) ln(b/a)/(2 pi eps0) per unit charge from its potential.
+TEST(WireMatrix, OfAJacketHasItsLongWaveLimit)
+{
+    WireModel model = dipole(10, 5);
+    model.wires[0].insulation = Insulation{2e-3, 2.3, 0.0};
+    const Mesh mesh = makeMesh(model, 14e6);
+    const Matrix matrix = wireMatrix(mesh, model);
+    std::vector<double> ramp(mesh.unknowns); // the current 1 - |x|/5 has the charge 1/(w 5) per metre on either half
+    for (std::size_t e = 0; e < mesh.elements.size(); ++e)
+        for (const Share& s : mesh.shares[e])
+            if (s.function < 2) {
+                const Vec3 p = s.function == 0 ? mesh.elements[e].start : mesh.elements[e].end;
+                ramp[s.unknown] = s.factor * (1.0 - std::abs(p.x) / 5.0);
+            }
+    Complex sum = 0.0;
+    for (int i = 0; i < mesh.unknowns; ++i)
+        for (int j = 0; j < mesh.unknowns; ++j)
+            sum += ramp[i] * ramp[j] * matrix[std::size_t(i) * mesh.unknowns + j];
+    const double expected = (1.0 - 1.0 / 2.3) * std::log(2.0) / (2.0 * pi * 2.0 * pi * 14e6 * vacuumPermittivity) * 10.0 / 25.0;
+    EXPECT_NEAR(sum.imag() / expected, 1.0, 1e-3);
+    EXPECT_NEAR(sum.real() / expected, 0.0, 1e-9);
+}
+
+// However fast the charge changes, the jacket never takes more than all of the potential.
+TEST(WireMatrix, OfAJacketLeavesTheChargeEnergyPositive)
+{
+    WireModel bare = dipole(0.4, 5, freeSpace, 2e-3), jacketed = bare;
+    jacketed.wires[0].insulation = Insulation{8e-3, 4.0, 0.0};
+    MeshOptions options;
+    options.degree = 5;
+    options.fineness = 16.0;
+    const Mesh mesh = makeMesh(bare, 14e6, options);
+    const Matrix field = fieldMatrix(mesh, freeSpace, nullptr), jacket = wireMatrix(mesh, jacketed);
+    for (int i = 0; i < mesh.unknowns; ++i) {
+        const std::size_t d = std::size_t(i) * mesh.unknowns + i;
+        EXPECT_GT(jacket[d].imag(), 0.0);
+        EXPECT_LT(jacket[d].imag(), -field[d].imag());
+    }
 }
 
 TEST(WireMatrix, OfLossHasPositiveDiagonal)

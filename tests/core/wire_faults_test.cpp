@@ -109,7 +109,7 @@ INSTANTIATE_TEST_SUITE_P(
         Spoil{"feed_at_free_end", [](WireModel& m) { m.feeds[0].at = 10.0; }, "feeds[0].at_m", "free end"},
         Spoil{"feed_on_no_wire", [](WireModel& m) { m.feeds[0].wire = 7; }, "feeds[0].wire", "no such wire"},
         Spoil{"dead_feeds", [](WireModel& m) { m.feeds[0].voltage = 0.0; }, "feeds", "zero volts"},
-        Spoil{"infinite_voltage", [](WireModel& m) { m.feeds[0].voltage = HUGE_VAL; }, "feeds[0].voltage_V", "two finite numbers"},
+        Spoil{"infinite_voltage", [](WireModel& m) { m.feeds[0].voltage = HUGE_VAL; }, "feeds[0].voltage_V", "zero or 1 nV"},
         Spoil{"load_off_the_wire", [](WireModel& m) { m.loads[0].at = 99.0; }, "loads[0].at_m", "off the wire"},
         Spoil{"negative_resistance", [](WireModel& m) { m.loads[0].resistance = -5.0; }, "loads[0].resistance_ohm", "zero or a positive"},
         Spoil{"nan_inductance", [](WireModel& m) { m.loads[0].inductance = nan; }, "loads[0].inductance_H", "zero or a positive"},

@@ -291,8 +291,11 @@ WireModel wildModel(unsigned seed)
     Dice dice(seed + 77777777ull);
     WireModel model;
     model.ground.kind = GroundKind(dice.whole(0, 2));
-    model.ground.relativePermittivity = anyNumber(dice, dice.logBetween(1.0, 100.0));
-    model.ground.conductivity = anyNumber(dice, dice.logBetween(1e-5, 10.0));
+    static const std::array<std::array<double, 2>, 8> soils{
+        {{1.0, 0.0}, {1.0, 1e-4}, {3.0, 1e-3}, {13.0, 5e-3}, {30.0, 0.0}, {81.0, 5.0}, {100.0, 10.0}, {5.0, 1e-5}}};
+    const auto& soil = soils[std::size_t(dice.whole(0, int(soils.size()) - 1))]; // few, so that their tables are shared
+    model.ground.relativePermittivity = anyNumber(dice, soil[0]);
+    model.ground.conductivity = anyNumber(dice, soil[1]);
     const double size = dice.logBetween(0.05, 30.0);
     std::vector<Vec3> known;
     for (int w = dice.whole(0, 4); w >= 0; --w) {

@@ -1,0 +1,39 @@
+/// A short run of the long random tests; `./dev fuzz` makes the long one.
+
+#include "core/files/json_reader.h"
+#include "tests/validation/fuzz.h"
+
+#include <gtest/gtest.h>
+
+namespace vetchling::testing {
+namespace {
+
+TEST(Fuzz, WireModelsGiveAFiniteResultOrAnErrorInWords)
+{
+    const FuzzCount count = fuzzModels(1, 3000);
+    EXPECT_EQ(count.broken, "");
+    EXPECT_EQ(count.tried, 3000);
+    EXPECT_GT(count.answered, 400); // enough of either
+    EXPECT_GT(count.refused, 300);
+}
+
+TEST(Fuzz, WireFiles)
+{
+    const auto text = files::readTextFile(VETCHLING_TEST_DATA "/reference/cases/s12_coil_dipole_average.json");
+    ASSERT_TRUE(text);
+    const FuzzCount count = fuzzWireFiles(*text, 1, 4000);
+    EXPECT_EQ(count.broken, "");
+    EXPECT_GT(count.refused, 400);
+}
+
+TEST(Fuzz, Designs)
+{
+    const auto text = files::readTextFile(VETCHLING_DATA "/demo/gannet-skerry.vetchling");
+    ASSERT_TRUE(text);
+    const FuzzCount count = fuzzDesigns(*text, 1, 1000);
+    EXPECT_EQ(count.broken, "");
+    EXPECT_GT(count.refused, 100);
+}
+
+} // namespace
+} // namespace vetchling::testing

@@ -1,0 +1,118 @@
+#include "tests/validation/fuzz.h"
+
+#include "core/em/far_field.h"
+#include "core/files/design.h"
+#include "core/files/wire_file.h"
+#include "tests/validation/random_antennas.h"
+
+#include <fmt/format.h>
+#include <oneapi/tbb/parallel_for.h>
+
+#include <mutex>
+#include <random>
+
+namespace vetchling::testing {
+namespace {
+
+bool finite(Complex z) { return std::isfinite(z.real()) && std::isfinite(z.imag()); }
+
+/// Faults must say where or what; a fault without words is an offence.
+std::string offence(const Faults& faults)
+{
+    for (const Fault& fault : faults)
+        if (fault.message.size() < 5)
+            return "a fault without words";
+    return {};
+}
+
+/// A counted trial: what broke, or nothing; refused is set when the input was refused in words.
+using Trial = std::function<std::string(unsigned seed, bool& refused)>;
+
+FuzzCount run(unsigned first, unsigned count, const Trial& trial)
+{
+    FuzzCount total;
+    std::mutex mutex;
+    tbb::parallel_for(first, first + count, [&](unsigned seed) {
+        bool refused = false;
+        const std::string broken = trial(seed, refused);
+        const std::lock_guard lock(mutex);
+        ++total.tried;
+        ++(refused ? total.refused : total.answered);
+        if (!broken.empty() && total.broken.empty())
+            total.broken = fmt::format("seed {}: {}", seed, broken);
+    });
+    return total;
+}
+
+std::string mutated(std::string text, unsigned seed)
+{
+    static const std::string pieces[] = {
+        "-1", "1e400", "null", "[]", "{}", "\"", "nan", "0", "1e-320", ",", "]", "99999999999999999999", "\\u0000"};
+    std::mt19937 random(seed);
+    const auto below = [&](std::size_t n) { return std::size_t(random()) % std::max<std::size_t>(1, n); };
+    for (std::size_t edits = 1 + below(4); edits > 0; --edits) {
+        const std::size_t at = below(text.size());
+        switch (below(5)) {
+        case 0: text[at] = char(random()); break;
+        case 1: text.erase(at, below(40)); break;
+        case 2: text.insert(at, pieces[below(std::size(pieces))]); break;
+        case 3: text.insert(at, text.substr(below(text.size()), below(60))); break;
+        default: { // another number in place of one
+            const std::size_t digit = text.find_first_of("0123456789", at);
+            if (digit != std::string::npos)
+                text.replace(digit, text.find_first_not_of("0123456789.e-", digit) - digit, pieces[below(std::size(pieces))]);
+        }
+        }
+    }
+    return text;
+}
+
+} // namespace
+
+FuzzCount fuzzModels(unsigned first, unsigned count)
+{
+    em::GroundTableCache tables(60);
+    return run(first, count, [&](unsigned seed, bool& refused) -> std::string {
+        const WireModel model = wildModel(seed);
+        if (const Faults faults = findFaults(model); !faults.empty()) {
+            refused = true;
+            return offence(faults);
+        }
+        const double frequency = seed % 3 == 0 ? 3.6e6 : 14.1e6;
+        const auto solution = em::solve(std::make_shared<const WireModel>(model), frequency, tables);
+        if (!solution) {
+            refused = true;
+            return offence(solution.faults());
+        }
+        if (!finite(solution->impedance) || !std::isfinite(solution->impedanceErrorPercent))
+            return "the impedance is not finite";
+        if (!std::isfinite(em::FarField(*solution).gain(0.3, 1.0)))
+            return "the gain is not finite";
+        return {};
+    });
+}
+
+FuzzCount fuzzWireFiles(const std::string& seedText, unsigned first, unsigned count)
+{
+    return run(first, count, [&](unsigned seed, bool& refused) -> std::string {
+        const auto read = files::parseWireFile(mutated(seedText, seed));
+        refused = !read.ok();
+        if (refused)
+            return offence(read.faults());
+        return findFaults(read->model).empty() ? "" : "a model with faults came through";
+    });
+}
+
+FuzzCount fuzzDesigns(const std::string& seedText, unsigned first, unsigned count)
+{
+    return run(first, count, [&](unsigned seed, bool& refused) -> std::string {
+        const auto read = files::parseDesign(mutated(seedText, seed));
+        refused = !read.ok();
+        if (refused)
+            return offence(read.faults());
+        const auto again = files::parseDesign(files::writeDesign(*read));
+        return again.ok() ? "" : "what was read cannot be written and read again: " + again.firstFault();
+    });
+}
+
+} // namespace vetchling::testing

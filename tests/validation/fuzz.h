@@ -1,0 +1,21 @@
+#pragma once
+/// Long random tests: whatever goes in, out comes a finite result or an error in words.
+
+#include <functional>
+#include <string>
+
+namespace vetchling::testing {
+
+struct FuzzCount {
+    long tried = 0, answered = 0, refused = 0;
+    std::string broken; ///< the first offence with its seed; empty: none
+};
+
+/// Random wire models, most of them wrong somewhere, checked and solved.
+FuzzCount fuzzModels(unsigned first, unsigned count);
+/// Wire files with random bytes changed, cut and doubled.
+FuzzCount fuzzWireFiles(const std::string& seedText, unsigned first, unsigned count);
+/// The same for designs.
+FuzzCount fuzzDesigns(const std::string& seedText, unsigned first, unsigned count);
+
+} // namespace vetchling::testing
