@@ -5,8 +5,10 @@
 
 #include <QApplication>
 #include <QElapsedTimer>
+#include <QEventLoop>
 #include <QStandardPaths>
 #include <QTemporaryDir>
+#include <QTimer>
 
 #include <algorithm>
 #include <vector>
@@ -14,14 +16,13 @@
 namespace vetchling::bench {
 namespace {
 
-/// Runs the event loop until the strip has painted a new trace.
+/// Runs the event loop, which sleeps while there is nothing to do, until the strip has painted a new trace.
 double waitForTrace(app::MainWindow& window, QElapsedTimer& timer)
 {
-    bool traced = false;
-    const auto connection = QObject::connect(window.findChild<app::BandStrip*>(), &app::BandStrip::traced, [&] { traced = true; });
-    while (!traced && timer.elapsed() < 20000)
-        QApplication::processEvents(QEventLoop::WaitForMoreEvents, 5);
-    QObject::disconnect(connection);
+    QEventLoop loop;
+    QObject::connect(window.findChild<app::BandStrip*>(), &app::BandStrip::traced, &loop, &QEventLoop::quit);
+    QTimer::singleShot(20000, &loop, &QEventLoop::quit);
+    loop.exec();
     return timer.nsecsElapsed() / 1e6;
 }
 

@@ -34,6 +34,9 @@ QScrollArea* scrolled(QWidget* widget)
     return area;
 }
 
+/// While a value is dragged the new answer comes within this time, and one refresh serves both.
+constexpr int patienceMilliseconds = 30;
+
 } // namespace
 
 MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder)
@@ -51,7 +54,10 @@ MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder)
     buildStages();
     buildTools();
     buildMenu();
-    connect(&m_document, &Document::designChanged, this, &MainWindow::refreshAll);
+    m_soon.setSingleShot(true);
+    m_soon.setInterval(patienceMilliseconds);
+    connect(&m_soon, &QTimer::timeout, this, &MainWindow::refreshAll);
+    connect(&m_document, &Document::designChanged, &m_soon, qOverload<>(&QTimer::start));
     connect(&m_document, &Document::currentChanged, this, &MainWindow::refreshAll);
     connect(&m_document, &Document::bandSelected, this, &MainWindow::refreshAll);
     connect(&m_document, &Document::pathChanged, this, &MainWindow::refreshAll);
@@ -267,6 +273,7 @@ void MainWindow::showStage(int index)
 
 void MainWindow::refreshAll()
 {
+    m_soon.stop();
     m_shelf->refresh();
     m_stages[std::size_t(m_trail->current())]->refresh();
     m_trail->update();

@@ -10,6 +10,7 @@
 
 #include <QMainWindow>
 #include <QStackedWidget>
+#include <QTimer>
 
 namespace vetchling::app {
 
@@ -77,6 +78,7 @@ private:
     BandStrip* m_strip = nullptr;
     QToolButton *m_undo = nullptr, *m_redo = nullptr, *m_pin = nullptr, *m_units = nullptr, *m_menuButton = nullptr;
     std::vector<Shortcut> m_shortcuts;
+    QTimer m_soon; ///< refreshes after a change, unless an answer comes first
 };
 
 } // namespace vetchling::app

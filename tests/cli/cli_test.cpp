@@ -94,7 +94,7 @@ TEST_F(Cli, MeshOptionsChangeTheMesh)
     const auto unknowns = [&](const std::string& options) {
         return int(Json::parse(run("solve " + caseFile("s01_dipole_free") + options).out)["results"][0]["unknowns"]);
     };
-    EXPECT_GT(unknowns(" --degree 4"), unknowns(""));
+    EXPECT_GT(unknowns(" --degree 5"), unknowns(""));
     EXPECT_GT(unknowns(" --elements-per-wavelength 20"), unknowns(""));
     EXPECT_EQ(run("solve " + caseFile("s01_dipole_free") + " --degree 9").code, 2);
 }
