@@ -2,12 +2,15 @@
 
 #include "cli/design_commands.h"
 #include "cli/output.h"
+#include "core/em/far_field.h"
+#include "core/em/sensitivity.h"
 #include "core/em/sweep.h"
 #include "core/files/sweep_file.h"
 #include "core/files/wire_file.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
+#include <nlohmann/json.hpp>
 
 #include <cstdio>
 
@@ -58,6 +61,42 @@ int solveCommand(const std::string& path, const em::SolveOptions& options)
         watch.report(double(i + 1) / double(wires->frequencies.size()));
     }
     fmt::print("{}", files::writeResultFile(results));
+    return exitGood;
+}
+
+nlohmann::json pair(Complex z) { return {z.real(), z.imag()}; }
+
+int sensitivityCommand(const std::string& path)
+{
+    Result<files::WireCase> wires = files::readWireFile(path);
+    if (!wires)
+        return report(wires.faults());
+    const Watch watch = terminalWatch();
+    em::GroundTableCache tables(8);
+    const auto model = std::make_shared<const WireModel>(wires->model);
+    nlohmann::json results = nlohmann::json::array();
+    for (double frequency : wires->frequencies) {
+        const auto solution = em::solve(model, frequency, tables, {}, watch);
+        if (!solution)
+            return report(solution.faults());
+        const auto s = em::sensitivities(*solution, tables, watch);
+        if (!s)
+            return report(s.faults());
+        nlohmann::json ends = nlohmann::json::array(), loads = nlohmann::json::array();
+        for (const em::EndSensitivity& end : s->ends)
+            ends.push_back({{"wire", model->wires[end.wire].id}, {"end", end.atStart ? "first" : "last"}, {"per_m", pair(end.perMetre)}});
+        for (Complex load : s->perLoad)
+            loads.push_back(pair(load));
+        results.push_back({{"frequency_Hz", frequency},
+                           {"impedance_ohm", pair(solution->impedance)},
+                           {"free_ends", ends},
+                           {"height_per_m", pair(s->perHeight)},
+                           {"radius_per_percent", pair(0.01 * s->perRadius)},
+                           {"permittivity_per_percent", pair(0.01 * s->perPermittivity)},
+                           {"conductivity_per_percent", pair(0.01 * s->perConductivity)},
+                           {"loads_per_ohm", loads}});
+    }
+    fmt::print("{}\n", nlohmann::json{{"format", "vetchling-sensitivities"}, {"version", 1}, {"results", results}}.dump(1));
     return exitGood;
 }
 
@@ -112,6 +151,10 @@ int run(int argc, char** argv)
     sweep->callback([&] {
         status = sweepCommand(path, sweepOptions, csv ? SweepFormat::Csv : touchstone ? SweepFormat::Touchstone : SweepFormat::Json);
     });
+
+    CLI::App* sensitivity = app.add_subcommand("sensitivities", "how the impedance of a wire file answers to small changes, as JSON");
+    sensitivity->add_option("case", path, "wire file")->required();
+    sensitivity->callback([&] { status = sensitivityCommand(path); });
 
     addDesignCommands(app, status);
 

@@ -1,5 +1,7 @@
 #include "app/document/results.h"
 
+#include "core/em/sensitivity.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -31,7 +33,9 @@ void findStrongest(SpotResult& spot)
 
 Result<SpotResult> makeSpot(const CurveResult& curve, int band, double frequency, em::GroundTableCache& tables, const Watch& watch)
 {
-    Result<em::Solution> solution = em::solve(std::make_shared<const WireModel>(curve.built.model), frequency, tables, {}, watch);
+    em::SolveOptions options;
+    options.wantedErrorPercent = em::usualErrorPercent;
+    Result<em::Solution> solution = em::solve(std::make_shared<const WireModel>(curve.built.model), frequency, tables, options, watch);
     if (!solution)
         return solution.faults();
     SpotResult spot;
@@ -56,17 +60,17 @@ double trimSlope(const SolveRequest& request, const CurveResult& curve, em::Grou
     const auto built = shapes::buildOver(shorter, curve.built.model.ground);
     if (!built || !(f > 0.0))
         return 0.0;
-    const auto at = [&](const WireModel& model, double frequency) -> std::optional<double> {
-        const auto s = em::solve(std::make_shared<const WireModel>(model), frequency, tables, {}, watch);
-        if (!s)
-            return std::nullopt;
-        return s->impedance.imag() / std::abs(s->impedance);
-    };
+    const auto model = std::make_shared<const WireModel>(curve.built.model);
     const double df = 0.002 * f;
-    const auto here = at(curve.built.model, f), cut = at(built->model, f), higher = at(curve.built.model, f + df);
-    if (!here || !cut || !higher)
+    const auto here = em::solve(model, f, tables, {}, watch), higher = em::solve(model, f + df, tables, {}, watch);
+    if (!here || !higher)
         return 0.0;
-    const double byFrequency = (*higher - *here) / df, byCut = (*cut - *here) / (length * slopeStep);
+    const auto change = em::impedanceChange(*here, *model, built->model, tables, watch);
+    if (!change)
+        return 0.0;
+    const auto phase = [](Complex z) { return z.imag() / std::abs(z); };
+    const double byFrequency = (phase(higher->impedance) - phase(here->impedance)) / df;
+    const double byCut = (phase(here->impedance + *change) - phase(here->impedance)) / (length * slopeStep);
     return std::max(0.0, -byCut / byFrequency);
 }
 

@@ -97,6 +97,21 @@ std::vector<double> gradedDivision(double length, double first, double last, dou
     return node;
 }
 
+Element elementOn(const Wire& w, std::size_t wire, double from, double to)
+{
+    Element e;
+    e.wire = wire;
+    e.from = from;
+    e.to = to;
+    e.start = w.pointAt(from);
+    e.end = w.pointAt(to);
+    e.length = distance(e.start, e.end);
+    e.tangent = unit(e.end - e.start);
+    e.radius = w.radiusAt(0.5 * (from + to));
+    e.radiusSlope = w.radiusAt(to) - e.radius;
+    return e;
+}
+
 class MeshMaker {
 public:
     MeshMaker(const WireModel& model, double frequency, const MeshOptions& options) : m_model(model), m_options(options)
@@ -147,7 +162,7 @@ private:
         for (std::size_t i = 1; i < at.size(); ++i) {
             const std::vector<double> node = gradedDivision(at[i] - at[i - 1], finest[i - 1], finest[i], coarsest);
             for (std::size_t k = 1; k < node.size(); ++k)
-                addElement(wire, at[i - 1] + node[k - 1], at[i - 1] + node[k]);
+                m_mesh.elements.push_back(elementOn(w, wire, at[i - 1] + node[k - 1], at[i - 1] + node[k]));
         }
     }
 
@@ -171,22 +186,6 @@ private:
                         away.push_back(unit(w.points[i + 1] - here));
                 }
         return away.size() > 2 || (away.size() == 2 && dot(away[0], away[1]) > -0.95);
-    }
-
-    void addElement(std::size_t wire, double from, double to)
-    {
-        const Wire& w = m_model.wires[wire];
-        Element e;
-        e.wire = wire;
-        e.from = from;
-        e.to = to;
-        e.start = w.pointAt(from);
-        e.end = w.pointAt(to);
-        e.length = distance(e.start, e.end);
-        e.tangent = unit(e.end - e.start);
-        e.radius = w.radiusAt(0.5 * (from + to));
-        e.radiusSlope = w.radiusAt(to) - e.radius;
-        m_mesh.elements.push_back(e);
     }
 
     /// Element ends that meet within the joint tolerance, found through a grid of cells.
@@ -346,5 +345,31 @@ void localCurrents(double v, int degree, double* out)
 }
 
 Mesh makeMesh(const WireModel& model, double frequency, const MeshOptions& options) { return MeshMaker(model, frequency, options).run(); }
+
+Mesh movedMesh(const Mesh& mesh, const WireModel& from, const WireModel& to)
+{
+    Mesh out = mesh;
+    out.elements.clear();
+    if (from.wires.size() != to.wires.size() || from.feeds.size() != to.feeds.size() || from.loads.size() != to.loads.size())
+        return out;
+    std::vector<std::vector<double>> before, after;
+    for (std::size_t w = 0; w < from.wires.size(); ++w) {
+        before.push_back(ownBreakpoints(from, w));
+        after.push_back(ownBreakpoints(to, w));
+        if (before.back().size() != after.back().size() || from.wires[w].points.size() != to.wires[w].points.size())
+            return out;
+    }
+    for (const Element& e : mesh.elements) {
+        const auto& old = before[e.wire];
+        const auto& now = after[e.wire];
+        const auto place = [&](double along) {
+            const auto next = std::upper_bound(old.begin() + 1, old.end() - 1, along);
+            const std::size_t i = std::size_t(next - old.begin());
+            return now[i - 1] + (along - old[i - 1]) / (old[i] - old[i - 1]) * (now[i] - now[i - 1]);
+        };
+        out.elements.push_back(elementOn(to.wires[e.wire], e.wire, place(e.from), place(e.to)));
+    }
+    return out;
+}
 
 } // namespace vetchling::em

@@ -64,4 +64,8 @@ void localCurrents(double v, int degree, double* out);
 /// The model must have no faults. Elements are graded geometrically towards ends, feeds, loads, bends and joints.
 Mesh makeMesh(const WireModel& model, double frequency, const MeshOptions& options = {});
 
+/// The same mesh on the same wires a little changed: elements keep their places between vertices, feeds and loads.
+/// @return no elements if the two models do not have the same wires with as many points, feeds and loads
+Mesh movedMesh(const Mesh& mesh, const WireModel& from, const WireModel& to);
+
 } // namespace vetchling::em

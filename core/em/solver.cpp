@@ -75,22 +75,11 @@ Result<Solution> solveOnce(const std::shared_ptr<const WireModel>& model, double
     const Mesh& mesh = *out.mesh;
     if (mesh.unknowns > mostUnknowns)
         return tooLarge(mesh.unknowns);
-    std::shared_ptr<GroundTable> table;
-    if (model->ground.kind == GroundKind::Real && model->ground.complexPermittivity(frequency) != Complex{1.0, 0.0}) {
-        table = tables.table(model->ground, frequency);
-        if (!coverMesh(mesh, *table, watch))
-            return watch.stopped()
-                       ? stopped()
-                       : Fault{"wires", "the wires lie more than 170 wavelengths apart; lower the frequency or move them closer"};
-    }
-    if (watch.stopped())
-        return stopped();
-
     openblas_set_num_threads(1); // threads are used a level higher, over pairs of elements and frequencies
-    Matrix matrix = fieldMatrix(mesh, model->ground, table.get());
-    addWire(mesh, *model, matrix);
-    for (std::size_t l = 0; l < model->loads.size(); ++l)
-        addLoad(matrix, mesh.unknowns, mesh.loads[l], model->loads[l].impedance(frequency));
+    Result<Matrix> system = systemMatrix(mesh, *model, tables, watch);
+    if (!system)
+        return system.faults();
+    Matrix matrix = std::move(system).value();
     if (watch.stopped())
         return stopped();
 

@@ -37,7 +37,4 @@ struct Solution {
 Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency, GroundTableCache& tables, const SolveOptions& options = {},
                        const Watch& watch = {});
 
-/// Fault message of a solve that was told to stop.
-inline constexpr const char* stoppedMessage = "stopped";
-
 } // namespace vetchling::em

@@ -281,6 +281,25 @@ Block jacketBlock(const LocalFunctions& local, const Mesh& mesh, std::size_t m, 
 
 } // namespace
 
+Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTableCache& tables, const Watch& watch)
+{
+    std::shared_ptr<GroundTable> table;
+    if (model.ground.kind == GroundKind::Real && model.ground.complexPermittivity(mesh.frequency) != Complex{1.0, 0.0}) {
+        table = tables.table(model.ground, mesh.frequency);
+        if (!coverMesh(mesh, *table, watch))
+            return watch.stopped()
+                       ? Fault{"", stoppedMessage}
+                       : Fault{"wires", "the wires lie more than 170 wavelengths apart; lower the frequency or move them closer"};
+    }
+    if (watch.stopped())
+        return Fault{"", stoppedMessage};
+    Matrix matrix = fieldMatrix(mesh, model.ground, table.get());
+    addWire(mesh, model, matrix);
+    for (std::size_t l = 0; l < model.loads.size(); ++l)
+        addLoad(matrix, mesh.unknowns, mesh.loads[l], model.loads[l].impedance(mesh.frequency));
+    return matrix;
+}
+
 Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table)
 {
     if (ground.kind == GroundKind::Perfect)

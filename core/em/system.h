@@ -11,6 +11,12 @@ namespace vetchling::em {
 
 using Matrix = std::vector<Complex>; ///< n x n, row-major
 
+/// Fault message of work that was told to stop.
+inline constexpr const char* stoppedMessage = "stopped";
+
+/// The whole system of a model on a mesh: fields, wires and loads. Faults: stopped, or too far apart for the soil's table.
+Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTableCache& tables, const Watch& watch = {});
+
 /// Fields of the currents tested by the currents: everything but wire loss and loads.
 /// @param table the soil's table; null unless the ground is real. Must cover the mesh (coverMesh).
 Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table);

@@ -1,5 +1,7 @@
 #include "core/tune/tune.h"
 
+#include "core/em/sensitivity.h"
+
 #include <boost/math/tools/minima.hpp>
 #include <fmt/format.h>
 
@@ -62,6 +64,7 @@ private:
             m_faults = solution.faults();
             return std::nullopt;
         }
+        m_last = *solution;
         return solution->impedance;
     }
 
@@ -73,6 +76,24 @@ private:
         m_outcome.value = value;
         m_outcome.impedance = *z;
         return Point{value, z->imag() / std::abs(*z)};
+    }
+
+    /// Where the sensitivity of the last solution says that the phase is zero; a small step where it says nothing.
+    double newtonStep(const Point& from)
+    {
+        constexpr double probe = 1e-3, usual = -0.03, longest = 0.12; // relative
+        shapes::AntennaShape changed = m_shape;
+        changed.parameters[m_key] = from.value * (1.0 + probe);
+        const auto built = shapes::buildOver(changed, m_ground);
+        if (!built || !m_last)
+            return from.value * (1.0 + usual);
+        const Result<Complex> dz = em::impedanceChange(*m_last, *m_last->model, built->model, m_tables, m_watch);
+        if (!dz)
+            return from.value * (1.0 + usual);
+        const Complex z = m_last->impedance + *dz;
+        const double slope = (z.imag() / std::abs(z) - from.phase) / probe;
+        const double step = slope != 0.0 ? -1.02 * from.phase / slope : usual; // a little beyond, so as to bracket the root
+        return from.value * (1.0 + std::clamp(step, -longest, longest));
     }
 
     double within(double value) const
@@ -87,7 +108,7 @@ private:
             return m_faults;
         if (std::abs(a->phase) < goodEnough)
             return m_outcome;
-        std::optional<Point> b = pointAt(within(m_start * 0.97));
+        std::optional<Point> b = pointAt(within(newtonStep(*a)));
         if (!b)
             return m_faults;
         double stride = 0.04;
@@ -162,6 +183,7 @@ private:
     const Watch& m_watch;
     double m_start = 0.0, m_lowest = 0.0, m_highest = 0.0, m_ratio = 1.0;
     TuneOutcome m_outcome;
+    std::optional<em::Solution> m_last;
     Faults m_faults;
 };
 
