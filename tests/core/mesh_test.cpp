@@ -202,5 +202,14 @@ TEST(Mesh, TaperedWireHasLinearRadius)
         EXPECT_NEAR(e.radius, 0.01 - 0.008 * 0.5 * (e.from + e.to) / 10.0, 1e-9);
 }
 
+TEST(SegmentDistance, TakesPointsAndParallels)
+{
+    EXPECT_NEAR(segmentDistance({0, 0, 0}, {10, 0, 0}, {4, 3, 0}, {4, 3, 0}), 3.0, 1e-12);
+    EXPECT_NEAR(segmentDistance({4, 3, 0}, {4, 3, 0}, {0, 0, 0}, {10, 0, 0}), 3.0, 1e-12);
+    EXPECT_NEAR(segmentDistance({0, 0, 0}, {10, 0, 0}, {12, 0, 0}, {15, 0, 0}), 2.0, 1e-12);
+    EXPECT_NEAR(segmentDistance({0, 0, 0}, {10, 0, 0}, {3, 1, 0}, {5, 1, 0}), 1.0, 1e-12);
+    EXPECT_NEAR(segmentDistance({0, 0, 0}, {0, 0, 0}, {1, 2, 2}, {1, 2, 2}), 3.0, 1e-12);
+}
+
 } // namespace
 } // namespace vetchling::em
