@@ -284,6 +284,19 @@ std::vector<std::vector<double>> FarField::gainGrid(const std::vector<double>& e
     return grid;
 }
 
+namespace {
+
+/// What a line takes from the currents at its ends, W.
+double linePower(const LineSection& line, double frequency, Complex near, Complex far)
+{
+    if (line.end != LineEnd::Joined)
+        return 0.5 * line.stubImpedance(frequency).real() * std::norm(near);
+    const auto [own, mutual] = line.impedances(frequency);
+    return 0.5 * (own.real() * (std::norm(near) + std::norm(far)) + 2.0 * mutual.real() * (near * std::conj(far)).real());
+}
+
+} // namespace
+
 Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tables, const Watch& watch)
 {
     PowerLedger ledger;
@@ -294,12 +307,17 @@ Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tabl
     Matrix ofWire(std::size_t(mesh.unknowns) * mesh.unknowns);
     addWire(mesh, *solution.model, ofWire);
     ledger.wire = quadraticForm(ofWire, solution.unknowns, realPart) / in;
-    for (std::size_t l = 0; l < mesh.loads.size(); ++l) {
+    const auto through = [&](const PortRow& row) {
         Complex current = 0.0;
-        for (const auto& [unknown, factor] : mesh.loads[l])
+        for (const auto& [unknown, factor] : row)
             current += factor * solution.unknowns[unknown];
-        ledger.loads += 0.5 * solution.model->loads[l].impedance(solution.frequency).real() * std::norm(current) / in;
-    }
+        return current;
+    };
+    for (std::size_t l = 0; l < mesh.loads.size(); ++l)
+        ledger.loads += 0.5 * solution.model->loads[l].impedance(solution.frequency).real() * std::norm(through(mesh.loads[l])) / in;
+    for (std::size_t l = 0; l < mesh.lines.size(); ++l)
+        ledger.lines += linePower(solution.model->lines[l], solution.frequency, through(mesh.lines[l][0]), through(mesh.lines[l][1])) / in;
+    ledger.transformer = solution.transformerPower / in;
     const Ground& ground = solution.model->ground;
     if (ground.kind == GroundKind::Real && ground.complexPermittivity(solution.frequency) != Complex{1.0, 0.0}) {
         const Result<double> evanescent = evanescentPower(solution, spectrum, tables, watch);

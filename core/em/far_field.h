@@ -64,7 +64,9 @@ struct PowerLedger {
     double soil = 0.0;  ///< plane wave spectrum at z = 0: propagating waves not reflected plus evanescent waves absorbed
     double wire = 0.0;  ///< conductor and insulation
     double loads = 0.0; ///< coils, resistors and traps
-    [[nodiscard]] double sum() const { return sky + soil + wire + loads; }
+    double lines = 0.0; ///< line sections and stubs
+    double transformer = 0.0;
+    [[nodiscard]] double sum() const { return sky + soil + wire + loads + lines + transformer; }
 };
 
 /// Fails only when stopped.

@@ -21,7 +21,7 @@ constexpr double gapInRadii = 2.0;           // length of a feed or load, all of
 constexpr double growth = 2.5;               // element size gained per metre from the graded point
 constexpr double facingInWavelengths = 0.01; // breaks of neighbours nearer than this are mirrored
 
-/// Vertices, feeds and loads of a wire as distances along it, rising.
+/// Vertices, feeds, loads and line ends of a wire as distances along it, rising.
 std::vector<double> ownBreakpoints(const WireModel& model, std::size_t wire)
 {
     std::vector<double> at{0.0};
@@ -34,6 +34,12 @@ std::vector<double> ownBreakpoints(const WireModel& model, std::size_t wire)
     for (const Load& l : model.loads)
         if (l.wire == wire)
             at.push_back(l.at);
+    for (const LineSection& l : model.lines) {
+        if (l.fromWire == wire)
+            at.push_back(l.fromAt);
+        if (l.end == LineEnd::Joined && l.toWire == wire)
+            at.push_back(l.toAt);
+    }
     std::sort(at.begin(), at.end());
     at.erase(std::unique(at.begin(), at.end(), [](double a, double b) { return b - a < 10.0 * jointTolerance; }), at.end());
     return at;
@@ -139,6 +145,8 @@ public:
             m_mesh.feeds.push_back(port(f.wire, f.at));
         for (const Load& l : m_model.loads)
             m_mesh.loads.push_back(port(l.wire, l.at));
+        for (const LineSection& l : m_model.lines)
+            m_mesh.lines.push_back({port(l.fromWire, l.fromAt), l.end == LineEnd::Joined ? port(l.toWire, l.toAt) : PortRow{}});
         return std::move(m_mesh);
     }
 
@@ -350,7 +358,8 @@ Mesh movedMesh(const Mesh& mesh, const WireModel& from, const WireModel& to)
 {
     Mesh out = mesh;
     out.elements.clear();
-    if (from.wires.size() != to.wires.size() || from.feeds.size() != to.feeds.size() || from.loads.size() != to.loads.size())
+    if (from.wires.size() != to.wires.size() || from.feeds.size() != to.feeds.size() || from.loads.size() != to.loads.size() ||
+        from.lines.size() != to.lines.size())
         return out;
     std::vector<std::vector<double>> before, after;
     for (std::size_t w = 0; w < from.wires.size(); ++w) {

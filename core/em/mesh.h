@@ -8,6 +8,7 @@
 
 #include "core/wire/wire_model.h"
 
+#include <array>
 #include <vector>
 
 namespace vetchling::em {
@@ -52,8 +53,9 @@ struct Mesh {
     int unknowns = 0;             ///< in order of degree: joints and ends first, then B_2 of all elements, B_3 ...
     std::vector<int> levelStarts; ///< first unknown of degree 1, 2, ... degree
     std::vector<Element> elements;
-    std::vector<std::vector<Share>> shares; ///< by element
-    std::vector<PortRow> feeds, loads;      ///< in the order of the model
+    std::vector<std::vector<Share>> shares;    ///< by element
+    std::vector<PortRow> feeds, loads;         ///< in the order of the model
+    std::vector<std::array<PortRow, 2>> lines; ///< both ends; a stub's second is empty
 };
 
 /// Legendre polynomials P_0..P_degree at x.

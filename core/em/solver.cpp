@@ -91,10 +91,18 @@ Result<Solution> solveOnce(const std::shared_ptr<const WireModel>& model, double
         return Fault{"wires", "the equations have no solution; look for wires that almost touch"};
     out.unknowns = std::move(nested.unknowns);
     for (std::size_t f = 0; f < model->feeds.size(); ++f) {
-        out.feedCurrents.push_back(portCurrent(mesh.feeds[f], out.unknowns));
-        out.inputPower += 0.5 * (model->feeds[f].voltage * std::conj(out.feedCurrents.back())).real();
+        const Feed& source = model->feeds[f];
+        const Complex current = portCurrent(mesh.feeds[f], out.unknowns);
+        const double atGap = 0.5 * (source.voltage * std::conj(current)).real();
+        const double passed = source.transformer ? source.transformer->efficiency(source.voltage / current, frequency) : 1.0;
+        const double atLine = atGap > 0.0 && passed > 0.0 ? atGap / passed : atGap;
+        out.feedCurrents.push_back(current);
+        out.inputPower += atLine;
+        out.transformerPower += atLine - atGap;
     }
     out.impedance = voltage / out.feedCurrents[feed];
+    if (const auto& transformer = model->feeds[feed].transformer)
+        out.impedance = transformer->atLine(out.impedance, frequency);
     if (!std::isfinite(std::abs(out.impedance)))
         return Fault{"feeds", "no current flows at the feed; look for a wire that is not joined"};
     out.impedanceErrorPercent = 100.0 * impedanceError(nested.portByLevel, voltage);

@@ -22,9 +22,10 @@ struct Solution {
     std::shared_ptr<const Mesh> mesh;
     std::vector<Complex> unknowns;      ///< A, peak
     std::vector<Complex> feedCurrents;  ///< A, peak, by feed
-    Complex impedance;                  ///< ohm, at the first feed with a voltage
+    Complex impedance;                  ///< ohm, at the first feed with a voltage; at the line side of its transformer
     double impedanceErrorPercent = 0.0; ///< estimate of |dZ|/|Z|; in 9 of 10 antennas the true error is smaller
-    double inputPower = 0.0;            ///< W
+    double inputPower = 0.0;            ///< W, all feeds, into their transformers where there are any
+    double transformerPower = 0.0;      ///< W, lost in those
 
     /// Current along a wire's direction at a distance from its first point, A peak.
     [[nodiscard]] Complex currentAt(std::size_t wire, double along) const;

@@ -297,7 +297,29 @@ Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTabl
     addWire(mesh, model, matrix);
     for (std::size_t l = 0; l < model.loads.size(); ++l)
         addLoad(matrix, mesh.unknowns, mesh.loads[l], model.loads[l].impedance(mesh.frequency));
+    addLines(mesh, model, matrix);
     return matrix;
+}
+
+void addLines(const Mesh& mesh, const WireModel& model, Matrix& matrix)
+{
+    const auto add = [&](const PortRow& left, const PortRow& right, Complex impedance) {
+        for (const auto& [a, fa] : left)
+            for (const auto& [b, fb] : right)
+                matrix[std::size_t(a) * mesh.unknowns + b] += impedance * fa * fb;
+    };
+    for (std::size_t l = 0; l < model.lines.size(); ++l) {
+        const auto& [near, far] = mesh.lines[l];
+        if (model.lines[l].end != LineEnd::Joined) {
+            add(near, near, model.lines[l].stubImpedance(mesh.frequency));
+            continue;
+        }
+        const auto [own, mutual] = model.lines[l].impedances(mesh.frequency);
+        add(near, near, own);
+        add(far, far, own);
+        add(near, far, mutual);
+        add(far, near, mutual);
+    }
 }
 
 Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table)

@@ -83,6 +83,9 @@ void readFeeds(const JsonNode& root, const WireNames& names, WireModel& model)
         if (node.has("voltage_V"))
             if (const std::vector<double> v = node.numbers("voltage_V", 2); v.size() == 2)
                 feed.voltage = {v[0], v[1]};
+        if (const auto t = node.object("transformer", true))
+            feed.transformer = Transformer{t->number("ratio", 1.0), t->number("leakage_H", 0.0, true),
+                                           t->number("magnetising_H", 0.0, true), t->number("core_loss_ohm", 0.0, true)};
         model.feeds.push_back(feed);
     }
 }
@@ -102,8 +105,48 @@ void readLoads(const JsonNode& root, const WireNames& names, WireModel& model)
         load.inductance = node.number("inductance_H", 0.0, true);
         load.capacitance = node.number("capacitance_F", 0.0, true);
         load.q = node.number("q", 0.0, true);
+        load.selfResonance = node.number("self_resonance_Hz", 0.0, true);
         model.loads.push_back(load);
     }
+}
+
+void readLines(const JsonNode& root, const WireNames& names, WireModel& model)
+{
+    for (const JsonNode& node : root.items("lines", true)) {
+        LineSection line;
+        if (const auto from = node.object("from"))
+            line.fromWire = wireOf(*from, names), line.fromAt = from->number("at_m");
+        const std::string end = node.text("end", "joined", true);
+        if (end == "short" || end == "open")
+            line.end = end == "short" ? LineEnd::Short : LineEnd::Open;
+        else if (end != "joined")
+            node.faultAt("end", "is '" + end + "'; write joined, short or open");
+        else if (const auto to = node.object("to"))
+            line.toWire = wireOf(*to, names), line.toAt = to->number("at_m");
+        line.characteristicImpedance = node.number("impedance_ohm");
+        line.length = node.number("length_m");
+        line.velocityFactor = node.number("velocity_factor", 1.0, true);
+        line.lossPerMetre = node.number("loss_dB_per_m", 0.0, true);
+        line.crossed = node.flag("crossed", false);
+        model.lines.push_back(line);
+    }
+}
+
+Json lineJson(const WireModel& model, const LineSection& l)
+{
+    const auto place = [&](std::size_t wire, double at) { return Json{{"wire", model.wires[wire].id}, {"at_m", at}}; };
+    Json line{{"from", place(l.fromWire, l.fromAt)},
+              {"impedance_ohm", l.characteristicImpedance},
+              {"length_m", l.length},
+              {"velocity_factor", l.velocityFactor},
+              {"loss_dB_per_m", l.lossPerMetre}};
+    if (l.end == LineEnd::Joined)
+        line["to"] = place(l.toWire, l.toAt);
+    else
+        line["end"] = l.end == LineEnd::Short ? "short" : "open";
+    if (l.crossed)
+        line["crossed"] = true;
+    return line;
 }
 
 void readFrequencies(const JsonNode& root, WireCase& wires, Faults& faults)
@@ -190,6 +233,7 @@ Result<WireCase> parseWireFile(const std::string& text)
     const WireNames names = readWires(root, wires.model);
     readFeeds(root, names, wires.model);
     readLoads(root, names, wires.model);
+    readLines(root, names, wires.model);
     readFrequencies(root, wires, faults);
     wires.pattern = readPattern(root);
     if (faults.empty())
@@ -214,9 +258,15 @@ std::string writeWireFile(const WireCase& wires)
     for (const Wire& wire : wires.model.wires)
         out["wires"].push_back(wireJson(wire));
     out["feeds"] = Json::array();
-    for (const Feed& f : wires.model.feeds)
+    for (const Feed& f : wires.model.feeds) {
         out["feeds"].push_back(
             {{"wire", wires.model.wires[f.wire].id}, {"at_m", f.at}, {"voltage_V", {f.voltage.real(), f.voltage.imag()}}});
+        if (const auto& t = f.transformer)
+            out["feeds"].back()["transformer"] = {{"ratio", t->ratio},
+                                                  {"leakage_H", t->leakageInductance},
+                                                  {"magnetising_H", t->magnetisingInductance},
+                                                  {"core_loss_ohm", t->coreLoss}};
+    }
     out["loads"] = Json::array();
     for (const Load& l : wires.model.loads) {
         Json load{{"wire", wires.model.wires[l.wire].id}, {"at_m", l.at}};
@@ -225,8 +275,12 @@ std::string writeWireFile(const WireCase& wires)
         load.update(Json{{"resistance_ohm", l.resistance}, {"inductance_H", l.inductance}, {"capacitance_F", l.capacitance}});
         if (l.q > 0.0)
             load["q"] = l.q;
+        if (l.selfResonance > 0.0)
+            load["self_resonance_Hz"] = l.selfResonance;
         out["loads"].push_back(load);
     }
+    for (const LineSection& l : wires.model.lines)
+        out["lines"].push_back(lineJson(wires.model, l));
     out["frequencies_Hz"] = wires.frequencies;
     out["pattern"] = {{"elevations_deg", wires.pattern.elevations}, {"azimuths_deg", wires.pattern.azimuths}};
     return out.dump(1) + "\n";
@@ -252,6 +306,11 @@ std::string writeResultFile(const std::vector<CaseResult>& results)
                                   {"losses", {{"wire", r.ledger.wire}, {"loads", r.ledger.loads}, {"ground", r.ledger.soil}}},
                                   {"gain_dBi", gain},
                                   {"unknowns", r.solution.mesh->unknowns}});
+        Json& losses = out["results"].back()["losses"]; // shares of what few models have are named where they are
+        if (!r.solution.model->lines.empty())
+            losses["lines"] = r.ledger.lines;
+        if (r.solution.transformerPower != 0.0)
+            losses["transformer"] = r.ledger.transformer;
     }
     return out.dump(1) + "\n";
 }

@@ -8,9 +8,9 @@
 namespace vetchling {
 namespace {
 
-constexpr double longestWire = 1e6;       // m; far beyond what any band needs
-constexpr double smallestRadius = 1e-7;   // m
-constexpr double largestRadius = 10.0;    // m
+constexpr double longestWire = 1e6;     // m; far beyond what any band needs
+constexpr double smallestRadius = 1e-7; // m
+constexpr double largestRadius = 10.0;  // m
 constexpr double smallestVoltage = 1e-9, largestVoltage = 1e9;
 constexpr std::size_t mostPieces = 20000; // straight pieces of all wires; above, the crossing check takes minutes
 
@@ -197,6 +197,11 @@ private:
             add("feeds", "every feed has zero volts; give one of them 1 V");
         for (std::size_t i = 0; i < m_model.loads.size(); ++i)
             load(m_model.loads[i], fmt::format("loads[{}]", i));
+        for (std::size_t i = 0; i < m_model.feeds.size(); ++i)
+            if (m_model.feeds[i].transformer)
+                transformer(*m_model.feeds[i].transformer, fmt::format("feeds[{}].transformer", i));
+        for (std::size_t i = 0; i < m_model.lines.size(); ++i)
+            line(m_model.lines[i], fmt::format("lines[{}]", i));
     }
 
     void load(const Load& l, const std::string& at)
@@ -210,6 +215,34 @@ private:
         value(l.inductance, "inductance_H");
         value(l.capacitance, "capacitance_F");
         value(l.q, "q");
+        value(l.selfResonance, "self_resonance_Hz");
+    }
+
+    void transformer(const Transformer& t, const std::string& at)
+    {
+        if (!(t.ratio >= 1e-4 && t.ratio <= 1e4))
+            add(at + ".ratio", "must be between 0.0001 and 10000; it is the impedance at the antenna over that at the line");
+        for (const auto& [value, key] : {std::pair(t.leakageInductance, "leakage_H"), std::pair(t.magnetisingInductance, "magnetising_H"),
+                                         std::pair(t.coreLoss, "core_loss_ohm")})
+            if (!(value >= 0.0 && value < 1e9))
+                add(at + "." + key, "must be zero or a positive number");
+    }
+
+    void line(const LineSection& l, const std::string& at)
+    {
+        position(l.fromWire, l.fromAt, at + ".from");
+        if (l.end == LineEnd::Joined)
+            position(l.toWire, l.toAt, at + ".to");
+        if (l.end == LineEnd::Joined && l.fromWire == l.toWire && std::abs(l.fromAt - l.toAt) < 1e-3)
+            add(at + ".to", "is the same place as the line's first end; a stub is a line with an end that is short or open");
+        if (!(l.characteristicImpedance >= 0.1 && l.characteristicImpedance <= 1e4))
+            add(at + ".impedance_ohm", "must be between 0.1 and 10000");
+        if (!(l.length >= 1e-4 && l.length <= 1e4))
+            add(at + ".length_m", "must be between 0.1 mm and 10 km");
+        if (!(l.velocityFactor >= 0.05 && l.velocityFactor <= 1.0))
+            add(at + ".velocity_factor", "must be between 0.05 and 1; coax has 0.66 to 0.9, open wire 0.95 and more");
+        if (!(l.lossPerMetre >= 0.0 && l.lossPerMetre <= 100.0))
+            add(at + ".loss_dB_per_m", "must be between 0 and 100");
     }
 
     void position(std::size_t wire, double at, const std::string& path)

@@ -42,7 +42,8 @@ Complex Load::impedance(double frequency) const
     const double w = 2.0 * pi * frequency;
     const Complex coil{q > 0.0 ? w * inductance / q : 0.0, w * inductance};
     if (kind == LoadKind::Series) {
-        Complex sum = resistance + coil;
+        const double detuning = selfResonance > 0.0 ? frequency / selfResonance : 0.0; // 1/(1 - w^2 L C + j w C R)
+        Complex sum = resistance + coil / (1.0 - detuning * detuning * (1.0 - (q > 0.0 ? imaginaryUnit / q : Complex{})));
         if (capacitance > 0.0)
             sum += 1.0 / (imaginaryUnit * w * capacitance);
         return sum;

@@ -4,6 +4,7 @@
 
 #include "core/physics.h"
 #include "core/result.h"
+#include "core/wire/networks.h"
 #include "core/wire/vec3.h"
 
 #include <cstddef>
@@ -55,6 +56,7 @@ struct Feed {
     std::size_t wire = 0; ///< index into WireModel::wires
     double at = 0.0;      ///< m from the wire's first point
     Complex voltage{1.0, 0.0};
+    std::optional<Transformer> transformer; ///< the impedance is then told at its line side
 };
 
 enum class LoadKind { Series, Parallel };
@@ -68,6 +70,7 @@ struct Load {
     double inductance = 0.0;  ///< H
     double capacitance = 0.0; ///< F
     double q = 0.0;
+    double selfResonance = 0.0; ///< Hz, of the coil of a series load: its own capacitance lies across it; 0: none
 
     /// Impedance in ohm. Parallel: the coil (with its q) beside the capacitor (and beside the resistance if not zero).
     [[nodiscard]] Complex impedance(double frequency) const;
@@ -78,6 +81,7 @@ struct WireModel {
     std::vector<Wire> wires;
     std::vector<Feed> feeds;
     std::vector<Load> loads;
+    std::vector<LineSection> lines;
 
     [[nodiscard]] double totalLength() const;
     /// Lowest point of any wire, m.

@@ -1,0 +1,45 @@
+#pragma once
+/// Circuit parts between points of the wire model: line sections and stubs, and a transformer at a feed.
+
+#include "core/physics.h"
+
+#include <array>
+#include <cstddef>
+
+namespace vetchling {
+
+/// A transformer between the feed's gap and the line. Seen from the line: the leakage in series with the core's loss and
+/// magnetising inductance and with the gap's impedance over the ratio, side by side (Terman 1943, sec. 5).
+struct Transformer {
+    double ratio = 1.0;                 ///< impedance of the gap's side over that of the line's
+    double leakageInductance = 0.0;     ///< H, on the line's side
+    double magnetisingInductance = 0.0; ///< H, on the line's side; 0: infinite
+    double coreLoss = 0.0;              ///< ohm across the line's side; 0: none
+
+    /// Impedance at the line for an impedance at the gap, ohm.
+    [[nodiscard]] Complex atLine(Complex gap, double frequency) const;
+    /// Share of the line's power that reaches the gap, 0..1.
+    [[nodiscard]] double efficiency(Complex gap, double frequency) const;
+};
+
+enum class LineEnd { Joined, Short, Open };
+
+/// A piece of transmission line that does not radiate, in series with the wires at its two ends, or a stub at one.
+struct LineSection {
+    std::size_t fromWire = 0, toWire = 0; ///< indices into WireModel::wires; `to` only where joined
+    double fromAt = 0.0, toAt = 0.0;      ///< m along them
+    LineEnd end = LineEnd::Joined;
+    double characteristicImpedance = 50.0; ///< ohm
+    double length = 1.0;                   ///< m
+    double velocityFactor = 1.0;
+    double lossPerMetre = 0.0; ///< dB, at the frequency of each solve
+    bool crossed = false;      ///< the far end's two conductors exchanged
+
+    /// Open-circuit impedances {Z11, Z12}: Zc coth(g l), Zc / sinh(g l), g = loss + j w/(c v) (Pozar 2011, table 4.2).
+    /// A lossless line that is a whole number of half waves long is taken a hair longer, where both are finite.
+    [[nodiscard]] std::array<Complex, 2> impedances(double frequency) const;
+    /// Of a stub, ohm.
+    [[nodiscard]] Complex stubImpedance(double frequency) const;
+};
+
+} // namespace vetchling
