@@ -1,5 +1,7 @@
 #include "app/plots/scene.h"
 
+#include "core/wire/range.h"
+
 #include "app/plots/sketch.h"
 
 #include <QMouseEvent>
@@ -167,6 +169,7 @@ void Scene::render(Sketch& sketch, const QSizeF& size)
     if (m_view == View::Side)
         paintHeights(sketch, size);
     paintDimensions(sketch);
+    paintRangeNotes(sketch);
     paintDragValue(sketch);
 }
 
@@ -381,6 +384,19 @@ void Scene::paintFittings(Sketch& sketch) const
     for (std::size_t i = 0; i < antenna.handles.size(); ++i)
         sketch.handle(m_camera.project(antenna.handles[i].at), int(i) == m_hot || int(i) == m_dragged);
     sketch.feed(m_camera.project(antenna.feedPoint));
+}
+
+/// A mark at each place where the model leaves the range in which it is right to a percent; the page says the words.
+void Scene::paintRangeNotes(Sketch& sketch) const
+{
+    const Colours& c = m_context.theme.colours();
+    for (const RangeNote& note : rangeNotes(built()->model, m_context.document.antenna().shape.designFrequency)) {
+        const QPointF at = m_camera.project(note.at) + QPointF(0.0, -22.0);
+        sketch.painter().setPen(QPen(c.brick, 1.6));
+        sketch.painter().setBrush(c.panel);
+        sketch.painter().drawEllipse(at, 9.0, 9.0);
+        sketch.text(at, QStringLiteral("!"), Qt::AlignCenter, {c.brick, 13, true});
+    }
 }
 
 void Scene::paintDimensions(Sketch& sketch) const

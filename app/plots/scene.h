@@ -54,6 +54,7 @@ private:
     void paintRibbon(Sketch& sketch) const;
     void paintWires(Sketch& sketch, const WireModel& model, bool pinned) const;
     void paintFittings(Sketch& sketch) const;
+    void paintRangeNotes(Sketch& sketch) const;
     void paintDimensions(Sketch& sketch) const;
     void paintHeights(Sketch& sketch, const QSizeF& size) const;
     void paintDragValue(Sketch& sketch) const;

@@ -187,6 +187,57 @@ TEST_F(WindowTest, TuneGoalChangesTheSolvedLength)
     EXPECT_GT(std::abs(*solver().detail()->solvedValue - bySwr), 0.05);
 }
 
+/// Resident memory of this process, MB.
+double residentMegabytes()
+{
+    QFile file(QStringLiteral("/proc/self/statm"));
+    if (!file.open(QIODevice::ReadOnly))
+        return 0.0;
+    return file.readAll().split(' ').value(1).toDouble() * 4096.0 / 1e6;
+}
+
+// A long evening of dragging: each value a step of its own or merged, solved as fast as it goes, then undone.
+TEST_F(WindowTest, TwentyThousandEditsStayFlatInMemory)
+{
+    ASSERT_TRUE(settle());
+    const auto edits = [&](int from, int to) {
+        for (int i = from; i < to; ++i) {
+            document().setParameter("apex_height_m", 12.0 + 0.0001 * (i % 9000), {}, i % 50 != 0);
+            if (i % 100 == 0)
+                QTest::qWait(5);
+        }
+        EXPECT_TRUE(settle());
+    };
+    edits(0, 6000);
+    const double before = residentMegabytes();
+    edits(6000, 20000);
+    const double after = residentMegabytes();
+    EXPECT_GT(before, 20.0);
+    EXPECT_LT(after - before, 40.0) << before << " MB, then " << after;
+}
+
+TEST_F(WindowTest, OutOfRangeIsSaidAndMarkedAtTheWire)
+{
+    ASSERT_TRUE(settle());
+    show("shape");
+    EXPECT_FALSE(pageSentence().contains(QLatin1String("Out of range")));
+    document().setParameter("leg_m", 5.21, {}); // legs hang almost straight down from the apex
+    ASSERT_TRUE(settle());
+    EXPECT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QLatin1String("Out of range at the mark: bends back")); }, 5000))
+        << pageSentence().toStdString();
+}
+
+TEST_F(WindowTest, CertaintyAndLedgerStandByTheImpedance)
+{
+    ASSERT_TRUE(settle());
+    show("shape");
+    const QString words = find<QLabel>("certaintyNote")->text();
+    EXPECT_TRUE(words.contains(QLatin1String("known to about"))) << words.toStdString();
+    EXPECT_TRUE(words.contains(QLatin1String("together 100.0 %")) || words.contains(QLatin1String("together 99.9 %")) ||
+                words.contains(QLatin1String("together 100.1 %")))
+        << words.toStdString();
+}
+
 TEST_F(WindowTest, NewestChangeWins)
 {
     for (int i = 0; i < 12; ++i)

@@ -4,6 +4,7 @@
 #include "app/stages/stage.h"
 #include "app/widgets/bars.h"
 #include "app/widgets/value_edit.h"
+#include "core/wire/range.h"
 #include "core/workshop/cut_list.h"
 
 #include <QButtonGroup>
@@ -290,10 +291,13 @@ private:
             m_power->setShares({}, power);
         if (spot) {
             const Complex z = spot->solution.impedance;
-            m_certainty->setText(tr("%1 at the feed, known to about %2 %; each share is computed on its own, together %3 %.")
-                                     .arg(impedanceText(z.real(), z.imag()))
-                                     .arg(std::max(0.1, spot->solution.impedanceErrorPercent), 0, 'f', 1)
-                                     .arg(detail->ledger ? 100.0 * detail->ledger->sum() : 100.0, 0, 'f', 1));
+            const bool sure = spot->solution.impedanceErrorPercent <= em::usualErrorPercent;
+            m_certainty->setText(
+                (sure ? tr("%1 at the feed, known to about %2 %; each share is computed on its own, together %3 %.")
+                      : tr("%1 at the feed, but only known to about %2 %; each share is computed on its own, together %3 %."))
+                    .arg(impedanceText(z.real(), z.imag()))
+                    .arg(std::max(0.1, spot->solution.impedanceErrorPercent), 0, 'f', 1)
+                    .arg(detail->ledger ? 100.0 * detail->ledger->sum() : 100.0, 0, 'f', 1));
         } else
             m_certainty->clear();
         m_caution->setText(cautionText());
@@ -341,6 +345,8 @@ private:
                                                    .arg(c.underTo / 1e6, 0, 'f', 3)
                                              : tr(" · SWR %1 at best on %2").arg(swrText(c.lowestSwr), QString::fromStdString(c.band.name));
         }
+        for (const RangeNote& note : rangeNotes(curve->built.model, document().antenna().shape.designFrequency))
+            words += tr(" · Out of range at the mark: %1.").arg(QString::fromStdString(note.message));
         return words;
     }
 
