@@ -391,7 +391,7 @@ void Scene::paintRangeNotes(Sketch& sketch) const
 {
     const Colours& c = m_context.theme.colours();
     for (const RangeNote& note : rangeNotes(built()->model, m_context.document.antenna().shape.designFrequency)) {
-        const QPointF at = m_camera.project(note.at) + QPointF(0.0, -22.0);
+        const QPointF at = m_camera.project(note.at) + QPointF(26.0, -6.0);
         sketch.painter().setPen(QPen(c.brick, 1.6));
         sketch.painter().setBrush(c.panel);
         sketch.painter().drawEllipse(at, 9.0, 9.0);

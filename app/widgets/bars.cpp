@@ -69,6 +69,7 @@ void ShareBar::paintEvent(QPaintEvent*)
     QPainter painter(this);
     Sketch sketch(painter, m_theme);
     const Colours& c = m_theme.colours();
+    constexpr double gap = 8.0; // between words
     double sum = 0.0, x = 0.0;
     std::vector<QString> words;
     std::vector<double> left, wide;
@@ -88,8 +89,13 @@ void ShareBar::paintEvent(QPaintEvent*)
     }
     double limit = width(); // from the right, so that small shares at the end keep apart
     for (std::size_t i = words.size(); i-- > 0;) {
-        left[i] = std::max(0.0, std::min(left[i], limit - wide[i]));
-        limit = left[i] - 8.0;
+        left[i] = std::min(left[i], limit - wide[i]);
+        limit = left[i] - gap;
+    }
+    double free = 0.0; // then from the left, for small shares at the start
+    for (std::size_t i = 0; i < words.size(); ++i) {
+        left[i] = std::max(left[i], free);
+        free = left[i] + wide[i] + gap;
         sketch.text({left[i], 21}, words[i], Qt::AlignLeft | Qt::AlignTop, {c.ink, 12});
     }
 }

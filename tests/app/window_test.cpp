@@ -233,8 +233,8 @@ TEST_F(WindowTest, CertaintyAndLedgerStandByTheImpedance)
     show("shape");
     const QString words = find<QLabel>("certaintyNote")->text();
     EXPECT_TRUE(words.contains(QLatin1String("known to about"))) << words.toStdString();
-    EXPECT_TRUE(words.contains(QLatin1String("together 100.0 %")) || words.contains(QLatin1String("together 99.9 %")) ||
-                words.contains(QLatin1String("together 100.1 %")))
+    EXPECT_TRUE(words.contains(QLatin1String("together 100.0")) || words.contains(QLatin1String("together 99.9")) ||
+                words.contains(QLatin1String("together 100.1")))
         << words.toStdString();
 }
 
