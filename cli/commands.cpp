@@ -3,10 +3,12 @@
 #include "cli/design_commands.h"
 #include "cli/output.h"
 #include "core/em/far_field.h"
+#include "core/em/near_field.h"
 #include "core/em/sensitivity.h"
 #include "core/em/sweep.h"
 #include "core/files/sweep_file.h"
 #include "core/files/wire_file.h"
+#include "core/wire/range.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -35,9 +37,11 @@ Result<files::CaseResult> solveOne(const std::shared_ptr<const WireModel>& model
     return files::CaseResult{std::move(solution).value(), *ledger, std::move(gain)};
 }
 
-/// Says on stderr where the wanted accuracy was not reached.
+/// Says on stderr where the wanted accuracy was not reached, and where the model leaves its range.
 void noteUnsettled(const em::Solution& solution, const em::SolveOptions& options)
 {
+    for (const RangeNote& note : rangeNotes(*solution.model, solution.frequency))
+        fmt::print(stderr, "note: wires[{}]: {}\n", note.wire, note.message);
     if (options.wantedErrorPercent > 0.0 && solution.impedanceErrorPercent > options.wantedErrorPercent)
         fmt::print(stderr, "note: at {:.6g} MHz the impedance is only sure to {:.2g} %\n", solution.frequency / 1e6,
                    solution.impedanceErrorPercent);
@@ -100,6 +104,51 @@ int sensitivityCommand(const std::string& path)
     return exitGood;
 }
 
+/// Fields at points, scaled to a power into all feeds; those of the file's voltages if it is zero.
+int fieldCommand(const std::string& path, const std::vector<std::string>& places, double power)
+{
+    Result<files::WireCase> wires = files::readWireFile(path);
+    if (!wires)
+        return report(wires.faults());
+    std::vector<Vec3> points;
+    for (const std::string& place : places) {
+        Vec3 p;
+        char after = 0;
+        if (std::sscanf(place.c_str(), "%lf,%lf,%lf%c", &p.x, &p.y, &p.z, &after) != 3)
+            return report({{"--at", "'" + place + "' is not a point; write X,Y,Z in metres"}});
+        points.push_back(p);
+    }
+    const Watch watch = terminalWatch();
+    em::GroundTableCache tables(8);
+    em::SolveOptions options;
+    options.wantedErrorPercent = em::usualErrorPercent;
+    nlohmann::json results = nlohmann::json::array();
+    for (double frequency : wires->frequencies) {
+        const auto solution = em::solve(std::make_shared<const WireModel>(wires->model), frequency, tables, options, watch);
+        if (!solution)
+            return report(solution.faults());
+        const em::NearField field(*solution, tables);
+        const double scale = power > 0.0 ? std::sqrt(power / solution->inputPower) : 1.0;
+        nlohmann::json list = nlohmann::json::array();
+        for (Vec3 p : points) {
+            const auto here = field.at(p);
+            if (!here)
+                return report({{fmt::format("--at {},{},{}", p.x, p.y, p.z), here.faults().front().message}});
+            nlohmann::json e = nlohmann::json::array(), h = nlohmann::json::array();
+            for (int c = 0; c < 3; ++c)
+                e.push_back(pair(scale * here->e[c])), h.push_back(pair(scale * here->h[c]));
+            list.push_back({{"point_m", {p.x, p.y, p.z}},
+                            {"e_V_per_m", e},
+                            {"h_A_per_m", h},
+                            {"e_rms_V_per_m", scale * here->electric()},
+                            {"h_rms_A_per_m", scale * here->magnetic()}});
+        }
+        results.push_back({{"frequency_Hz", frequency}, {"power_W", scale * scale * solution->inputPower}, {"fields", list}});
+    }
+    fmt::print("{}\n", nlohmann::json{{"format", "vetchling-fields"}, {"version", 1}, {"results", results}}.dump(1));
+    return exitGood;
+}
+
 enum class SweepFormat { Json, Csv, Touchstone };
 
 int sweepCommand(const std::string& path, const em::SweepOptions& options, SweepFormat format)
@@ -155,6 +204,14 @@ int run(int argc, char** argv)
     CLI::App* sensitivity = app.add_subcommand("sensitivities", "how the impedance of a wire file answers to small changes, as JSON");
     sensitivity->add_option("case", path, "wire file")->required();
     sensitivity->callback([&] { status = sensitivityCommand(path); });
+
+    std::vector<std::string> places;
+    double power = 0.0;
+    CLI::App* fields = app.add_subcommand("fields", "electric and magnetic field of a wire file at points above ground, as JSON");
+    fields->add_option("case", path, "wire file")->required();
+    fields->add_option("--at", places, "X,Y,Z in metres; as many as wanted")->required();
+    fields->add_option("--power", power, "W into the feeds; left out: the file's voltages")->check(CLI::NonNegativeNumber);
+    fields->callback([&] { status = fieldCommand(path, places, power); });
 
     addDesignCommands(app, status);
 

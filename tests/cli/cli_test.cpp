@@ -99,6 +99,55 @@ TEST_F(Cli, MeshOptionsChangeTheMesh)
     EXPECT_EQ(run("solve " + caseFile("s01_dipole_free") + " --degree 9").code, 2);
 }
 
+TEST_F(Cli, RefinesForTheAccuracyAndNotesWhereItIsNotReached)
+{
+    Json tube = Json::parse(read(caseFile("s01_dipole_free")));
+    tube["wires"][0]["radius_m"] = 0.2;
+    const std::string file = write("tube.json", tube.dump());
+    const auto unknowns = [&](const std::string& options) {
+        return int(Json::parse(run("solve " + file + options).out)["results"][0]["unknowns"]);
+    };
+    EXPECT_GT(unknowns(" --accuracy 0.5"), unknowns(" --accuracy 0"));
+    EXPECT_NE(run("solve " + file + " --accuracy 0.0001").err.find("only sure to"), std::string::npos);
+}
+
+TEST_F(Cli, NotesWhatIsOutOfRange)
+{
+    Json tube = Json::parse(read(caseFile("s01_dipole_free")));
+    tube["wires"][0]["radius_m"] = 0.5;
+    const Outcome o = run("solve " + write("tube.json", tube.dump()));
+    EXPECT_EQ(o.code, 0);
+    EXPECT_NE(o.err.find("note: wires[0]: thicker"), std::string::npos) << o.err;
+}
+
+TEST_F(Cli, SensitivitiesOfAllThereIs)
+{
+    const Outcome o = run("sensitivities " + caseFile("s12_coil_dipole_average"));
+    ASSERT_EQ(o.code, 0) << o.err;
+    const Json r = Json::parse(o.out)["results"][0];
+    ASSERT_EQ(r["free_ends"].size(), 2u);
+    EXPECT_GT(r["free_ends"][0]["per_m"][1], 50.0); // a longer end lowers the capacitive reactance
+    EXPECT_EQ(r["loads_per_ohm"].size(), 2u);
+    EXPECT_NEAR(r["loads_per_ohm"][0][0], r["loads_per_ohm"][1][0], 1e-6);
+}
+
+TEST_F(Cli, FieldsAtPointsForAPower)
+{
+    const std::string file = caseFile("s07_dipole_average_10m");
+    const Outcome one = run("fields " + file + " --at 0,3,2 --at 1,0,20 --power 1"),
+                  hundred = run("fields " + file + " --at 0,3,2 --power 100");
+    ASSERT_EQ(one.code, 0) << one.err;
+    const auto field = [](const Outcome& o) { return double(Json::parse(o.out)["results"][0]["fields"][0]["e_rms_V_per_m"]); };
+    EXPECT_GT(field(one), 0.05);
+    EXPECT_NEAR(field(hundred) / field(one), 10.0, 1e-6);
+    EXPECT_EQ(Json::parse(one.out)["results"][0]["fields"].size(), 2u);
+    const Outcome below = run("fields " + file + " --at 0,3,-2"), words = run("fields " + file + " --at here");
+    EXPECT_EQ(below.code, 2);
+    EXPECT_NE(below.err.find("above the ground"), std::string::npos);
+    EXPECT_EQ(words.code, 2);
+    EXPECT_TRUE(words.out.empty());
+}
+
 TEST_F(Cli, SweepsInThreeFormats)
 {
     const std::string arguments = "sweep " + caseFile("s01_dipole_free") + " --from 13e6 --to 16e6";
