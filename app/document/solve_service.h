@@ -56,7 +56,8 @@ private:
     };
     using Work = std::function<Step(const Watch&)>;
     void start(Work work, double progressFrom, double progressSpan);
-    void startCurve();
+    void startCurve(bool quick);
+    void refine(); ///< the full curve after a quick one, else the detail
     void startDetail();
     void finished();
     [[nodiscard]] SolveRequest request() const;
@@ -66,7 +67,7 @@ private:
     std::shared_ptr<em::GroundTableCache> m_tables;
     QThreadPool m_pool;
     QFutureWatcher<Step> m_watcher;
-    QTimer m_pause; ///< before the detail, so that a drag gets curve after curve
+    QTimer m_pause; ///< before the full curve and the detail, so that a drag gets one quick curve after the other
     CurvePointer m_curve, m_pinnedCurve;
     DetailPointer m_detail, m_pinnedDetail;
     QString m_pinnedName;

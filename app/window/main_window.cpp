@@ -402,6 +402,7 @@ void MainWindow::toggleUnits()
     m_document.edit(tr("change units"), {}, [](Design& d) {
         d.operation.system = d.operation.system == units::System::Metric ? units::System::Imperial : units::System::Metric;
     });
+    refreshAll(); // no answer is waited for
 }
 
 bool MainWindow::exportPicture(const QString& path)

@@ -130,8 +130,11 @@ TEST_F(RealWindow, QuitsByKeyWithoutLeavingACopy)
     ASSERT_TRUE(start({QStringLiteral("--demo")}));
     ASSERT_TRUE(windowAppears());
     QTest::qWait(1500);
-    press("ctrl+q");
-    EXPECT_TRUE(m_program.waitForFinished(20000));
+    for (int i = 0; i < 10 && m_program.state() == QProcess::Running; ++i) { // a key before the window has the focus is lost
+        press("ctrl+q");
+        m_program.waitForFinished(2000);
+    }
+    EXPECT_EQ(m_program.state(), QProcess::NotRunning);
     EXPECT_EQ(m_program.exitCode(), 0);
     EXPECT_TRUE(autosaved().isEmpty());
 }
