@@ -22,7 +22,8 @@ protected:
         m_server.start(QStringLiteral("Xvfb"), {QStringLiteral(":%1").arg(m_number), QStringLiteral("-screen"), QStringLiteral("0"),
                                                 QStringLiteral("1280x800x24"), QStringLiteral("-nolisten"), QStringLiteral("tcp")});
         ASSERT_TRUE(m_server.waitForStarted());
-        ASSERT_TRUE(QTest::qWaitFor([this] { return QFile::exists(QStringLiteral("/tmp/.X11-unix/X%1").arg(m_number)); }, 10000));
+        // the socket is there before the server answers
+        ASSERT_TRUE(QTest::qWaitFor([this] { return !xdotool({QStringLiteral("getdisplaygeometry")}).isEmpty(); }, 20000));
     }
     void TearDown() override
     {
