@@ -20,7 +20,8 @@ protected:
         static int used = 0; // each test its own display: the socket of a stopped server may linger
         m_number = 100 + int(QCoreApplication::applicationPid() % 3000) * 8 + used++;
         m_server.start(QStringLiteral("Xvfb"), {QStringLiteral(":%1").arg(m_number), QStringLiteral("-screen"), QStringLiteral("0"),
-                                                QStringLiteral("1280x800x24"), QStringLiteral("-nolisten"), QStringLiteral("tcp")});
+                                                QStringLiteral("1280x800x24"), QStringLiteral("-nolisten"), QStringLiteral("tcp"),
+                                                QStringLiteral("-noreset")}); // a reset after a client goes refuses the next one
         ASSERT_TRUE(m_server.waitForStarted());
         // the socket is there before the server answers
         ASSERT_TRUE(QTest::qWaitFor([this] { return !xdotool({QStringLiteral("getdisplaygeometry")}).isEmpty(); }, 20000));
@@ -81,6 +82,8 @@ protected:
             30000);
     }
 
+    std::string complaint() { return std::to_string(m_program.state()) + " " + m_program.readAllStandardError().toStdString(); }
+
     QString autosaved()
     {
         const QDir folder(m_home.filePath(QStringLiteral("data/vetchling/Vetchling/autosave")));
@@ -111,7 +114,7 @@ TEST_F(RealWindow, ShowsTheDemoAndTakesAPicture)
 TEST_F(RealWindow, UnsavedWorkComesBackAfterAKill)
 {
     ASSERT_TRUE(start({QStringLiteral("--demo")}));
-    ASSERT_TRUE(windowAppears());
+    ASSERT_TRUE(windowAppears()) << complaint();
     QTest::qWait(1500);
     press("ctrl+u"); // metres to feet: an edit
     ASSERT_TRUE(QTest::qWaitFor([this] { return !autosaved().isEmpty(); }, 20000));
@@ -129,7 +132,7 @@ TEST_F(RealWindow, UnsavedWorkComesBackAfterAKill)
 TEST_F(RealWindow, QuitsByKeyWithoutLeavingACopy)
 {
     ASSERT_TRUE(start({QStringLiteral("--demo")}));
-    ASSERT_TRUE(windowAppears());
+    ASSERT_TRUE(windowAppears()) << complaint();
     QTest::qWait(1500);
     for (int i = 0; i < 10 && m_program.state() == QProcess::Running; ++i) { // a key before the window has the focus is lost
         press("ctrl+q");
