@@ -10,6 +10,7 @@ namespace {
 
 constexpr int elevationSteps = 30, azimuthSteps = 72;
 constexpr int quickDegree = 3;
+constexpr double quickFineness = 0.4, quickElements = 3.5;
 constexpr double quickTolerance = 0.02; // of the SWR
 constexpr double slopeStep = 0.005;     // relative change of the tuned length that measures the trim slope
 
@@ -143,6 +144,8 @@ Result<CurvePointer> computeCurve(const SolveRequest& request, em::GroundTableCa
     options.reference = 50.0 * built->transformerRatio;
     if (request.quick) {
         options.solve.mesh.degree = quickDegree;
+        options.solve.mesh.fineness = quickFineness;
+        options.solve.mesh.elementsPerWavelength = quickElements;
         options.swrTolerance = quickTolerance;
     }
     Result<em::ImpedanceCurve> curve = em::sweep(std::make_shared<const WireModel>(built->model), options, tables, watch);
