@@ -18,8 +18,34 @@ constexpr double traceTop = 26.0, traceBottom = 88.0; // px in the strip
 constexpr double leftMargin = 20.0, rightMargin = 44.0;
 constexpr double lensShare = 0.62; // of the width for bands, the rest for what lies between
 constexpr int samplesInBand = 90, samplesBetween = 70;
+constexpr int progressHeight = 2; // px at the top
 
 } // namespace
+
+QPolygonF simplified(const QPolygonF& line)
+{
+    constexpr double within = 0.25;
+    QPolygonF out;
+    for (qsizetype from = 0; from < line.size();) {
+        const QPointF start = line[from];
+        out << start;
+        double lowest = -HUGE_VAL, highest = HUGE_VAL; // slopes that pass all points since the start; x rises
+        qsizetype to = from + 1;
+        for (; to < line.size(); ++to) {
+            const double dx = std::max(line[to].x() - start.x(), 1e-9), slope = (line[to].y() - start.y()) / dx;
+            if (slope < lowest || slope > highest)
+                break;
+            lowest = std::max(lowest, slope - within / dx);
+            highest = std::min(highest, slope + within / dx);
+        }
+        from = std::max(from + 1, to - 1);
+        if (to == line.size() && from == to - 1 && from > 0) {
+            out << line[from];
+            break;
+        }
+    }
+    return out;
+}
 
 BandLens::BandLens(const std::vector<Band>& bands, double left, double right)
 {
@@ -73,20 +99,38 @@ BandStrip::BandStrip(Document& document, SolveService& solver, const Theme& them
         m_fresh = true;
     });
     connect(&m_solver, &SolveService::pinChanged, this, &BandStrip::rebuild);
-    connect(&m_solver, &SolveService::stateChanged, this, qOverload<>(&QWidget::update));
-    connect(&m_document, &Document::designChanged, this, &BandStrip::rebuild);
+    connect(&m_solver, &SolveService::stateChanged, this, &BandStrip::advance);
+    connect(&m_document, &Document::designChanged, this, &BandStrip::documentChanged);
+    connect(&m_document, &Document::currentChanged, this, &BandStrip::rebuild);
     connect(&m_document, &Document::bandSelected, this, qOverload<>(&QWidget::update));
     connect(&m_theme, &Theme::changed, this, qOverload<>(&QWidget::update));
 }
 
+/// A change of the antenna shows when its curve arrives.
+void BandStrip::documentChanged()
+{
+    const Operation& operation = m_document.design().operation;
+    if (operation.bands != m_shown.bands || operation.swrLimit != m_shown.swrLimit)
+        rebuild();
+}
+
+void BandStrip::advance()
+{
+    if (m_solver.curve() && m_solver.faults().empty())
+        update(0, 0, width(), progressHeight);
+    else
+        update();
+}
+
 void BandStrip::rebuild()
 {
+    m_shown = m_document.design().operation;
     std::vector<Band> bands;
     for (const WantedBand& w : m_document.design().operation.bands)
         bands.push_back(w.band);
     m_lens = BandLens(bands, leftMargin, width() - rightMargin);
-    m_trace = m_solver.curve() ? traceOf(*m_solver.curve()) : Trace{};
-    m_pinned = m_solver.pinnedCurve() ? traceOf(*m_solver.pinnedCurve()) : Trace{};
+    m_trace = m_solver.curve() ? traceOf(*m_solver.curve()) : QPolygonF();
+    m_pinned = m_solver.pinnedCurve() ? traceOf(*m_solver.pinnedCurve()) : QPolygonF();
     describe();
     update();
 }
@@ -101,16 +145,15 @@ void BandStrip::describe()
     setAccessibleDescription(words.join(QStringLiteral(", ")));
 }
 
-BandStrip::Trace BandStrip::traceOf(const CurveResult& curve) const
+QPolygonF BandStrip::traceOf(const CurveResult& curve) const
 {
-    Trace trace;
+    QPolygonF trace;
     if (m_lens.empty())
         return trace;
     const auto add = [&](double from, double to, int samples) {
         for (int i = 0; i < samples; ++i) {
             const double f = std::clamp(from + (to - from) * i / samples, sweepFrom, sweepTo);
-            trace.frequency.push_back(f);
-            trace.swr.push_back(curve.swrAt(f));
+            trace << QPointF(m_lens.x(f), y(curve.swrAt(f)));
         }
     };
     double last = sweepFrom;
@@ -120,17 +163,30 @@ BandStrip::Trace BandStrip::traceOf(const CurveResult& curve) const
         last = w.band.to;
     }
     add(last, sweepTo, samplesBetween);
-    return trace;
+    return simplified(trace);
 }
 
 double BandStrip::y(double swr) const { return traceBottom - (traceBottom - traceTop) * swrFraction(swr); }
 
-void BandStrip::paintEvent(QPaintEvent*)
+void BandStrip::paintEvent(QPaintEvent* event)
 {
     QPainter painter(this);
+    const Colours& c = m_theme.colours();
+    painter.fillRect(event->rect(), c.panel);
+    if (event->rect().bottom() >= progressHeight)
+        paintAll(painter);
+    if (m_solver.busy())
+        painter.fillRect(QRectF(0, 0, width() * m_solver.progress(), progressHeight), c.leafMid);
+    if (m_fresh) {
+        m_fresh = false;
+        emit traced();
+    }
+}
+
+void BandStrip::paintAll(QPainter& painter) const
+{
     Sketch sketch(painter, m_theme);
     const Colours& c = m_theme.colours();
-    painter.fillRect(rect(), c.panel);
     sketch.line({0.0, 0.5}, {double(width()), 0.5}, c.hairline);
     sketch.text({14, height() - 17.0},
                 m_solver.curve()            ? tr("SWR on every band")
@@ -152,13 +208,6 @@ void BandStrip::paintEvent(QPaintEvent*)
     paintTrace(sketch, m_trace, false);
     paintMultiples(sketch);
     paintCrosshair(sketch);
-    if (m_solver.busy()) {
-        painter.fillRect(QRectF(0, 0, width() * m_solver.progress(), 2), c.leafMid);
-    }
-    if (m_fresh) {
-        m_fresh = false;
-        emit traced();
-    }
 }
 
 void BandStrip::paintBands(Sketch& sketch) const
@@ -191,22 +240,17 @@ void BandStrip::paintBands(Sketch& sketch) const
     }
 }
 
-void BandStrip::paintTrace(Sketch& sketch, const Trace& trace, bool pinned) const
+void BandStrip::paintTrace(Sketch& sketch, const QPolygonF& trace, bool pinned) const
 {
-    if (trace.frequency.empty())
+    if (trace.empty())
         return;
-    QPainterPath path;
-    for (std::size_t i = 0; i < trace.frequency.size(); ++i) {
-        const QPointF p(m_lens.x(trace.frequency[i]), y(trace.swr[i]));
-        i == 0 ? path.moveTo(p) : path.lineTo(p);
-    }
     const Colours& c = m_theme.colours();
     QPen pen(pinned ? c.inkSoft : c.ink, pinned ? 1.0 : 1.7);
     if (pinned)
         pen.setDashPattern({4, 3});
     sketch.painter().setBrush(Qt::NoBrush);
     sketch.painter().setPen(pen);
-    sketch.painter().drawPath(path);
+    sketch.painter().drawPolyline(trace);
 }
 
 void BandStrip::paintMultiples(Sketch& sketch) const
@@ -244,8 +288,7 @@ void BandStrip::paintCrosshair(Sketch& sketch) const
     sketch.painter().setPen(QPen(c.ink, 1.0));
     sketch.painter().drawEllipse(QPointF(m_hover, y(s)), 3.5, 3.5);
     const QString words = tr("%1 MHz   SWR %2   %3").arg(f / 1e6, 0, 'f', 3).arg(swrText(s), impedanceText(z.real(), z.imag()));
-    const QFontMetricsF metrics(m_theme.font(12, true));
-    const double w = metrics.horizontalAdvance(words) + 16.0, x = std::clamp(m_hover - 0.5 * w, 4.0, width() - w - 4.0);
+    const double w = m_theme.typeset(words, 12, true).size.width() + 16.0, x = std::clamp(m_hover - 0.5 * w, 4.0, width() - w - 4.0);
     const double top = y(s) > 0.5 * (traceTop + traceBottom) ? traceTop : traceBottom - 22.0;
     sketch.painter().setBrush(c.card);
     sketch.painter().setPen(QPen(c.hairline, 1.0));

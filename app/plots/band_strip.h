@@ -4,6 +4,7 @@
 
 #include "app/document/results.h"
 
+#include <QPolygonF>
 #include <QWidget>
 
 #include <functional>
@@ -13,6 +14,9 @@ namespace vetchling::app {
 class Document;
 class SolveService;
 class Theme;
+
+/// The line without the points that lie within a quarter of a pixel of it.
+QPolygonF simplified(const QPolygonF& line);
 
 /// Horizontal places of frequencies: bands at equal widths, gaps between them narrow.
 class BandLens {
@@ -55,13 +59,13 @@ protected:
     void keyPressEvent(QKeyEvent*) override;
 
 private:
-    struct Trace {
-        std::vector<double> frequency, swr;
-    };
+    void documentChanged();
     void rebuild();
+    void advance();
     void describe();
-    [[nodiscard]] Trace traceOf(const CurveResult& curve) const;
-    void paintTrace(class Sketch& sketch, const Trace& trace, bool pinned) const;
+    [[nodiscard]] QPolygonF traceOf(const CurveResult& curve) const;
+    void paintTrace(class Sketch& sketch, const QPolygonF& trace, bool pinned) const;
+    void paintAll(QPainter& painter) const;
     void paintBands(class Sketch& sketch) const;
     void paintMultiples(class Sketch& sketch) const;
     void paintCrosshair(class Sketch& sketch) const;
@@ -71,7 +75,8 @@ private:
     SolveService& m_solver;
     const Theme& m_theme;
     BandLens m_lens;
-    Trace m_trace, m_pinned;
+    Operation m_shown; ///< bands and limit
+    QPolygonF m_trace, m_pinned;
     double m_hover = -1.0;
     bool m_fresh = false;
 };

@@ -162,7 +162,7 @@ void LobeDial::paintRay(Sketch& sketch, const Layout& l, const SpotResult& spot)
     const QString first =
         tr("%1°   %2 dBi").arg(m_elevation, 0, 'f', 0).arg(QString::number(gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")));
     const QString second = tr("first hop %1 km").arg(hopDistance(e) / 1000.0, 0, 'f', 0);
-    const double wide = QFontMetricsF(sketch.theme().font(12)).horizontalAdvance(second) + 18;
+    const double wide = sketch.theme().typeset(second, 12).size.width() + 18;
     QPointF corner = tip + QPointF(-0.5 * wide, -54);
     corner.setX(std::min(corner.x(), width() - wide - 2.0));
     corner.setY(std::max(corner.y(), 2.0));

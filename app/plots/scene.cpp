@@ -189,15 +189,10 @@ void Scene::paintGround(Sketch& sketch, const QSizeF& size) const
             sketch.line({left, y}, {right, y}, c.fill);
         sketch.text({left - 8, y}, QString::number(h), Qt::AlignRight | Qt::AlignVCenter, {c.inkFaint, 12});
     }
-    QPainterPath soil;
-    soil.addRect(QRectF(left, ground, right - left, groundBand));
-    sketch.painter().fillPath(soil, c.fill);
-    for (int row = 0; row < 3; ++row) {
-        QPen dots(c.inkFaint, 1.6, Qt::CustomDashLine, Qt::RoundCap);
-        dots.setDashPattern({0.1, 4.5 + 1.3 * row});
-        sketch.painter().setPen(dots);
-        sketch.painter().drawLine(QPointF(left + 7 * row, ground + 7 + 7 * row), QPointF(right, ground + 7 + 7 * row));
-    }
+    sketch.painter().fillRect(QRectF(left, ground, right - left, groundBand), c.fill);
+    for (int row = 0; row < 3; ++row) // grains, as squares: dashes with round caps took half of a repaint
+        for (double x = left + 7 * row; x < right; x += 7.4 + 2.1 * row)
+            sketch.painter().fillRect(QRectF(x, ground + 6.3 + 7 * row, 1.5, 1.5), c.inkFaint);
     sketch.line({left, ground}, {right, ground}, c.inkSoft, 1.5);
     const Soil& s = m_context.document.design().site.soil;
     sketch.text({left, ground + groundBand + 6},
@@ -315,40 +310,60 @@ void Scene::paintSupport(Sketch& sketch, const Support& s) const
     sketch.label({top.x(), top.y() - 4}, name, Qt::AlignHCenter | Qt::AlignBottom, {c.inkSoft, 11});
 }
 
-void Scene::paintRibbon(Sketch& sketch) const
+/// Magnitudes of the current at even steps along each element, 1 at the strongest.
+void Scene::measureRibbon(const em::Solution& solution)
+{
+    const em::Mesh& mesh = *solution.mesh;
+    double strongest = 0.0;
+    m_ribbon.clear();
+    for (std::size_t e = 0; e < mesh.elements.size(); ++e) {
+        const std::vector<Complex> local = solution.elementCurrents(e);
+        std::array<double, ribbonPieces + 1> at{};
+        for (int i = 0; i <= ribbonPieces; ++i) {
+            double f[em::largestDegree + 1];
+            em::localCurrents(2.0 * i / ribbonPieces - 1.0, mesh.degree, f);
+            Complex sum = 0.0;
+            for (int k = 0; k <= mesh.degree; ++k)
+                sum += local[std::size_t(k)] * f[k];
+            at[std::size_t(i)] = std::abs(sum);
+            strongest = std::max(strongest, at[std::size_t(i)]);
+        }
+        m_ribbon.push_back(at);
+    }
+    for (auto& at : m_ribbon)
+        for (double& a : at)
+            a = strongest > 0.0 ? a / strongest : 0.0;
+}
+
+void Scene::paintRibbon(Sketch& sketch)
 {
     const DetailPointer detail = m_context.solver.detail();
     const SpotResult* spot = detail ? detail->spot() : nullptr;
-    if (!spot || spot->solution.mesh->elements.empty() || spot->solution.model->wires.size() != built()->model.wires.size())
+    if (!spot || spot->solution.model->wires.size() != built()->model.wires.size())
         return;
-    const em::Mesh& mesh = *spot->solution.mesh;
-    constexpr int pieces = 6;
-    double strongest = 0.0;
-    for (std::size_t e = 0; e < mesh.elements.size(); ++e)
-        for (int i = 0; i <= pieces; ++i) {
-            const em::Element& el = mesh.elements[e];
-            strongest = std::max(strongest, std::abs(spot->solution.currentAt(el.wire, el.from + (el.to - el.from) * i / pieces)));
-        }
-    if (!(strongest > 0.0))
-        return;
+    if (m_ribbonOf != detail)
+        measureRibbon(spot->solution);
+    m_ribbonOf = detail;
     const Colours& c = sketch.colours();
-    sketch.painter().setPen(QPen(c.leafPale, 0.8)); // closes the seams between pieces
+    sketch.painter().setPen(QPen(c.leafPale, 0.8)); // closes the seams between elements
     sketch.painter().setBrush(c.leafPale);
-    for (const em::Element& el : mesh.elements) {
+    for (std::size_t e = 0; e < m_ribbon.size(); ++e) {
+        const em::Element& el = spot->solution.mesh->elements[e];
         const Wire& now = built()->model.wires[el.wire]; // drawn along the present wire, which may be a drag ahead
         const double stretch = now.length() / spot->solution.model->wires[el.wire].length();
-        for (int i = 0; i < pieces; ++i) {
-            const double s0 = el.from + (el.to - el.from) * i / pieces, s1 = el.from + (el.to - el.from) * (i + 1) / pieces;
-            const QPointF a = m_camera.project(now.pointAt(s0 * stretch)), b = m_camera.project(now.pointAt(s1 * stretch));
-            const double wa = 0.5 * ribbonWidth * std::abs(spot->solution.currentAt(el.wire, s0)) / strongest;
-            const double wb = 0.5 * ribbonWidth * std::abs(spot->solution.currentAt(el.wire, s1)) / strongest;
-            const double length = std::hypot(b.x() - a.x(), b.y() - a.y());
-            if (length < 1e-3)
-                continue;
-            const QPointF across((a.y() - b.y()) / length, (b.x() - a.x()) / length);
-            const QPointF corners[] = {a + wa * across, b + wb * across, b - wb * across, a - wa * across};
-            sketch.painter().drawPolygon(corners, 4);
+        const QPointF a = m_camera.project(now.pointAt(el.from * stretch)), b = m_camera.project(now.pointAt(el.to * stretch));
+        const double length = std::hypot(b.x() - a.x(), b.y() - a.y());
+        if (length < 1e-3)
+            continue;
+        const QPointF across((a.y() - b.y()) / length, (b.x() - a.x()) / length);
+        std::array<QPointF, 2 * (ribbonPieces + 1)> edge; // there on one side, back on the other
+        for (int i = 0; i <= ribbonPieces; ++i) {
+            const QPointF middle = a + (b - a) * (double(i) / ribbonPieces);
+            const QPointF half = 0.5 * ribbonWidth * m_ribbon[e][std::size_t(i)] * across;
+            edge[std::size_t(i)] = middle + half;
+            edge[edge.size() - 1 - std::size_t(i)] = middle - half;
         }
+        sketch.painter().drawPolygon(edge.data(), int(edge.size()));
     }
 }
 
@@ -461,10 +476,9 @@ void Scene::paintDragValue(Sketch& sketch) const
                                                                                   m_context.document.design().operation.system)));
     }
     const QPointF at = m_camera.project(handle.at) + QPointF(18, -30);
-    const QFontMetricsF metrics(sketch.theme().font(12, true));
     double widest = 0.0;
     for (const QString& w : words)
-        widest = std::max(widest, metrics.horizontalAdvance(w));
+        widest = std::max(widest, sketch.theme().typeset(w, 12, true).size.width());
     const double left = std::min(at.x(), width() - widest - 26.0);
     sketch.painter().setPen(QPen(c.hairline, 1.0));
     sketch.painter().setBrush(c.card);

@@ -3,6 +3,7 @@
 
 #include "app/stages/stage.h"
 
+#include <array>
 #include <optional>
 
 namespace vetchling::app {
@@ -51,7 +52,8 @@ private:
     void paintBuildings(Sketch& sketch) const;
     void paintSupports(Sketch& sketch) const;
     void paintSupport(Sketch& sketch, const Support& support) const;
-    void paintRibbon(Sketch& sketch) const;
+    void measureRibbon(const em::Solution& solution);
+    void paintRibbon(Sketch& sketch);
     void paintWires(Sketch& sketch, const WireModel& model, bool pinned) const;
     void paintFittings(Sketch& sketch) const;
     void paintRangeNotes(Sketch& sketch) const;
@@ -64,6 +66,9 @@ private:
     Camera m_camera;
     double m_yaw = 0.6, m_pitch = 0.45, m_zoom = 1.0;
     std::optional<shapes::BuiltAntenna> m_built; ///< of the document's present values, before any solve
+    static constexpr int ribbonPieces = 6;       ///< of an element
+    std::vector<std::array<double, ribbonPieces + 1>> m_ribbon;
+    DetailPointer m_ribbonOf; ///< what m_ribbon was measured on
     int m_hot = -1, m_dragged = -1;
     bool m_turning = false;
     QPointF m_last;

@@ -172,8 +172,8 @@ void SitePlan::paintPowerLine(Sketch& sketch) const
     const QString words =
         tr("overhead power line, %1 high: nothing that can fall or swing may reach it")
             .arg(QString::fromStdString(units::formatLength(line.height, m_context.document.design().operation.system, 0)));
-    const QFontMetricsF metrics(sketch.theme().font(12));
-    const QRectF ground(x - 4, std::max(a.y(), b.y()) + 6, metrics.horizontalAdvance(words) + 8, metrics.height() + 2);
+    const QSizeF size = sketch.theme().typeset(words, 12).size;
+    const QRectF ground(x - 4, std::max(a.y(), b.y()) + 6, size.width() + 8, size.height() + 2);
     sketch.painter().fillRect(ground, c.paper);
     sketch.text({x, ground.top() + 1}, words, Qt::AlignLeft | Qt::AlignTop, {c.brick, 12});
     for (const Support& s : site().supports)

@@ -1,6 +1,5 @@
 #include "app/plots/sketch.h"
 
-#include <QFontMetricsF>
 #include <QLineF>
 
 #include <algorithm>
@@ -11,6 +10,20 @@ namespace {
 
 constexpr double arrowLength = 8.0, arrowHalfWidth = 3.0;
 
+QRectF placed(QPointF anchor, QSizeF size, Qt::Alignment alignment)
+{
+    double x = anchor.x(), y = anchor.y();
+    if (alignment & Qt::AlignHCenter)
+        x -= 0.5 * size.width();
+    else if (alignment & Qt::AlignRight)
+        x -= size.width();
+    if (alignment & Qt::AlignVCenter)
+        y -= 0.5 * size.height();
+    else if (alignment & Qt::AlignBottom)
+        y -= size.height();
+    return {{x, y}, size};
+}
+
 } // namespace
 
 Sketch::Sketch(QPainter& painter, const Theme& theme) : m_painter(painter), m_theme(theme)
@@ -18,31 +31,20 @@ Sketch::Sketch(QPainter& painter, const Theme& theme) : m_painter(painter), m_th
     m_painter.setRenderHint(QPainter::Antialiasing);
 }
 
-QRectF Sketch::place(QPointF anchor, const QString& words, Qt::Alignment alignment, const QFont& font) const
+void Sketch::draw(QPointF topLeft, const Typeset& set, const QColor& colour)
 {
-    const QFontMetricsF metrics(font);
-    const double width = metrics.horizontalAdvance(words), height = metrics.height();
-    double x = anchor.x(), y = anchor.y();
-    if (alignment & Qt::AlignHCenter)
-        x -= 0.5 * width;
-    else if (alignment & Qt::AlignRight)
-        x -= width;
-    if (alignment & Qt::AlignVCenter)
-        y -= 0.5 * height;
-    else if (alignment & Qt::AlignBottom)
-        y -= height;
-    return {x, y, width, height};
+    m_painter.setFont(set.font);
+    m_painter.setPen(colour);
+    m_painter.drawStaticText(topLeft, set.text);
 }
 
 QRectF Sketch::text(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink)
 {
-    const QFont font = m_theme.font(ink.pixels, ink.bold);
-    const QRectF area = place(anchor, words, alignment, font);
+    const Typeset set = m_theme.typeset(words, ink.pixels, ink.bold);
+    const QRectF area = placed(anchor, set.size, alignment);
     if (ink.halo.isValid())
         m_painter.fillRect(area.adjusted(-2, 0, 2, 0), ink.halo);
-    m_painter.setFont(font);
-    m_painter.setPen(ink.colour);
-    m_painter.drawText(QPointF(area.x(), area.y() + QFontMetricsF(font).ascent()), words);
+    draw(area.topLeft(), set, ink.colour);
     reserve(area);
     return area;
 }
@@ -54,13 +56,13 @@ bool Sketch::isFree(const QRectF& area) const
 
 QRectF Sketch::label(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink)
 {
-    const QFont font = m_theme.font(ink.pixels, ink.bold);
+    const QSizeF size = m_theme.typeset(words, ink.pixels, ink.bold).size;
     static constexpr double rings[] = {0, 8, 16, 26, 38, 50, 60};
     for (double distance : rings)
         for (int step = 0; step < (distance == 0.0 ? 1 : 8); ++step) {
             const double angle = step * 0.7853981633974483;
             const QPointF moved = anchor + distance * QPointF(std::sin(angle), -std::cos(angle));
-            if (isFree(place(moved, words, alignment, font)))
+            if (isFree(placed(moved, size, alignment)))
                 return text(moved, words, alignment, ink);
         }
     return {};
@@ -101,9 +103,8 @@ void Sketch::dimension(QPointF a, QPointF b, const QString& words)
     if (span.length() < 14.0)
         return;
     const QColor ink = colours().inkSoft;
-    const QFont font = m_theme.font(12);
-    const QFontMetricsF metrics(font);
-    const double width = metrics.horizontalAdvance(words) + 10.0;
+    const Typeset set = m_theme.typeset(words, 12);
+    const double width = set.size.width() + 10.0;
     const bool roomInside = width + 24.0 < span.length();
     const QPointF middle = 0.5 * (a + b), along = (b - a) / span.length();
     if (roomInside) {
@@ -123,10 +124,8 @@ void Sketch::dimension(QPointF a, QPointF b, const QString& words)
     m_painter.translate(middle);
     m_painter.rotate(angle);
     if (!roomInside)
-        m_painter.translate(0.0, -0.5 * metrics.height() - 3.0);
-    m_painter.setFont(font);
-    m_painter.setPen(colours().ink);
-    m_painter.drawText(QRectF(-0.5 * width, -0.5 * metrics.height(), width, metrics.height()), Qt::AlignCenter, words);
+        m_painter.translate(0.0, -0.5 * set.size.height() - 3.0);
+    draw({-0.5 * set.size.width(), -0.5 * set.size.height()}, set, colours().ink);
     m_painter.restore();
     reserveLine(a, b);
 }

@@ -52,7 +52,7 @@ public:
     void triangle(QPointF tip, const QColor& fill, const QColor& edge);
 
 private:
-    [[nodiscard]] QRectF place(QPointF anchor, const QString& words, Qt::Alignment alignment, const QFont& font) const;
+    void draw(QPointF topLeft, const Typeset& set, const QColor& colour);
     [[nodiscard]] bool isFree(const QRectF& area) const;
 
     QPainter& m_painter;

@@ -67,7 +67,7 @@ public:
     [[nodiscard]] Ledger* ledger() { return m_ledger; }
     /// Text of the stage as a table for copying; empty if there is none.
     [[nodiscard]] virtual QString tableText() const { return {}; }
-    /// Brings page and ledger up to date.
+    /// Brings page and ledger up to date; called for the stage on show when anything has changed.
     virtual void refresh() = 0;
 
 protected:

@@ -57,6 +57,28 @@ QFont Theme::font(int pixels, bool bold) const
     return font;
 }
 
+Typeset Theme::typeset(const QString& words, int pixels, bool bold) const
+{
+    const QString key = words + QChar(2 * pixels + (bold ? 1 : 0));
+    if (const Typeset* known = m_typeset.object(key))
+        return *known;
+    Typeset set{font(pixels, bold), QStaticText(words), {}, 0.0};
+    set.text.setTextFormat(Qt::PlainText);
+    set.text.prepare({}, set.font);
+    const QFontMetricsF metrics(set.font);
+    set.size = {metrics.horizontalAdvance(words), metrics.height()};
+    set.ascent = metrics.ascent();
+    m_typeset.insert(key, new Typeset(set));
+    return set;
+}
+
+QString Theme::elided(const QString& words, double width, int pixels, bool bold) const
+{
+    if (typeset(words, pixels, bold).size.width() <= width)
+        return words;
+    return QFontMetricsF(font(pixels, bold)).elidedText(words, Qt::ElideRight, width);
+}
+
 QIcon Theme::icon(const QString& name) const
 {
     QFile file(QStringLiteral(":/icons/%1.svg").arg(name));

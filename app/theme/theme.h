@@ -1,10 +1,13 @@
 #pragma once
 /// Colours, fonts and icons, in two themes. Widgets hold a pointer and repaint on changed().
 
+#include <QCache>
 #include <QColor>
 #include <QFont>
 #include <QIcon>
 #include <QObject>
+#include <QSizeF>
+#include <QStaticText>
 
 class QApplication;
 
@@ -13,6 +16,14 @@ namespace vetchling::app {
 struct Colours {
     QColor paper, panel, fill, hairline, ink, inkSoft, inkFaint;
     QColor leaf, leafMid, leafPale, petal, petalPale, sky, skyPale, brick, card;
+};
+
+/// Words shaped once and drawn many times.
+struct Typeset {
+    QFont font; ///< to be set on the painter before the text is drawn
+    QStaticText text;
+    QSizeF size;
+    double ascent = 0.0;
 };
 
 class Theme : public QObject {
@@ -28,6 +39,10 @@ public:
 
     /// 13 px text unless another size is asked for.
     [[nodiscard]] QFont font(int pixels = 13, bool bold = false) const;
+    /// One line of words; kept, because shaping takes longer than drawing.
+    [[nodiscard]] Typeset typeset(const QString& words, int pixels = 13, bool bold = false) const;
+    /// The words, cut short with an ellipsis where they are wider.
+    [[nodiscard]] QString elided(const QString& words, double width, int pixels = 13, bool bold = false) const;
     /// A line icon of the application in the ink colour.
     [[nodiscard]] QIcon icon(const QString& name) const;
     /// Loads the shipped fonts and sets palette, font and style sheet.
@@ -40,6 +55,7 @@ private:
     [[nodiscard]] QString styleSheet() const;
     Mode m_mode = Mode::Day;
     Colours m_colours;
+    mutable QCache<QString, Typeset> m_typeset{1000};
 };
 
 } // namespace vetchling::app

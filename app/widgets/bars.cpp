@@ -82,7 +82,7 @@ void ShareBar::paintEvent(QPaintEvent*)
         const double watts = s.part * m_power;
         if (watts >= 0.05) {
             words.push_back(QStringLiteral("%1 %2").arg(watts, 0, 'f', watts < 9.95 ? 1 : 0).arg(s.name));
-            wide.push_back(QFontMetricsF(m_theme.font(12)).horizontalAdvance(words.back()));
+            wide.push_back(m_theme.typeset(words.back(), 12).size.width());
             left.push_back(x);
         }
         x += w;

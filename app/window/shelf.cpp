@@ -54,20 +54,32 @@ std::vector<std::vector<QPointF>> miniature(const Antenna& antenna)
 
 } // namespace
 
-AntennaTab::AntennaTab(const Theme& theme, const Antenna& antenna, bool current, QWidget* parent)
-    : QWidget(parent), m_theme(theme), m_name(QString::fromStdString(antenna.name)), m_drawing(miniature(antenna)), m_current(current)
+AntennaTab::AntennaTab(const Theme& theme, QWidget* parent) : QWidget(parent), m_theme(theme)
 {
     setFocusPolicy(Qt::TabFocus);
+    setCursor(Qt::PointingHandCursor);
+    connect(&theme, &Theme::changed, this, qOverload<>(&QWidget::update));
+}
+
+void AntennaTab::setAntenna(const Antenna& antenna, bool current)
+{
+    if (antenna == m_antenna && current == m_current)
+        return;
+    if (antenna.shape != m_antenna.shape)
+        m_drawing = miniature(antenna);
+    m_antenna = antenna;
+    m_current = current;
+    m_name = QString::fromStdString(antenna.name);
     setAccessibleName(m_current ? tr("%1, shown").arg(m_name) : m_name);
     setToolTip(m_name);
-    setCursor(Qt::PointingHandCursor);
-    setFixedSize(sizeHint());
+    if (size() != sizeHint())
+        setFixedSize(sizeHint());
+    update();
 }
 
 QSize AntennaTab::sizeHint() const
 {
-    const QFontMetricsF metrics(m_theme.font(13, m_current));
-    return {int(std::min(150.0, metrics.horizontalAdvance(m_name)) + drawingWidth + 32), 36};
+    return {int(std::min(150.0, m_theme.typeset(m_name, 13, m_current).size.width()) + drawingWidth + 32), 36};
 }
 
 void AntennaTab::paintEvent(QPaintEvent*)
@@ -90,7 +102,7 @@ void AntennaTab::paintEvent(QPaintEvent*)
         }
         painter.drawPath(path);
     }
-    const QString words = QFontMetricsF(m_theme.font(13, m_current)).elidedText(m_name, Qt::ElideRight, 152.0);
+    const QString words = m_theme.elided(m_name, 152.0, 13, m_current);
     sketch.text({18 + drawingWidth, 0.5 * height()}, words, Qt::AlignLeft | Qt::AlignVCenter,
                 {m_current ? c.ink : c.inkSoft, 13, m_current});
 }
@@ -116,6 +128,7 @@ Shelf::Shelf(StageContext& context, QWidget* parent)
     m_mark->setAccessibleName(tr("Vetchling"));
     layout->addWidget(m_mark);
     m_name->setObjectName(QStringLiteral("designName"));
+    m_name->setStyleSheet(QStringLiteral("font-size: 15px; font-weight: 700;"));
     layout->addWidget(m_name);
     layout->addSpacing(14);
     m_tabs = new QHBoxLayout;
@@ -161,23 +174,21 @@ void Shelf::refresh()
     const Design& design = m_context.document.design();
     m_name->setText(QStringLiteral("%1%2").arg(QString::fromStdString(design.site.name),
                                                m_context.document.modified() ? QStringLiteral(" *") : QString()));
-    m_name->setStyleSheet(QStringLiteral("font-size: 15px; font-weight: 700;"));
-    if (design.antennas == m_shown && m_context.document.current() == m_shownCurrent && m_context.theme.mode() == m_shownMode)
-        return;
-    m_shown = design.antennas;
-    m_shownCurrent = m_context.document.current();
-    m_shownMode = m_context.theme.mode();
-    while (QLayoutItem* item = m_tabs->takeAt(0)) {
-        item->widget()->hide();
-        item->widget()->deleteLater();
-        delete item;
+    while (m_shown.size() > design.antennas.size()) {
+        m_shown.back()->hide();
+        m_shown.back()->deleteLater();
+        m_shown.pop_back();
     }
-    for (std::size_t i = 0; i < design.antennas.size(); ++i) {
-        auto* tab = new AntennaTab(m_context.theme, design.antennas[i], int(i) == m_context.document.current(), this);
-        tab->setObjectName(QStringLiteral("antennaTab%1").arg(i));
-        connect(tab, &AntennaTab::chosen, this, [this, i] { m_context.document.setCurrent(int(i)); });
+    while (m_shown.size() < design.antennas.size()) {
+        const int index = int(m_shown.size());
+        auto* tab = new AntennaTab(m_context.theme, this);
+        tab->setObjectName(QStringLiteral("antennaTab%1").arg(index));
+        connect(tab, &AntennaTab::chosen, this, [this, index] { m_context.document.setCurrent(index); });
         m_tabs->addWidget(tab);
+        m_shown.push_back(tab);
     }
+    for (std::size_t i = 0; i < m_shown.size(); ++i)
+        m_shown[i]->setAntenna(design.antennas[i], int(i) == m_context.document.current());
 }
 
 void Shelf::paintEvent(QPaintEvent*)
@@ -226,7 +237,7 @@ void Trail::paintEvent(QPaintEvent*)
         const QRectF item = itemRect(int(i));
         sketch.leaf({30, item.top() + 31}, int(i) == m_current);
         sketch.text({60, item.top() + 11}, m_stages[i]->name(), Qt::AlignLeft | Qt::AlignTop, {c.ink, 15, true});
-        const QString words = QFontMetricsF(m_context.theme.font(12)).elidedText(m_stages[i]->summary(), Qt::ElideRight, width() - 66.0);
+        const QString words = m_context.theme.elided(m_stages[i]->summary(), width() - 66.0, 12);
         sketch.text({60, item.top() + 32}, words, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     }
 }

@@ -11,7 +11,8 @@ namespace vetchling::app {
 class AntennaTab : public QWidget {
     Q_OBJECT
 public:
-    AntennaTab(const Theme& theme, const Antenna& antenna, bool current, QWidget* parent);
+    AntennaTab(const Theme& theme, QWidget* parent);
+    void setAntenna(const Antenna& antenna, bool current);
     [[nodiscard]] QSize sizeHint() const override;
 
 signals:
@@ -26,9 +27,10 @@ protected:
 
 private:
     const Theme& m_theme;
+    Antenna m_antenna;
     QString m_name;
     std::vector<std::vector<QPointF>> m_drawing; ///< unit square, y down
-    bool m_current;
+    bool m_current = false;
 };
 
 class Shelf : public QWidget {
@@ -52,9 +54,7 @@ private:
     QHBoxLayout *m_tabs, *m_tools;
     QToolButton* m_add;
     std::vector<std::pair<QToolButton*, QString>> m_icons;
-    std::vector<Antenna> m_shown; ///< what the tabs were made from
-    int m_shownCurrent = -1;
-    Theme::Mode m_shownMode = Theme::Mode::Day;
+    std::vector<AntennaTab*> m_shown;
 };
 
 /// The left column: the stages as leaves on one stem, each with its live line.

@@ -212,7 +212,7 @@ private:
         sketch.line({m_pointer.x(), chart.area.top()}, {m_pointer.x(), chart.area.bottom()}, c.inkSoft);
         const QString words =
             tr("%1 MHz  SWR %2  %3").arg(f / 1e6, 0, 'f', 3).arg(swrText(curve.swrAt(f)), impedanceText(z.real(), z.imag()));
-        const double wide = QFontMetricsF(sketch.theme().font(12, true)).horizontalAdvance(words) + 14;
+        const double wide = sketch.theme().typeset(words, 12, true).size.width() + 14;
         const double x = std::clamp(m_pointer.x() - 0.5 * wide, chart.area.left(), chart.area.right() - wide);
         sketch.painter().setPen(QPen(c.hairline, 1.0));
         sketch.painter().setBrush(c.card);
@@ -240,7 +240,6 @@ public:
         reactances->setObjectName(QStringLiteral("showReactances"));
         connect(reactances, &QCheckBox::toggled, m_rows, &BandRows::setReactances);
         m_page->header()->addWidget(reactances, 0, Qt::AlignTop);
-        connect(&solver(), &SolveService::curveReady, this, &BandsStage::refresh);
     }
 
     QString id() const override { return QStringLiteral("bands"); }

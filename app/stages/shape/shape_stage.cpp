@@ -25,7 +25,6 @@ public:
     {
         m_page->body()->addWidget(m_scene, 1);
         addViewButtons();
-        connect(&solver(), &SolveService::detailReady, this, &ShapeStage::refresh);
     }
 
     QString id() const override { return QStringLiteral("shape"); }
@@ -299,7 +298,7 @@ private:
                     .arg(std::max(0.1, spot->solution.impedanceErrorPercent), 0, 'f', 1)
                     .arg(detail->ledger ? 100.0 * detail->ledger->sum() : 100.0, 0, 'f', 1));
         } else
-            m_certainty->clear();
+            m_certainty->setText({});
         m_caution->setText(cautionText());
     }
 

@@ -24,7 +24,7 @@ public:
             m_dial->setAim(elevation, bearing);
             refresh();
         });
-        connect(&solver(), &SolveService::detailReady, this, &SkyStage::detailArrived);
+        connect(&solver(), &SolveService::detailReady, this, &SkyStage::aimOnce);
         connect(&solver(), &SolveService::pinChanged, this, &SkyStage::refresh);
         connect(&document(), &Document::currentChanged, this, [this] { m_aimed = false; });
     }
@@ -95,13 +95,12 @@ private:
     double eirp(double gain) const { return document().design().operation.power * std::pow(10.0, 0.1 * gain); }
 
     /// The first answer for an antenna looks along its strongest bearing at a useful angle.
-    void detailArrived()
+    void aimOnce()
     {
         if (const SpotResult* spot = this->spot(); spot && !m_aimed) {
             m_aimed = true;
             m_dial->setAim(25.0, std::round(bearingOf(spot->strongestAzimuth)));
         }
-        refresh();
     }
 
     void buildLedger()

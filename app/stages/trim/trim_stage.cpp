@@ -19,7 +19,6 @@ public:
     {
         m_page->body()->addWidget(m_board, 1);
         buildLedger();
-        connect(&solver(), &SolveService::detailReady, this, &TrimStage::refresh);
         connect(&document(), &Document::currentChanged, this, [this] { proposeDip(); });
     }
 
