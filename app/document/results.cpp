@@ -9,10 +9,7 @@ namespace vetchling::app {
 namespace {
 
 constexpr int elevationSteps = 30, azimuthSteps = 72;
-constexpr int quickDegree = 3;
-constexpr double quickFineness = 0.4, quickElements = 3.5;
-constexpr double quickTolerance = 0.02; // of the SWR
-constexpr double slopeStep = 0.005;     // relative change of the tuned length that measures the trim slope
+constexpr double slopeStep = 0.005; // relative change of the tuned length that measures the trim slope
 
 void findStrongest(SpotResult& spot)
 {
@@ -142,12 +139,6 @@ Result<CurvePointer> computeCurve(const SolveRequest& request, em::GroundTableCa
     options.from = sweepFrom;
     options.to = sweepTo;
     options.reference = 50.0 * built->transformerRatio;
-    if (request.quick) {
-        options.solve.mesh.degree = quickDegree;
-        options.solve.mesh.fineness = quickFineness;
-        options.solve.mesh.elementsPerWavelength = quickElements;
-        options.swrTolerance = quickTolerance;
-    }
     Result<em::ImpedanceCurve> curve = em::sweep(std::make_shared<const WireModel>(built->model), options, tables, watch);
     if (!curve)
         return curve.faults();
@@ -158,7 +149,6 @@ Result<CurvePointer> computeCurve(const SolveRequest& request, em::GroundTableCa
     out->curve = std::move(curve).value();
     out->wanted = design.operation.bands;
     out->limit = design.operation.swrLimit;
-    out->quick = request.quick;
     const auto atLine = [&](double f) { return out->atLine(f); };
     const double f = antenna.shape.designFrequency, low = std::max(0.75 * f, sweepFrom), high = std::min(1.3 * f, sweepTo);
     if (low < high) {

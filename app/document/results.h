@@ -22,7 +22,6 @@ struct CurveResult {
     std::vector<WantedBand> wanted;
     std::vector<Coverage> bands; ///< as wanted
     double limit = 2.0;
-    bool quick = false;                 ///< as asked for: to be followed by one that keeps the full accuracy
     double fundamental = 0.0;           ///< Hz: the dip nearest to the design frequency
     std::optional<Resonance> resonance; ///< nearest to the design frequency
 
@@ -68,7 +67,6 @@ struct SolveRequest {
     std::shared_ptr<const Design> design;
     std::size_t antenna = 0;
     int selectedBand = -1;
-    bool quick = false; ///< a coarser curve while a value is dragged: within some percent, in two thirds of the time
 };
 
 /// The sweep and its coverage.

@@ -16,8 +16,7 @@ SolveService::SolveService(Document& document, QObject* parent)
 {
     m_pool.setMaxThreadCount(1); // one solve at a time; it uses all cores itself
     m_pause.setSingleShot(true);
-    m_pause.setInterval(pauseMilliseconds);
-    connect(&m_pause, &QTimer::timeout, this, &SolveService::refine);
+    connect(&m_pause, &QTimer::timeout, this, &SolveService::startDetail);
     connect(&m_watcher, &QFutureWatcher<Step>::finished, this, &SolveService::finished);
     connect(&m_watcher, &QFutureWatcher<Step>::progressValueChanged, this, [this](int value) {
         m_progress = value / 100.0;
@@ -48,7 +47,7 @@ SolveRequest SolveService::request() const { return {m_document.snapshot(), std:
 CurvePointer SolveService::stillValid() const
 {
     const Operation& operation = m_document.design().operation;
-    const bool same = m_curve && !m_curve->quick && m_curve->shape == m_document.antenna().shape && m_curve->wanted == operation.bands &&
+    const bool same = m_curve && m_curve->shape == m_document.antenna().shape && m_curve->wanted == operation.bands &&
                       m_curve->limit == operation.swrLimit && m_curve->built.model.ground == m_document.design().site.soil.ground();
     return same ? m_curve : nullptr;
 }
@@ -67,7 +66,7 @@ void SolveService::restart()
         if (stillValid())
             startDetail();
         else
-            startCurve(m_curve != nullptr); // there is an answer to change: more changes may come at once
+            startCurve();
     }
     emit stateChanged();
 }
@@ -86,20 +85,11 @@ void SolveService::start(Work work, double progressFrom, double progressSpan)
     }));
 }
 
-void SolveService::refine()
+void SolveService::startCurve()
 {
-    if (m_curve && m_curve->quick)
-        startCurve(false);
-    else
-        startDetail();
-}
-
-void SolveService::startCurve(bool quick)
-{
-    SolveRequest wanted = request();
-    wanted.quick = quick;
+    m_pause.setInterval(m_curve ? pauseMilliseconds : 0); // a change of an answer may be followed by more at once
     start(
-        [request = std::move(wanted), tables = m_tables](const Watch& watch) {
+        [request = request(), tables = m_tables](const Watch& watch) {
             const Result<CurvePointer> curve = computeCurve(request, *tables, watch);
             return curve ? Step{*curve, nullptr, {}} : Step{nullptr, nullptr, curve.faults()};
         },
@@ -134,10 +124,7 @@ void SolveService::finished()
     } else {
         m_curve = step.curve;
         emit curveReady();
-        if (m_curve->quick)
-            m_pause.start();
-        else
-            startDetail();
+        m_pause.start();
     }
     emit stateChanged();
 }

@@ -56,8 +56,7 @@ private:
     };
     using Work = std::function<Step(const Watch&)>;
     void start(Work work, double progressFrom, double progressSpan);
-    void startCurve(bool quick);
-    void refine(); ///< the full curve after a quick one, else the detail
+    void startCurve();
     void startDetail();
     void finished();
     [[nodiscard]] SolveRequest request() const;
@@ -67,7 +66,7 @@ private:
     std::shared_ptr<em::GroundTableCache> m_tables;
     QThreadPool m_pool;
     QFutureWatcher<Step> m_watcher;
-    QTimer m_pause; ///< before the full curve and the detail, so that a drag gets one quick curve after the other
+    QTimer m_pause; ///< before the detail, so that a drag gets one curve after the other
     CurvePointer m_curve, m_pinnedCurve;
     DetailPointer m_detail, m_pinnedDetail;
     QString m_pinnedName;

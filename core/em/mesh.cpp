@@ -352,6 +352,14 @@ void localCurrents(double v, int degree, double* out)
         out[k] = (p[k] - p[k - 2]) / (4 * k - 2);
 }
 
+Element mirroredElement(Element e)
+{
+    e.start = mirrored(e.start);
+    e.end = mirrored(e.end);
+    e.tangent = mirrored(e.tangent);
+    return e;
+}
+
 Mesh makeMesh(const WireModel& model, double frequency, const MeshOptions& options) { return MeshMaker(model, frequency, options).run(); }
 
 Mesh movedMesh(const Mesh& mesh, const WireModel& from, const WireModel& to)

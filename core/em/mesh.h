@@ -35,6 +35,9 @@ struct Element {
     [[nodiscard]] Vec3 at(double v) const { return centre() + (0.5 * length * v) * tangent; }
 };
 
+/// The same element under the ground plane.
+Element mirroredElement(Element e);
+
 /// One local function of one element and its share of an unknown.
 struct Share {
     int unknown;

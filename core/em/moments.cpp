@@ -17,6 +17,7 @@ constexpr double closeInHalfLengths = 3.0; // nearer than this the inner integra
 constexpr double ringReach = 8.0;          // radii; beyond, the mean squared distance on the surface serves to 2e-4
 constexpr double shortRatio = 0.25;        // of length to distance, below which few nodes do
 constexpr int terms = largestDegree + 1;
+constexpr int leastPowers = 3, mostPowers = 100; // 1/R and R in closed form come first
 
 /// What counts of the squared radius of a pair whose axes are this far apart where it matters: all on one axis, nothing two
 /// radii apart, where the mean potential over a circle of a line outside it is that of the axes.
@@ -100,21 +101,23 @@ bool touching(const Element& m, const Element& n)
            2.0 * jointTolerance;
 }
 
+/// Integrals of P_i P_j R^(n-1) for n = 0..powers-1.
 class NearPair {
 public:
+    /// @param out powers x (degree+1) x (degree+1), added to
     /// @param jacket outer radius of a jacket: then only its change of the static potential is integrated; 0 for the kernel
-    NearPair(const Element& m, const Element& n, double k, int degree, double jacket = 0.0)
-        : m_observer(m), m_source(n), m_k(k), m_degree(degree), m_jacket(jacket), m_half(0.5 * n.length), m_self(&m == &n),
-          m_touching(touching(m, n))
+    NearPair(const Element& m, const Element& n, int degree, int powers, double* out, double jacket = 0.0)
+        : m_observer(m), m_source(n), m_degree(degree), m_powers(powers), m_out(out), m_jacket(jacket), m_half(0.5 * n.length),
+          m_self(&m == &n), m_touching(touching(m, n)), m_inner(powers)
     {
     }
 
-    void integrate(Moments& out)
+    void integrate()
     {
         std::array<double, 4> edge;
         const int count = breakpoints(edge);
         for (int i = 1; i < count; ++i)
-            gradedPiece(edge[i - 1], edge[i], out);
+            gradedPiece(edge[i - 1], edge[i]);
     }
 
 private:
@@ -135,29 +138,32 @@ private:
         return count;
     }
 
-    void gradedPiece(double from, double to, Moments& out)
+    void gradedPiece(double from, double to)
     {
         const GaussRule& rule = gaussRule(gradedNodes);
         for (int i = 0; i < gradedNodes; ++i) {          // u = from..to, crowded at both ends; more for touching elements,
             const double x = 0.5 * (1.0 + rule.node[i]); // whose integrand has a logarithm there, than for one with itself
             const double y = m_self ? x * x * (3.0 - 2.0 * x) : x * x * x * (10.0 - 15.0 * x + 6.0 * x * x);
             const double slope = m_self ? 6.0 * x * (1.0 - x) : 30.0 * x * x * (1.0 - x) * (1.0 - x);
-            observe(from + (to - from) * y, 0.5 * rule.weight[i] * slope * (to - from), out);
+            observe(from + (to - from) * y, 0.5 * rule.weight[i] * slope * (to - from));
         }
     }
 
-    void observe(double u, double weight, Moments& out)
+    void observe(double u, double weight)
     {
-        std::array<Complex, terms> inner{};
-        innerIntegral(m_observer.at(u), m_observer.radiusAt(u), inner);
+        for (auto& row : m_inner)
+            row.fill(0.0);
+        innerIntegral(m_observer.at(u), m_observer.radiusAt(u));
         double p[terms];
         legendre(u, m_degree, p);
-        for (int i = 0; i <= m_degree; ++i)
-            for (int j = 0; j <= m_degree; ++j)
-                out.value[i][j] += weight * p[i] * inner[j];
+        double* out = m_out;
+        for (const auto& row : m_inner)
+            for (int i = 0; i <= m_degree; ++i)
+                for (int j = 0; j <= m_degree; ++j)
+                    *out++ += weight * p[i] * row[j];
     }
 
-    void innerIntegral(Vec3 r, double radius, std::array<Complex, terms>& inner)
+    void innerIntegral(Vec3 r, double radius)
     {
         const Vec3 away = r - m_source.centre();
         const double along = dot(away, m_source.tangent);
@@ -170,21 +176,29 @@ private:
         const bool round = beyond * beyond < felt * felt * radius2;
         if (m_jacket > 0.0) {
             if (round)
-                addJacket(v0, axis2, radius2, m_jacket / thicker, inner);
+                addJacket(v0, axis2, radius2, m_jacket / thicker);
             return;
         }
         const bool close = round || beyond * beyond + d2 < closeInHalfLengths * closeInHalfLengths;
         if (round) {
             for (int i = 0; i < RingRule::nodes; ++i)
-                addStatic(v0, axis2 + ring().square[i] * radius2, ring().weight[i], inner);
+                addStatic(v0, axis2 + ring().square[i] * radius2, ring().weight[i]);
         } else if (close)
-            addStatic(v0, d2, 1.0, inner);
+            addStatic(v0, d2, 1.0);
+        addByNodes(v0, d2, close);
+    }
+
+    /// All powers but those that addStatic has integrated.
+    void addByNodes(double v0, double d2, bool close)
+    {
         const InnerRule& rule = innerRule();
         for (int i = 0; i < innerNodes; ++i) {
             const double w = rule.node[i] - v0, R = m_half * std::sqrt(w * w + d2);
-            const Complex rest = rule.weight[i] * (close ? smoothRest(R) : Complex{std::cos(m_k * R) / R, -std::sin(m_k * R) / R});
-            for (int j = 0; j <= m_degree; ++j)
-                inner[j] += rule.polynomial[i][j] * rest;
+            double power = rule.weight[i] / R;
+            for (int n = 0; n < m_powers; ++n, power *= R)
+                if (!close || (n != 0 && n != 2))
+                    for (int j = 0; j <= m_degree; ++j)
+                        m_inner[n][j] += rule.polynomial[i][j] * power;
         }
     }
 
@@ -215,7 +229,7 @@ private:
     }
 
     /// Potential at the conductor less that at the jacket's surface, `ratio` times as far from the axis.
-    void addJacket(double v0, double axis2, double radius2, double ratio, std::array<Complex, terms>& inner) const
+    void addJacket(double v0, double axis2, double radius2, double ratio)
     {
         const double gap2 = (ratio - 1.0) * (ratio - 1.0) * radius2;
         for (int i = 0; i < RingRule::nodes; ++i) {
@@ -223,33 +237,56 @@ private:
             const StaticMoments at(v0, axis2 + square, m_half, m_degree), outside(v0, axis2 + gap2 + ratio * square, m_half, m_degree);
             for (int j = 0; j <= m_degree; ++j)
                 for (int n = j; n >= 0; n -= 2)
-                    inner[j] += ring().weight[i] * legendrePowers[j][n] * (at.inverse[n] - outside.inverse[n]);
+                    m_inner[0][j] += ring().weight[i] * legendrePowers[j][n] * (at.inverse[n] - outside.inverse[n]);
         }
     }
 
-    void addStatic(double v0, double d2, double weight, std::array<Complex, terms>& inner) const
+    /// 1/R and R in closed form.
+    void addStatic(double v0, double d2, double weight)
     {
         const StaticMoments fixed(v0, d2, m_half, m_degree);
         for (int j = 0; j <= m_degree; ++j)
-            for (int n = j; n >= 0; n -= 2)
-                inner[j] += weight * legendrePowers[j][n] * (fixed.inverse[n] - 0.5 * m_k * m_k * fixed.direct[n]);
-    }
-
-    /// (exp(-jkR) - 1)/R + k^2 R/2, by its series where the difference would lose digits.
-    Complex smoothRest(double distance) const
-    {
-        const double x = m_k * distance;
-        if (x < 0.05)
-            return m_k * Complex{x * x * x / 24.0, -1.0 + x * x / 6.0 * (1.0 - 0.05 * x * x)};
-        return Complex{(std::cos(x) - 1.0) / distance + 0.5 * m_k * x, -std::sin(x) / distance};
+            for (int n = j; n >= 0; n -= 2) {
+                m_inner[0][j] += weight * legendrePowers[j][n] * fixed.inverse[n];
+                m_inner[2][j] += weight * legendrePowers[j][n] * fixed.direct[n];
+            }
     }
 
     const Element& m_observer;
     const Element& m_source;
-    double m_k;
-    int m_degree;
+    int m_degree, m_powers;
+    double* m_out;
     double m_jacket, m_half;
     bool m_self, m_touching;
+    std::vector<std::array<double, terms>> m_inner; ///< by power: the inner integral times P_j
+};
+
+/// How many powers of an expansion over distances up to `reach` leave an error of 1e-8 in exp(-jkR).
+int powersFor(double waveNumber, double reach)
+{
+    const double x = waveNumber * reach;
+    double term = 1.0;
+    int n = 0;
+    while (n < leastPowers || (term > 1e-8 && n < mostPowers))
+        term *= x / ++n;
+    return n;
+}
+
+/// What decides how a pair is integrated.
+struct Separation {
+    double closest;
+    double radius2; ///< to be added to the squared distance of the axes
+    bool near;
+
+    Separation(const Element& observer, const Element& source)
+        : closest(segmentDistance(observer.start, observer.end, source.start, source.end))
+    {
+        const double thicker = std::max(observer.radius, source.radius);
+        const Vec3 away = observer.centre() - source.centre();
+        const double along = dot(away, source.tangent), offAxis2 = std::max(0.0, dot(away, away) - along * along);
+        radius2 = meanSquare * radiusShare(offAxis2, thicker) * thicker * thicker;
+        near = closest <= std::max(nearRatio * std::max(observer.length, source.length), radius2 > 0.0 ? ringReach * thicker : 0.0);
+    }
 };
 
 int farNodes(const Element& e, double k, double closest, int degree)
@@ -294,6 +331,36 @@ void farMoments(const Element& m, const Element& n, double k, int degree, double
     }
 }
 
+/// Integrals of P_i P_j (R-from)^n/R for n = 0..powers-1.
+void farPowers(const Element& m, const Element& n, double highestK, const Separation& apart, int degree, double from, int powers,
+               double* out)
+{
+    const GaussRule& outer = gaussRule(farNodes(m, highestK, apart.closest, degree));
+    const GaussRule& inner = gaussRule(farNodes(n, highestK, apart.closest, degree));
+    std::vector<std::array<double, terms>> row(powers);
+    for (std::size_t a = 0; a < outer.node.size(); ++a) {
+        const Vec3 r = m.at(outer.node[a]);
+        for (auto& sums : row)
+            sums.fill(0.0);
+        for (std::size_t b = 0; b < inner.node.size(); ++b) {
+            const Vec3 away = r - n.at(inner.node[b]);
+            const double R = std::sqrt(dot(away, away) + apart.radius2);
+            double p[terms], power = inner.weight[b] / R;
+            legendre(inner.node[b], degree, p);
+            for (int i = 0; i < powers; ++i, power *= R - from)
+                for (int j = 0; j <= degree; ++j)
+                    row[i][j] += p[j] * power;
+        }
+        double p[terms];
+        legendre(outer.node[a], degree, p);
+        double* sum = out;
+        for (const auto& sums : row)
+            for (int i = 0; i <= degree; ++i)
+                for (int j = 0; j <= degree; ++j)
+                    *sum++ += outer.weight[a] * p[i] * sums[j];
+    }
+}
+
 Moments transposed(const Moments& in, int degree)
 {
     Moments out;
@@ -314,38 +381,75 @@ Complex Moments::form(const LegendreSum& left, const LegendreSum& right) const
     return sum;
 }
 
-void kernelMoments(const Element& observer, const Element& source, double waveNumber, int degree, Moments& out)
+MomentSeries::MomentSeries(const Element& observer, const Element& source, double highestWaveNumber, int degree) : m_degree(degree)
 {
-    if (observer.length > source.length) { // the closed form over the longer element, the graded rule over the shorter
-        Moments swapped;
-        kernelMoments(source, observer, waveNumber, degree, swapped);
-        out = transposed(swapped, degree);
-        return;
-    }
-    out = Moments{};
-    const double closest = segmentDistance(observer.start, observer.end, source.start, source.end);
-    const double thicker = std::max(observer.radius, source.radius);
-    const Vec3 away = observer.centre() - source.centre();
-    const double along = dot(away, source.tangent), offAxis2 = std::max(0.0, dot(away, away) - along * along);
-    const double radius2 = meanSquare * radiusShare(offAxis2, thicker) * thicker * thicker;
-    const double near = std::max(nearRatio * std::max(observer.length, source.length), radius2 > 0.0 ? ringReach * thicker : 0.0);
-    if (closest > near) {
-        farMoments(observer, source, waveNumber, degree, radius2, closest, out);
+    const int width = degree + 1;
+    const Separation apart(observer, source);
+    const double middle = distance(observer.centre(), source.centre()), half = 0.5 * (observer.length + source.length);
+    m_from = apart.near ? 0.0 : middle;
+    m_powers = powersFor(highestWaveNumber, apart.near ? middle + half : half);
+    m_values.assign(std::size_t(m_powers) * width * width, 0.0);
+    if (!apart.near) {
+        farPowers(observer, source, highestWaveNumber, apart, degree, m_from, m_powers, m_values.data());
+    } else if (observer.length > source.length) { // the closed form over the longer element, the graded rule over the shorter
+        NearPair(source, observer, degree, m_powers, m_values.data()).integrate();
+        for (int n = 0; n < m_powers; ++n)
+            for (int i = 0; i < width; ++i)
+                for (int j = 0; j < i; ++j)
+                    std::swap(m_values[(n * width + i) * width + j], m_values[(n * width + j) * width + i]);
     } else
-        NearPair(observer, source, waveNumber, degree).integrate(out);
+        NearPair(observer, source, degree, m_powers, m_values.data()).integrate();
 }
 
-void jacketMoments(const Element& observer, const Element& source, double outerRadius, int degree, Moments& out)
+void MomentSeries::at(double waveNumber, Moments& out) const
 {
-    if (observer.length > source.length) {
-        Moments swapped;
-        jacketMoments(source, observer, outerRadius, degree, swapped);
-        out = transposed(swapped, degree);
+    const int width = m_degree + 1, count = width * width;
+    double sums[2][terms * terms]{}; // of even and odd powers
+    double factor = 1.0;             // k^n/n!; (-j)^n turns 1, -j, -1, j
+    const double* value = m_values.data();
+    for (int n = 0; n < m_powers; ++n) {
+        const double turned = n % 4 == 0 || n % 4 == 3 ? factor : -factor;
+        double* sum = sums[n % 2];
+        for (int i = 0; i < count; ++i)
+            sum[i] += turned * value[i];
+        value += count;
+        factor *= waveNumber / (n + 1);
+    }
+    const Complex phase = m_from > 0.0 ? std::polar(1.0, -waveNumber * m_from) : Complex{1.0};
+    for (int i = 0; i < width; ++i)
+        for (int j = 0; j < width; ++j)
+            out.value[i][j] = phase * Complex{sums[0][i * width + j], sums[1][i * width + j]};
+}
+
+void kernelMoments(const Element& observer, const Element& source, double waveNumber, int degree, Moments& out)
+{
+    const Separation apart(observer, source);
+    if (apart.near) {
+        MomentSeries(observer, source, waveNumber, degree).at(waveNumber, out);
         return;
     }
+    if (observer.length > source.length) {
+        Moments swapped;
+        farMoments(source, observer, waveNumber, degree, apart.radius2, apart.closest, swapped);
+        out = transposed(swapped, degree);
+    } else {
+        out = Moments{};
+        farMoments(observer, source, waveNumber, degree, apart.radius2, apart.closest, out);
+    }
+}
+
+bool jacketMoments(const Element& observer, const Element& source, double outerRadius, int degree, Moments& out)
+{
     out = Moments{};
-    if (segmentDistance(observer.start, observer.end, source.start, source.end) < ringReach * outerRadius)
-        NearPair(observer, source, 0.0, degree, outerRadius).integrate(out);
+    if (segmentDistance(observer.start, observer.end, source.start, source.end) >= ringReach * outerRadius)
+        return false;
+    const bool turned = observer.length > source.length;
+    double values[terms * terms]{};
+    NearPair(turned ? source : observer, turned ? observer : source, degree, 1, values, outerRadius).integrate();
+    for (int i = 0; i <= degree; ++i)
+        for (int j = 0; j <= degree; ++j)
+            (turned ? out.value[j][i] : out.value[i][j]) = values[i * (degree + 1) + j];
+    return true;
 }
 
 } // namespace vetchling::em

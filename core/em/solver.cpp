@@ -55,28 +55,25 @@ double impedanceError(const std::vector<Complex>& portByLevel, Complex voltage)
 
 Fault stopped() { return {"", stoppedMessage}; }
 
-Result<Solution> solveOnce(const std::shared_ptr<const WireModel>& model, double frequency, GroundTableCache& tables,
-                           const MeshOptions& options, const Watch& watch)
+Fault tooLarge(const WireModel& model, double frequency, double unknowns)
 {
-    const auto tooLarge = [&](double unknowns) {
-        return Fault{
-            "wires",
-            fmt::format(
-                "{:.0f} wavelengths of wire need {:.0f} unknowns, more than the {} that fit; lower the frequency or shorten the wires",
-                model->totalLength() / wavelength(frequency), unknowns, mostUnknowns)};
-    };
-    const double atLeast = model->totalLength() / wavelength(frequency) * options.elementsPerWavelength * options.degree;
-    if (atLeast > mostUnknowns) // before a mesh is made
-        return tooLarge(atLeast);
+    return {
+        "wires",
+        fmt::format("{:.0f} wavelengths of wire need {:.0f} unknowns, more than the {} that fit; lower the frequency or shorten the wires",
+                    model.totalLength() / wavelength(frequency), unknowns, mostUnknowns)};
+}
+
+Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::shared_ptr<const WireModel>& model, GroundTableCache& tables,
+                         const Watch& watch, const PairPlan* plan = nullptr)
+{
+    const Mesh& mesh = *meshed;
+    const double frequency = mesh.frequency;
     Solution out;
     out.frequency = frequency;
     out.model = model;
-    out.mesh = std::make_shared<const Mesh>(makeMesh(*model, frequency, options));
-    const Mesh& mesh = *out.mesh;
-    if (mesh.unknowns > mostUnknowns)
-        return tooLarge(mesh.unknowns);
+    out.mesh = meshed;
     openblas_set_num_threads(1); // threads are used a level higher, over pairs of elements and frequencies
-    Result<Matrix> system = systemMatrix(mesh, *model, tables, watch);
+    Result<Matrix> system = systemMatrix(mesh, *model, tables, watch, plan);
     if (!system)
         return system.faults();
     Matrix matrix = std::move(system).value();
@@ -109,7 +106,31 @@ Result<Solution> solveOnce(const std::shared_ptr<const WireModel>& model, double
     return out;
 }
 
+Result<Solution> solveOnce(const std::shared_ptr<const WireModel>& model, double frequency, GroundTableCache& tables,
+                           const MeshOptions& options, const Watch& watch)
+{
+    const double atLeast = model->totalLength() / wavelength(frequency) * options.elementsPerWavelength * options.degree;
+    if (atLeast > mostUnknowns) // before a mesh is made
+        return tooLarge(*model, frequency, atLeast);
+    const auto mesh = std::make_shared<const Mesh>(makeMesh(*model, frequency, options));
+    if (mesh->unknowns > mostUnknowns)
+        return tooLarge(*model, frequency, mesh->unknowns);
+    return solveOn(mesh, model, tables, watch);
+}
+
 } // namespace
+
+PreparedModel::PreparedModel(std::shared_ptr<const WireModel> model, const MeshOptions& mesh, double highestFrequency)
+    : m_model(std::move(model)), m_mesh(makeMesh(*m_model, highestFrequency, mesh)), m_plan(m_mesh, *m_model, highestFrequency)
+{
+}
+
+Result<Solution> PreparedModel::solve(double frequency, GroundTableCache& tables, const Watch& watch) const
+{
+    auto mesh = std::make_shared<Mesh>(m_mesh);
+    mesh->frequency = frequency;
+    return solveOn(mesh, m_model, tables, watch, &m_plan);
+}
 
 Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency, GroundTableCache& tables, const SolveOptions& options,
                        const Watch& watch)

@@ -33,6 +33,21 @@ struct Solution {
     [[nodiscard]] std::vector<Complex> elementCurrents(std::size_t element) const;
 };
 
+/// A model with one mesh for many frequencies.
+class PreparedModel {
+public:
+    /// @param model without faults @param highestFrequency Hz, the highest it will be solved at
+    PreparedModel(std::shared_ptr<const WireModel> model, const MeshOptions& mesh, double highestFrequency);
+
+    /// As solve below, on this mesh as it is.
+    [[nodiscard]] Result<Solution> solve(double frequency, GroundTableCache& tables, const Watch& watch = {}) const;
+
+private:
+    std::shared_ptr<const WireModel> m_model;
+    Mesh m_mesh;
+    PairPlan m_plan;
+};
+
 /// Solves for the currents. Bad input, a stop, or a model too large to hold come back as faults.
 /// @param tables the half-space tables to use and extend; one cache may serve many threads
 Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency, GroundTableCache& tables, const SolveOptions& options = {},

@@ -6,6 +6,7 @@
 #include <cmath>
 #include <map>
 #include <mutex>
+#include <optional>
 
 namespace vetchling::em {
 namespace {
@@ -72,7 +73,12 @@ private:
         shared.meshFrequency = sharedMeshPart * m_options.to;
         if (m_model->totalLength() / wavelength(m_options.to) < longestShared &&
             makeMesh(*m_model, m_options.to, shared).unknowns <= largestShared)
-            m_solve.mesh = shared;
+            m_prepared.emplace(m_model, shared, m_options.to);
+    }
+
+    Result<Solution> solved(double frequency, const Watch& watch) const
+    {
+        return m_prepared ? m_prepared->solve(frequency, m_tables, watch) : solve(m_model, frequency, m_tables, m_options.solve, watch);
     }
 
     double coordinate(int index) const { return double(index) / (1 << latticeLevels); }
@@ -94,7 +100,7 @@ private:
                 }
                 quiet.stop = m_watch.stop;
             }
-            const Result<Solution> solution = solve(m_model, frequencyOf(places[i]), m_tables, m_solve, quiet);
+            const Result<Solution> solution = solved(frequencyOf(places[i]), quiet);
             const std::lock_guard lock(mutex);
             if (!solution) {
                 m_faults = solution.faults();
@@ -174,7 +180,7 @@ private:
     RationalFit m_now, m_before;
     double m_doubt = 0.0, m_worstError = 0.0;
     Faults m_faults;
-    SolveOptions m_solve = m_options.solve;
+    std::optional<PreparedModel> m_prepared;
 };
 
 } // namespace

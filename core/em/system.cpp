@@ -44,19 +44,12 @@ struct Block {
     Complex value[most][most]{};
 };
 
-Element mirroredElement(Element e)
-{
-    e.start = mirrored(e.start);
-    e.end = mirrored(e.end);
-    e.tangent = mirrored(e.tangent);
-    return e;
-}
-
 /// What a block is made of.
 struct Parts {
     bool direct = true;
     Complex image = 0.0; ///< strength of the mirror image, 1 on perfect ground
     const GroundTable* remainder = nullptr;
+    const PairPlan* plan = nullptr; ///< has the moments of direct and image
 };
 
 class BlockMaker {
@@ -67,9 +60,10 @@ public:
     {
     }
 
-    Block block(const Element& m, const Element& n) const
+    /// @param known its moments, or null
+    Block block(const Element& m, const Element& n, const PairPlan::Interaction* known) const
     {
-        Block sum = oneSided(m, n);
+        Block sum = oneSided(m, n, known);
         if (&m == &n) // reciprocity holds to quadrature accuracy; make it exact
             for (int i = 0; i <= m_degree; ++i)
                 for (int j = 0; j < i; ++j)
@@ -78,23 +72,26 @@ public:
     }
 
 private:
-    Block oneSided(const Element& m, const Element& n) const
+    Block oneSided(const Element& m, const Element& n, const PairPlan::Interaction* known) const
     {
         Block sum;
         if (m_parts.direct)
-            addPotentials(m, n, 1.0, sum);
+            addPotentials(m, n, known ? &known->direct : nullptr, 1.0, sum);
         if (m_parts.image != Complex{})
-            addPotentials(m, mirroredElement(n), -m_parts.image, sum);
+            addPotentials(m, mirroredElement(n), known ? &*known->image : nullptr, -m_parts.image, sum);
         if (m_parts.remainder)
             addRemainder(m, n, sum);
         return sum;
     }
 
     /// Vector and scalar potential of n tested on m, from the kernel's moments.
-    void addPotentials(const Element& m, const Element& n, Complex strength, Block& sum) const
+    void addPotentials(const Element& m, const Element& n, const MomentSeries* known, Complex strength, Block& sum) const
     {
         Moments moments;
-        kernelMoments(m, n, m_k, m_degree, moments);
+        if (known)
+            known->at(m_k, moments);
+        else
+            kernelMoments(m, n, m_k, m_degree, moments);
         const Complex vector =
             strength * Complex{0.0, waveImpedance * m_k / (4.0 * pi)} * (0.25 * m.length * n.length * dot(m.tangent, n.tangent));
         const Complex scalar = strength * Complex{0.0, -waveImpedance / (m_k * 4.0 * pi)};
@@ -223,8 +220,25 @@ void scatter(const Mesh& mesh, std::size_t m, std::size_t n, const Block& block,
         }
 }
 
+Matrix assembleByPlan(const Mesh& mesh, const Parts& parts)
+{
+    const BlockMaker maker(mesh, parts);
+    const auto& interactions = parts.plan->interactions;
+    std::vector<Block> blocks(interactions.size());
+    for (std::size_t i = 0; i < blocks.size(); ++i) // one after the other: who has a plan solves several frequencies at once
+        blocks[i] = maker.block(mesh.elements[interactions[i].m], mesh.elements[interactions[i].n], &interactions[i]);
+    Matrix matrix(std::size_t(mesh.unknowns) * mesh.unknowns);
+    std::size_t pair = 0;
+    for (std::size_t m = 0; m < mesh.elements.size(); ++m)
+        for (std::size_t n = m; n < mesh.elements.size(); ++n)
+            scatter(mesh, m, n, blocks[parts.plan->classOf[pair++]], matrix);
+    return matrix;
+}
+
 Matrix assemble(const Mesh& mesh, const Parts& parts)
 {
+    if (parts.plan)
+        return assembleByPlan(mesh, parts);
     const BlockMaker maker(mesh, parts);
     const std::size_t count = mesh.elements.size();
     Matrix matrix(std::size_t(mesh.unknowns) * mesh.unknowns);
@@ -242,7 +256,7 @@ Matrix assemble(const Mesh& mesh, const Parts& parts)
         const auto& founders = classes.founders();
         blocks.resize(founders.size());
         tbb::parallel_for(std::size_t(0), founders.size(), [&](std::size_t i) {
-            blocks[i] = maker.block(mesh.elements[founders[i].first], mesh.elements[founders[i].second]);
+            blocks[i] = maker.block(mesh.elements[founders[i].first], mesh.elements[founders[i].second], nullptr);
         });
         std::size_t pair = 0;
         for (std::size_t m = first; m < last; ++m)
@@ -266,10 +280,8 @@ Block resistiveBlock(const LocalFunctions& local, int degree, Complex impedance)
 }
 
 /// The charges of one element in the potential that the jacket takes from another's.
-Block jacketBlock(const LocalFunctions& local, const Mesh& mesh, std::size_t m, std::size_t n, const Insulation& jacket)
+Block jacketBlock(const LocalFunctions& local, const Mesh& mesh, const Moments& moments, const Insulation& jacket)
 {
-    Moments moments;
-    jacketMoments(mesh.elements[m], mesh.elements[n], jacket.outerRadius, mesh.degree, moments);
     const Complex er = jacket.relativePermittivity * Complex{1.0, -jacket.lossTangent};
     const Complex front = imaginaryUnit * (1.0 - 1.0 / er) * waveImpedance / (waveNumber(mesh.frequency) * 4.0 * pi);
     Block block;
@@ -281,7 +293,7 @@ Block jacketBlock(const LocalFunctions& local, const Mesh& mesh, std::size_t m, 
 
 } // namespace
 
-Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTableCache& tables, const Watch& watch)
+Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTableCache& tables, const Watch& watch, const PairPlan* plan)
 {
     std::shared_ptr<GroundTable> table;
     if (model.ground.kind == GroundKind::Real && model.ground.complexPermittivity(mesh.frequency) != Complex{1.0, 0.0}) {
@@ -293,8 +305,8 @@ Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTabl
     }
     if (watch.stopped())
         return Fault{"", stoppedMessage};
-    Matrix matrix = fieldMatrix(mesh, model.ground, table.get());
-    addWire(mesh, model, matrix);
+    Matrix matrix = fieldMatrix(mesh, model.ground, table.get(), plan);
+    addWire(mesh, model, matrix, plan);
     for (std::size_t l = 0; l < model.loads.size(); ++l)
         addLoad(matrix, mesh.unknowns, mesh.loads[l], model.loads[l].impedance(mesh.frequency));
     addLines(mesh, model, matrix);
@@ -322,16 +334,16 @@ void addLines(const Mesh& mesh, const WireModel& model, Matrix& matrix)
     }
 }
 
-Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table)
+Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table, const PairPlan* plan)
 {
     if (ground.kind == GroundKind::Perfect)
-        return assemble(mesh, {true, 1.0, nullptr});
-    return assemble(mesh, {true, table ? table->image() : Complex{}, table});
+        return assemble(mesh, {true, 1.0, nullptr, plan});
+    return assemble(mesh, {true, table ? table->image() : Complex{}, table, plan});
 }
 
-Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table) { return assemble(mesh, {false, 0.0, &table}); }
+Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table) { return assemble(mesh, {false, 0.0, &table, nullptr}); }
 
-Matrix mirrorMatrix(const Mesh& mesh) { return assemble(mesh, {false, 1.0, nullptr}); }
+Matrix mirrorMatrix(const Mesh& mesh) { return assemble(mesh, {false, 1.0, nullptr, nullptr}); }
 
 Complex internalImpedance(double frequency, double radius, double conductivity, double relativePermeability)
 {
@@ -340,7 +352,7 @@ Complex internalImpedance(double frequency, double radius, double conductivity, 
     return k / (2.0 * pi * radius * conductivity * besselRatio(k * radius));
 }
 
-void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix)
+void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const PairPlan* plan)
 {
     const LocalFunctions local(mesh.degree);
     double knownRadius = -1.0;
@@ -355,10 +367,9 @@ void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix)
             knownRadius = element.radius, knownWire = element.wire;
             scatter(mesh, e, e, resistiveBlock(local, mesh.degree, 0.5 * element.length * zi), matrix);
         }
-        if (wire.insulation)
-            for (std::size_t f = e; f < mesh.elements.size() && mesh.elements[f].wire == element.wire; ++f)
-                scatter(mesh, e, f, jacketBlock(local, mesh, e, f, *wire.insulation), matrix);
     }
+    for (const auto& [m, n, moments] : plan ? plan->jackets : jacketedPairs(mesh, model))
+        scatter(mesh, m, n, jacketBlock(local, mesh, moments, *model.wires[mesh.elements[m].wire].insulation), matrix);
 }
 
 void addLoad(Matrix& matrix, int unknowns, const PortRow& row, Complex impedance)

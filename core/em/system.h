@@ -4,6 +4,7 @@
 
 #include "core/em/ground_table.h"
 #include "core/em/mesh.h"
+#include "core/em/pair_plan.h"
 
 #include <vector>
 
@@ -15,11 +16,13 @@ using Matrix = std::vector<Complex>; ///< n x n, row-major
 inline constexpr const char* stoppedMessage = "stopped";
 
 /// The whole system of a model on a mesh: fields, wires and loads. Faults: stopped, or too far apart for the soil's table.
-Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTableCache& tables, const Watch& watch = {});
+/// @param plan of the same mesh, if there is one: saves its integrals
+Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTableCache& tables, const Watch& watch = {},
+                            const PairPlan* plan = nullptr);
 
 /// Fields of the currents tested by the currents: everything but wire loss and loads.
 /// @param table the soil's table; null unless the ground is real. Must cover the mesh (coverMesh).
-Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table);
+Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table, const PairPlan* plan = nullptr);
 
 /// Only the part of a table: the soil's remainder, or its evanescent loss (whose real part counts).
 Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table);
@@ -28,7 +31,7 @@ Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table);
 Matrix mirrorMatrix(const Mesh& mesh);
 
 /// Adds wire loss int Zi f_m f_n ds, and the jackets' change of the scalar potential (moments.h).
-void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix);
+void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const PairPlan* plan = nullptr);
 
 /// Adds impedance * row row^T.
 void addLoad(Matrix& matrix, int unknowns, const PortRow& row, Complex impedance);

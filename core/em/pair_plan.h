@@ -1,0 +1,34 @@
+#pragma once
+/// What the pairs of a mesh's elements share at all frequencies: which are alike, and their moments as series in the wave
+/// number. Made once for a mesh, it serves all solves of a sweep, on any thread.
+
+#include "core/em/moments.h"
+#include "core/em/pair_classes.h"
+
+#include <optional>
+
+namespace vetchling::em {
+
+struct PairPlan {
+    /// @param highestFrequency Hz; the mesh may be used at any lower one too
+    PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequency);
+
+    struct Interaction {
+        std::size_t m = 0, n = 0; ///< elements
+        MomentSeries direct;
+        std::optional<MomentSeries> image; ///< of m with the mirrored n; none in free space
+    };
+    std::vector<Interaction> interactions;
+    std::vector<std::size_t> classOf; ///< into interactions, by pair: (0,0), (0,1) ... (1,1), (1,2) ...
+
+    struct Jacketed {
+        std::size_t m = 0, n = 0;
+        Moments moments;
+    };
+    std::vector<Jacketed> jackets; ///< pairs of one insulated wire that feel each other's jacket
+};
+
+/// The pairs that a jacket couples, m <= n.
+std::vector<PairPlan::Jacketed> jacketedPairs(const Mesh& mesh, const WireModel& model);
+
+} // namespace vetchling::em
