@@ -144,12 +144,10 @@ int bandsCommand(const Request& request)
         return report(chosen.faults());
     const shapes::BuiltAntenna& built = chosen->built;
     em::GroundTableCache tables;
-    em::SweepOptions options;
-    options.reference = 50.0 * built.transformerRatio;
-    const auto curve = em::sweep(std::make_shared<const WireModel>(built.model), options, tables, terminalWatch());
+    const auto curve = em::sweep(std::make_shared<const WireModel>(built.model), {}, tables, terminalWatch());
     if (!curve)
         return report(curve.faults());
-    const auto atLine = [&](double f) { return curve->at(f) / built.transformerRatio; };
+    const auto atLine = [&](double f) { return curve->at(f); };
     const double design = chosen->antenna.shape.designFrequency;
     const double fundamental = nearestDip(atLine, design, 0.8 * design, 1.2 * design).value_or(design);
     Json out = Json::array();

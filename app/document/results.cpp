@@ -138,7 +138,6 @@ Result<CurvePointer> computeCurve(const SolveRequest& request, em::GroundTableCa
     em::SweepOptions options;
     options.from = sweepFrom;
     options.to = sweepTo;
-    options.reference = 50.0 * built->transformerRatio;
     Result<em::ImpedanceCurve> curve = em::sweep(std::make_shared<const WireModel>(built->model), options, tables, watch);
     if (!curve)
         return curve.faults();

@@ -25,8 +25,8 @@ struct CurveResult {
     double fundamental = 0.0;           ///< Hz: the dip nearest to the design frequency
     std::optional<Resonance> resonance; ///< nearest to the design frequency
 
-    /// Impedance behind the transformer, as the line sees it.
-    [[nodiscard]] Complex atLine(double frequency) const { return curve.at(frequency) / built.transformerRatio; }
+    /// Impedance as the line sees it, behind the transformer if there is one.
+    [[nodiscard]] Complex atLine(double frequency) const { return curve.at(frequency); }
     [[nodiscard]] double swrAt(double frequency) const { return swr(atLine(frequency)); }
     [[nodiscard]] int bandsUnderLimit() const;
     [[nodiscard]] int bandsWished() const;

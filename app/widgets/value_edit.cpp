@@ -62,7 +62,23 @@ void ValueEdit::show()
     m_shown = QString::fromStdString(units::format(m_value, m_quantity, m_system));
     setText(m_shown);
     setCursorPosition(0);
-    setToolTip(m_typed.isEmpty() ? QString() : tr("typed as %1").arg(m_typed));
+    showHelp();
+}
+
+void ValueEdit::setHelp(const QString& words)
+{
+    m_help = words;
+    showHelp();
+}
+
+void ValueEdit::showHelp()
+{
+    QStringList words;
+    if (!m_help.isEmpty())
+        words << m_help;
+    if (!m_typed.isEmpty())
+        words << tr("typed as %1").arg(m_typed);
+    setToolTip(words.join(QStringLiteral("; ")));
 }
 
 void ValueEdit::commit()

@@ -17,6 +17,8 @@ public:
     void setDesignFrequency(double hertz) { m_frequency = hertz; }
     void setRange(double lowest, double highest);
     [[nodiscard]] double value() const { return m_value; }
+    /// What the value means, in a few words; shown over the field.
+    void setHelp(const QString& words);
 
 signals:
     /// The user set a value. `typed` is what was written, empty after a step; `dragging` for steps.
@@ -34,12 +36,13 @@ private:
     void commit();
     void step(double direction, bool fine);
     void show();
+    void showHelp();
     void complain(const QString& message);
 
     units::Quantity m_quantity;
     units::System m_system = units::System::Metric;
     double m_value = 0.0, m_frequency = 0.0, m_lowest = -1e300, m_highest = 1e300;
-    QString m_typed, m_shown;
+    QString m_typed, m_shown, m_help;
 };
 
 } // namespace vetchling::app

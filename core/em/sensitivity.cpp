@@ -22,12 +22,15 @@ Complex quadraticForm(const Matrix& matrix, const std::vector<Complex>& x)
     return sum;
 }
 
-Complex drivenCurrent(const Solution& s)
+/// What a change of x^T A x does to the impedance, through the driven feed's transformer if it has one.
+Complex impedancePerForm(const Solution& s)
 {
-    for (std::size_t f = 0; f < s.feedCurrents.size(); ++f)
-        if (std::abs(s.model->feeds[f].voltage) > 0.0)
-            return s.feedCurrents[f];
-    return 0.0;
+    std::size_t f = 0;
+    while (std::abs(s.model->feeds[f].voltage) == 0.0)
+        ++f;
+    const Feed& feed = s.model->feeds[f];
+    const Complex current = s.feedCurrents[f], perForm = 1.0 / (current * current);
+    return feed.transformer ? feed.transformer->slope(feed.voltage / current, s.frequency) * perForm : perForm;
 }
 
 /// Where the end of a wire may be moved: no other wire meets it and it is not on the ground.
@@ -94,7 +97,6 @@ private:
 Result<Complex> impedanceChange(const Solution& solution, const WireModel& from, const WireModel& to, GroundTableCache& tables,
                                 const Watch& watch)
 {
-    const Complex current = drivenCurrent(solution);
     Complex form[2];
     for (int side : {0, 1}) {
         const WireModel& model = side == 0 ? from : to;
@@ -106,7 +108,7 @@ Result<Complex> impedanceChange(const Solution& solution, const WireModel& from,
             return matrix.faults();
         form[side] = quadraticForm(*matrix, solution.unknowns);
     }
-    return (form[1] - form[0]) / (current * current);
+    return (form[1] - form[0]) * impedancePerForm(solution);
 }
 
 Result<Sensitivities> sensitivities(const Solution& solution, GroundTableCache& tables, const Watch& watch)
@@ -144,12 +146,12 @@ Result<Sensitivities> sensitivities(const Solution& solution, GroundTableCache& 
     }
     if (!differences.faults().empty())
         return differences.faults();
-    const Complex feed = drivenCurrent(solution);
+    const Complex perForm = impedancePerForm(solution);
     for (const PortRow& row : solution.mesh->loads) {
         Complex current = 0.0;
         for (const auto& [unknown, factor] : row)
             current += factor * solution.unknowns[unknown];
-        out.perLoad.push_back(current * current / (feed * feed));
+        out.perLoad.push_back(current * current * perForm);
     }
     return out;
 }

@@ -2,7 +2,8 @@
 /// How the impedance answers to small changes, from the currents of one solution.
 ///
 /// The system is symmetric, so the adjoint solution is the solution itself: for a change dA of the system's matrix
-///   dZ = x^T dA x / I^2,  I the feed's current (Harrington 1968, sec. 7-9, the variational formula of the impedance).
+///   dZ = x^T dA x / I^2,  I the feed's current (Harrington 1968, sec. 7-9, the variational formula of the impedance),
+/// and behind a transformer that times the slope of what it shows at the line.
 /// No second factorisation is needed, only the matrix of the changed wires on the same mesh.
 /// Valid for one driven feed; other feeds are short circuits. Accuracy: that of the solution and of first order in the step;
 /// against differences of solves to 1 % in tests/core/sensitivity_test.cpp.

@@ -97,12 +97,16 @@ Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::s
         out.inputPower += atLine;
         out.transformerPower += atLine - atGap;
     }
-    out.impedance = voltage / out.feedCurrents[feed];
-    if (const auto& transformer = model->feeds[feed].transformer)
-        out.impedance = transformer->atLine(out.impedance, frequency);
+    const Complex atGap = voltage / out.feedCurrents[feed];
+    double passed = 1.0; // of the relative error
+    out.impedance = atGap;
+    if (const auto& transformer = model->feeds[feed].transformer) {
+        out.impedance = transformer->atLine(atGap, frequency);
+        passed = std::abs(transformer->slope(atGap, frequency) * atGap / out.impedance);
+    }
     if (!std::isfinite(std::abs(out.impedance)))
         return Fault{"feeds", "no current flows at the feed; look for a wire that is not joined"};
-    out.impedanceErrorPercent = 100.0 * impedanceError(nested.portByLevel, voltage);
+    out.impedanceErrorPercent = 100.0 * passed * impedanceError(nested.portByLevel, voltage);
     return out;
 }
 

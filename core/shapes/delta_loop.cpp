@@ -63,7 +63,7 @@ public:
         out.model.wires.push_back(makeWire(shape.wire, "loop", {left, right, tip, left}));
         out.model.feeds.push_back({0, feedDistance(int(std::lround(v("feed_place"))), base, side, perimeter), 1.0});
         out.feedPoint = out.model.wires[0].pointAt(out.model.feeds[0].at);
-        out.transformerRatio = v("transformer_ratio");
+        out.model.feeds[0].transformer = transformer(v("transformer_ratio"));
         out.handles = {{"right corner", right, {"base_height_m", "perimeter_m"}}, {"point", tip, {"base_height_m"}}};
         out.dimensions = {{left, right, "perimeter_m"}, {right, tip, "perimeter_m"}, {tip, left, "perimeter_m"}};
         out.sections.push_back({"loop", 1, perimeter, WireEnd::Centre, WireEnd::Centre});

@@ -48,6 +48,25 @@ public:
              {},
              "counterpoise, or shield from the transformer to the choke"},
             {"transformer_ratio", "Transformer 1 to", "Feed", Quantity::Plain, 49.0, 1.0, 200.0, {}, "impedance ratio"},
+            {"transformer_loss_percent", "It loses", "Feed", Quantity::Percent, 10.0, 0.0, 60.0, {}, "of the power, into a matched load"},
+            {"winding_H",
+             "Winding on the line's side",
+             "Feed",
+             Quantity::Inductance,
+             0.0,
+             0.0,
+             1e-2,
+             {},
+             "inductance; too little lifts the SWR on the lowest band. 0: not counted"},
+            {"leakage_H",
+             "Leakage inductance",
+             "Feed",
+             Quantity::Inductance,
+             0.0,
+             0.0,
+             1e-4,
+             {},
+             "on the line's side; spoils the highest bands. 0: not counted"},
         };
         for (ParameterSpec& s : placeParameters())
             all.push_back(std::move(s));
@@ -78,7 +97,7 @@ public:
         out.model.wires.push_back(makeWire(shape.wire, "wire", points));
         out.model.wires.push_back(makeWire(shape.wire, "counterpoise", returnPath(shape, feed)));
         out.model.feeds.push_back({0, 0.0, 1.0});
-        out.transformerRatio = v("transformer_ratio");
+        out.model.feeds[0].transformer = transformer(v("transformer_ratio"), v("transformer_loss_percent"), v("winding_H"), v("leakage_H"));
         out.highVoltageFeed = true;
         out.feedPoint = feed;
         annotate(out, points, length, v("counterpoise_m"), v("return_kind") > 0.5);

@@ -73,7 +73,6 @@ struct BuiltAntenna {
     std::vector<WireSection> sections;
     Vec3 feedPoint;
     std::vector<Vec3> coils, insulators;
-    double transformerRatio = 1.0; ///< impedance ratio; the line sees Z / ratio
     bool highVoltageFeed = false;
 };
 
@@ -127,6 +126,9 @@ Vec3 towards(double bearing);
 Wire makeWire(const WireChoice& choice, std::string id, std::vector<Vec3> points);
 /// Specs of the position parameters every family has.
 std::vector<ParameterSpec> placeParameters();
+/// A transformer at the feed; none where it would change nothing. The loss, into 50 ohm on its line side, is all in the core.
+/// @param winding, leakage H on the line's side; 0: not counted
+std::optional<Transformer> transformer(double ratio, double lossPercent = 0.0, double winding = 0.0, double leakage = 0.0);
 
 /// A family has one static instance, named here and listed in registry.cpp.
 const Family& dipoleFamily();

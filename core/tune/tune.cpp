@@ -55,7 +55,6 @@ private:
             m_faults = built.faults();
             return std::nullopt;
         }
-        m_ratio = built->transformerRatio;
         const Result<em::Solution> solution =
             em::solve(std::make_shared<const WireModel>(built->model), m_frequency, m_tables, m_options.solve, m_watch);
         ++m_outcome.solves;
@@ -162,7 +161,7 @@ private:
             const std::optional<Complex> z = impedanceAt(value);
             if (!z)
                 return 1.0;
-            return std::abs((*z / m_ratio - m_options.reference) / (*z / m_ratio + m_options.reference));
+            return std::abs((*z - m_options.reference) / (*z + m_options.reference));
         };
         std::uintmax_t iterations = std::uintmax_t(std::max(4, m_options.mostSolves + 4));
         const auto best = boost::math::tools::brent_find_minima(cost, within(0.85 * m_start), within(1.15 * m_start), 12, iterations);
@@ -181,7 +180,7 @@ private:
     em::GroundTableCache& m_tables;
     const TuneOptions& m_options;
     const Watch& m_watch;
-    double m_start = 0.0, m_lowest = 0.0, m_highest = 0.0, m_ratio = 1.0;
+    double m_start = 0.0, m_lowest = 0.0, m_highest = 0.0;
     TuneOutcome m_outcome;
     std::optional<em::Solution> m_last;
     Faults m_faults;

@@ -10,7 +10,7 @@ enum class TuneGoal { Resonance, LowestSwr };
 
 struct TuneOptions {
     TuneGoal goal = TuneGoal::Resonance;
-    double reference = 50.0; ///< ohm behind the transformer, for LowestSwr
+    double reference = 50.0; ///< ohm at the line, for LowestSwr
     int mostSolves = 14;
     em::SolveOptions solve;
 };

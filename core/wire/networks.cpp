@@ -8,8 +8,6 @@ namespace {
 constexpr double decibelsPerNeper = 8.685889638065036;
 constexpr double smallestLoss = 1e-9; // Np of the whole line: keeps coth finite, far below what any line loses
 
-Complex across(Complex a, Complex b) { return a * b / (a + b); }
-
 Complex propagation(const LineSection& line, double frequency)
 {
     const double loss = std::max(smallestLoss, line.lossPerMetre * line.length / decibelsPerNeper);
@@ -20,13 +18,22 @@ Complex propagation(const LineSection& line, double frequency)
 
 Complex Transformer::atLine(Complex gap, double frequency) const
 {
-    const Complex jw{0.0, 2.0 * pi * frequency};
-    Complex z = gap / ratio;
-    if (coreLoss > 0.0)
-        z = across(z, coreLoss);
+    const Complex z = gap / ratio;
+    return z / (1.0 + z * shunt(frequency)) + Complex{0.0, 2.0 * pi * frequency * leakageInductance};
+}
+
+Complex Transformer::slope(Complex gap, double frequency) const
+{
+    const Complex divided = 1.0 + gap / ratio * shunt(frequency);
+    return 1.0 / (ratio * divided * divided);
+}
+
+Complex Transformer::shunt(double frequency) const
+{
+    Complex y = coreLoss > 0.0 ? 1.0 / coreLoss : 0.0;
     if (magnetisingInductance > 0.0)
-        z = across(z, jw * magnetisingInductance);
-    return z + jw * leakageInductance;
+        y += 1.0 / Complex{0.0, 2.0 * pi * frequency * magnetisingInductance};
+    return y;
 }
 
 double Transformer::efficiency(Complex gap, double frequency) const

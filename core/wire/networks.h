@@ -18,8 +18,13 @@ struct Transformer {
 
     /// Impedance at the line for an impedance at the gap, ohm.
     [[nodiscard]] Complex atLine(Complex gap, double frequency) const;
+    /// How that answers to a small change of the impedance at the gap.
+    [[nodiscard]] Complex slope(Complex gap, double frequency) const;
     /// Share of the line's power that reaches the gap, 0..1.
     [[nodiscard]] double efficiency(Complex gap, double frequency) const;
+
+private:
+    [[nodiscard]] Complex shunt(double frequency) const; ///< admittance of core and magnetising inductance, S
 };
 
 enum class LineEnd { Joined, Short, Open };

@@ -119,6 +119,50 @@ TEST(ValueEdit, EscapeBringsTheValueBack)
     EXPECT_EQ(edited.count(), 0);
 }
 
+TEST(ValueEdit, SaysWhatItMeansAndWhatWasTyped)
+{
+    ValueEdit edit(units::Quantity::Length);
+    edit.setHelp(QStringLiteral("0: no bend"));
+    edit.setValue(10.06, units::System::Metric, QStringLiteral("33ft"));
+    EXPECT_EQ(edit.toolTip(), QStringLiteral("0: no bend; typed as 33ft"));
+    edit.setValue(10.06, units::System::Metric);
+    EXPECT_EQ(edit.toolTip(), QStringLiteral("0: no bend"));
+}
+
+// Kept points are the line's own, its ends among them, and no point is left out that lies off the line drawn.
+TEST(Simplified, KeepsTheLineWithinAQuarterOfAPixel)
+{
+    QPolygonF line;
+    for (int i = 0; i <= 1000; ++i) {
+        const double x = 0.7 * i;
+        line << QPointF(x, i < 400 ? 80.0 : 80.0 - 60.0 * std::exp(-std::pow((x - 400.0) / 25.0, 2.0)));
+    }
+    const QPolygonF drawn = simplified(line);
+    EXPECT_LT(drawn.size(), 100);
+    EXPECT_EQ(drawn.first(), line.first());
+    EXPECT_EQ(drawn.last(), line.last());
+    qsizetype next = 1;
+    for (const QPointF& p : line) {
+        while (drawn[next].x() < p.x())
+            ++next;
+        const QPointF a = drawn[next - 1], b = drawn[next];
+        EXPECT_NEAR(a.y() + (b.y() - a.y()) * (p.x() - a.x()) / (b.x() - a.x()), p.y(), 0.26);
+    }
+    EXPECT_EQ(simplified({{0, 0}}).size(), 1);
+    EXPECT_TRUE(simplified({}).isEmpty());
+}
+
+TEST(Theme, CutsWordsShortOnlyWhereTheyAreWide)
+{
+    const Theme theme;
+    const QString words = QStringLiteral("Marsh vertical 30");
+    const double width = theme.typeset(words).size.width();
+    EXPECT_EQ(theme.elided(words, width + 1.0), words);
+    const QString cut = theme.elided(words, 0.6 * width);
+    EXPECT_LE(theme.typeset(cut).size.width(), 0.6 * width);
+    EXPECT_TRUE(words.startsWith(cut.chopped(1)));
+}
+
 TEST(Bars, AreReadOutInWords)
 {
     Theme theme;

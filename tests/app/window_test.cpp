@@ -238,6 +238,32 @@ TEST_F(WindowTest, CertaintyAndLedgerStandByTheImpedance)
         << words.toStdString();
 }
 
+TEST_F(WindowTest, TransformerTakesItsShareAndMovesTheImpedance)
+{
+    document().setCurrent(1);
+    ASSERT_TRUE(settle());
+    const SpotResult* spot = solver().detail()->spot();
+    const double lossy = solver().detail()->ledger->transformer;
+    EXPECT_GT(lossy, 0.05);
+    EXPECT_NEAR(solver().detail()->ledger->sum(), 1.0, 0.005);
+    EXPECT_LT(std::abs(spot->solution.impedance), 500.0); // thousands of ohm without it
+    EXPECT_TRUE(find<QLabel>("certaintyNote")->text().contains(QStringLiteral("behind the transformer")));
+    type("transformer_loss_percent", QStringLiteral("0"));
+    ASSERT_TRUE(settle());
+    EXPECT_LT(solver().detail()->ledger->transformer, 1e-6);
+}
+
+// A drag redraws the tab of the antenna; it does not make the shelf anew, which would lose a click on the way.
+TEST_F(WindowTest, ShelfKeepsItsTabsWhileAnAntennaChanges)
+{
+    auto* before = find<AntennaTab>("antennaTab0");
+    const QImage drawn = before->grab().toImage();
+    document().setParameter("apex_height_m", 9.0, {}, false);
+    ASSERT_TRUE(settle());
+    EXPECT_EQ(find<AntennaTab>("antennaTab0"), before);
+    EXPECT_NE(before->grab().toImage(), drawn);
+}
+
 TEST_F(WindowTest, NewestChangeWins)
 {
     for (int i = 0; i < 12; ++i)

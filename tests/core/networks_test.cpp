@@ -70,6 +70,17 @@ TEST(Transformer, IdealOneDividesTheImpedance)
     EXPECT_DOUBLE_EQ(t.efficiency({2450.0, -490.0}, f), 1.0);
 }
 
+TEST(Transformer, SlopeIsThatOfTheImpedanceAtTheLine)
+{
+    const Transformer t{49.0, 2e-7, 3e-6, 400.0};
+    const double f = 7e6;
+    for (Complex gap : {Complex{2500.0, 300.0}, Complex{80.0, -900.0}}) {
+        const Complex step{1.0, 1.0};
+        const Complex difference = (t.atLine(gap + step, f) - t.atLine(gap - step, f)) / (2.0 * step);
+        EXPECT_LT(std::abs(t.slope(gap, f) - difference), 1e-5 * std::abs(difference));
+    }
+}
+
 TEST(Transformer, CoreLeakageAndMagnetisingCountAtTheLine)
 {
     Transformer t{49.0, 0.3e-6, 10e-6, 1000.0};

@@ -50,6 +50,22 @@ TEST_F(Sensitivity, ToTheFreeEnds)
     EXPECT_LT(relative(s.ends[0].perMetre, first), 0.02);
 }
 
+TEST_F(Sensitivity, IsThatAtTheLineBehindATransformer)
+{
+    const auto behind = [](WireModel model) {
+        model.feeds[0].transformer = Transformer{4.0, 1e-7, 5e-6, 300.0};
+        return model;
+    };
+    const auto raised = [&](double d) {
+        WireModel model = behind(bentWire());
+        for (Vec3& p : model.wires[0].points)
+            p.z += d;
+        return solved(model, f, tables).impedance;
+    };
+    const Solution here = solved(behind(bentWire()), f, tables);
+    EXPECT_LT(relative(sensitivities(here, tables)->perHeight, (raised(0.05) - raised(-0.05)) / 0.1), 0.02);
+}
+
 TEST_F(Sensitivity, ToTheHeight)
 {
     const Complex raised = difference(0.05, [](WireModel& m, double d) {

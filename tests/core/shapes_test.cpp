@@ -231,7 +231,26 @@ TEST(EndFed, BendsRoundACorner)
     EXPECT_NEAR(p[1].x, 0.0, 1e-9);
     EXPECT_GT(p[2].x, 5.0);
     EXPECT_TRUE(b.highVoltageFeed);
-    EXPECT_EQ(b.transformerRatio, 49.0);
+    EXPECT_EQ(b.model.feeds[0].transformer->ratio, 49.0);
+}
+
+TEST(EndFed, TransformerLosesWhatItIsSaidToIntoAMatchedLoad)
+{
+    const auto built = shapes::buildOver(shapeOf("end-fed", {{"transformer_ratio", 64}, {"transformer_loss_percent", 15}}), {});
+    const Transformer& t = *built->model.feeds[0].transformer;
+    EXPECT_NEAR(t.efficiency(t.ratio * 50.0, 7e6), 0.85, 1e-9);
+    const auto none = shapes::buildOver(shapeOf("end-fed", {{"transformer_ratio", 1}, {"transformer_loss_percent", 0}}), {});
+    EXPECT_FALSE(none->model.feeds[0].transformer);
+}
+
+// Little winding inductance hurts the lowest frequencies, leakage the highest.
+TEST(EndFed, TransformersHaveALowerAndAnUpperEnd)
+{
+    const auto built = shapes::buildOver(shapeOf("end-fed", {{"winding_H", 4e-6}, {"leakage_H", 2e-7}}), {});
+    const Transformer& t = *built->model.feeds[0].transformer;
+    const auto mismatch = [&](double f) { return swr(t.atLine(49.0 * 55.0, f)); };
+    EXPECT_GT(mismatch(1.8e6), 1.4 * mismatch(7e6));
+    EXPECT_GT(mismatch(50e6), 1.4 * mismatch(7e6));
 }
 
 TEST(EndFed, ReturnsThroughCounterpoiseOrShield)

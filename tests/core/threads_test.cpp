@@ -42,6 +42,27 @@ TEST_F(Threads, SolvesThatShareTablesAgreeWithOneAlone)
         EXPECT_LT(relative(together[std::size_t(i)], impedance(i, own)), 1e-12) << i;
 }
 
+TEST_F(Threads, OneMeshIsSolvedAtManyFrequenciesAtOnce)
+{
+    const auto model = std::make_shared<const WireModel>(dipole(20.0, 6.0, averageSoil));
+    const auto frequency = [](int i) { return 4e6 + 1.1e6 * i; };
+    MeshOptions mesh;
+    mesh.meshFrequency = 20e6;
+    const PreparedModel prepared(model, mesh, 30e6);
+    GroundTableCache shared, own;
+    std::vector<Complex> together(16);
+    std::vector<std::thread> threads;
+    for (int t = 0; t < 4; ++t)
+        threads.emplace_back([&, t] {
+            for (int i = t; i < 16; i += 4)
+                together[std::size_t(i)] = prepared.solve(frequency(i), shared)->impedance;
+        });
+    for (std::thread& thread : threads)
+        thread.join();
+    for (int i = 0; i < 16; ++i)
+        EXPECT_LT(relative(together[std::size_t(i)], prepared.solve(frequency(i), own)->impedance), 1e-12) << i;
+}
+
 TEST_F(Threads, ASweepIsStoppedFromOutsideWhileAnotherGoesOn)
 {
     GroundTableCache tables;

@@ -63,7 +63,7 @@ TEST(Tune, ToLowestSwr)
     const auto swrAt = [&](double length) {
         shape.parameters["length_m"] = length;
         const auto built = shapes::buildOver(shape, averageSoil);
-        return swr(solved(built->model, 7.1e6, tables).impedance / built->transformerRatio);
+        return swr(solved(built->model, 7.1e6, tables).impedance);
     };
     const double best = swrAt(outcome->value);
     EXPECT_LT(best, swrAt(outcome->value * 1.02));

@@ -175,8 +175,7 @@ private:
         }
         ValueEdit* edit = m_ledger->value(label, spec.quantity, object);
         edit->setRange(spec.lowest, spec.highest);
-        if (!spec.help.empty())
-            edit->setStatusTip(QString::fromStdString(spec.help));
+        edit->setHelp(QString::fromStdString(spec.help));
         connect(edit, &ValueEdit::edited, this, [this, key = spec.key](double value, const QString& typed, bool dragging) {
             document().setParameter(key, value, typed, dragging);
         });
@@ -284,19 +283,21 @@ private:
             m_power->setShares({{tr("sky"), detail->ledger->sky, c.sky},
                                 {tr("soil"), detail->ledger->soil, c.inkFaint},
                                 {tr("wire"), detail->ledger->wire, c.brick},
-                                {tr("coils"), detail->ledger->loads, c.petal}},
+                                {tr("coils"), detail->ledger->loads, c.petal},
+                                {tr("transformer"), detail->ledger->transformer, c.leafMid}},
                                power);
         else
             m_power->setShares({}, power);
         if (spot) {
             const Complex z = spot->solution.impedance;
             const bool sure = spot->solution.impedanceErrorPercent <= em::usualErrorPercent;
-            m_certainty->setText(
-                (sure ? tr("%1 at the feed, known to about %2 %; each share is computed on its own, together %3 %.")
-                      : tr("%1 at the feed, but only known to about %2 %; each share is computed on its own, together %3 %."))
-                    .arg(impedanceText(z.real(), z.imag()))
-                    .arg(std::max(0.1, spot->solution.impedanceErrorPercent), 0, 'f', 1)
-                    .arg(detail->ledger ? 100.0 * detail->ledger->sum() : 100.0, 0, 'f', 1));
+            m_certainty->setText((sure
+                                      ? tr("%1 at the %4, known to about %2 %; each share is computed on its own, together %3 %.")
+                                      : tr("%1 at the %4, but only known to about %2 %; each share is computed on its own, together %3 %."))
+                                     .arg(impedanceText(z.real(), z.imag()))
+                                     .arg(std::max(0.1, spot->solution.impedanceErrorPercent), 0, 'f', 1)
+                                     .arg(detail->ledger ? 100.0 * detail->ledger->sum() : 100.0, 0, 'f', 1)
+                                     .arg(spot->solution.model->feeds[0].transformer ? tr("line, behind the transformer") : tr("feed")));
         } else
             m_certainty->setText({});
         m_caution->setText(cautionText());
