@@ -26,6 +26,10 @@ std::array<double, runStencil> runWeights(double u)
             af * be * c / 12.0,      -a * b * cd * f / 24.0, a * b * cd * e / 120.0};
 }
 
+/// What currents spread round a tube send out, over those on its axis: J0(sqrt(y)) for y = (k^2 - q^2) a^2, q the wavenumber
+/// along the tube, by its series. y stays below 0.1 for the thickest tubes.
+double spreadRound(double y) { return 1.0 - 0.25 * y * (1.0 - y / 16.0 * (1.0 - y / 36.0)); }
+
 /// Current at v = -1..1 of an element from its local coefficients.
 Complex currentOn(int degree, const std::vector<Complex>& local, double v)
 {
@@ -151,8 +155,8 @@ FarField::FarField(const Solution& solution)
 void FarField::addRuns(const Solution& solution)
 {
     const Mesh& mesh = *solution.mesh;
-    std::vector<double> along, angle, cosine, sine; // of the quadrature points of one run, m from its centre
-    std::vector<Complex> moment;                    // their current times weight
+    std::vector<double> along, radius, angle, cosine, sine; // of the quadrature points of one run; m from its centre
+    std::vector<Complex> moment;                            // their current times weight
     for (std::size_t first = 0, last = 0; first < mesh.elements.size(); first = last) {
         const Element& start = mesh.elements[first];
         for (last = first + 1; last < mesh.elements.size(); ++last) {
@@ -166,13 +170,14 @@ void FarField::addRuns(const Solution& solution)
         run.tangent = unit(whole);
         run.centre = start.start + 0.5 * whole;
         run.halfLength = 0.5 * norm(whole);
-        along.clear(), moment.clear();
+        along.clear(), radius.clear(), moment.clear();
         for (std::size_t e = first; e < last; ++e) {
             const std::vector<Complex> local = solution.elementCurrents(e);
             const Element& element = mesh.elements[e];
             const GaussRule& rule = gaussRule(std::min(16, mesh.degree + 2 + int(m_waveNumber * element.length)));
             for (std::size_t q = 0; q < rule.node.size(); ++q) {
                 along.push_back(dot(element.at(rule.node[q]) - run.centre, run.tangent));
+                radius.push_back(element.radiusAt(rule.node[q]));
                 moment.push_back(0.5 * element.length * rule.weight[q] * currentOn(mesh.degree, local, rule.node[q]));
             }
         }
@@ -186,7 +191,7 @@ void FarField::addRuns(const Solution& solution)
             cosSin(angle.data(), int(angle.size()), cosine.data(), sine.data());
             Complex sum = 0.0;
             for (std::size_t p = 0; p < along.size(); ++p)
-                sum += moment[p] * Complex{cosine[p], sine[p]};
+                sum += spreadRound((m_waveNumber * m_waveNumber - q * q) * radius[p] * radius[p]) * moment[p] * Complex{cosine[p], sine[p]};
             run.samples.push_back(sum);
         }
         m_runs.push_back(std::move(run));

@@ -12,8 +12,6 @@ namespace {
 
 constexpr double smallestDistance = 1e-5; // k0 R of row 0; closer in, the stored function no longer changes
 constexpr double logStep = 0.22;          // in ln(k0 R)
-constexpr int columns = 22;
-constexpr double columnStep = 1.0 / (columns - 1);
 constexpr int stencil = 4;
 constexpr std::size_t mostRows = 4096; // reaches 170 wavelengths; fixed, so that readers never see it move
 
@@ -45,7 +43,8 @@ Place placeOn(double coordinate, int lowest, int highest)
 } // namespace
 
 struct GroundTable::Row {
-    std::array<HalfSpaceIntegrals, columns> value{};
+    explicit Row(int columns) : value(columns) {}
+    std::vector<HalfSpaceIntegrals> value;
     int filled = 0; ///< columns computed, from grazing up
 };
 
@@ -57,6 +56,7 @@ GroundTable::GroundTable(const Ground& ground, double frequency, TableContent co
     const Complex refraction = std::sqrt(m_permittivity);
     // The wave in the soil runs ahead by k1 - k0 and matters only where it is not damped within a wavelength.
     const double beat = -refraction.imag() < 0.4 ? std::max(1.0, refraction.real() - 1.0) : 1.0;
+    m_columns = m_content == TableContent::Remainder ? 22 : 44; // the loss keeps its waves, which cross many steep paths
     m_linearStep = (m_content == TableContent::Remainder ? 0.55 : 0.35) / beat;
 }
 
@@ -88,8 +88,8 @@ int GroundTable::columnsFor(int index, double highest) const
 {
     const double nearest = distanceOfRow(std::max(0, index - stencil)); // the stencil serves distances below the row too
     const double sine = std::min(1.0, m_waveNumber * highest / nearest);
-    const double column = std::sqrt(std::asin(sine) * (2.0 / pi)) / columnStep;
-    return std::min(columns, int(column) + stencil + 1);
+    const double column = std::sqrt(std::asin(sine) * (2.0 / pi)) * (m_columns - 1);
+    return std::min(m_columns, int(column) + stencil + 1);
 }
 
 /// Adds the columns from those there to `wanted`; readers of the earlier ones are not disturbed.
@@ -97,7 +97,7 @@ void GroundTable::fillRow(Row& row, int index, int wanted) const
 {
     const double q = distanceOfRow(index);
     for (int c = row.filled; c < wanted; ++c) {
-        const double elevation = elevationOf(c * columnStep), r = q * std::cos(elevation), h = q * std::sin(elevation);
+        const double elevation = elevationOf(double(c) / (m_columns - 1)), r = q * std::cos(elevation), h = q * std::sin(elevation);
         if (m_content == TableContent::Remainder)
             row.value[c] = q * std::exp(imaginaryUnit * q) * remainderIntegrals(m_permittivity, r, h);
         else
@@ -123,7 +123,7 @@ bool GroundTable::cover(double nearest, double farthest, const Watch& watch, dou
             return;
         }
         if (!m_rows[i])
-            m_rows[i] = std::make_unique<Row>();
+            m_rows[i] = std::make_unique<Row>(m_columns);
         fillRow(*m_rows[i], i, wanted);
     });
     return !stopped;
@@ -134,7 +134,7 @@ HalfSpaceIntegrals GroundTable::at(double rho, double height) const
     const double distance = std::sqrt(rho * rho + height * height), q = m_waveNumber * distance;
     const double elevation = std::atan2(height, rho);
     const double row = rowCoordinate(q);
-    const Place columnPlace = placeOn(std::sqrt(elevation * (2.0 / pi)) / columnStep, 0, columns - 1);
+    const Place columnPlace = placeOn(std::sqrt(elevation * (2.0 / pi)) * (m_columns - 1), 0, m_columns - 1);
     const int firstRow = std::max(0, int(row) - 1);
     const std::array<double, stencil> rowWeight = lagrangeWeights(row - firstRow - 1);
     HalfSpaceIntegrals sum{};

@@ -52,6 +52,7 @@ private:
     double m_frequency, m_waveNumber;
     Complex m_permittivity, m_image, m_factor;
     double m_linearStep; ///< k0 R between rows far away
+    int m_columns;
     mutable std::mutex m_mutex;
     std::vector<std::unique_ptr<Row>> m_rows;
 };
