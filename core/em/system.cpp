@@ -1,6 +1,6 @@
 #include "core/em/system.h"
 
-#include "core/em/bessel.h"
+#include "core/em/conductor.h"
 #include "core/em/gauss.h"
 #include "core/em/moments.h"
 #include "core/em/pair_classes.h"
@@ -345,13 +345,6 @@ Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table) { return asse
 
 Matrix mirrorMatrix(const Mesh& mesh) { return assemble(mesh, {false, 1.0, nullptr, nullptr}); }
 
-Complex internalImpedance(double frequency, double radius, double conductivity, double relativePermeability)
-{
-    const double w = 2.0 * pi * frequency;
-    const Complex k = std::sqrt(Complex{0.0, -w * vacuumPermeability * relativePermeability * conductivity});
-    return k / (2.0 * pi * radius * conductivity * besselRatio(k * radius));
-}
-
 void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const PairPlan* plan)
 {
     const LocalFunctions local(mesh.degree);
@@ -363,7 +356,7 @@ void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const Pai
         const Wire& wire = model.wires[element.wire];
         if (wire.conductivity) {
             if (element.radius != knownRadius || element.wire != knownWire)
-                zi = internalImpedance(mesh.frequency, element.radius, *wire.conductivity, wire.relativePermeability);
+                zi = internalImpedance(wire, element.radius, mesh.frequency);
             knownRadius = element.radius, knownWire = element.wire;
             scatter(mesh, e, e, resistiveBlock(local, mesh.degree, 0.5 * element.length * zi), matrix);
         }

@@ -39,10 +39,6 @@ void addLoad(Matrix& matrix, int unknowns, const PortRow& row, Complex impedance
 /// Adds the line sections: for a section's two ports, row^T Z row with its open-circuit impedances.
 void addLines(const Mesh& mesh, const WireModel& model, Matrix& matrix);
 
-/// Internal impedance of a round conductor, ohm/m: k J0(ka)/(2 pi a sigma J1(ka)), k^2 = -j w mu sigma
-/// (Ramo, Whinnery & Van Duzer 1994, eq. 4.5-10).
-Complex internalImpedance(double frequency, double radius, double conductivity, double relativePermeability);
-
 /// Makes the table cover all distances the mesh asks for. False if stopped.
 bool coverMesh(const Mesh& mesh, GroundTable& table, const Watch& watch = {});
 

@@ -1,6 +1,6 @@
 #include "core/files/data.h"
 
-#include "core/files/json_reader.h"
+#include "core/files/metal.h"
 
 namespace vetchling::files {
 namespace {
@@ -38,8 +38,7 @@ Result<std::vector<Soil>> readSoils(const std::string& path)
 Result<std::vector<Conductor>> readConductors(const std::string& path)
 {
     return readList<Conductor>(path, "conductors", [](const JsonNode& n) {
-        return Conductor{n.text("id"), n.text("name"), n.text("source", "", true), n.number("conductivity_S_per_m", 5.8e7),
-                         n.number("relative_permeability", 1.0, true)};
+        return Conductor{n.text("id"), n.text("name"), n.text("source", "", true), readMetal(n)};
     });
 }
 

@@ -2,6 +2,7 @@
 /// The plain JSON tables that ship with the program and that users may edit: soils, conductors, band plans.
 
 #include "core/bands/bands.h"
+#include "core/shapes/family.h"
 #include "core/site/site.h"
 
 #include <string>
@@ -11,8 +12,7 @@ namespace vetchling::files {
 
 struct Conductor {
     std::string id, name, source;
-    double conductivity = 5.8e7; ///< S/m
-    double relativePermeability = 1.0;
+    shapes::Metal metal;
 };
 
 /// Each reads one file; the fault names the file and the place.

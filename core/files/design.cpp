@@ -1,6 +1,6 @@
 #include "core/files/design.h"
 
-#include "core/files/json_reader.h"
+#include "core/files/metal.h"
 
 #include <fmt/format.h>
 
@@ -169,8 +169,7 @@ shapes::WireChoice readWireChoice(const JsonNode& node)
 {
     const shapes::WireChoice d;
     return {node.text("conductor", d.conductor, true),
-            node.number("conductivity_S_per_m", d.conductivity, true),
-            node.number("relative_permeability", 1.0, true),
+            readMetal(node),
             node.number("diameter_m", d.diameter, true),
             node.number("jacket_m", 0.0, true),
             node.number("jacket_relative_permittivity", 3.0, true),
@@ -179,13 +178,16 @@ shapes::WireChoice readWireChoice(const JsonNode& node)
 
 Json wireChoiceJson(const shapes::WireChoice& w)
 {
-    return {{"conductor", w.conductor},
-            {"conductivity_S_per_m", w.conductivity},
-            {"relative_permeability", w.relativePermeability},
-            {"diameter_m", w.diameter},
-            {"jacket_m", w.jacket},
-            {"jacket_relative_permittivity", w.jacketPermittivity},
-            {"jacket_loss_tangent", w.jacketLossTangent}};
+    Json out{{"conductor", w.conductor},
+             {"conductivity_S_per_m", w.metal.conductivity},
+             {"relative_permeability", w.metal.relativePermeability},
+             {"diameter_m", w.diameter},
+             {"jacket_m", w.jacket},
+             {"jacket_relative_permittivity", w.jacketPermittivity},
+             {"jacket_loss_tangent", w.jacketLossTangent}};
+    if (w.metal.coating)
+        out["coating"] = coatingJson(w.metal);
+    return out;
 }
 
 Allowances readAllowances(const JsonNode& node)

@@ -42,6 +42,10 @@ Wire readWire(const JsonNode& node)
     wire.endRadius = node.optionalNumber("end_radius_m");
     wire.conductivity = node.optionalNumber("conductivity_S_per_m");
     wire.relativePermeability = node.number("relative_permeability", 1.0, true);
+    wire.wall = node.number("wall_m", 0.0, true);
+    if (const auto coating = node.object("coating", true))
+        wire.coating = Coating{coating->number("thickness_m"), coating->number("conductivity_S_per_m"),
+                               coating->number("relative_permeability", 1.0, true)};
     if (const auto jacket = node.object("insulation", true))
         wire.insulation = Insulation{jacket->number("outer_radius_m"), jacket->number("relative_permittivity"),
                                      jacket->number("loss_tangent", 0.0, true)};
@@ -200,6 +204,12 @@ Json wireJson(const Wire& wire)
         out["conductivity_S_per_m"] = *wire.conductivity;
     if (wire.relativePermeability != 1.0)
         out["relative_permeability"] = wire.relativePermeability;
+    if (wire.wall != 0.0)
+        out["wall_m"] = wire.wall;
+    if (wire.coating)
+        out["coating"] = {{"thickness_m", wire.coating->thickness},
+                          {"conductivity_S_per_m", wire.coating->conductivity},
+                          {"relative_permeability", wire.coating->relativePermeability}};
     if (wire.insulation)
         out["insulation"] = {{"outer_radius_m", wire.insulation->outerRadius},
                              {"relative_permittivity", wire.insulation->relativePermittivity},

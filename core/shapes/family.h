@@ -23,11 +23,19 @@ struct ParameterSpec {
     std::string help;
 };
 
+/// A metal, with another one on its outside if it is coated.
+struct Metal {
+    double conductivity = 5.8e7; ///< S/m
+    double relativePermeability = 1.0;
+    std::optional<Coating> coating;   ///< its thickness is 0 where it grows with the wire:
+    double coatingPartOfRadius = 0.0; ///< cladding of so much of the radius
+    friend bool operator==(const Metal&, const Metal&) = default;
+};
+
 /// Conductor and jacket of all wires of an antenna.
 struct WireChoice {
     std::string conductor = "copper"; ///< id in data/conductors.json
-    double conductivity = 5.8e7;      ///< S/m
-    double relativePermeability = 1.0;
+    Metal metal;
     double diameter = 2e-3; ///< m, of the metal
     double jacket = 0.0;    ///< m, thickness of the insulation; 0: bare
     double jacketPermittivity = 3.0;

@@ -96,8 +96,14 @@ Wire makeWire(const WireChoice& choice, std::string id, std::vector<Vec3> points
     wire.id = std::move(id);
     wire.points = std::move(points);
     wire.radius = 0.5 * choice.diameter;
-    wire.conductivity = choice.conductivity;
-    wire.relativePermeability = choice.relativePermeability;
+    wire.conductivity = choice.metal.conductivity;
+    wire.relativePermeability = choice.metal.relativePermeability;
+    wire.coating = choice.metal.coating;
+    if (wire.coating && wire.coating->thickness == 0.0)
+        wire.coating->thickness = choice.metal.coatingPartOfRadius * wire.radius;
+    if (wire.coating && wire.coating->thickness >= wire.radius) // all of a hair-thin wire
+        wire.conductivity = wire.coating->conductivity, wire.relativePermeability = wire.coating->relativePermeability,
+        wire.coating.reset();
     if (choice.jacket > 0.0)
         wire.insulation = Insulation{wire.radius + choice.jacket, choice.jacketPermittivity, choice.jacketLossTangent};
     return wire;

@@ -64,6 +64,7 @@ private:
             radius(*w.endRadius, at + ".end_radius_m");
         if (w.conductivity && !(*w.conductivity > 0.0 && std::isfinite(*w.conductivity)))
             add(at + ".conductivity_S_per_m", "must be above zero; leave it out for a perfect conductor");
+        metal(w, at);
         insulation(w, at + ".insulation");
         shortPieces(w, at);
     }
@@ -88,6 +89,29 @@ private:
     {
         if (!(r >= smallestRadius && r <= largestRadius))
             add(at, fmt::format("{} is outside 1e-7 to 10 m; give the wire's radius in metres", r));
+    }
+
+    void metal(const Wire& w, const std::string& at)
+    {
+        const double thinnest = std::min(w.radius, w.endRadius.value_or(w.radius));
+        permeability(w.relativePermeability, at + ".relative_permeability");
+        if ((w.coating || w.wall != 0.0) && !w.conductivity)
+            add(at + ".conductivity_S_per_m", "is missing: a wall or a coating needs the conductivity of the metal below");
+        if (!(w.wall >= 0.0 && w.wall <= thinnest))
+            add(at + ".wall_m", "must be between zero (solid) and the radius");
+        if (!w.coating)
+            return;
+        if (!(w.coating->thickness > 0.0 && w.coating->thickness < thinnest))
+            add(at + ".coating.thickness_m", "must be above zero and less than the radius");
+        if (!(w.coating->conductivity > 0.0 && std::isfinite(w.coating->conductivity)))
+            add(at + ".coating.conductivity_S_per_m", "must be above zero");
+        permeability(w.coating->relativePermeability, at + ".coating.relative_permeability");
+    }
+
+    void permeability(double mu, const std::string& at)
+    {
+        if (!(mu >= 0.5 && mu <= 1e5))
+            add(at, "must be between 0.5 and 100000; 1 for all but iron and steel");
     }
 
     void insulation(const Wire& w, const std::string& at)
@@ -226,6 +250,11 @@ private:
                                          std::pair(t.coreLoss, "core_loss_ohm")})
             if (!(value >= 0.0 && value < 1e9))
                 add(at + "." + key, "must be zero or a positive number");
+        constexpr double leastLoss = 1e-3, leastInductance = 1e-12; // below, hardly anything reaches the antenna
+        if (t.coreLoss > 0.0 && t.coreLoss < leastLoss)
+            add(at + ".core_loss_ohm", "is a short circuit across the line; give zero for a core without loss");
+        if (t.magnetisingInductance > 0.0 && t.magnetisingInductance < leastInductance)
+            add(at + ".magnetising_H", "is a short circuit across the line; give zero for a large one");
     }
 
     void line(const LineSection& l, const std::string& at)

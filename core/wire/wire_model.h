@@ -35,6 +35,14 @@ struct Insulation {
     double lossTangent = 0.0;
 };
 
+/// Another metal on the outside of a conductor: cladding, plating, zinc.
+struct Coating {
+    double thickness = 0.0; ///< m, inside the wire's radius
+    double conductivity = 5.8e7;
+    double relativePermeability = 1.0;
+    friend bool operator==(const Coating&, const Coating&) = default;
+};
+
 struct Wire {
     std::string id;
     std::vector<Vec3> points;           ///< two or more, along the wire
@@ -42,6 +50,8 @@ struct Wire {
     std::optional<double> endRadius;    ///< m, at the last point of a tapered wire; linear between
     std::optional<double> conductivity; ///< S/m; none: perfect conductor
     double relativePermeability = 1.0;
+    double wall = 0.0; ///< m, of a tube; 0: solid
+    std::optional<Coating> coating;
     std::optional<Insulation> insulation;
 
     [[nodiscard]] double length() const;

@@ -39,12 +39,16 @@ TEST(WireFile, SurvivesWritingAndReading)
     wires.model.wires[0].insulation = Insulation{2e-3, 2.3, 0.0002};
     wires.model.wires[0].endRadius = 0.0005;
     wires.model.wires[0].relativePermeability = 50.0;
+    wires.model.wires[0].wall = 2e-4;
+    wires.model.wires[0].coating = Coating{1.5e-5, 1.69e7, 2.0};
     wires.model.loads[0].kind = LoadKind::Parallel;
     const auto back = parseWireFile(writeWireFile(wires));
     ASSERT_TRUE(back.ok()) << back.firstFault();
     EXPECT_EQ(writeWireFile(*back), writeWireFile(wires));
     EXPECT_EQ(back->model.loads[0].kind, LoadKind::Parallel);
     EXPECT_EQ(back->model.wires[0].insulation->lossTangent, 0.0002);
+    EXPECT_EQ(back->model.wires[0].wall, 2e-4);
+    EXPECT_EQ(back->model.wires[0].coating, wires.model.wires[0].coating);
 }
 
 std::string replaced(std::string text, const std::string& from, const std::string& to)
@@ -192,7 +196,9 @@ Design sample()
     a.tuneForLowestSwr = true;
     a.notes = "line\nbreak";
     d.antennas = {a, a};
+    d.antennas[0].shape.wire.metal.coating = Coating{1.5e-5, 5.8e7, 1.0};
     d.antennas[1].shape = shapes::findFamily("vertical")->standardShape(14.1e6);
+    d.antennas[1].shape.wire.metal = {5.8e6, 100.0, Coating{0.0, 5.8e7, 1.0}, 0.1};
     return d;
 }
 
@@ -308,8 +314,32 @@ TEST(Data, ConductorsAreMetals)
 {
     const auto conductors = readConductors(VETCHLING_DATA "/conductors.json");
     ASSERT_TRUE(conductors.ok()) << listed(conductors.faults());
-    for (const Conductor& c : *conductors)
-        EXPECT_GT(c.conductivity, 1e6) << c.id;
+    for (const Conductor& c : *conductors) {
+        EXPECT_GT(c.metal.conductivity, 1e6) << c.id;
+        if (c.metal.coating) {
+            EXPECT_GT(c.metal.coating->conductivity, c.metal.conductivity) << c.id;
+        }
+    }
+}
+
+// Cladding of a part of the radius grows with the wire; plating stays; a hair-thin wire is plating through and through.
+TEST(Data, CoatingsFollowTheWireTheyAreOn)
+{
+    const auto conductors = readConductors(VETCHLING_DATA "/conductors.json");
+    const auto wire = [&](const std::string& id, double diameter) {
+        shapes::WireChoice choice;
+        choice.diameter = diameter;
+        for (const Conductor& c : *conductors)
+            if (c.id == id)
+                choice.metal = c.metal;
+        return shapes::makeWire(choice, "w", {{0, 0, 5}, {1, 0, 5}});
+    };
+    EXPECT_NEAR(wire("copper-clad-steel", 2e-3).coating->thickness, 1e-4, 1e-12);
+    EXPECT_NEAR(wire("copper-clad-steel", 4e-3).coating->thickness, 2e-4, 1e-12);
+    EXPECT_NEAR(wire("copper-plated-steel", 4e-3).coating->thickness, 1.5e-5, 1e-12);
+    EXPECT_FALSE(wire("copper-plated-steel", 2.5e-5).coating);
+    EXPECT_EQ(wire("copper-plated-steel", 2.5e-5).conductivity, 5.8e7);
+    EXPECT_FALSE(wire("copper", 2e-3).coating);
 }
 
 TEST(Data, BandPlansCoverThreeRegionsInRisingOrder)

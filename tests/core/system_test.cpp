@@ -1,3 +1,4 @@
+#include "core/em/conductor.h"
 #include "core/em/system.h"
 
 #include "core/em/pair_classes.h"
@@ -43,6 +44,60 @@ TEST(InternalImpedance, GrowsWithTheRootOfPermeability)
 {
     const double plain = internalImpedance(7e6, 1e-3, 5.8e6, 1.0).real(), steel = internalImpedance(7e6, 1e-3, 5.8e6, 100.0).real();
     EXPECT_NEAR(steel / plain, 10.0, 0.5);
+}
+
+struct LayeredFigure {
+    double diameter, core, frequency, r, x; // mm, mm, MHz, ohm/m; core: radius below the coating, or the bore of a tube
+    double sigma, mu, coatingSigma;         // coatingSigma 0: a tube
+};
+
+class LayeredConductor : public ::testing::TestWithParam<LayeredFigure> {};
+
+// Exact diffusion solutions computed independently: tubes, zinc and copper on steel, tin on copper.
+TEST_P(LayeredConductor, MatchesExactSkinEffect)
+{
+    const LayeredFigure f = GetParam();
+    Wire wire;
+    wire.radius = 0.5e-3 * f.diameter;
+    wire.conductivity = f.sigma;
+    wire.relativePermeability = f.mu;
+    if (f.coatingSigma > 0.0)
+        wire.coating = Coating{wire.radius - 1e-3 * f.core, f.coatingSigma, 1.0};
+    else
+        wire.wall = wire.radius - 1e-3 * f.core;
+    const Complex z = internalImpedance(wire, wire.radius, f.frequency * 1e6);
+    EXPECT_NEAR(z.real() / f.r, 1.0, 1e-5);
+    EXPECT_NEAR(z.imag() / f.x, 1.0, 1e-5);
+}
+
+INSTANTIATE_TEST_SUITE_P(Wires, LayeredConductor,
+                         ::testing::Values(LayeredFigure{15, 6.5, 3.5, 0.01038202575, 0.01035754782, 5.8e7, 1, 0},
+                                           LayeredFigure{22, 10.1, 150, 0.04624294367, 0.04623160045, 5.8e7, 1, 0},
+                                           LayeredFigure{12, 5, 14, 0.03952909998, 0.03944038256, 2.5e7, 1, 0},
+                                           LayeredFigure{10, 4.5, 7, 0.1447723725, 0.1425261471, 1.39e6, 1, 0},
+                                           LayeredFigure{25, 12.48, 3.5, 0.01108486085, 0.002339625312, 5.8e7, 1,
+                                                         0}, // a foil thinner than the skin
+                                           LayeredFigure{2, 0.98, 1.8, 0.4165625618, 0.06512801511, 5.8e6, 100, 1.69e7},
+                                           LayeredFigure{2, 0.98, 150, 0.9040449425, 0.9447649851, 5.8e6, 100, 1.69e7},
+                                           LayeredFigure{1.628, 0.7326, 3.5, 0.09556480327, 0.09696325464, 5.8e6, 100, 5.8e7},
+                                           LayeredFigure{1, 0.485, 1.8, 0.3540405987, 0.04061691919, 5.8e6, 100, 5.8e7},
+                                           LayeredFigure{1, 0.485, 14, 0.3851647668, 0.1823050337, 5.8e6, 100, 5.8e7},
+                                           LayeredFigure{1, 0.485, 150, 1.023226176, 1.027476884, 5.8e6, 100, 5.8e7},
+                                           LayeredFigure{1.5, 0.745, 7, 0.1514180511, 0.1957019352, 5.8e7, 1, 8.7e6}));
+
+TEST(LayeredConductorLimits, ThickWallIsSolidAndThickCoatingIsItsMetal)
+{
+    Wire solid;
+    solid.radius = 1e-3;
+    solid.conductivity = 5.8e7;
+    Wire tube = solid, clad = solid;
+    tube.wall = 0.9e-3;
+    clad.conductivity = 5.8e6;
+    clad.relativePermeability = 100.0;
+    clad.coating = Coating{0.9e-3, 5.8e7, 1.0};
+    const Complex z = internalImpedance(solid, 1e-3, 7e6);
+    EXPECT_LT(relative(internalImpedance(tube, 1e-3, 7e6), z), 1e-6);
+    EXPECT_LT(relative(internalImpedance(clad, 1e-3, 7e6), z), 1e-6);
 }
 
 void expectSymmetric(const Matrix& matrix, int n)

@@ -56,6 +56,32 @@ INSTANTIATE_TEST_SUITE_P(
         Spoil{"zero_radius", [](WireModel& m) { m.wires[0].radius = 0.0; }, "wires[0].radius_m", "radius in metres"},
         Spoil{"nan_radius", [](WireModel& m) { m.wires[0].radius = nan; }, "wires[0].radius_m", "radius in metres"},
         Spoil{"negative_end_radius", [](WireModel& m) { m.wires[0].endRadius = -1.0; }, "wires[0].end_radius_m", "radius in metres"},
+        Spoil{"core_of_no_resistance",
+              [](WireModel& m) {
+                  m.feeds[0].transformer = Transformer{49.0, 0.0, 0.0, 1e-300};
+              },
+              "feeds[0].transformer.core_loss_ohm", "short circuit across the line"},
+        Spoil{"winding_of_no_inductance",
+              [](WireModel& m) {
+                  m.feeds[0].transformer = Transformer{49.0, 0.0, 1e-300, 0.0};
+              },
+              "feeds[0].transformer.magnetising_H", "short circuit across the line"},
+        Spoil{"thick_wall", [](WireModel& m) { m.wires[0].conductivity = 5.8e7, m.wires[0].wall = 1.0; }, "wires[0].wall_m",
+              "between zero (solid) and the radius"},
+        Spoil{"wall_of_perfect_conductor", [](WireModel& m) { m.wires[0].conductivity.reset(), m.wires[0].wall = 1e-5; },
+              "wires[0].conductivity_S_per_m", "metal below"},
+        Spoil{"coating_as_thick_as_the_wire",
+              [](WireModel& m) {
+                  m.wires[0].conductivity = 5.8e6, m.wires[0].coating = Coating{m.wires[0].radius, 5.8e7, 1.0};
+              },
+              "wires[0].coating.thickness_m", "less than the radius"},
+        Spoil{"coating_without_conductivity",
+              [](WireModel& m) {
+                  m.wires[0].conductivity = 5.8e6, m.wires[0].coating = Coating{1e-5, 0.0, 1.0};
+              },
+              "wires[0].coating.conductivity_S_per_m", "above zero"},
+        Spoil{"negative_permeability", [](WireModel& m) { m.wires[0].relativePermeability = -1.0; }, "wires[0].relative_permeability",
+              "1 for all but iron"},
         Spoil{"zero_conductivity", [](WireModel& m) { m.wires[0].conductivity = 0.0; }, "wires[0].conductivity_S_per_m",
               "leave it out for a perfect conductor"},
         Spoil{"thin_jacket",

@@ -315,17 +315,33 @@ WireModel wildModel(unsigned seed)
             wire.endRadius = anyNumber(dice, wire.radius * dice.between(0.2, 3.0));
         if (dice.chance(0.1))
             wire.insulation = Insulation{anyNumber(dice, wire.radius * 2.0), anyNumber(dice, 2.3), anyNumber(dice, 0.001)};
+        if (dice.chance(0.1))
+            wire.relativePermeability = anyNumber(dice, dice.logBetween(1.0, 1e3));
+        if (wire.conductivity && dice.chance(0.3))
+            wire.coating = Coating{anyNumber(dice, wire.radius * dice.logBetween(1e-3, 1.0)), anyNumber(dice, dice.logBetween(1e5, 6e7)),
+                                   anyNumber(dice, 1.0)};
+        if (wire.conductivity && dice.chance(0.2))
+            wire.wall = anyNumber(dice, wire.radius * dice.logBetween(1e-3, 1.2));
         model.wires.push_back(wire);
     }
     for (int f = dice.whole(dice.chance(0.05) ? 0 : 1, 2); f > 0; --f) {
         const std::size_t wire = std::size_t(dice.whole(0, int(model.wires.size()) - (dice.chance(0.98) ? 1 : 0)));
         const double length = wire < model.wires.size() ? model.wires[wire].length() : 1.0;
         model.feeds.push_back({wire, anyNumber(dice, length * dice.unit()), {anyNumber(dice, 1.0), 0.0}});
+        if (dice.chance(0.1))
+            model.feeds.back().transformer =
+                Transformer{anyNumber(dice, 49.0), anyNumber(dice, 1e-7), anyNumber(dice, 4e-6), anyNumber(dice, 400.0)};
     }
     for (int l = dice.whole(0, 2); l > 0; --l)
         model.loads.push_back({std::size_t(dice.whole(0, int(model.wires.size()) - 1)), anyNumber(dice, size * dice.unit() * 0.5),
                                LoadKind(dice.whole(0, 1)), anyNumber(dice, 10.0), anyNumber(dice, 1e-6), anyNumber(dice, 1e-10),
-                               anyNumber(dice, 100.0)});
+                               anyNumber(dice, 100.0), dice.chance(0.1) ? anyNumber(dice, 3e7) : 0.0});
+    if (dice.chance(0.1)) {
+        const auto wire = [&] { return std::size_t(dice.whole(0, int(model.wires.size()) - 1)); };
+        const auto place = [&] { return anyNumber(dice, size * dice.unit() * 0.5); };
+        model.lines.push_back({wire(), wire(), place(), place(), LineEnd(dice.whole(0, 2)), anyNumber(dice, 50.0), anyNumber(dice, size),
+                               anyNumber(dice, 0.66), anyNumber(dice, 0.05), dice.chance(0.5)});
+    }
     return model;
 }
 

@@ -193,8 +193,7 @@ private:
             const files::Conductor chosen = m_context.conductors[std::size_t(index)];
             document().editAntenna(tr("change conductor"), {}, [&](Antenna& a) {
                 a.shape.wire.conductor = chosen.id;
-                a.shape.wire.conductivity = chosen.conductivity;
-                a.shape.wire.relativePermeability = chosen.relativePermeability;
+                a.shape.wire.metal = chosen.metal;
             });
         });
         m_diameter = m_ledger->value(tr("Diameter, gauge or mm²"), units::Quantity::WireSize, QStringLiteral("wireDiameter"));
