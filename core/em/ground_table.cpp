@@ -18,6 +18,16 @@ constexpr std::size_t mostRows = 4096; // reaches 170 wavelengths; fixed, so tha
 /// Elevation of column coordinate t = 0..1: quadratic, so that columns crowd towards grazing.
 double elevationOf(double t) { return 0.5 * pi * t * t; }
 
+/// The four integrals as plain numbers: the compiler then adds them side by side.
+using Packed = std::array<double, 8>;
+
+Packed packed(const HalfSpaceIntegrals& v)
+{
+    return {v.s.real(), v.s.imag(), v.d.real(), v.d.imag(), v.x.real(), v.x.imag(), v.z.real(), v.z.imag()};
+}
+
+HalfSpaceIntegrals unpacked(const Packed& p) { return {{p[0], p[1]}, {p[2], p[3]}, {p[4], p[5]}, {p[6], p[7]}}; }
+
 HalfSpaceIntegrals imaginaryPart(const HalfSpaceIntegrals& v)
 {
     return {{0.0, v.s.imag()}, {0.0, v.d.imag()}, {0.0, v.x.imag()}, {0.0, v.z.imag()}};
@@ -44,7 +54,7 @@ Place placeOn(double coordinate, int lowest, int highest)
 
 struct GroundTable::Row {
     explicit Row(int columns) : value(columns) {}
-    std::vector<HalfSpaceIntegrals> value;
+    std::vector<Packed> value;
     int filled = 0; ///< columns computed, from grazing up
 };
 
@@ -99,9 +109,9 @@ void GroundTable::fillRow(Row& row, int index, int wanted) const
     for (int c = row.filled; c < wanted; ++c) {
         const double elevation = elevationOf(double(c) / (m_columns - 1)), r = q * std::cos(elevation), h = q * std::sin(elevation);
         if (m_content == TableContent::Remainder)
-            row.value[c] = q * std::exp(imaginaryUnit * q) * remainderIntegrals(m_permittivity, r, h);
+            row.value[c] = packed(q * std::exp(imaginaryUnit * q) * remainderIntegrals(m_permittivity, r, h));
         else
-            row.value[c] = imaginaryPart(q * evanescentIntegrals(m_permittivity, r, h));
+            row.value[c] = packed(imaginaryPart(q * evanescentIntegrals(m_permittivity, r, h)));
     }
     row.filled = std::max(row.filled, wanted);
 }
@@ -137,20 +147,18 @@ HalfSpaceIntegrals GroundTable::at(double rho, double height) const
     const Place columnPlace = placeOn(std::sqrt(elevation * (2.0 / pi)) * (m_columns - 1), 0, m_columns - 1);
     const int firstRow = std::max(0, int(row) - 1);
     const std::array<double, stencil> rowWeight = lagrangeWeights(row - firstRow - 1);
-    HalfSpaceIntegrals sum{};
+    Packed sum{};
     for (int i = 0; i < stencil; ++i) {
-        const HalfSpaceIntegrals* value = m_rows[firstRow + i]->value.data() + columnPlace.first;
+        const Packed* value = m_rows[firstRow + i]->value.data() + columnPlace.first;
         for (int j = 0; j < stencil; ++j) {
             const double w = rowWeight[i] * columnPlace.weight[j];
-            sum.s += w * value[j].s;
-            sum.d += w * value[j].d;
-            sum.x += w * value[j].x;
-            sum.z += w * value[j].z;
+            for (std::size_t c = 0; c < sum.size(); ++c)
+                sum[c] += w * value[j][c];
         }
     }
     const double clampedQ = std::max(q, smallestDistance);
     const Complex phase = m_content == TableContent::Remainder ? Complex{std::cos(q), -std::sin(q)} : Complex{1.0, 0.0};
-    return (m_factor * phase / clampedQ) * sum;
+    return (m_factor * phase / clampedQ) * unpacked(sum);
 }
 
 int GroundTable::rowCount() const

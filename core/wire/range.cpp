@@ -10,7 +10,7 @@ namespace vetchling {
 namespace {
 
 constexpr double thickestInWavelengths = 0.02;
-constexpr double sharpestBend = 10.0; // degrees
+constexpr double sharpestBend = 10.0 - 1e-6; // degrees
 constexpr double nearestInRadii = 4.0, shortestInRadii = 4.0;
 constexpr std::size_t mostPieces = 500;
 
