@@ -161,6 +161,9 @@ void Scene::render(Sketch& sketch, const QSizeF& size)
         paintPlanGround(sketch);
     paintBuildings(sketch);
     paintRibbon(sketch);
+    const std::vector<DimensionLine> dimensions = dimensionLines();
+    for (const DimensionLine& d : dimensions)
+        sketch.reserveLine(d.a, d.b); // names of supports keep clear of what is drawn over them later
     paintSupports(sketch);
     if (const CurvePointer pinned = m_context.solver.pinnedCurve())
         paintWires(sketch, pinned->built.model, true);
@@ -168,7 +171,8 @@ void Scene::render(Sketch& sketch, const QSizeF& size)
     paintFittings(sketch);
     if (m_view == View::Side)
         paintHeights(sketch, size);
-    paintDimensions(sketch);
+    for (const DimensionLine& d : dimensions)
+        sketch.dimension(d.a, d.b, d.words);
     paintRangeNotes(sketch);
     paintDragValue(sketch);
 }
@@ -414,28 +418,28 @@ void Scene::paintRangeNotes(Sketch& sketch) const
     }
 }
 
-void Scene::paintDimensions(Sketch& sketch) const
+/// Beside the wires they measure: below a single one, else outside the bend, where they do not cross.
+std::vector<Scene::DimensionLine> Scene::dimensionLines() const
 {
     const auto system = m_context.document.design().operation.system;
+    const auto& dimensions = built()->dimensions;
     QPointF middle;
-    for (const shapes::Dimension& d : built()->dimensions)
-        middle += 0.5 * (m_camera.project(d.from) + m_camera.project(d.to)) / double(built()->dimensions.size());
-    for (const shapes::Dimension& d : built()->dimensions) {
+    for (const shapes::Dimension& d : dimensions)
+        middle += 0.5 * (m_camera.project(d.from) + m_camera.project(d.to)) / double(dimensions.size());
+    std::vector<DimensionLine> lines;
+    for (const shapes::Dimension& d : dimensions) {
         const QPointF a = m_camera.project(d.from), b = m_camera.project(d.to);
         const double length = std::hypot(b.x() - a.x(), b.y() - a.y());
         if (length < 30.0)
             continue;
         QPointF across((b.y() - a.y()) / length, (a.x() - b.x()) / length);
         const QPointF outward = 0.5 * (a + b) - middle;
-        const bool single = built()->dimensions.size() == 1;
-        if (m_view == View::Side && built()->dimensions.size() != 3
-                ? across.y() < 0.0
-                : (single ? across.y() < 0.0 : QPointF::dotProduct(across, outward) < 0.0))
+        if (dimensions.size() == 1 ? across.y() < 0.0 : QPointF::dotProduct(across, outward) < 0.0)
             across = -across;
-        const double offset = built()->dimensions.size() == 3 ? 24.0 : 28.0;
-        sketch.dimension(a + offset * across, b + offset * across,
-                         QString::fromStdString(units::formatLength(distance(d.from, d.to), system)));
+        const QPointF aside = (dimensions.size() == 3 ? 24.0 : 28.0) * across;
+        lines.push_back({a + aside, b + aside, QString::fromStdString(units::formatLength(distance(d.from, d.to), system))});
     }
+    return lines;
 }
 
 void Scene::paintHeights(Sketch& sketch, const QSizeF& size) const

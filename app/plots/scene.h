@@ -57,7 +57,11 @@ private:
     void paintWires(Sketch& sketch, const WireModel& model, bool pinned) const;
     void paintFittings(Sketch& sketch) const;
     void paintRangeNotes(Sketch& sketch) const;
-    void paintDimensions(Sketch& sketch) const;
+    struct DimensionLine {
+        QPointF a, b;
+        QString words;
+    };
+    [[nodiscard]] std::vector<DimensionLine> dimensionLines() const;
     void paintHeights(Sketch& sketch, const QSizeF& size) const;
     void paintDragValue(Sketch& sketch) const;
     [[nodiscard]] double bearingOfView() const;
