@@ -584,6 +584,48 @@ TEST(Joints, TwoWiresThatMeetAreOneWire)
 }
 
 // Two equal radials share the current: each carries half of the radiator's.
+// The narrower a V, the more its legs cancel each other: from a dipole at 180 degrees to an open line at 10.
+TEST(Joints, AVRadiatesLessTheNarrowerItIs)
+{
+    double before = 1e9;
+    for (double angle : {180.0, 120.0, 60.0, 30.0, 10.0}) {
+        const double leg = 0.24 * wavelength(f), x = -leg * std::cos(radians(0.5 * angle)), y = leg * std::sin(radians(0.5 * angle));
+        const Solution s = solved(fedWire({{x, -y, 0}, {0, 0, 0}, {x, y, 0}}, leg), f);
+        EXPECT_LT(s.impedance.real(), before) << angle;
+        EXPECT_NEAR(ledgerOf(s).sum(), 1.0, 2e-3) << angle;
+        before = s.impedance.real();
+    }
+    EXPECT_LT(before, 2.0);
+}
+
+// A whip on a car's roof of crossed wires: near a monopole's 36 ohm, feed at a joint of five ends.
+TEST(Joints, AWhipOnABodyOfWiresIsNearlyAMonopole)
+{
+    const double vhf = 145e6, l = wavelength(vhf), roof = 1.4;
+    WireModel model;
+    model.ground = averageSoil;
+    for (int i = -3; i <= 3; ++i) {
+        std::vector<Vec3> along, across;
+        for (int j = -3; j <= 3; ++j) {
+            along.push_back({0.2 * j, 0.2 * i, roof});
+            across.push_back({0.2 * i, 0.2 * j, roof});
+        }
+        model.wires.push_back(wire("along", along, 5e-3));
+        model.wires.push_back(wire("across", across, 5e-3));
+    }
+    model.wires.push_back(wire("whip", {{0, 0, roof}, {0, 0, roof + 0.235 * l}}, 1.5e-3));
+    model.feeds.push_back({model.wires.size() - 1, 0.0, 1.0});
+    const Solution s = solved(model, vhf);
+    EXPECT_NEAR(s.impedance.real(), 36.0, 14.0);
+    EXPECT_LT(std::abs(s.impedance.imag()), 40.0);
+    EXPECT_LT(s.impedanceErrorPercent, 2.0);
+    EXPECT_NEAR(ledgerOf(s).sum(), 1.0, 3e-3);
+    double roofCurrents = 0.0; // out of the joint, as much as flows up the whip
+    for (std::size_t w : {6u, 7u})
+        roofCurrents += std::abs(s.currentAt(w, 0.6 - 1e-4) - s.currentAt(w, 0.6 + 1e-4));
+    EXPECT_NEAR(roofCurrents, std::abs(s.currentAt(model.wires.size() - 1, 1e-4)), 0.02 * roofCurrents);
+}
+
 TEST(Joints, CurrentDividesBySymmetry)
 {
     WireModel model;
