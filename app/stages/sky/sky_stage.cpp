@@ -173,7 +173,10 @@ private:
                             int(&s - solver().detail()->spots.data()) == solver().detail()->selected ? c.petal : c.leafMid});
         }
         m_table->setRows(std::move(rows));
-        m_tableNote->setText(tr("Radiated that way from %1 W at the feedpoint; mismatch and feed line not counted.")
+        const SpotResult* spot = this->spot();
+        const bool behind = spot && spot->solution.model->feeds[0].transformer;
+        m_tableNote->setText((behind ? tr("Radiated that way from %1 W into the transformer; mismatch and feed line not counted.")
+                                     : tr("Radiated that way from %1 W at the feedpoint; mismatch and feed line not counted."))
                                  .arg(document().design().operation.power));
     }
 
