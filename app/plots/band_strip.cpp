@@ -110,7 +110,7 @@ BandStrip::BandStrip(Document& document, SolveService& solver, const Theme& them
 void BandStrip::documentChanged()
 {
     const Operation& operation = m_document.design().operation;
-    if (operation.bands != m_shown.bands || operation.swrLimit != m_shown.swrLimit)
+    if (operation.bands != m_shown.bands || operation.swrLimit != m_shown.swrLimit || !m_solver.curve())
         rebuild();
 }
 

@@ -14,7 +14,7 @@ struct SweepOptions {
     double reference = 50.0;        ///< ohm; the SWR that matters is on this impedance
     double swrTolerance = 0.004;    ///< relative, where SWR < 10; the curve then keeps 1 %
     int mostSolves = 72;
-    SolveOptions solve;
+    SolveOptions solve; ///< where one small mesh serves all frequencies it is not refined to the wanted error
 };
 
 /// A curve that can be asked at any frequency of its range.

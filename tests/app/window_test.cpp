@@ -253,6 +253,20 @@ TEST_F(WindowTest, TransformerTakesItsShareAndMovesTheImpedance)
     EXPECT_LT(solver().detail()->ledger->transformer, 1e-6);
 }
 
+TEST_F(WindowTest, StripForgetsTheCurveOfTheLastAntenna)
+{
+    while (document().design().antennas.size() > 1)
+        document().removeCurrentAntenna();
+    ASSERT_TRUE(settle());
+    auto* strip = find<BandStrip>("bandStrip");
+    EXPECT_FALSE(strip->accessibleDescription().isEmpty());
+    document().removeCurrentAntenna();
+    EXPECT_TRUE(strip->accessibleDescription().isEmpty());
+    document().undoStack().undo();
+    ASSERT_TRUE(settle());
+    EXPECT_FALSE(strip->accessibleDescription().isEmpty());
+}
+
 // A drag redraws the tab of the antenna; it does not make the shelf anew, which would lose a click on the way.
 TEST_F(WindowTest, ShelfKeepsItsTabsWhileAnAntennaChanges)
 {
