@@ -111,14 +111,14 @@ void curve(benchmark::State& state, bool warm)
 {
     auto tables = std::make_unique<em::GroundTableCache>();
     const auto model = invertedV();
-    auto last = em::sweep(model, {}, *tables);
+    auto last = em::sweep(model, {1.8e6, 30e6}, *tables);
     for (auto _ : state) {
         if (!warm) {
             state.PauseTiming();
             tables->clear();
             state.ResumeTiming();
         }
-        last = em::sweep(model, {}, *tables);
+        last = em::sweep(model, {1.8e6, 30e6}, *tables);
         benchmark::DoNotOptimize(last->solves);
     }
     state.counters["solves"] = last->solves;

@@ -87,7 +87,7 @@ GaussRule panelledRule(int nodes)
     return all;
 }
 
-SpectrumPowers spectrumPowers(const Solution& solution)
+SpectrumPowers spectrumPowers(const Solution& solution, const Watch& watch)
 {
     const FarField field(solution);
     const GroundKind kind = solution.model->ground.kind;
@@ -99,6 +99,8 @@ SpectrumPowers spectrumPowers(const Solution& solution)
     const double front = waveImpedance * k * k / (32.0 * pi * pi) * 2.0 * pi / double(azimuths.size());
     std::vector<SpectrumPowers> parts(rule.node.size());
     tbb::parallel_for(std::size_t(0), rule.node.size(), [&](std::size_t i) {
+        if (watch.stopped())
+            return;
         const double t = rule.node[i];
         // dOmega = d(sin e) d(azimuth); squared near the horizon of a soil, where the reflection changes fast
         const double height = kind == GroundKind::FreeSpace ? 2.0 * t - 1.0 : t * t;
@@ -137,9 +139,9 @@ Result<double> evanescentPower(const Solution& solution, const SpectrumPowers& s
     const auto loss = tables.table(solution.model->ground, solution.frequency, TableContent::EvanescentLoss);
     if (!coverMesh(*solution.mesh, *loss, watch))
         return Fault{"", stoppedMessage};
-    const double ofRemainder = quadraticForm(remainderMatrix(*solution.mesh, *loss), solution.unknowns, realPart);
+    const double ofRemainder = quadraticForm(remainderMatrix(*solution.mesh, *loss, watch), solution.unknowns, realPart);
     const double imageLoss = loss->image().imag(); // the quasi-static image takes power as j Im Kq times the mirror image
-    const double ofImage = -imageLoss * quadraticForm(mirrorMatrix(*solution.mesh), solution.unknowns, imaginaryPart);
+    const double ofImage = -imageLoss * quadraticForm(mirrorMatrix(*solution.mesh, watch), solution.unknowns, imaginaryPart);
     return ofRemainder + ofImage - imageLoss * spectrum.imageExchange;
 }
 
@@ -307,7 +309,9 @@ Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tabl
     PowerLedger ledger;
     const Mesh& mesh = *solution.mesh;
     const double in = solution.inputPower;
-    const SpectrumPowers spectrum = spectrumPowers(solution);
+    const SpectrumPowers spectrum = spectrumPowers(solution, watch);
+    if (watch.stopped())
+        return Fault{"", stoppedMessage};
     ledger.sky = spectrum.sky / in;
     Matrix ofWire(std::size_t(mesh.unknowns) * mesh.unknowns);
     addWire(mesh, *solution.model, ofWire);
@@ -324,11 +328,16 @@ Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tabl
         ledger.lines += linePower(solution.model->lines[l], solution.frequency, through(mesh.lines[l][0]), through(mesh.lines[l][1])) / in;
     ledger.transformer = solution.transformerPower / in;
     const Ground& ground = solution.model->ground;
-    if (ground.kind == GroundKind::Real && ground.complexPermittivity(solution.frequency) != Complex{1.0, 0.0}) {
+    if (ground.kind != GroundKind::Real)
+        return ledger;
+    ledger.soil = spectrum.intoSoil / in;
+    if (ground.complexPermittivity(solution.frequency) != Complex{1.0, 0.0}) { // soil like air has no evanescent waves to take
         const Result<double> evanescent = evanescentPower(solution, spectrum, tables, watch);
         if (!evanescent)
             return evanescent.faults();
-        ledger.soil = (spectrum.intoSoil + *evanescent) / in;
+        ledger.soil += *evanescent / in;
+        if (watch.stopped())
+            return Fault{"", stoppedMessage};
     }
     return ledger;
 }

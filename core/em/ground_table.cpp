@@ -102,39 +102,56 @@ int GroundTable::columnsFor(int index, double highest) const
     return std::min(m_columns, int(column) + stencil + 1);
 }
 
-/// Adds the columns from those there to `wanted`; readers of the earlier ones are not disturbed.
-void GroundTable::fillRow(Row& row, int index, int wanted) const
+std::vector<std::array<double, 8>> GroundTable::columnsOf(int index, int from, int to) const
 {
     const double q = distanceOfRow(index);
-    for (int c = row.filled; c < wanted; ++c) {
+    std::vector<Packed> out;
+    for (int c = from; c < to; ++c) {
         const double elevation = elevationOf(double(c) / (m_columns - 1)), r = q * std::cos(elevation), h = q * std::sin(elevation);
         if (m_content == TableContent::Remainder)
-            row.value[c] = packed(q * std::exp(imaginaryUnit * q) * remainderIntegrals(m_permittivity, r, h));
+            out.push_back(packed(q * std::exp(imaginaryUnit * q) * remainderIntegrals(m_permittivity, r, h)));
         else
-            row.value[c] = packed(imaginaryPart(q * evanescentIntegrals(m_permittivity, r, h)));
+            out.push_back(packed(imaginaryPart(q * evanescentIntegrals(m_permittivity, r, h))));
     }
-    row.filled = std::max(row.filled, wanted);
+    return out;
+}
+
+int GroundTable::filledColumns(int index) const
+{
+    const std::lock_guard lock(m_mutex);
+    return m_rows[index] ? m_rows[index]->filled : 0;
+}
+
+/// Readers of earlier columns are not disturbed; columns that another thread kept meanwhile are left alone.
+void GroundTable::keep(int index, int from, const std::vector<std::array<double, 8>>& columns)
+{
+    const std::lock_guard lock(m_mutex);
+    if (!m_rows[index])
+        m_rows[index] = std::make_unique<Row>(m_columns);
+    Row& row = *m_rows[index];
+    const int to = from + int(columns.size());
+    for (int c = row.filled; c < to; ++c)
+        row.value[c] = columns[c - from];
+    row.filled = std::max(row.filled, to);
 }
 
 bool GroundTable::cover(double nearest, double farthest, const Watch& watch, double highest)
 {
-    const std::lock_guard lock(m_mutex);
     const int first = std::max(0, int(std::floor(rowCoordinate(m_waveNumber * nearest))) - 1);
     const int last = int(std::floor(rowCoordinate(m_waveNumber * farthest))) + 2;
-    if (last >= int(m_rows.size()))
+    if (last >= int(mostRows))
         return false;
     std::atomic<bool> stopped{false};
+    // The lock is never held across the parallel loop: a thread that waits in it may be given other work on this table.
     tbb::parallel_for(first, last + 1, [&](int i) {
-        const int wanted = columnsFor(i, highest);
-        if (stopped || (m_rows[i] && m_rows[i]->filled >= wanted))
+        const int wanted = columnsFor(i, highest), there = filledColumns(i);
+        if (stopped || there >= wanted)
             return;
         if (watch.stopped()) {
             stopped = true;
             return;
         }
-        if (!m_rows[i])
-            m_rows[i] = std::make_unique<Row>(m_columns);
-        fillRow(*m_rows[i], i, wanted);
+        keep(i, there, columnsOf(i, there, wanted));
     });
     return !stopped;
 }

@@ -11,6 +11,7 @@
 #include "core/watch.h"
 #include "core/wire/wire_model.h"
 
+#include <array>
 #include <cmath>
 #include <memory>
 #include <mutex>
@@ -46,7 +47,10 @@ private:
     [[nodiscard]] double rowCoordinate(double q) const;
     [[nodiscard]] double distanceOfRow(double coordinate) const;
     [[nodiscard]] int columnsFor(int index, double highest) const;
-    void fillRow(Row& row, int index, int columns) const;
+    /// Columns of a row from `from` up to `to`, computed without the lock.
+    [[nodiscard]] std::vector<std::array<double, 8>> columnsOf(int index, int from, int to) const;
+    [[nodiscard]] int filledColumns(int index) const;
+    void keep(int index, int from, const std::vector<std::array<double, 8>>& columns);
 
     TableContent m_content;
     double m_frequency, m_waveNumber;

@@ -15,8 +15,9 @@ struct NestedSolution {
 /// @param matrix      symmetric, row-major; overwritten
 /// @param levelStarts first unknown of each level, rising from 0
 /// @param port        row whose product with each level's solution is wanted
-/// @return no unknowns if a level is singular
+/// @param watch       looked at every few milliseconds
+/// @return no unknowns if a level is singular or a stop was asked for
 NestedSolution nestedSolve(Matrix& matrix, const std::vector<int>& levelStarts, const std::vector<Complex>& rhs,
-                           const std::vector<Complex>& port);
+                           const std::vector<Complex>& port, const Watch& watch = {});
 
 } // namespace vetchling::em

@@ -30,7 +30,7 @@ Complex impedancePerForm(const Solution& s)
         ++f;
     const Feed& feed = s.model->feeds[f];
     const Complex current = s.feedCurrents[f], perForm = 1.0 / (current * current);
-    return feed.transformer ? feed.transformer->slope(feed.voltage / current, s.frequency) * perForm : perForm;
+    return feed.transformer ? feed.transformer->at(s.frequency).slope(feed.voltage / current) * perForm : perForm;
 }
 
 /// Where the end of a wire may be moved: no other wire meets it and it is not on the ground.
@@ -60,6 +60,12 @@ void moveEnd(WireModel& model, std::size_t wire, bool atStart, double longer)
     for (Load& l : model.loads)
         if (l.wire == wire)
             l.at += longer;
+    for (LineSection& s : model.lines) {
+        if (s.fromWire == wire)
+            s.fromAt += longer;
+        if (s.end == LineEnd::Joined && s.toWire == wire)
+            s.toAt += longer;
+    }
 }
 
 class Differences {

@@ -83,7 +83,9 @@ Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::s
     const std::size_t feed = drivenFeed(*model);
     const Complex voltage = model->feeds[feed].voltage;
     const std::vector<Complex> rhs = excitation(*model, mesh);
-    NestedSolution nested = nestedSolve(matrix, mesh.levelStarts, rhs, denseRow(mesh.feeds[feed], mesh.unknowns));
+    NestedSolution nested = nestedSolve(matrix, mesh.levelStarts, rhs, denseRow(mesh.feeds[feed], mesh.unknowns), watch);
+    if (watch.stopped())
+        return stopped();
     if (nested.unknowns.empty())
         return Fault{"wires", "the equations have no solution; look for wires that almost touch"};
     out.unknowns = std::move(nested.unknowns);
@@ -91,7 +93,7 @@ Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::s
         const Feed& source = model->feeds[f];
         const Complex current = portCurrent(mesh.feeds[f], out.unknowns);
         const double atGap = 0.5 * (source.voltage * std::conj(current)).real();
-        const double passed = source.transformer ? source.transformer->efficiency(source.voltage / current, frequency) : 1.0;
+        const double passed = source.transformer ? source.transformer->at(frequency).efficiency(source.voltage / current) : 1.0;
         const double atLine = atGap > 0.0 && passed > 0.0 ? atGap / passed : atGap;
         out.feedCurrents.push_back(current);
         out.inputPower += atLine;
@@ -101,8 +103,9 @@ Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::s
     double passed = 1.0; // of the relative error
     out.impedance = atGap;
     if (const auto& transformer = model->feeds[feed].transformer) {
-        out.impedance = transformer->atLine(atGap, frequency);
-        passed = std::abs(transformer->slope(atGap, frequency) * atGap / out.impedance);
+        const TwoPort chain = transformer->at(frequency);
+        out.impedance = chain.towardsRadio(atGap);
+        passed = std::abs(chain.slope(atGap) * atGap / out.impedance);
     }
     if (!std::isfinite(std::abs(out.impedance)))
         return Fault{"feeds", "no current flows at the feed; look for a wire that is not joined"};
@@ -151,8 +154,10 @@ Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency,
             break;
         mesh.fineness *= refinement;
         Result<Solution> finer = solveOnce(model, frequency, tables, mesh, watch);
-        if (finer && finer->impedanceErrorPercent > hopeless * best->impedanceErrorPercent)
-            break; // a model with no settled answer
+        if (!finer && watch.stopped())
+            return finer;
+        if (!finer || finer->impedanceErrorPercent > hopeless * best->impedanceErrorPercent)
+            break; // too large, or a model with no settled answer: the one before stands
         best = std::move(finer);
     }
     return best;

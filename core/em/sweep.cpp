@@ -11,8 +11,9 @@
 namespace vetchling::em {
 namespace {
 
-constexpr int latticeLevels = 12; // the nested set has 2^12 steps over the range
-constexpr int firstStep = 1 << (latticeLevels - 4);
+constexpr double widestStep = 0.25;     // octaves between the first samples
+constexpr int fewestSteps = 4;          // over a narrow range
+constexpr double finestGap = 1.0 / 512; // octaves; a narrower one is not halved
 constexpr std::size_t batch = 4;        // most solves between two fits; the fits cost as much as the solves
 constexpr double sharedMeshPart = 0.75; // of the top frequency; coarser by a third there, still within 0.1 %
 constexpr double longestShared = 20.0;  // wavelengths
@@ -37,20 +38,18 @@ public:
     Result<ImpedanceCurve> run()
     {
         shareMesh();
-        std::vector<int> first;
-        for (int i = 0; i <= 1 << latticeLevels; i += firstStep)
-            first.push_back(i);
+        const std::vector<double> first = firstPlaces();
         if (!sample(first))
             return m_faults;
         refit();
         bool agreed = false;
         while (!agreed && int(m_samples.size()) < m_options.mostSolves) {
-            const std::vector<int> next = mostDoubtful();
+            const std::vector<double> next = mostDoubtful();
             if (next.empty())
                 break;
             std::vector<Complex> predicted;
-            for (int index : next)
-                predicted.push_back(m_now.at(coordinate(index)));
+            for (double place : next)
+                predicted.push_back(m_now.at(coordinate(place)));
             if (!sample(next))
                 return m_faults;
             double missed = 0.0;
@@ -81,11 +80,37 @@ private:
         return m_prepared ? m_prepared->solve(frequency, m_tables, watch) : solve(m_model, frequency, m_tables, m_options.solve, watch);
     }
 
-    double coordinate(int index) const { return double(index) / (1 << latticeLevels); }
-    double frequencyOf(int index) const { return m_options.from * std::pow(m_options.to / m_options.from, coordinate(index)); }
+    /// Places are octaves above 1 MHz. All but the ends of the range lie on whole fractions of an octave, the same ones for
+    /// every range and antenna, so that sweeps share the soil's tables.
+    static double placeOf(double frequency) { return std::log2(frequency / 1e6); }
+    double frequencyOf(double place) const
+    {
+        return place <= m_first ? m_options.from : place >= m_last ? m_options.to : 1e6 * std::exp2(place);
+    }
+    double coordinate(double place) const { return (place - m_first) / (m_last - m_first); }
+
+    std::vector<double> firstPlaces()
+    {
+        m_step = widestStep;
+        while ((m_last - m_first) / m_step < fewestSteps)
+            m_step *= 0.5;
+        std::vector<double> places{m_first};
+        for (double p = std::ceil(m_first / m_step) * m_step; p < m_last - 0.2 * m_step; p += m_step)
+            if (p > m_first + 0.2 * m_step)
+                places.push_back(p);
+        places.push_back(m_last);
+        return places;
+    }
+
+    /// The roundest place near the middle of a gap.
+    static double middleOf(double a, double b)
+    {
+        const double step = std::exp2(std::floor(std::log2(0.5 * (b - a))));
+        return std::round(0.5 * (a + b) / step) * step;
+    }
 
     /// Solves at several places at once; false if one failed or a stop was asked for.
-    bool sample(const std::vector<int>& places)
+    bool sample(const std::vector<double>& places)
     {
         std::mutex mutex; // guards everything but the solve itself, the caller's functions too
         tbb::parallel_for(std::size_t(0), places.size(), [&](std::size_t i) {
@@ -119,8 +144,8 @@ private:
     {
         std::vector<double> x;
         std::vector<Complex> y;
-        for (const auto& [index, value] : m_samples) {
-            x.push_back(coordinate(index));
+        for (const auto& [place, value] : m_samples) {
+            x.push_back(coordinate(place));
             y.push_back(value);
         }
         m_before = m_now.empty() ? RationalFit(x, y, 1e-2) : m_now;
@@ -128,26 +153,26 @@ private:
     }
 
     /// The middles of the gaps in which the last two fits differ most; a gap without doubt is judged by its width too.
-    std::vector<int> mostDoubtful()
+    std::vector<double> mostDoubtful()
     {
-        std::vector<std::pair<double, int>> gaps;
+        std::vector<std::pair<double, double>> gaps;
         m_doubt = 0.0;
         for (auto it = m_samples.begin(), next = std::next(it); next != m_samples.end(); ++it, ++next) {
-            const int gap = next->first - it->first;
-            if (gap < 2)
+            const double gap = next->first - it->first;
+            if (gap < std::min(finestGap, 0.1 * m_step))
                 continue;
             double difference = 0.0;
             for (double part : {0.15, 0.3, 0.5, 0.7, 0.85}) {
-                const double x = coordinate(it->first) + part * coordinate(gap);
+                const double x = coordinate(it->first + part * gap);
                 difference = std::max(difference, swrDifference(m_now.at(x), m_before.at(x)));
                 if (std::abs(m_now.at(x)) > 1.02) // no passive antenna reflects more than it gets
                     difference += 1.0;
             }
             m_doubt = std::max(m_doubt, difference);
-            gaps.emplace_back(difference + 1e-4 * gap / firstStep, it->first + gap / 2);
+            gaps.emplace_back(difference + 1e-4 * gap / m_step, middleOf(it->first, next->first));
         }
         std::sort(gaps.rbegin(), gaps.rend());
-        std::vector<int> chosen;
+        std::vector<double> chosen;
         for (const auto& [score, place] : gaps)
             if (chosen.size() < batch && (chosen.size() < 2 || score > m_options.swrTolerance))
                 chosen.push_back(place);
@@ -160,8 +185,8 @@ private:
         out.from = m_options.from;
         out.to = m_options.to;
         out.reference = m_options.reference;
-        for (const auto& [index, value] : m_samples) {
-            out.sampled.push_back(frequencyOf(index));
+        for (const auto& [place, value] : m_samples) {
+            out.sampled.push_back(frequencyOf(place));
             out.impedances.push_back(m_options.reference * (1.0 + value) / (1.0 - value));
         }
         out.reflection = m_now;
@@ -176,7 +201,8 @@ private:
     GroundTableCache& m_tables;
     const Watch& m_watch;
     const SampleSink& m_sink;
-    std::map<int, Complex> m_samples; // lattice index -> reflection coefficient
+    std::map<double, Complex> m_samples; // place -> reflection coefficient
+    double m_first = placeOf(m_options.from), m_last = placeOf(m_options.to), m_step = widestStep;
     RationalFit m_now, m_before;
     double m_doubt = 0.0, m_worstError = 0.0;
     Faults m_faults;

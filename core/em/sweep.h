@@ -1,5 +1,5 @@
 #pragma once
-/// The impedance over a frequency range from few solves: sampled on a fixed nested set of frequencies where two
+/// The impedance over a frequency range from few solves: sampled on one nested set of frequencies, whole fractions of octaves, where two
 /// successive rational fits of the reflection coefficient disagree most, until they agree.
 
 #include "core/em/rational.h"
@@ -10,7 +10,7 @@
 namespace vetchling::em {
 
 struct SweepOptions {
-    double from = 1.8e6, to = 30e6; ///< Hz
+    double from = 0.0, to = 0.0;    ///< Hz
     double reference = 50.0;        ///< ohm; the SWR that matters is on this impedance
     double swrTolerance = 0.004;    ///< relative, where SWR < 10; the curve then keeps 1 %
     int mostSolves = 72;

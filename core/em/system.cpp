@@ -50,6 +50,8 @@ struct Parts {
     Complex image = 0.0; ///< strength of the mirror image, 1 on perfect ground
     const GroundTable* remainder = nullptr;
     const PairPlan* plan = nullptr; ///< has the moments of direct and image
+    const Watch* watch = nullptr;   ///< a stop leaves the matrix unfinished
+    [[nodiscard]] bool stopped() const { return watch && watch->stopped(); }
 };
 
 class BlockMaker {
@@ -225,7 +227,7 @@ Matrix assembleByPlan(const Mesh& mesh, const Parts& parts)
     const BlockMaker maker(mesh, parts);
     const auto& interactions = parts.plan->interactions;
     std::vector<Block> blocks(interactions.size());
-    for (std::size_t i = 0; i < blocks.size(); ++i) // one after the other: who has a plan solves several frequencies at once
+    for (std::size_t i = 0; i < blocks.size() && !parts.stopped(); ++i) // in turn: who has a plan solves several frequencies at once
         blocks[i] = maker.block(mesh.elements[interactions[i].m], mesh.elements[interactions[i].n], &interactions[i]);
     Matrix matrix(std::size_t(mesh.unknowns) * mesh.unknowns);
     std::size_t pair = 0;
@@ -246,7 +248,7 @@ Matrix assemble(const Mesh& mesh, const Parts& parts)
     PairClasses classes(mesh);
     std::vector<std::size_t> classOf;
     std::vector<Block> blocks;
-    for (std::size_t first = 0; first < count; first += batch) {
+    for (std::size_t first = 0; first < count && !parts.stopped(); first += batch) {
         const std::size_t last = std::min(count, first + batch);
         classes.clear();
         classOf.clear();
@@ -256,7 +258,8 @@ Matrix assemble(const Mesh& mesh, const Parts& parts)
         const auto& founders = classes.founders();
         blocks.resize(founders.size());
         tbb::parallel_for(std::size_t(0), founders.size(), [&](std::size_t i) {
-            blocks[i] = maker.block(mesh.elements[founders[i].first], mesh.elements[founders[i].second], nullptr);
+            if (!parts.stopped())
+                blocks[i] = maker.block(mesh.elements[founders[i].first], mesh.elements[founders[i].second], nullptr);
         });
         std::size_t pair = 0;
         for (std::size_t m = first; m < last; ++m)
@@ -305,7 +308,9 @@ Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTabl
     }
     if (watch.stopped())
         return Fault{"", stoppedMessage};
-    Matrix matrix = fieldMatrix(mesh, model.ground, table.get(), plan);
+    Matrix matrix = fieldMatrix(mesh, model.ground, table.get(), plan, watch);
+    if (watch.stopped())
+        return Fault{"", stoppedMessage};
     addWire(mesh, model, matrix, plan);
     for (std::size_t l = 0; l < model.loads.size(); ++l)
         addLoad(matrix, mesh.unknowns, mesh.loads[l], model.loads[l].impedance(mesh.frequency));
@@ -334,16 +339,19 @@ void addLines(const Mesh& mesh, const WireModel& model, Matrix& matrix)
     }
 }
 
-Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table, const PairPlan* plan)
+Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table, const PairPlan* plan, const Watch& watch)
 {
     if (ground.kind == GroundKind::Perfect)
-        return assemble(mesh, {true, 1.0, nullptr, plan});
-    return assemble(mesh, {true, table ? table->image() : Complex{}, table, plan});
+        return assemble(mesh, {true, 1.0, nullptr, plan, &watch});
+    return assemble(mesh, {true, table ? table->image() : Complex{}, table, plan, &watch});
 }
 
-Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table) { return assemble(mesh, {false, 0.0, &table, nullptr}); }
+Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table, const Watch& watch)
+{
+    return assemble(mesh, {false, 0.0, &table, nullptr, &watch});
+}
 
-Matrix mirrorMatrix(const Mesh& mesh) { return assemble(mesh, {false, 1.0, nullptr, nullptr}); }
+Matrix mirrorMatrix(const Mesh& mesh, const Watch& watch) { return assemble(mesh, {false, 1.0, nullptr, nullptr, &watch}); }
 
 void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const PairPlan* plan)
 {

@@ -22,13 +22,15 @@ Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTabl
 
 /// Fields of the currents tested by the currents: everything but wire loss and loads.
 /// @param table the soil's table; null unless the ground is real. Must cover the mesh (coverMesh).
-Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table, const PairPlan* plan = nullptr);
+/// A stop leaves the matrix unfinished, here and below.
+Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table, const PairPlan* plan = nullptr,
+                   const Watch& watch = {});
 
 /// Only the part of a table: the soil's remainder, or its evanescent loss (whose real part counts).
-Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table);
+Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table, const Watch& watch = {});
 
 /// Fields of the currents' mirror images on perfect ground, tested by the currents.
-Matrix mirrorMatrix(const Mesh& mesh);
+Matrix mirrorMatrix(const Mesh& mesh, const Watch& watch = {});
 
 /// Adds wire loss int Zi f_m f_n ds, and the jackets' change of the scalar potential (moments.h).
 void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const PairPlan* plan = nullptr);

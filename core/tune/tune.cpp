@@ -39,6 +39,9 @@ public:
             m_outcome.ruleValue = family->rules(m_shape, m_frequency).front().value;
             m_start = m_outcome.ruleValue;
         }
+        m_start = std::clamp(m_start, m_lowest, m_highest);
+        if (m_start == 0.0)
+            return Fault{m_key, "is zero; a search needs a first value to start from"};
         return m_options.goal == TuneGoal::Resonance ? resonance() : lowestSwr();
     }
 
@@ -97,7 +100,8 @@ private:
 
     double within(double value) const
     {
-        return std::clamp(value, std::max(m_lowest, (1.0 - widest) * m_start), std::min(m_highest, (1.0 + widest) * m_start));
+        const double reach = widest * std::abs(m_start); // the start may be below zero
+        return std::clamp(value, std::max(m_lowest, m_start - reach), std::min(m_highest, m_start + reach));
     }
 
     Result<TuneOutcome> resonance()
@@ -164,7 +168,7 @@ private:
             return std::abs((*z - m_options.reference) / (*z + m_options.reference));
         };
         std::uintmax_t iterations = std::uintmax_t(std::max(4, m_options.mostSolves + 4));
-        const auto best = boost::math::tools::brent_find_minima(cost, within(0.85 * m_start), within(1.15 * m_start), 12, iterations);
+        const auto best = boost::math::tools::brent_find_minima(cost, within(m_start - 0.15 * std::abs(m_start)), within(m_start + 0.15 * std::abs(m_start)), 12, iterations);
         m_faults.clear();
         if (!pointAt(best.first))
             return m_faults;

@@ -16,32 +16,6 @@ Complex propagation(const LineSection& line, double frequency)
 
 } // namespace
 
-Complex Transformer::atLine(Complex gap, double frequency) const
-{
-    const Complex z = gap / ratio;
-    return z / (1.0 + z * shunt(frequency)) + Complex{0.0, 2.0 * pi * frequency * leakageInductance};
-}
-
-Complex Transformer::slope(Complex gap, double frequency) const
-{
-    const Complex divided = 1.0 + gap / ratio * shunt(frequency);
-    return 1.0 / (ratio * divided * divided);
-}
-
-Complex Transformer::shunt(double frequency) const
-{
-    Complex y = coreLoss > 0.0 ? 1.0 / coreLoss : 0.0;
-    if (magnetisingInductance > 0.0)
-        y += 1.0 / Complex{0.0, 2.0 * pi * frequency * magnetisingInductance};
-    return y;
-}
-
-double Transformer::efficiency(Complex gap, double frequency) const
-{
-    const Complex shunted = atLine(gap, frequency) - Complex{0.0, 2.0 * pi * frequency * leakageInductance}, own = gap / ratio;
-    return shunted.real() != 0.0 ? own.real() * std::norm(shunted / own) / shunted.real() : 1.0;
-}
-
 std::array<Complex, 2> LineSection::impedances(double frequency) const
 {
     const Complex gl = propagation(*this, frequency), s = std::sinh(gl);

@@ -1,5 +1,5 @@
 #pragma once
-/// Circuit parts between points of the wire model: line sections and stubs, and a transformer at a feed.
+/// Circuit parts between points of the wire model: line sections and stubs.
 
 #include "core/physics.h"
 
@@ -7,25 +7,6 @@
 #include <cstddef>
 
 namespace vetchling {
-
-/// A transformer between the feed's gap and the line. Seen from the line: the leakage in series with the core's loss and
-/// magnetising inductance and with the gap's impedance over the ratio, side by side (Terman 1943, sec. 5).
-struct Transformer {
-    double ratio = 1.0;                 ///< impedance of the gap's side over that of the line's
-    double leakageInductance = 0.0;     ///< H, on the line's side
-    double magnetisingInductance = 0.0; ///< H, on the line's side; 0: infinite
-    double coreLoss = 0.0;              ///< ohm across the line's side; 0: none
-
-    /// Impedance at the line for an impedance at the gap, ohm.
-    [[nodiscard]] Complex atLine(Complex gap, double frequency) const;
-    /// How that answers to a small change of the impedance at the gap.
-    [[nodiscard]] Complex slope(Complex gap, double frequency) const;
-    /// Share of the line's power that reaches the gap, 0..1.
-    [[nodiscard]] double efficiency(Complex gap, double frequency) const;
-
-private:
-    [[nodiscard]] Complex shunt(double frequency) const; ///< admittance of core and magnetising inductance, S
-};
 
 enum class LineEnd { Joined, Short, Open };
 

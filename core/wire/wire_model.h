@@ -2,6 +2,7 @@
 /// The wire model: what the field solver reads. Polylines with radius and material, feeds, loads, ground.
 /// All SI: metres, ohms, henries, farads, siemens per metre. z = 0 is the ground plane.
 
+#include "core/line/transformer.h"
 #include "core/physics.h"
 #include "core/result.h"
 #include "core/wire/networks.h"

@@ -93,5 +93,16 @@ TEST(NestedSolve, SingularSystemHasNoSolution)
     EXPECT_TRUE(nestedSolve(zero, {0}, {1, 1, 1}, {1, 0, 0}).unknowns.empty());
 }
 
+TEST(NestedSolve, AsksNoFurtherOnceToldToStop)
+{
+    const System s = randomSystem(450);
+    Matrix matrix = s.matrix;
+    int asked = 0;
+    Watch watch;
+    watch.stop = [&] { return ++asked >= 3; };
+    EXPECT_TRUE(nestedSolve(matrix, {0, 200}, s.rhs, s.port, watch).unknowns.empty());
+    EXPECT_EQ(asked, 3);
+}
+
 } // namespace
 } // namespace vetchling::em

@@ -67,7 +67,7 @@ TEST(Transformer, IdealOneDividesTheImpedance)
     Transformer t;
     t.ratio = 49.0;
     EXPECT_LT(relative(t.atLine({2450.0, -490.0}, f), {50.0, -10.0}), 1e-12);
-    EXPECT_DOUBLE_EQ(t.efficiency({2450.0, -490.0}, f), 1.0);
+    EXPECT_DOUBLE_EQ(t.at(f).efficiency({2450.0, -490.0}), 1.0);
 }
 
 TEST(Transformer, SlopeIsThatOfTheImpedanceAtTheLine)
@@ -77,7 +77,7 @@ TEST(Transformer, SlopeIsThatOfTheImpedanceAtTheLine)
     for (Complex gap : {Complex{2500.0, 300.0}, Complex{80.0, -900.0}}) {
         const Complex step{1.0, 1.0};
         const Complex difference = (t.atLine(gap + step, f) - t.atLine(gap - step, f)) / (2.0 * step);
-        EXPECT_LT(std::abs(t.slope(gap, f) - difference), 1e-5 * std::abs(difference));
+        EXPECT_LT(std::abs(t.at(f).slope(gap) - difference), 1e-5 * std::abs(difference));
     }
 }
 
@@ -88,7 +88,7 @@ TEST(Transformer, CoreLeakageAndMagnetisingCountAtTheLine)
     const Complex expected = jw * 0.3e-6 + 1.0 / (49.0 / gap + 1e-3 + 1.0 / (jw * 10e-6));
     EXPECT_LT(relative(t.atLine(gap, f), expected), 1e-12);
     // the same voltage across gap and core: power divides as the conductances
-    EXPECT_NEAR(t.efficiency(gap, f), (49.0 / gap).real() / ((49.0 / gap).real() + 1e-3), 1e-12);
+    EXPECT_NEAR(t.at(f).efficiency(gap), (49.0 / gap).real() / ((49.0 / gap).real() + 1e-3), 1e-12);
 }
 
 TEST(LoadWithSelfResonance, IsAParallelCircuitThere)
@@ -167,7 +167,7 @@ TEST(TransformerInTheModel, ItsLossIsAShareOfTheLedger)
     const Solution s = solved(model, f);
     EXPECT_LT(relative(s.impedance, t.atLine(gap, f)), 1e-12);
     const PowerLedger ledger = ledgerOf(s);
-    EXPECT_NEAR(ledger.transformer, 1.0 - t.efficiency(gap, f), 1e-9);
+    EXPECT_NEAR(ledger.transformer, 1.0 - t.at(f).efficiency(gap), 1e-9);
     EXPECT_NEAR(ledger.sum(), 1.0, 2e-3);
 }
 

@@ -66,6 +66,27 @@ TEST_F(Sensitivity, IsThatAtTheLineBehindATransformer)
     EXPECT_LT(relative(sensitivities(here, tables)->perHeight, (raised(0.05) - raised(-0.05)) / 0.1), 0.02);
 }
 
+// A stub sits at its place on the wire; when the wire's first end is drawn out it stays there.
+TEST_F(Sensitivity, LinesKeepTheirPlaceWhenAnEndMoves)
+{
+    const auto withStub = [](double longer) {
+        WireModel model = bentWire();
+        LineSection stub;
+        stub.fromAt = 6.5 + longer;
+        stub.end = LineEnd::Open;
+        stub.length = 2.0;
+        model.lines.push_back(stub);
+        Vec3& end = model.wires[0].points.front();
+        end = end + longer * unit(end - model.wires[0].points[1]);
+        model.feeds[0].at += longer;
+        model.loads[0].at += longer;
+        return model;
+    };
+    const Solution here = solved(withStub(0.0), f, tables);
+    const Complex expected = (solved(withStub(0.02), f, tables).impedance - solved(withStub(-0.02), f, tables).impedance) / 0.04;
+    EXPECT_LT(relative(sensitivities(here, tables)->ends[0].perMetre, expected), 0.02);
+}
+
 TEST_F(Sensitivity, ToTheHeight)
 {
     const Complex raised = difference(0.05, [](WireModel& m, double d) {

@@ -238,7 +238,7 @@ TEST(EndFed, TransformerLosesWhatItIsSaidToIntoAMatchedLoad)
 {
     const auto built = shapes::buildOver(shapeOf("end-fed", {{"transformer_ratio", 64}, {"transformer_loss_percent", 15}}), {});
     const Transformer& t = *built->model.feeds[0].transformer;
-    EXPECT_NEAR(t.efficiency(t.ratio * 50.0, 7e6), 0.85, 1e-9);
+    EXPECT_NEAR(t.at(7e6).efficiency(t.ratio * 50.0), 0.85, 1e-9);
     const auto none = shapes::buildOver(shapeOf("end-fed", {{"transformer_ratio", 1}, {"transformer_loss_percent", 0}}), {});
     EXPECT_FALSE(none->model.feeds[0].transformer);
 }

@@ -81,7 +81,7 @@ TEST_P(BruteSweep, CurveKeepsOnePercent)
                                {"end-fed", endFed(), 2450.0}};
     const SweepCase& c = cases[GetParam()];
     GroundTableCache tables;
-    SweepOptions options;
+    SweepOptions options{1.8e6, 30e6};
     options.reference = c.reference;
     const auto model = std::make_shared<const WireModel>(c.model);
     const auto curve = sweep(model, options, tables);
@@ -108,7 +108,7 @@ INSTANTIATE_TEST_SUITE_P(Antennas, BruteSweep, ::testing::Values(0, 1, 2));
 TEST(Sweep, DisplayPointsKeepStraightLinesTrue)
 {
     GroundTableCache tables;
-    const auto curve = sweep(std::make_shared<const WireModel>(shortLoaded()), {}, tables);
+    const auto curve = sweep(std::make_shared<const WireModel>(shortLoaded()), {1.8e6, 30e6}, tables);
     ASSERT_TRUE(curve.ok());
     const std::vector<double> f = curve->displayFrequencies(1.8e6, 30e6);
     ASSERT_TRUE(std::is_sorted(f.begin(), f.end()));
@@ -130,7 +130,7 @@ TEST(Sweep, RefusesBadRanges)
     const auto model = std::make_shared<const WireModel>(dipole(10, 5));
     for (auto [from, to] :
          {std::pair(10e6, 5e6), std::pair(0.0, 5e6), std::pair(5e6, 1e13), std::pair(7e6, 7e6), std::pair(std::nan(""), 7e6)}) {
-        SweepOptions options;
+        SweepOptions options{1.8e6, 30e6};
         options.from = from;
         options.to = to;
         EXPECT_FALSE(sweep(model, options, tables).ok());
@@ -143,7 +143,7 @@ TEST(Sweep, StopsBetweenSolves)
     int solves = 0;
     Watch watch;
     watch.stop = [&] { return solves >= 3; };
-    const auto result = sweep(std::make_shared<const WireModel>(dipole(10, 5)), {}, tables, watch, [&](const Solution&) { ++solves; });
+    const auto result = sweep(std::make_shared<const WireModel>(dipole(10, 5)), {1.8e6, 30e6}, tables, watch, [&](const Solution&) { ++solves; });
     ASSERT_FALSE(result.ok());
     EXPECT_GE(solves, 3);
     EXPECT_LE(solves, 6); // those under way on other threads may still end
@@ -159,7 +159,7 @@ TEST(Sweep, TellsEverySolveAndReportsProgress)
         EXPECT_GE(done, last - 1e-12);
         last = done;
     };
-    const auto curve = sweep(std::make_shared<const WireModel>(dipole(10, 5)), {}, tables, watch, [&](const Solution&) { ++solves; });
+    const auto curve = sweep(std::make_shared<const WireModel>(dipole(10, 5)), {1.8e6, 30e6}, tables, watch, [&](const Solution&) { ++solves; });
     ASSERT_TRUE(curve.ok());
     EXPECT_EQ(solves, curve->solves);
     EXPECT_EQ(last, 1.0);
@@ -168,7 +168,7 @@ TEST(Sweep, TellsEverySolveAndReportsProgress)
 TEST(SweepFile, ThreeFormatsHoldTheSameCurve)
 {
     GroundTableCache tables;
-    const auto curve = sweep(std::make_shared<const WireModel>(dipole(10, 5)), {}, tables);
+    const auto curve = sweep(std::make_shared<const WireModel>(dipole(10, 5)), {1.8e6, 30e6}, tables);
     ASSERT_TRUE(curve.ok());
     const files::SweepTable table = files::sweepTable(*curve, 10e6, 20e6);
     const auto json = nlohmann::json::parse(files::sweepJson(table));

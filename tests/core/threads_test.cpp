@@ -66,7 +66,7 @@ TEST_F(Threads, OneMeshIsSolvedAtManyFrequenciesAtOnce)
 TEST_F(Threads, ASweepIsStoppedFromOutsideWhileAnotherGoesOn)
 {
     GroundTableCache tables;
-    SweepOptions options;
+    SweepOptions options{1.8e6, 30e6};
     options.from = 13e6, options.to = 15e6;
     std::atomic<bool> stop{false};
     Watch watch;

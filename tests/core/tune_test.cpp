@@ -84,6 +84,23 @@ TEST(Tune, SaysSoWhereThereIsNoResonance)
     EXPECT_FALSE(tune(far, averageSoil, "apex_height_m", 3.6e6, tables).ok());
 }
 
+// 2026-11: a start below zero crossed the limits of the search.
+TEST(Tune, SearchesOnBothSidesOfAStartBelowZero)
+{
+    shapes::AntennaShape shape = shapes::findFamily("dipole")->standardShape(7.1e6);
+    shape.parameters["apex_height_m"] = 12.0;
+    shape.parameters["second_end_m"] = -4.0;
+    em::GroundTableCache tables;
+    TuneOptions options;
+    options.goal = TuneGoal::LowestSwr;
+    const auto outcome = tune(shape, averageSoil, "second_end_m", 7.1e6, tables, options);
+    ASSERT_TRUE(outcome.ok()) << outcome.firstFault();
+    EXPECT_LE(outcome->value, -4.0 / 1.5);
+    EXPECT_GE(outcome->value, -4.0 * 1.5);
+    shape.parameters["second_end_m"] = 0.0;
+    EXPECT_TRUE(mentions(tune(shape, averageSoil, "second_end_m", 7.1e6, tables).faults(), "second_end_m", "zero"));
+}
+
 TEST(Tune, RefusesWhatCannotBeTuned)
 {
     const shapes::AntennaShape shape = shapes::findFamily("dipole")->standardShape(7.1e6);

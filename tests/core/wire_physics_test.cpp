@@ -319,5 +319,16 @@ TEST(Solve, RandomWiresGiveFiniteResultsOrWords)
     EXPECT_GT(good, 60);
 }
 
+// Soil that is like air: half of the power goes down, and the gain is that of free space.
+TEST(SoilLikeAir, TakesHalfOfThePowerAndLeavesTheGain)
+{
+    const em::Solution air = solved(dipole(10, 8), 14.1e6), soil = solved(dipole(10, 8, {GroundKind::Real, 1.0, 0.0}), 14.1e6);
+    const em::PowerLedger ledger = ledgerOf(soil);
+    EXPECT_NEAR(ledger.sky, 0.5, 1e-4);
+    EXPECT_NEAR(ledger.soil, 0.5, 1e-4);
+    EXPECT_NEAR(ledger.sum(), 1.0, 1e-4);
+    EXPECT_NEAR(em::FarField(soil).gain(0.5, 1.2), em::FarField(air).gain(0.5, 1.2), 1e-6);
+}
+
 } // namespace
 } // namespace vetchling::em
