@@ -37,7 +37,7 @@ DragTimes measureDrag(int steps)
     QApplication application(argc, argv);
     QTemporaryDir home;
     app::MainWindow window(app::findDataFolder(), home.path());
-    window.openDemo();
+    window.fileDesk().openDemo();
     window.show();
     QElapsedTimer timer;
     timer.start();

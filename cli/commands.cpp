@@ -41,7 +41,7 @@ Result<files::CaseResult> solveOne(const std::shared_ptr<const WireModel>& model
 void noteUnsettled(const em::Solution& solution, const em::SolveOptions& options)
 {
     for (const RangeNote& note : rangeNotes(*solution.model, solution.frequency))
-        fmt::print(stderr, "note: wires[{}]: {}\n", note.wire, note.message);
+        fmt::print(stderr, "note: wires[{}]: {}\n", note.wire, note.message.english());
     if (options.wantedErrorPercent > 0.0 && solution.impedanceErrorPercent > options.wantedErrorPercent)
         fmt::print(stderr, "note: at {:.6g} MHz the impedance is only sure to {:.2g} %\n", solution.frequency / 1e6,
                    solution.impedanceErrorPercent);

@@ -1,10 +1,12 @@
 #include "cli/design_commands.h"
 
 #include "cli/output.h"
-#include "core/em/sweep.h"
-#include "core/files/design.h"
+#include "core/files/data.h"
+#include "core/files/data_folder.h"
+#include "core/files/design_file.h"
 #include "core/files/wire_file.h"
-#include "core/tune/tune.h"
+#include "core/study/answers.h"
+#include "core/workshop/cut_list.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -19,21 +21,36 @@ namespace {
 using Json = nlohmann::ordered_json;
 
 struct Request {
-    std::string design, antenna, family, vary, output, goal = "resonance";
+    std::string design, antenna, family, vary, output, goal, soil, configuration;
     std::vector<std::string> settings;
     double frequency = 0.0, permittivity = 13.0, conductivity = 0.005;
     bool list = false, csv = false;
 };
 
 void print(const Json& json) { fmt::print("{}\n", json.dump(1)); }
+Json pair(Complex z) { return {z.real(), z.imag()}; }
 
 struct Chosen {
     Design design;
     Antenna antenna;
+    study::Subject subject;
     shapes::BuiltAntenna built;
 };
 
-/// Reads the design, picks the antenna by name (the first one without a name) and builds it over the site's soil.
+/// By name or number, 1 the innermost; the first one where none is named.
+Result<std::size_t> chosenConfiguration(const Request& request, const shapes::AntennaShape& shape)
+{
+    const auto all = shapes::familyOf(shape).configurations(shape);
+    if (request.configuration.empty())
+        return std::size_t(0);
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (all[i].name == request.configuration || std::to_string(i + 1) == request.configuration)
+            return i;
+    return Fault{"--configuration", fmt::format("'{}' is none of this antenna's {}; give a name or a number from 1 to {}",
+                                                request.configuration, all.size(), all.size())};
+}
+
+/// Reads the design, picks the antenna by name or id (the first one where none is named) and builds it over the site's soil.
 Result<Chosen> chosenAntenna(const Request& request)
 {
     Result<Design> design = files::readDesign(request.design);
@@ -42,59 +59,128 @@ Result<Chosen> chosenAntenna(const Request& request)
     const auto& all = design->antennas;
     if (all.empty())
         return Fault{"antennas", "the design has no antenna; add one"};
-    const auto found = request.antenna.empty()
-                           ? all.begin()
-                           : std::find_if(all.begin(), all.end(), [&](const Antenna& a) { return a.name == request.antenna; });
+    const auto found = request.antenna.empty() ? all.begin() : std::find_if(all.begin(), all.end(), [&](const Antenna& a) {
+        return a.name == request.antenna || a.id == request.antenna;
+    });
     if (found == all.end())
         return Fault{"--antenna", "there is no antenna '" + request.antenna + "' in this design"};
-    Result<shapes::BuiltAntenna> built = shapes::buildOver(found->shape, design->site.soil.ground());
+    const Result<std::size_t> configuration = chosenConfiguration(request, found->shape);
+    if (!configuration)
+        return configuration.faults();
+    const study::Subject subject{found->shape, design->site.soil.ground(), *configuration};
+    Result<shapes::BuiltAntenna> built = shapes::buildOver(subject.shape, subject.ground, subject.configuration);
     if (!built)
         return built.faults();
-    return Chosen{*design, *found, std::move(built).value()};
+    return Chosen{*design, *found, subject, std::move(built).value()};
+}
+
+int familiesCommand(const Request&)
+{
+    constexpr double shownAt = 7.1e6;
+    Json out = Json::array();
+    for (const shapes::Family* family : shapes::families()) {
+        const shapes::AntennaShape shape = family->standardShape(shownAt);
+        Json parameters = Json::array(), levers = Json::array();
+        for (const shapes::ParameterSpec& s : family->specs(shape))
+            parameters.push_back({{"name", s.key},
+                                  {"means", s.label},
+                                  {"standard", family->value(shape, s.key)},
+                                  {"lowest", s.lowest},
+                                  {"highest", s.highest}});
+        for (const shapes::Lever& l : family->levers(shape))
+            levers.push_back(
+                {{"parameter", l.parameter}, {"means", l.name}, {"pieces", l.pieces}, {"undoable", l.kind != shapes::LeverKind::Cut}});
+        out.push_back({{"family", family->id()},
+                       {"title", family->title()},
+                       {"summary", family->summary()},
+                       {"tuned", family->tuned(shape).front().parameter},
+                       {"parameters", parameters},
+                       {"levers", levers},
+                       {"configurations", family->configurations(shape).size()}});
+    }
+    print(out);
+    return exitGood;
+}
+
+/// All bands of the plan, the one the antenna is cut for a must; an own range where it is cut for none of them.
+std::vector<WantedBand> wantedBands(const BandPlan& plan, double frequency)
+{
+    constexpr double ownRange = 0.01; // either side
+    std::vector<WantedBand> out;
+    bool held = false;
+    for (const Band& band : plan.bands) {
+        const bool holds = frequency >= band.from && frequency <= band.to;
+        out.push_back({band, holds ? Wish::Must : Wish::No, {}, {}});
+        held = held || holds;
+    }
+    if (!held)
+        out.push_back({{"own range", (1.0 - ownRange) * frequency, (1.0 + ownRange) * frequency}, Wish::Must, {}, {}});
+    std::sort(out.begin(), out.end(), [](const WantedBand& a, const WantedBand& b) { return a.band.from < b.band.from; });
+    return out;
+}
+
+Faults takeSettings(const std::vector<std::string>& settings, shapes::AntennaShape& shape)
+{
+    const shapes::Family& family = shapes::familyOf(shape);
+    for (const std::string& setting : settings) {
+        const auto equals = setting.find('=');
+        const std::string key = setting.substr(0, equals);
+        const shapes::ParameterSpec* spec = family.spec(shape, key);
+        if (!spec || equals == std::string::npos)
+            return {{"--set " + setting, "write name=value with one of the names of new --list"}};
+        const Result<double> value =
+            units::parse(setting.substr(equals + 1), spec->quantity, {shape.designFrequency, units::System::Metric, true});
+        if (!value)
+            return {{"--set " + key, value.faults().front().message}};
+        shape.parameters[key] = *value;
+    }
+    return {};
+}
+
+Result<Soil> chosenSoil(const Request& request)
+{
+    Soil own;
+    own.relativePermittivity = request.permittivity;
+    own.conductivity = request.conductivity;
+    if (request.soil.empty())
+        return own;
+    const auto soils = files::readSoils(files::findDataFolder() + "/soils.json");
+    if (!soils)
+        return soils.faults();
+    for (const Soil& soil : *soils)
+        if (soil.id == request.soil)
+            return soil;
+    return Fault{"--soil", "there is no soil '" + request.soil + "'; the ids are in data/soils.json"};
 }
 
 int newCommand(const Request& request)
 {
-    if (request.list) {
-        Json out = Json::array();
-        for (const shapes::Family* family : shapes::families()) {
-            Json parameters = Json::array();
-            for (const shapes::ParameterSpec& s : family->parameters())
-                parameters.push_back(
-                    {{"name", s.key}, {"means", s.label}, {"standard", s.standard}, {"lowest", s.lowest}, {"highest", s.highest}});
-            out.push_back({{"family", family->id()},
-                           {"title", family->title()},
-                           {"summary", family->summary()},
-                           {"tuned", family->tunedParameter()},
-                           {"parameters", parameters}});
-        }
-        print(out);
-        return exitGood;
-    }
     const shapes::Family* family = shapes::findFamily(request.family);
     if (!family)
         return report({{"family", "there is no family '" + request.family + "'; see new --list"}});
     const double frequency = request.frequency > 0.0 ? request.frequency : 7.1e6;
+    if (Faults faults = findFrequencyFaults(frequency, "--frequency"); !faults.empty())
+        return report(faults);
+    const auto plans = files::readBandPlans(files::findDataFolder() + "/bands.json");
+    if (!plans)
+        return report(plans.faults());
+    const Result<Soil> soil = chosenSoil(request);
+    if (!soil)
+        return report(soil.faults());
     Antenna antenna;
     antenna.name = family->title();
     antenna.shape = family->standardShape(frequency);
-    for (const std::string& setting : request.settings) {
-        const auto equals = setting.find('=');
-        const std::string key = setting.substr(0, equals);
-        const shapes::ParameterSpec* spec = family->spec(key);
-        if (!spec || equals == std::string::npos)
-            return report({{"--set " + setting, "write name=value with one of the names of new --list"}});
-        const Result<double> value = units::parse(setting.substr(equals + 1), spec->quantity, {frequency, units::System::Metric});
-        if (!value)
-            return report({{"--set " + key, value.faults().front().message}});
-        antenna.shape.parameters[key] = *value;
-    }
-    Design design;
-    design.site.soil.relativePermittivity = request.permittivity;
-    design.site.soil.conductivity = request.conductivity;
-    if (const auto built = shapes::buildOver(antenna.shape, design.site.soil.ground()); !built)
+    antenna.tuneForLowestSwr = family->usualGoal() == shapes::TuneGoal::LowestSwr;
+    if (Faults faults = takeSettings(request.settings, antenna.shape); !faults.empty())
+        return report(faults);
+    if (const auto built = shapes::buildOver(antenna.shape, soil->ground()); !built)
         return report(built.faults());
+    Design design;
+    design.site.soil = *soil;
+    design.operation.bandPlan = plans->front().id;
+    design.operation.bands = wantedBands(plans->front(), frequency);
     design.antennas.push_back(antenna);
+    nameThings(design);
     if (Faults faults = files::saveDesign(design, request.output); !faults.empty())
         return report(faults);
     return exitGood;
@@ -105,11 +191,54 @@ int wiresCommand(const Request& request)
     const Result<Chosen> chosen = chosenAntenna(request);
     if (!chosen)
         return report(chosen.faults());
-    const shapes::BuiltAntenna& built = chosen->built;
     const double frequency = request.frequency > 0.0 ? request.frequency : chosen->antenna.shape.designFrequency;
     if (Faults faults = findFrequencyFaults(frequency, "--frequency"); !faults.empty())
         return report(faults);
-    fmt::print("{}", files::writeWireFile({built.model, {frequency}, {{5, 10, 20, 30, 45, 60, 90}, {0, 45, 90, 135, 180, 225, 270, 315}}}));
+    fmt::print("{}", files::writeWireFile(
+                         {chosen->built.model, {frequency}, {{5, 10, 20, 30, 45, 60, 90}, {0, 45, 90, 135, 180, 225, 270, 315}}}));
+    return exitGood;
+}
+
+TuneOptions tuneOptions(const Request& request, const Antenna& antenna)
+{
+    TuneOptions options;
+    const bool lowestSwr = request.goal.empty() ? antenna.tuneForLowestSwr : request.goal == "swr";
+    options.goal = lowestSwr ? shapes::TuneGoal::LowestSwr : shapes::TuneGoal::Resonance;
+    return options;
+}
+
+/// Writes the tuned values into the design where a file is named for it.
+Faults saveTuned(const Request& request, const Chosen& chosen, const std::map<std::string, double>& values)
+{
+    if (request.output.empty())
+        return {};
+    Design design = chosen.design;
+    Antenna& antenna = *findAntenna(design, chosen.antenna.id);
+    for (const auto& [key, value] : values) {
+        antenna.shape.parameters[key] = value;
+        antenna.typed.erase(key);
+    }
+    return files::saveDesign(design, request.output);
+}
+
+int tuneOne(const Request& request, const Chosen& chosen)
+{
+    const double frequency = request.frequency > 0.0 ? request.frequency : chosen.antenna.shape.designFrequency;
+    em::GroundTableCache tables;
+    TuneOptions options = tuneOptions(request, chosen.antenna);
+    if (request.goal.empty())
+        options.goal = shapes::TuneGoal::Resonance;
+    const auto outcome = tune(chosen.antenna.shape, chosen.subject.ground, request.vary, frequency, tables, options, terminalWatch());
+    if (!outcome)
+        return report(outcome.faults());
+    if (Faults faults = saveTuned(request, chosen, {{request.vary, outcome->value}}); !faults.empty())
+        return report(faults);
+    print({{"vary", request.vary},
+           {"at_Hz", frequency},
+           {"value", outcome->value},
+           {"rule_of_thumb", outcome->ruleValue},
+           {"impedance_ohm", pair(outcome->impedance)},
+           {"solves", outcome->solves}});
     return exitGood;
 }
 
@@ -118,23 +247,50 @@ int tuneCommand(const Request& request)
     const Result<Chosen> chosen = chosenAntenna(request);
     if (!chosen)
         return report(chosen.faults());
-    const Antenna& antenna = chosen->antenna;
-    const shapes::Family* family = shapes::findFamily(antenna.shape.family);
-    const std::string key = request.vary.empty() ? family->tunedParameter() : request.vary;
-    const double frequency = request.frequency > 0.0 ? request.frequency : antenna.shape.designFrequency;
+    if (!request.vary.empty())
+        return tuneOne(request, *chosen);
+    if (request.frequency > 0.0)
+        return report({{"--at", "goes with --vary; without it every length is tuned to the frequency that the design gives it"}});
     em::GroundTableCache tables;
-    TuneOptions options;
-    options.goal = request.goal == "swr" ? TuneGoal::LowestSwr : TuneGoal::Resonance;
-    const auto outcome = tune(antenna.shape, chosen->design.site.soil.ground(), key, frequency, tables, options, terminalWatch());
+    const auto outcome =
+        tuneAll(chosen->antenna.shape, chosen->subject.ground, tables, tuneOptions(request, chosen->antenna), terminalWatch());
     if (!outcome)
         return report(outcome.faults());
-    print({{"vary", key},
-           {"at_Hz", frequency},
-           {"value", outcome->value},
-           {"rule_of_thumb", outcome->ruleValue},
-           {"impedance_ohm", {outcome->impedance.real(), outcome->impedance.imag()}},
-           {"solves", outcome->solves}});
+    Json values, rules, frequencies = Json::array(), impedances = Json::array();
+    std::map<std::string, double> tuned;
+    for (const TunedValue& v : outcome->lengths) {
+        values[v.length.parameter] = tuned[v.length.parameter] = v.value;
+        rules[v.length.parameter] = v.ruleValue;
+        frequencies.push_back(v.length.frequency);
+        impedances.push_back(pair(v.impedance));
+    }
+    if (Faults faults = saveTuned(request, *chosen, tuned); !faults.empty())
+        return report(faults);
+    print(
+        {{"values", values}, {"rule_of_thumb", rules}, {"at_Hz", frequencies}, {"impedance_ohm", impedances}, {"solves", outcome->solves}});
     return exitGood;
+}
+
+void printBandCsv(const Coverage& c)
+{
+    if (!c.solved())
+        fmt::print("{},{:.0f},{:.0f},,,,,,,,\n", c.band.name, c.band.from, c.band.to);
+    else
+        fmt::print("{},{:.0f},{:.0f},{:.3f},{:.0f},{:.2f},{:.2f},{:.3f},{:.3f},{:.3f},{:.3f}\n", c.band.name, c.band.from, c.band.to,
+                   c.lowestSwr, c.at, c.impedance.real(), c.impedance.imag(), c.shareUnderLimit, c.lowEdgeSwr, c.highEdgeSwr, c.harmonic);
+}
+
+Json bandJson(const Coverage& c)
+{
+    if (!c.solved())
+        return {{"band", c.band.name}, {"lowest_swr", nullptr}, {"solved", false}};
+    return {{"band", c.band.name},
+            {"lowest_swr", c.lowestSwr},
+            {"at_Hz", c.at},
+            {"impedance_ohm", pair(c.impedance)},
+            {"share_under_limit", c.shareUnderLimit},
+            {"edge_swr", {c.lowEdgeSwr, c.highEdgeSwr}},
+            {"multiple", c.harmonic}};
 }
 
 int bandsCommand(const Request& request)
@@ -142,31 +298,24 @@ int bandsCommand(const Request& request)
     const Result<Chosen> chosen = chosenAntenna(request);
     if (!chosen)
         return report(chosen.faults());
-    const shapes::BuiltAntenna& built = chosen->built;
-    em::GroundTableCache tables;
-    const auto curve = em::sweep(std::make_shared<const WireModel>(built.model), {}, tables, terminalWatch());
+    study::Library library;
+    const auto curve =
+        study::curveOf(library, study::questionOf(chosen->design, chosen->antenna, {}, chosen->subject.configuration), terminalWatch());
     if (!curve)
         return report(curve.faults());
-    const auto atLine = [&](double f) { return curve->at(f); };
-    const double design = chosen->antenna.shape.designFrequency;
-    const double fundamental = nearestDip(atLine, design, 0.8 * design, 1.2 * design).value_or(design);
-    Json out = Json::array();
     if (request.csv)
         fmt::print("band,from_Hz,to_Hz,lowest_swr,at_Hz,r_ohm,x_ohm,share_under_limit,low_edge_swr,high_edge_swr,multiple\n");
-    for (const WantedBand& wanted : chosen->design.operation.bands) {
-        const Coverage c = coverage(atLine, wanted.band, chosen->design.operation.swrLimit, fundamental);
+    Json out = Json::array();
+    for (const Coverage& c : (*curve)->bands) {
+        if (!c.solved())
+            fmt::print(stderr,
+                       "note: {} is left out: nobody wants it and it is far from the design frequency, or the wire is longer than "
+                       "{:.0f} wavelengths there\n",
+                       c.band.name, study::longestInWaves);
         if (request.csv)
-            fmt::print("{},{:.0f},{:.0f},{:.3f},{:.0f},{:.2f},{:.2f},{:.3f},{:.3f},{:.3f},{:.3f}\n", c.band.name, c.band.from, c.band.to,
-                       c.lowestSwr, c.at, c.impedance.real(), c.impedance.imag(), c.shareUnderLimit, c.lowEdgeSwr, c.highEdgeSwr,
-                       c.harmonic);
+            printBandCsv(c);
         else
-            out.push_back({{"band", c.band.name},
-                           {"lowest_swr", c.lowestSwr},
-                           {"at_Hz", c.at},
-                           {"impedance_ohm", {c.impedance.real(), c.impedance.imag()}},
-                           {"share_under_limit", c.shareUnderLimit},
-                           {"edge_swr", {c.lowEdgeSwr, c.highEdgeSwr}},
-                           {"multiple", c.harmonic}});
+            out.push_back(bandJson(c));
     }
     if (!request.csv)
         print(out);
@@ -178,8 +327,7 @@ int cutListCommand(const Request& request)
     const Result<Chosen> chosen = chosenAntenna(request);
     if (!chosen)
         return report(chosen.faults());
-    const shapes::BuiltAntenna& built = chosen->built;
-    const std::vector<CutRow> rows = cutList(built.sections, chosen->antenna.allowances);
+    const std::vector<CutRow> rows = cutList(chosen->built.sections, chosen->antenna.allowances);
     if (request.csv) {
         fmt::print("{}", cutListCsv(rows));
         return exitGood;
@@ -196,6 +344,24 @@ int cutListCommand(const Request& request)
     return exitGood;
 }
 
+void addNewCommand(CLI::App& app, const std::shared_ptr<Request>& request, int& status)
+{
+    CLI::App* make = app.add_subcommand("new", "a design with one antenna");
+    make->add_option("family", request->family, "family of the antenna");
+    make->add_flag("--list", request->list, "families and their parameters");
+    make->add_option("--set", request->settings, "name=value, as often as needed; without a unit in SI");
+    make->add_option("--frequency", request->frequency, "design frequency, Hz");
+    make->add_option("--soil", request->soil, "id of a soil in data/soils.json");
+    make->add_option("--permittivity", request->permittivity, "relative permittivity of the soil");
+    make->add_option("--conductivity", request->conductivity, "conductivity of the soil, S/m");
+    make->add_option("-o,--output", request->output, "design file to write")->required(false);
+    make->callback([request, &status] {
+        status = request->list             ? familiesCommand(*request)
+                 : request->output.empty() ? report({{"-o", "name the file to write"}})
+                                           : newCommand(*request);
+    });
+}
+
 } // namespace
 
 void addDesignCommands(CLI::App& app, int& status)
@@ -204,33 +370,22 @@ void addDesignCommands(CLI::App& app, int& status)
     const auto withDesign = [&](const char* name, const char* help, int (*run)(const Request&)) {
         CLI::App* command = app.add_subcommand(name, help);
         command->add_option("design", request->design, "design file (.vetchling)")->required();
-        command->add_option("--antenna", request->antenna, "name of the antenna; the first one if left out");
+        command->add_option("--antenna", request->antenna, "name or id of the antenna; the first one if left out");
+        command->add_option("--configuration", request->configuration, "name or number of the configuration, 1 the innermost");
         command->callback([request, &status, run] { status = run(*request); });
         return command;
     };
-    CLI::App* make = app.add_subcommand("new", "a design with one antenna");
-    make->add_option("family", request->family, "family of the antenna");
-    make->add_flag("--list", request->list, "families and their parameters");
-    make->add_option("--set", request->settings, "name=value, as often as needed");
-    make->add_option("--frequency", request->frequency, "design frequency, Hz");
-    make->add_option("--permittivity", request->permittivity, "relative permittivity of the soil");
-    make->add_option("--conductivity", request->conductivity, "conductivity of the soil, S/m");
-    make->add_option("-o,--output", request->output, "design file to write")->required(false);
-    make->callback([request, &status] {
-        status = !request->list && request->output.empty() ? report({{"-o", "name the file to write"}}) : newCommand(*request);
+    addNewCommand(app, request, status);
+    app.add_subcommand("families", "families of antennas and their parameters")->callback([request, &status] {
+        status = familiesCommand(*request);
     });
-
-    CLI::App* families = app.add_subcommand("families", "families of antennas and their parameters");
-    families->callback([request, &status] {
-        request->list = true;
-        status = newCommand(*request);
-    });
-
-    withDesign("wires", "the wire file of a design, ready for solve", wiresCommand)->add_option("--frequency", request->frequency, "Hz");
-    CLI::App* tune = withDesign("tune", "one parameter brought to resonance or lowest SWR", tuneCommand);
-    tune->add_option("--vary", request->vary, "parameter; the family's length if left out");
-    tune->add_option("--at", request->frequency, "Hz; the design frequency if left out");
+    withDesign("wires", "the wire file of a design at the antenna's own port, ready for solve", wiresCommand)
+        ->add_option("--frequency", request->frequency, "Hz");
+    CLI::App* tune = withDesign("tune", "all lengths of the antenna, or one dimension, brought to resonance or lowest SWR", tuneCommand);
+    tune->add_option("--vary", request->vary, "dimension; all lengths of the family if left out");
+    tune->add_option("--at", request->frequency, "Hz, with --vary; the design frequency if left out");
     tune->add_option("--target", request->goal, "resonance or swr")->check(CLI::IsMember({"resonance", "swr"}));
+    tune->add_option("-o,--output", request->output, "design file to write, with the tuned values");
     withDesign("bands", "how well each band of the design is covered", bandsCommand)
         ->add_flag("--csv", request->csv, "CSV instead of JSON");
     withDesign("cutlist", "lengths to cut, with allowances", cutListCommand)->add_flag("--csv", request->csv, "CSV instead of JSON");

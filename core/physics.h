@@ -15,6 +15,9 @@ inline constexpr double vacuumPermittivity = 1.0 / (vacuumPermeability * speedOf
 inline constexpr double waveImpedance = vacuumPermeability * speedOfLight; ///< ohm
 inline constexpr Complex imaginaryUnit{0.0, 1.0};
 
+/// What antennas are planned for, Hz.
+inline constexpr double lowestFrequency = 1e5, highestFrequency = 3e9;
+
 /// Wave number in air, rad/m. @param frequency Hz
 inline double waveNumber(double frequency) { return 2.0 * pi * frequency / speedOfLight; }
 /// Wavelength in air, m. @param frequency Hz

@@ -1,6 +1,8 @@
 #pragma once
 /// Values that may fail in expected ways: bad input, no convergence, stop asked for.
 
+#include "core/units/text.h"
+
 #include <cassert>
 #include <string>
 #include <utility>
@@ -11,10 +13,10 @@ namespace vetchling {
 
 /// One thing that is wrong: where, and what to do about it.
 struct Fault {
-    std::string path;    ///< place in the input, e.g. "wires[2].points_m[1]"; may be empty
-    std::string message; ///< "0.4 m below ground; raise it above z = 0"
+    std::string path; ///< place in the input, e.g. "wires[2].points_m[1]"; may be empty. For files and the command line, not for screens
+    Text message;     ///< "0.4 m below ground; raise it above z = 0"
 
-    [[nodiscard]] std::string text() const { return path.empty() ? message : path + ": " + message; }
+    [[nodiscard]] std::string text() const { return path.empty() ? message.english() : path + ": " + message.english(); }
 };
 
 using Faults = std::vector<Fault>;

@@ -1,12 +1,12 @@
 #include "app/document/autosave.h"
 
+#include "core/files/design_file.h"
+#include "core/files/writer.h"
+
 #include <QCoreApplication>
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
-#include <QSaveFile>
-
-#include <csignal>
 
 namespace vetchling::app {
 namespace {
@@ -14,14 +14,26 @@ namespace {
 constexpr int quietMilliseconds = 2000;
 const QString suffix = QStringLiteral(".unsaved");
 
-bool alive(qint64 pid) { return pid > 0 && ::kill(pid_t(pid), 0) == 0; }
+QString lockOf(const QString& copy) { return copy + QStringLiteral(".lock"); }
+
+/// Whether the run that wrote a copy has ended.
+bool leftBehind(const QString& copy)
+{
+    QLockFile lock(lockOf(copy));
+    lock.setStaleLockTime(0);
+    return lock.tryLock(0);
+}
 
 } // namespace
 
-Autosave::Autosave(Document& document, const QString& folder, QObject* parent) : QObject(parent), m_document(document), m_folder(folder)
+Autosave::Autosave(Document& document, const QString& folder, QObject* parent)
+    : QObject(parent), m_document(document), m_folder(folder),
+      m_path(QDir(folder).filePath(QStringLiteral("%1-%2").arg(QCoreApplication::applicationPid()).arg(quintptr(this)) + suffix)),
+      m_lock(lockOf(m_path))
 {
     QDir().mkpath(folder);
-    m_path = QDir(folder).filePath(QString::number(QCoreApplication::applicationPid()) + suffix);
+    m_lock.setStaleLockTime(0);
+    m_lock.tryLock(0);
     m_timer.setSingleShot(true);
     m_timer.setInterval(quietMilliseconds);
     connect(&m_timer, &QTimer::timeout, this, &Autosave::write);
@@ -37,12 +49,7 @@ void Autosave::write()
         QFile::remove(m_path);
         return;
     }
-    QSaveFile file(m_path);
-    if (!file.open(QIODevice::WriteOnly))
-        return;
-    file.write(m_document.path().toUtf8() + '\n');
-    file.write(QByteArray::fromStdString(files::writeDesign(m_document.design())));
-    file.commit();
+    files::writeWhole(m_path.toStdString(), m_document.path().toStdString() + '\n' + files::writeDesign(m_document.design()));
 }
 
 void Autosave::discard()
@@ -55,7 +62,7 @@ std::optional<Autosave::Recovered> Autosave::takeLeftBehind()
 {
     const QFileInfoList found = QDir(m_folder).entryInfoList({QStringLiteral("*") + suffix}, QDir::Files, QDir::Time);
     for (const QFileInfo& info : found) {
-        if (info.filePath() == m_path || alive(info.completeBaseName().toLongLong()))
+        if (info.filePath() == m_path || !leftBehind(info.filePath()))
             continue;
         QFile file(info.filePath());
         if (!file.open(QIODevice::ReadOnly))

@@ -3,6 +3,7 @@
 
 #include "app/document/document.h"
 
+#include <QLockFile>
 #include <QTimer>
 
 #include <optional>
@@ -31,6 +32,7 @@ public:
 private:
     Document& m_document;
     QString m_folder, m_path;
+    QLockFile m_lock; ///< held while this run lives: its copy is not one left behind
     QTimer m_timer;
 };
 

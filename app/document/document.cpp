@@ -1,5 +1,7 @@
 #include "app/document/document.h"
 
+#include "core/files/design_file.h"
+
 #include <QUndoCommand>
 
 #include <algorithm>
@@ -9,10 +11,13 @@ namespace {
 
 class EditCommand final : public QUndoCommand {
 public:
-    EditCommand(Document& document, const QString& text, QString key, DesignPointer before, DesignPointer after, int currentBefore,
-                int currentAfter)
-        : QUndoCommand(text), m_document(document), m_key(std::move(key)), m_before(std::move(before)), m_after(std::move(after)),
-          m_currentBefore(currentBefore), m_currentAfter(currentAfter)
+    struct State {
+        DesignPointer design;
+        Id current;
+    };
+
+    EditCommand(Document& document, const QString& text, QString key, State before, State after)
+        : QUndoCommand(text), m_document(document), m_key(std::move(key)), m_before(std::move(before)), m_after(std::move(after))
     {
     }
 
@@ -24,39 +29,69 @@ public:
         if (next->m_key != m_key)
             return false;
         m_after = next->m_after;
-        m_currentAfter = next->m_currentAfter;
         return true;
     }
 
-    void undo() override { m_document.replace(m_before, m_currentBefore); }
-    void redo() override { m_document.replace(m_after, m_currentAfter); }
+    void undo() override { m_document.replace(m_before.design, m_before.current); }
+    void redo() override { m_document.replace(m_after.design, m_after.current); }
 
 private:
     Document& m_document;
     QString m_key;
-    DesignPointer m_before, m_after;
-    int m_currentBefore, m_currentAfter;
+    State m_before, m_after;
 };
+
+/// The antenna to show after a change: the same one, else its neighbour.
+Id successor(const Design& before, const Id& current, const Design& after)
+{
+    if (findAntenna(after, current) || after.antennas.empty())
+        return after.antennas.empty() ? Id() : current;
+    const int place = std::clamp(indexOfAntenna(before, current), 0, int(after.antennas.size()) - 1);
+    return after.antennas[std::size_t(place)].id;
+}
 
 } // namespace
 
 Document::Document(QObject* parent) : QObject(parent), m_design(std::make_shared<const Design>()) { m_undo.setUndoLimit(500); }
 
-void Document::setCurrent(int index)
+void Document::take(DesignPointer design, const Id& current)
 {
-    if (index == m_current || index < 0 || index >= int(m_design->antennas.size()))
+    m_design = std::move(design);
+    m_antenna = findAntenna(*m_design, current);
+    m_current = m_antenna ? current : Id();
+    if (!findBand(*m_design, m_selectedBand))
+        m_selectedBand = bandFor(*m_design, m_antenna ? m_antenna->shape.designFrequency : 0.0);
+}
+
+void Document::setCurrent(const Id& antenna)
+{
+    if (antenna == m_current || !findAntenna(*m_design, antenna))
         return;
-    m_current = index;
-    m_selectedBand = bandOf(*m_design, antenna().shape.designFrequency);
+    take(m_design, antenna);
+    m_selectedBand = bandFor(*m_design, m_antenna->shape.designFrequency);
     emit currentChanged();
 }
 
-void Document::selectBand(int index)
+void Document::stepCurrent(int places)
 {
-    if (index == m_selectedBand || index < 0 || index >= int(m_design->operation.bands.size()))
+    const int place = indexOfAntenna(*m_design, m_current) + places;
+    if (place >= 0 && place < int(m_design->antennas.size()))
+        setCurrent(m_design->antennas[std::size_t(place)].id);
+}
+
+void Document::selectBand(const Id& band)
+{
+    if (band == m_selectedBand || !findBand(*m_design, band))
         return;
-    m_selectedBand = index;
+    m_selectedBand = band;
     emit bandSelected();
+}
+
+void Document::stepBand(int places)
+{
+    const int place = indexOfBand(*m_design, m_selectedBand) + places;
+    if (place >= 0 && place < int(m_design->operation.bands.size()))
+        selectBand(m_design->operation.bands[std::size_t(place)].id);
 }
 
 void Document::edit(const QString& text, const QString& mergeKey, const std::function<void(Design&)>& change)
@@ -65,51 +100,60 @@ void Document::edit(const QString& text, const QString& mergeKey, const std::fun
     change(*after);
     if (*after == *m_design)
         return;
-    const int current = std::clamp(m_current, 0, std::max(0, int(after->antennas.size()) - 1));
+    nameNewThings(*after);
+    const Id current = successor(*m_design, m_current, *after);
     // Equal keys merge only while nothing else came between; a fresh suffix starts a new step.
     static quint64 serial = 0;
     if (mergeKey.isEmpty() || !m_lastKey.startsWith(mergeKey + QLatin1Char('#')))
         m_lastKey = mergeKey.isEmpty() ? QString() : QStringLiteral("%1#%2").arg(mergeKey).arg(++serial);
-    m_undo.push(new EditCommand(*this, text, m_lastKey, m_design, std::move(after), m_current, current));
+    m_undo.push(new EditCommand(*this, text, m_lastKey, {m_design, m_current}, {std::move(after), current}));
 }
 
 void Document::editAntenna(const QString& text, const QString& mergeKey, const std::function<void(Antenna&)>& change)
 {
-    if (!hasAntenna())
-        return;
-    const auto index = std::size_t(m_current);
-    edit(text, mergeKey, [&](Design& design) { change(design.antennas[index]); });
+    if (hasAntenna())
+        edit(text, mergeKey, [&](Design& design) { change(*findAntenna(design, m_current)); });
 }
 
 void Document::setParameter(const std::string& key, double value, const QString& typed, bool dragging)
 {
-    const shapes::Family* family = hasAntenna() ? shapes::findFamily(antenna().shape.family) : nullptr;
-    const shapes::ParameterSpec* spec = family ? family->spec(key) : nullptr;
+    const shapes::ParameterSpec* spec = hasAntenna() ? family().spec(antenna().shape, key) : nullptr;
     if (!spec)
         return;
     const QString label = QString::fromStdString(spec->label);
-    editAntenna(tr("change %1").arg(label.toLower()), dragging ? QStringLiteral("drag %1").arg(m_current) : QString(), [&](Antenna& a) {
-        a.shape.parameters[key] = value;
-        if (typed.isEmpty())
+    editAntenna(tr("change %1").arg(label.toLower()),
+                dragging ? QStringLiteral("drag %1").arg(QString::fromStdString(m_current)) : QString(), [&](Antenna& a) {
+                    a.shape.parameters[key] = value;
+                    if (typed.isEmpty())
+                        a.typed.erase(key);
+                    else
+                        a.typed[key] = typed.toStdString();
+                });
+}
+
+void Document::setParameters(const QString& text, const shapes::Parameters& values)
+{
+    editAntenna(text, {}, [&](Antenna& a) {
+        for (const auto& [key, value] : values) {
+            a.shape.parameters[key] = value;
             a.typed.erase(key);
-        else
-            a.typed[key] = typed.toStdString();
+        }
     });
 }
 
-void Document::addAntenna(const Antenna& antenna)
+void Document::addAntenna(Antenna antenna)
 {
+    antenna.id = newId();
     edit(tr("add %1").arg(QString::fromStdString(antenna.name)), {}, [&](Design& design) { design.antennas.push_back(antenna); });
-    setCurrent(int(m_design->antennas.size()) - 1);
+    setCurrent(antenna.id);
 }
 
 void Document::removeCurrentAntenna()
 {
     if (!hasAntenna())
         return;
-    const auto index = m_current;
     edit(tr("remove %1").arg(QString::fromStdString(antenna().name)), {},
-         [&](Design& design) { design.antennas.erase(design.antennas.begin() + index); });
+         [&](Design& design) { std::erase_if(design.antennas, [&](const Antenna& a) { return a.id == m_current; }); });
 }
 
 Faults Document::open(const QString& path)
@@ -147,36 +191,23 @@ void Document::setDesign(Design design, const QString& path)
     m_path = path;
     m_recovered = false;
     m_lastKey.clear();
-    m_design = std::make_shared<const Design>(std::move(design));
-    m_current = 0;
-    m_selectedBand = bandOf(*m_design, hasAntenna() ? antenna().shape.designFrequency : 0.0);
+    m_selectedBand.clear();
+    nameNewThings(design);
+    const Id first = design.antennas.empty() ? Id() : design.antennas.front().id;
+    take(std::make_shared<const Design>(std::move(design)), first);
+    emit designReplaced();
     emit pathChanged();
     emit designChanged();
     emit currentChanged();
 }
 
-void Document::replace(DesignPointer design, int current)
+void Document::replace(DesignPointer design, const Id& current)
 {
-    m_design = std::move(design);
     const bool moved = current != m_current;
-    m_current = std::clamp(current, 0, std::max(0, int(m_design->antennas.size()) - 1));
-    if (m_selectedBand >= int(m_design->operation.bands.size()))
-        m_selectedBand = -1;
+    take(std::move(design), current);
     emit designChanged();
     if (moved)
         emit currentChanged();
-}
-
-int bandOf(const Design& design, double frequency)
-{
-    const auto& bands = design.operation.bands;
-    for (std::size_t i = 0; i < bands.size(); ++i)
-        if (frequency >= 0.98 * bands[i].band.from && frequency <= 1.02 * bands[i].band.to)
-            return int(i);
-    for (std::size_t i = 0; i < bands.size(); ++i)
-        if (bands[i].wish != Wish::No)
-            return int(i);
-    return bands.empty() ? -1 : 0;
 }
 
 } // namespace vetchling::app

@@ -1,8 +1,7 @@
 #pragma once
-/// The open design: what is shown, edited, undone and saved. Owns no widget.
+/// The open design: what is shown, edited, undone and saved. Owns no widget. Things are referred to by their ids.
 
-#include "core/files/data.h"
-#include "core/files/design.h"
+#include "core/design/design.h"
 
 #include <QObject>
 #include <QString>
@@ -24,14 +23,19 @@ public:
     [[nodiscard]] DesignPointer snapshot() const { return m_design; }
     [[nodiscard]] QUndoStack& undoStack() { return m_undo; }
 
-    [[nodiscard]] int current() const { return m_current; }
-    [[nodiscard]] bool hasAntenna() const { return m_current >= 0 && m_current < int(m_design->antennas.size()); }
-    [[nodiscard]] const Antenna& antenna() const { return m_design->antennas[std::size_t(m_current)]; }
-    void setCurrent(int index);
+    /// Id of the antenna on show; empty if there is none.
+    [[nodiscard]] const Id& current() const { return m_current; }
+    [[nodiscard]] bool hasAntenna() const { return m_antenna != nullptr; }
+    [[nodiscard]] const Antenna& antenna() const { return *m_antenna; }
+    [[nodiscard]] const shapes::Family& family() const { return shapes::familyOf(antenna().shape); }
+    void setCurrent(const Id& antenna);
+    /// The antenna so many places further along the shelf; none beyond its ends.
+    void stepCurrent(int places);
 
-    /// The band that is looked at everywhere; an index into operation.bands, -1 for none.
-    [[nodiscard]] int selectedBand() const { return m_selectedBand; }
-    void selectBand(int index);
+    /// The band that is looked at everywhere; empty for none.
+    [[nodiscard]] const Id& selectedBand() const { return m_selectedBand; }
+    void selectBand(const Id& band);
+    void stepBand(int places);
 
     /// Changes the design in one undoable step. Steps with the same non-empty key that follow each other directly are
     /// one step, so that a drag is undone whole.
@@ -40,10 +44,13 @@ public:
     void editAntenna(const QString& text, const QString& mergeKey, const std::function<void(Antenna&)>& change);
     /// Sets a parameter of the current antenna and keeps what was typed for it.
     void setParameter(const std::string& key, double value, const QString& typed, bool dragging = false);
+    /// Several at once.
+    void setParameters(const QString& text, const shapes::Parameters& values);
     /// Ends a drag: the next edit starts a new undo step.
     void endDrag() { m_lastKey.clear(); }
 
-    void addAntenna(const Antenna& antenna);
+    /// Adds a copy under an id of its own and shows it.
+    void addAntenna(Antenna antenna);
     void removeCurrentAntenna();
 
     /// Opens a design; on a fault the old one stays.
@@ -56,23 +63,24 @@ public:
     void markRecovered() { m_recovered = true; }
 
     // For undo commands only.
-    void replace(DesignPointer design, int current);
+    void replace(DesignPointer design, const Id& current);
 
 signals:
-    void designChanged(); ///< anything in it
+    void designReplaced(); ///< another document was opened; comes before the others
+    void designChanged();  ///< anything in it
     void currentChanged();
     void bandSelected();
     void pathChanged();
 
 private:
+    void take(DesignPointer design, const Id& current);
+
     DesignPointer m_design;
     QUndoStack m_undo;
     QString m_path, m_lastKey;
-    int m_current = 0, m_selectedBand = -1;
+    Id m_current, m_selectedBand;
+    const Antenna* m_antenna = nullptr; ///< of m_design
     bool m_recovered = false;
 };
-
-/// The band to start with: the one that holds the antenna's design frequency, else the first wanted one.
-int bandOf(const Design& design, double frequency);
 
 } // namespace vetchling::app

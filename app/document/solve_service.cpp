@@ -1,32 +1,29 @@
 #include "app/document/solve_service.h"
 
 #include "app/document/document.h"
+#include "core/em/system.h"
 
-#include <QtConcurrent>
+#include <exception>
 
 namespace vetchling::app {
 namespace {
 
-constexpr int pauseMilliseconds = 120;
+constexpr int pauseMilliseconds = 120, progressMilliseconds = 100;
 
 } // namespace
 
 SolveService::SolveService(Document& document, QObject* parent)
-    : QObject(parent), m_document(document), m_tables(std::make_shared<em::GroundTableCache>())
+    : QObject(parent), m_document(document), m_library(std::make_shared<study::Library>()), m_queue(std::make_unique<study::Queue>())
 {
-    m_pool.setMaxThreadCount(1); // one solve at a time; it uses all cores itself
     m_pause.setSingleShot(true);
+    m_progress.setInterval(progressMilliseconds);
+    connect(&m_progress, &QTimer::timeout, this, &SolveService::stateChanged);
     connect(&m_pause, &QTimer::timeout, this, &SolveService::startDetail);
-    connect(&m_watcher, &QFutureWatcher<Step>::finished, this, &SolveService::finished);
-    connect(&m_watcher, &QFutureWatcher<Step>::progressValueChanged, this, [this](int value) {
-        m_progress = value / 100.0;
-        emit stateChanged();
-    });
+    connect(&m_document, &Document::designReplaced, this, &SolveService::unpin); // its antennas and bands are others
     connect(&m_document, &Document::designChanged, this, &SolveService::restart);
     connect(&m_document, &Document::bandSelected, this, &SolveService::restart);
     connect(&m_document, &Document::currentChanged, this, [this] {
-        m_curve.reset();
-        m_detail.reset();
+        forget();
         restart();
     });
 }
@@ -36,34 +33,38 @@ SolveService::~SolveService() { stop(); }
 void SolveService::stop()
 {
     m_pause.stop();
-    m_watcher.disconnect(this);
-    m_watcher.cancel();
-    m_watcher.waitForFinished();
+    m_progress.stop();
+    m_job.reset();
+    m_queue.reset();
 }
 
-SolveRequest SolveService::request() const { return {m_document.snapshot(), std::size_t(m_document.current()), m_document.selectedBand()}; }
-
-/// The present curve if the change leaves wires and bands alone: a note or a selected band needs no new sweep.
-CurvePointer SolveService::stillValid() const
+void SolveService::forget()
 {
-    const Operation& operation = m_document.design().operation;
-    const bool same = m_curve && m_curve->shape == m_document.antenna().shape && m_curve->wanted == operation.bands &&
-                      m_curve->limit == operation.swrLimit && m_curve->built.model.ground == m_document.design().site.soil.ground();
-    return same ? m_curve : nullptr;
+    m_curve.reset();
+    m_detail.reset();
+    m_faults.clear();
+}
+
+double SolveService::progress() const { return m_job ? m_progressFrom + m_progressSpan * m_job->progress() : 0.0; }
+
+study::Question SolveService::question() const
+{
+    return study::questionOf(m_document.design(), m_document.antenna(), m_document.selectedBand());
 }
 
 void SolveService::restart()
 {
     m_pause.stop();
-    m_watcher.cancel();
-    m_progress = 0.0;
+    if (m_job)
+        m_job->cancel();
+    m_job.reset();
     if (!m_document.hasAntenna()) {
-        m_curve.reset();
-        m_detail.reset();
+        forget();
         m_busy = false;
+        m_progress.stop();
     } else {
         m_busy = true;
-        if (stillValid())
+        if (m_curve && m_curve->question == question()) // a note or a name needs no new sweep
             startDetail();
         else
             startCurve();
@@ -71,26 +72,45 @@ void SolveService::restart()
     emit stateChanged();
 }
 
+/// The work runs on the queue's thread and hands its step over to this one; a step that comes too late is dropped.
 void SolveService::start(Work work, double progressFrom, double progressSpan)
 {
-    m_watcher.setFuture(QtConcurrent::run(&m_pool, [work = std::move(work), progressFrom, progressSpan](QPromise<Step>& job) {
-        job.setProgressRange(0, 100);
-        Watch watch;
-        watch.stop = [&job] { return job.isCanceled(); };
-        watch.progress = [&job, progressFrom, progressSpan](double done) {
-            job.setProgressValue(int(100.0 * (progressFrom + progressSpan * done)));
-        };
-        if (!job.isCanceled())
-            job.addResult(work(watch));
-    }));
+    if (!m_queue)
+        return;
+    m_progressFrom = progressFrom;
+    m_progressSpan = progressSpan;
+    m_progress.start();
+    const auto deliver = [this, number = ++m_number](Step step) {
+        QMetaObject::invokeMethod(
+            this,
+            [this, number, step = std::move(step)] {
+                if (m_job && number == m_number && !m_job->cancelled())
+                    finished(step);
+            },
+            Qt::QueuedConnection);
+    };
+    m_job = m_queue->interactive([work = std::move(work), probe = m_probe, deliver](const Watch& watch) {
+        Step step;
+        try {
+            if (probe)
+                probe();
+            step = work(watch);
+        } catch (const std::exception& e) {
+            step.faults = {
+                {"", {coreText("core", "the computation broke off (%1); change a dimension and try again"), std::string(e.what())}}};
+        }
+        if (!watch.stopped())
+            deliver(std::move(step));
+        return true;
+    });
 }
 
 void SolveService::startCurve()
 {
     m_pause.setInterval(m_curve ? pauseMilliseconds : 0); // a change of an answer may be followed by more at once
     start(
-        [request = request(), tables = m_tables](const Watch& watch) {
-            const Result<CurvePointer> curve = computeCurve(request, *tables, watch);
+        [question = question(), library = m_library](const Watch& watch) {
+            const Result<CurvePointer> curve = study::curveOf(*library, question, watch, study::Reach::Near);
             return curve ? Step{*curve, nullptr, {}} : Step{nullptr, nullptr, curve.faults()};
         },
         0.0, 0.6);
@@ -98,34 +118,45 @@ void SolveService::startCurve()
 
 void SolveService::startDetail()
 {
-    const CurvePointer curve = m_curve;
-    if (!curve)
+    if (!m_curve)
         return;
     start(
-        [request = request(), curve, tables = m_tables](const Watch& watch) {
-            const Result<DetailPointer> detail = computeDetail(request, *curve, *tables, watch);
+        [curve = m_curve, library = m_library](const Watch& watch) {
+            const Result<DetailPointer> detail = study::detailOf(*library, *curve, watch);
             return detail ? Step{curve, *detail, {}} : Step{curve, nullptr, detail.faults()};
         },
-        0.6, 0.4);
+        m_curve->complete && !m_detail ? 0.6 : 0.0, m_curve->complete ? 0.4 : 0.3);
 }
 
-void SolveService::finished()
+void SolveService::startFar()
 {
-    if (m_watcher.isCanceled() || m_watcher.future().resultCount() == 0)
-        return;
-    const Step step = m_watcher.result();
+    start(
+        [question = m_curve->question, library = m_library](const Watch& watch) {
+            const Result<CurvePointer> curve = study::curveOf(*library, question, watch, study::Reach::All);
+            return curve ? Step{*curve, nullptr, {}} : Step{nullptr, nullptr, curve.faults()};
+        },
+        0.3, 0.7);
+}
+
+/// First the near bands' curve, then what is said of them, then the far bands' curve and what is said of those.
+void SolveService::finished(const Step& step)
+{
     m_faults = step.faults;
     if (!m_faults.empty()) {
         m_busy = false;
     } else if (step.detail) {
         m_detail = step.detail;
-        m_busy = false;
+        m_busy = !m_curve->complete;
         emit detailReady();
+        if (m_busy && m_queue)
+            startFar();
     } else {
         m_curve = step.curve;
         emit curveReady();
         m_pause.start();
     }
+    if (!m_busy)
+        m_progress.stop();
     emit stateChanged();
 }
 
@@ -141,6 +172,8 @@ void SolveService::pin()
 
 void SolveService::unpin()
 {
+    if (!m_pinnedCurve)
+        return;
     m_pinnedCurve.reset();
     m_pinnedDetail.reset();
     emit pinChanged();

@@ -1,11 +1,11 @@
 #pragma once
 /// Solves the shown antenna in the background: the newest request wins, the one before is told to stop.
 
-#include "app/document/results.h"
+#include "core/study/answers.h"
+#include "core/study/queue.h"
 
-#include <QFutureWatcher>
 #include <QObject>
-#include <QThreadPool>
+#include <QString>
 #include <QTimer>
 
 #include <functional>
@@ -13,6 +13,9 @@
 namespace vetchling::app {
 
 class Document;
+
+using study::CurvePointer;
+using study::DetailPointer;
 
 class SolveService : public QObject {
     Q_OBJECT
@@ -24,11 +27,11 @@ public:
     [[nodiscard]] CurvePointer curve() const { return m_curve; }
     [[nodiscard]] DetailPointer detail() const { return m_detail; }
     [[nodiscard]] bool busy() const { return m_busy; }
-    [[nodiscard]] double progress() const { return m_progress; }
+    [[nodiscard]] double progress() const;
     /// Why the design cannot be solved; empty if it can.
     [[nodiscard]] const Faults& faults() const { return m_faults; }
 
-    /// A pinned design keeps the results it had; null when nothing is pinned.
+    /// A pinned antenna keeps the results it had, whatever becomes of it; null when nothing is pinned.
     [[nodiscard]] CurvePointer pinnedCurve() const { return m_pinnedCurve; }
     [[nodiscard]] DetailPointer pinnedDetail() const { return m_pinnedDetail; }
     [[nodiscard]] QString pinnedName() const { return m_pinnedName; }
@@ -38,6 +41,10 @@ public:
 
     /// Cancels and waits; for closing and tests.
     void stop();
+
+    [[nodiscard]] study::Library& library() { return *m_library; }
+    /// Runs before each solve on its thread, for tests: what it throws is what a fault of the program would.
+    void setProbe(std::function<void()> probe) { m_probe = std::move(probe); }
 
 public slots:
     void restart();
@@ -58,21 +65,25 @@ private:
     void start(Work work, double progressFrom, double progressSpan);
     void startCurve();
     void startDetail();
-    void finished();
-    [[nodiscard]] SolveRequest request() const;
-    [[nodiscard]] CurvePointer stillValid() const;
+    void startFar(); ///< bands that nobody waits for
+    void finished(const Step& step);
+    void forget();
+    [[nodiscard]] study::Question question() const;
 
     Document& m_document;
-    std::shared_ptr<em::GroundTableCache> m_tables;
-    QThreadPool m_pool;
-    QFutureWatcher<Step> m_watcher;
-    QTimer m_pause; ///< before the detail, so that a drag gets one curve after the other
+    std::shared_ptr<study::Library> m_library;
+    std::unique_ptr<study::Queue> m_queue;
+    study::Queue::Ticket m_job;
+    unsigned long m_number = 0; ///< of the job
+    double m_progressFrom = 0.0, m_progressSpan = 1.0;
+    QTimer m_pause;    ///< before the detail, so that a drag gets one curve after the other
+    QTimer m_progress; ///< looks how far the work is
     CurvePointer m_curve, m_pinnedCurve;
     DetailPointer m_detail, m_pinnedDetail;
     QString m_pinnedName;
     Faults m_faults;
     bool m_busy = false;
-    double m_progress = 0.0;
+    std::function<void()> m_probe;
 };
 
 } // namespace vetchling::app

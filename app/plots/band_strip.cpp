@@ -1,12 +1,11 @@
 #include "app/plots/band_strip.h"
 
-#include "app/document/document.h"
-#include "app/document/solve_service.h"
-#include "app/plots/sketch.h"
+#include "app/view/sketch.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
 #include <QPainter>
+#include <QWheelEvent>
 
 #include <algorithm>
 #include <cmath>
@@ -18,7 +17,8 @@ constexpr double traceTop = 26.0, traceBottom = 88.0; // px in the strip
 constexpr double leftMargin = 20.0, rightMargin = 44.0;
 constexpr double lensShare = 0.62; // of the width for bands, the rest for what lies between
 constexpr int samplesInBand = 90, samplesBetween = 70;
-constexpr int progressHeight = 2; // px at the top
+constexpr double widestLens = 150.0, bandPitch = 92.0; // px; more bands than fit at the pitch scroll
+constexpr int progressHeight = 2;                      // px at the top
 
 } // namespace
 
@@ -49,17 +49,18 @@ QPolygonF simplified(const QPolygonF& line)
 
 BandLens::BandLens(const std::vector<Band>& bands, double left, double right)
 {
+    constexpr double beyond = 0.15; // of the outermost bands' edges; solved in any case (study/windows.h)
     if (bands.empty() || right <= left)
         return;
     const double width = right - left, count = double(bands.size());
-    const double lens = std::min(150.0, lensShare * width / count), gap = (width - lens * count) / (count + 1.0);
-    m_stops.push_back({std::min(sweepFrom, 0.98 * bands.front().from), left});
+    const double lens = std::min(widestLens, lensShare * width / count), gap = (width - lens * count) / (count + 1.0);
+    m_stops.push_back({(1.0 - beyond) * bands.front().from, left});
     for (std::size_t i = 0; i < bands.size(); ++i) {
         const double x = left + gap + double(i) * (lens + gap);
         m_stops.push_back({bands[i].from, x});
         m_stops.push_back({bands[i].to, x + lens});
     }
-    m_stops.push_back({std::max(sweepTo, 1.01 * bands.back().to), right});
+    m_stops.push_back({(1.0 + beyond) * bands.back().to, right});
 }
 
 double BandLens::x(double frequency) const
@@ -86,8 +87,8 @@ int BandLens::bandAt(double x) const
     return -1;
 }
 
-BandStrip::BandStrip(Document& document, SolveService& solver, const Theme& theme, QWidget* parent)
-    : QWidget(parent), m_document(document), m_solver(solver), m_theme(theme)
+BandStrip::BandStrip(ViewContext& context, QWidget* parent)
+    : QWidget(parent), m_document(context.document), m_solver(context.solver), m_theme(context.theme)
 {
     setObjectName(QStringLiteral("bandStrip"));
     setFixedHeight(124);
@@ -102,7 +103,10 @@ BandStrip::BandStrip(Document& document, SolveService& solver, const Theme& them
     connect(&m_solver, &SolveService::stateChanged, this, &BandStrip::advance);
     connect(&m_document, &Document::designChanged, this, &BandStrip::documentChanged);
     connect(&m_document, &Document::currentChanged, this, &BandStrip::rebuild);
-    connect(&m_document, &Document::bandSelected, this, qOverload<>(&QWidget::update));
+    connect(&m_document, &Document::bandSelected, this, [this] {
+        showSelected();
+        update();
+    });
     connect(&m_theme, &Theme::changed, this, qOverload<>(&QWidget::update));
 }
 
@@ -110,7 +114,7 @@ BandStrip::BandStrip(Document& document, SolveService& solver, const Theme& them
 void BandStrip::documentChanged()
 {
     const Operation& operation = m_document.design().operation;
-    if (operation.bands != m_shown.bands || operation.swrLimit != m_shown.swrLimit || !m_solver.curve())
+    if (operation.bands != m_operation.bands || operation.swrLimit != m_operation.swrLimit || !m_solver.curve())
         rebuild();
 }
 
@@ -122,17 +126,48 @@ void BandStrip::advance()
         update();
 }
 
+std::vector<WantedBand> BandStrip::bandsOnShow() const
+{
+    std::vector<WantedBand> shown;
+    const CurvePointer curve = m_solver.curve();
+    for (const WantedBand& w : m_document.design().operation.bands) {
+        const Coverage* coverage = curve ? curve->band(w.id) : nullptr;
+        if (w.wish != Wish::No || w.id == m_document.selectedBand() || (coverage && coverage->solved()))
+            shown.push_back(w);
+    }
+    return shown;
+}
+
 void BandStrip::rebuild()
 {
-    m_shown = m_document.design().operation;
+    m_operation = m_document.design().operation;
+    m_shown = bandsOnShow();
     std::vector<Band> bands;
-    for (const WantedBand& w : m_document.design().operation.bands)
+    for (const WantedBand& w : m_shown)
         bands.push_back(w.band);
-    m_lens = BandLens(bands, leftMargin, width() - rightMargin);
-    m_trace = m_solver.curve() ? traceOf(*m_solver.curve()) : QPolygonF();
-    m_pinned = m_solver.pinnedCurve() ? traceOf(*m_solver.pinnedCurve()) : QPolygonF();
+    m_width = std::max(double(width()), leftMargin + rightMargin + bandPitch * double(bands.size()));
+    m_lens = BandLens(bands, leftMargin, m_width - rightMargin);
+    m_trace = m_solver.curve() ? traceOf(*m_solver.curve()) : Trace();
+    m_pinned = m_solver.pinnedCurve() ? traceOf(*m_solver.pinnedCurve()) : Trace();
+    showSelected();
     describe();
     update();
+}
+
+void BandStrip::scrollTo(double offset) { m_scroll = std::clamp(offset, 0.0, m_width - width()); }
+
+/// Moves the content so that the selected band is in sight.
+void BandStrip::showSelected()
+{
+    scrollTo(m_scroll);
+    for (std::size_t i = 0; i < m_shown.size() && !m_lens.empty(); ++i) {
+        if (m_shown[i].id != m_document.selectedBand())
+            continue;
+        if (m_lens.bandLeft(int(i)) < m_scroll)
+            scrollTo(m_lens.bandLeft(int(i)) - leftMargin);
+        else if (m_lens.bandRight(int(i)) > m_scroll + width())
+            scrollTo(m_lens.bandRight(int(i)) + rightMargin - width());
+    }
 }
 
 /// The strip in words, for screen readers.
@@ -140,30 +175,36 @@ void BandStrip::describe()
 {
     QStringList words;
     if (const CurvePointer curve = m_solver.curve())
-        for (std::size_t i = 0; i < curve->bands.size(); ++i)
-            words << tr("%1: %2").arg(QString::fromStdString(curve->bands[i].band.name), swrText(curve->bands[i].lowestSwr));
+        for (const Coverage& c : curve->bands)
+            if (c.solved())
+                words << tr("%1: %2").arg(QString::fromStdString(c.band.name), swrText(c.lowestSwr));
     setAccessibleDescription(words.join(QStringLiteral(", ")));
 }
 
-QPolygonF BandStrip::traceOf(const CurveResult& curve) const
+BandStrip::Trace BandStrip::traceOf(const study::Curve& curve) const
 {
-    QPolygonF trace;
+    Trace trace(1);
     if (m_lens.empty())
         return trace;
     const auto add = [&](double from, double to, int samples) {
         for (int i = 0; i < samples; ++i) {
-            const double f = std::clamp(from + (to - from) * i / samples, sweepFrom, sweepTo);
-            trace << QPointF(m_lens.x(f), y(curve.swrAt(f)));
+            const double f = from + (to - from) * i / samples, s = curve.swrAt(f);
+            if (!std::isnan(s))
+                trace.back() << QPointF(m_lens.x(f), y(s));
+            else if (!trace.back().isEmpty())
+                trace.emplace_back();
         }
     };
-    double last = sweepFrom;
-    for (const WantedBand& w : m_document.design().operation.bands) {
+    double last = m_lens.from();
+    for (const WantedBand& w : m_shown) {
         add(last, w.band.from, samplesBetween);
         add(w.band.from, w.band.to, samplesInBand);
         last = w.band.to;
     }
-    add(last, sweepTo, samplesBetween);
-    return simplified(trace);
+    add(last, m_lens.to(), samplesBetween);
+    for (QPolygonF& line : trace)
+        line = simplified(line);
+    return trace;
 }
 
 double BandStrip::y(double swr) const { return traceBottom - (traceBottom - traceTop) * swrFraction(swr); }
@@ -188,69 +229,98 @@ void BandStrip::paintAll(QPainter& painter) const
     Sketch sketch(painter, m_theme);
     const Colours& c = m_theme.colours();
     sketch.line({0.0, 0.5}, {double(width()), 0.5}, c.hairline);
-    sketch.text({14, height() - 17.0},
-                m_solver.curve()            ? tr("SWR on every band")
-                : m_solver.faults().empty() ? tr("SWR: being computed")
-                                            : tr("SWR: this shape cannot be computed"),
-                Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
+    const QString title = m_operation.bands.empty()    ? tr("SWR: no band is wanted yet")
+                          : !m_document.hasAntenna()   ? tr("SWR: no antenna yet")
+                          : !m_solver.faults().empty() ? tr("SWR: this shape cannot be computed")
+                          : m_solver.curve()           ? tr("SWR on every band")
+                                                       : tr("SWR: being computed");
+    sketch.text({14, height() - 17.0}, title, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
     if (m_lens.empty())
         return;
-    for (double s : {1.5, 2.0, 3.0}) {
-        const bool isLimit = std::abs(s - m_document.design().operation.swrLimit) < 0.01;
-        if (!isLimit)
-            sketch.line({leftMargin, y(s)}, {width() - rightMargin, y(s)}, c.hairline);
-        sketch.text({width() - 8.0, y(s)}, QString::number(s), Qt::AlignRight | Qt::AlignVCenter, {c.inkFaint, 11});
-    }
+    paintScale(sketch);
+    painter.save();
+    painter.setClipRect(QRectF(0, 0, width() - rightMargin + 8.0, height()));
+    painter.translate(-m_scroll, 0.0);
     paintBands(sketch);
-    const double limit = m_document.design().operation.swrLimit;
-    sketch.line({leftMargin, y(limit)}, {width() - rightMargin, y(limit)}, c.inkSoft, 1.0, Qt::DashLine);
+    const double limit = m_operation.swrLimit;
+    sketch.line({leftMargin, y(limit)}, {m_width - rightMargin, y(limit)}, c.inkSoft, 1.0, Qt::DashLine);
     paintTrace(sketch, m_pinned, true);
     paintTrace(sketch, m_trace, false);
     paintMultiples(sketch);
+    painter.restore();
     paintCrosshair(sketch);
+}
+
+void BandStrip::paintScale(Sketch& sketch) const
+{
+    const Colours& c = m_theme.colours();
+    for (double s : {1.5, 2.0, 3.0}) {
+        if (std::abs(s - m_operation.swrLimit) >= 0.01)
+            sketch.line({leftMargin, y(s)}, {width() - rightMargin, y(s)}, c.hairline);
+        sketch.text({width() - 8.0, y(s)}, QString::number(s), Qt::AlignRight | Qt::AlignVCenter, {c.inkFaint, 11});
+    }
+    if (m_scroll > 0.5)
+        sketch.text({6.0, traceTop + 24.0}, QStringLiteral("‹"), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 15, true});
+    if (m_scroll < m_width - width() - 0.5)
+        sketch.text({width() - rightMargin + 12.0, traceTop + 24.0}, QStringLiteral("›"), Qt::AlignLeft | Qt::AlignVCenter,
+                    {c.ink, 15, true});
 }
 
 void BandStrip::paintBands(Sketch& sketch) const
 {
+    for (std::size_t i = 0; i < m_shown.size(); ++i)
+        paintBand(sketch, i);
+}
+
+void BandStrip::paintBand(Sketch& sketch, std::size_t place) const
+{
     const Colours& c = m_theme.colours();
-    const auto& wanted = m_document.design().operation.bands;
+    const WantedBand& w = m_shown[place];
+    const double left = m_lens.bandLeft(int(place)), right = m_lens.bandRight(int(place));
+    const bool wished = w.wish != Wish::No;
+    QPainter& p = sketch.painter();
+    p.setPen(Qt::NoPen);
+    p.setBrush(wished ? c.leafPale : c.fill);
+    p.drawRoundedRect(QRectF(left, traceTop - 1, right - left, traceBottom - traceTop + 2), 2, 2);
+    if (w.id == m_document.selectedBand())
+        p.fillRect(QRectF(left, traceBottom + 2, right - left, 3), c.petal);
+    sketch.text({left + 3, 7}, QString::fromStdString(w.band.name), Qt::AlignLeft | Qt::AlignTop, {wished ? c.ink : c.inkSoft, 12, true});
     const CurvePointer curve = m_solver.curve();
-    const double limit = m_document.design().operation.swrLimit;
-    for (std::size_t i = 0; i < wanted.size(); ++i) {
-        const double left = m_lens.bandLeft(int(i)), right = m_lens.bandRight(int(i));
-        const bool wished = wanted[i].wish != Wish::No;
-        QPainter& p = sketch.painter();
-        p.setPen(Qt::NoPen);
-        p.setBrush(wished ? c.leafPale : c.fill);
-        p.drawRoundedRect(QRectF(left, traceTop - 1, right - left, traceBottom - traceTop + 2), 2, 2);
-        if (int(i) == m_document.selectedBand())
-            p.fillRect(QRectF(left, traceBottom + 2, right - left, 3), c.petal);
-        const QString name = QString::fromStdString(wanted[i].band.name);
-        sketch.text({left + 3, 7}, name, Qt::AlignLeft | Qt::AlignTop, {wished ? c.ink : c.inkSoft, 12, true});
-        if (curve && i < curve->bands.size()) {
-            const double s = curve->bands[i].lowestSwr;
-            const QString words = s > swrCap ? QStringLiteral(">9") : QString::number(s, 'f', 2);
-            sketch.text({right - 3, 7}, words, Qt::AlignRight | Qt::AlignTop, {s <= limit ? c.leaf : c.brick, 12, true});
-        }
-        const int decimals = wanted[i].band.to - wanted[i].band.from < 0.5e6 ? 2 : 1;
-        sketch.text({left, traceBottom + 5}, QString::number(wanted[i].band.from / 1e6, 'f', decimals), Qt::AlignLeft | Qt::AlignTop,
+    if (const Coverage* coverage = curve ? curve->band(w.id) : nullptr) {
+        const double s = coverage->lowestSwr;
+        const QString words = coverage->verdict == Verdict::Pending ? QStringLiteral("…")
+                              : !coverage->solved()                 ? tr("ask")
+                              : s > swrCap                          ? QStringLiteral(">9")
+                                                                    : QString::number(s, 'f', 2);
+        sketch.text({right - 3, 7}, words, Qt::AlignRight | Qt::AlignTop,
+                    {!coverage->solved()         ? c.inkFaint
+                     : s <= m_operation.swrLimit ? c.leaf
+                                                 : c.brick,
+                     12, true});
+    }
+    const int decimals = w.band.to - w.band.from < 0.5e6 ? 2 : 1;
+    if (w.band.to < 1e9 || right - left > 90.0) {
+        sketch.text({left, traceBottom + 5}, QString::number(w.band.from / 1e6, 'f', decimals), Qt::AlignLeft | Qt::AlignTop,
                     {c.inkFaint, 11});
-        sketch.text({right, traceBottom + 5}, QString::number(wanted[i].band.to / 1e6, 'f', decimals), Qt::AlignRight | Qt::AlignTop,
+        sketch.text({right, traceBottom + 5}, QString::number(w.band.to / 1e6, 'f', decimals), Qt::AlignRight | Qt::AlignTop,
                     {c.inkFaint, 11});
+    } else {
+        sketch.text({left, traceBottom + 5}, QString::number(w.band.from / 1e6, 'f', 0), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
+        sketch.text({right, traceBottom + 5}, QString::number(w.band.to / 1e6, 'f', 0), Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 11});
     }
 }
 
-void BandStrip::paintTrace(Sketch& sketch, const QPolygonF& trace, bool pinned) const
+void BandStrip::paintTrace(Sketch& sketch, const Trace& trace, bool pinned) const
 {
-    if (trace.empty())
-        return;
     const Colours& c = m_theme.colours();
     QPen pen(pinned ? c.inkSoft : c.ink, pinned ? 1.0 : 1.7);
     if (pinned)
         pen.setDashPattern({4, 3});
     sketch.painter().setBrush(Qt::NoBrush);
     sketch.painter().setPen(pen);
-    sketch.painter().drawPolyline(trace);
+    for (const QPolygonF& line : trace)
+        if (!line.isEmpty())
+            sketch.painter().drawPolyline(line);
 }
 
 void BandStrip::paintMultiples(Sketch& sketch) const
@@ -259,10 +329,10 @@ void BandStrip::paintMultiples(Sketch& sketch) const
     if (!curve || !(curve->fundamental > 0.0))
         return;
     const Colours& c = m_theme.colours();
-    double lastRight = 150.0;
-    for (int n = 1; n * curve->fundamental < sweepTo && n <= 9; ++n) {
+    double lastRight = m_scroll + 150.0;
+    for (int n = 1; n * curve->fundamental < m_lens.to() && n <= 9; ++n) {
         const double f = n * curve->fundamental, x = m_lens.x(f);
-        if (x - 5 < lastRight)
+        if (f < m_lens.from() || x - 5 < lastRight)
             continue;
         sketch.line({x, traceBottom}, {x, height() - 14.0}, c.petal);
         sketch.triangle({x, height() - 14.0}, c.petal, c.inkSoft);
@@ -277,36 +347,35 @@ void BandStrip::paintMultiples(Sketch& sketch) const
 void BandStrip::paintCrosshair(Sketch& sketch) const
 {
     const CurvePointer curve = m_solver.curve();
-    if (m_hover < leftMargin || m_hover > width() - rightMargin || !curve)
+    if (m_hover < leftMargin || m_hover > m_width - rightMargin || !curve)
+        return;
+    const double f = m_lens.frequency(m_hover), s = curve->swrAt(f), x = m_hover - m_scroll;
+    if (std::isnan(s))
         return;
     const Colours& c = m_theme.colours();
-    const double f = std::clamp(m_lens.frequency(m_hover), sweepFrom, sweepTo);
     const Complex z = curve->atLine(f);
-    const double s = curve->swrAt(f);
-    sketch.line({m_hover, traceTop - 2}, {m_hover, traceBottom + 2}, c.inkSoft);
+    sketch.line({x, traceTop - 2}, {x, traceBottom + 2}, c.inkSoft);
     sketch.painter().setBrush(c.petal);
     sketch.painter().setPen(QPen(c.ink, 1.0));
-    sketch.painter().drawEllipse(QPointF(m_hover, y(s)), 3.5, 3.5);
-    const QString words = tr("%1 MHz   SWR %2   %3").arg(f / 1e6, 0, 'f', 3).arg(swrText(s), impedanceText(z.real(), z.imag()));
-    const double w = m_theme.typeset(words, 12, true).size.width() + 16.0, x = std::clamp(m_hover - 0.5 * w, 4.0, width() - w - 4.0);
+    sketch.painter().drawEllipse(QPointF(x, y(s)), 3.5, 3.5);
+    const QStringList words{tr("%1 MHz   SWR %2   %3").arg(f / 1e6, 0, 'f', 3).arg(swrText(s), impedanceText(z.real(), z.imag()))};
     const double top = y(s) > 0.5 * (traceTop + traceBottom) ? traceTop : traceBottom - 22.0;
-    sketch.painter().setBrush(c.card);
-    sketch.painter().setPen(QPen(c.hairline, 1.0));
-    sketch.painter().drawRoundedRect(QRectF(x, top, w, 20), 4, 4);
-    sketch.text({x + 8, top + 10}, words, Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12, true});
+    sketch.card({x - 0.5 * sketch.cardSize(words).width(), top}, words, QRectF(4, 0, width() - 8.0, height()));
 }
 
 void BandStrip::resizeEvent(QResizeEvent*) { rebuild(); }
 
 void BandStrip::mousePressEvent(QMouseEvent* event)
 {
-    if (!m_lens.empty())
-        m_document.selectBand(m_lens.bandAt(event->position().x()));
+    if (m_lens.empty())
+        return;
+    if (const int place = m_lens.bandAt(inContent(event->position().x())); place >= 0)
+        m_document.selectBand(m_shown[std::size_t(place)].id);
 }
 
 void BandStrip::mouseMoveEvent(QMouseEvent* event)
 {
-    m_hover = event->position().x();
+    m_hover = inContent(event->position().x());
     update();
 }
 
@@ -316,12 +385,23 @@ void BandStrip::leaveEvent(QEvent*)
     update();
 }
 
+void BandStrip::wheelEvent(QWheelEvent* event)
+{
+    if (m_width <= width()) {
+        event->ignore();
+        return;
+    }
+    scrollTo(m_scroll - (event->angleDelta().x() != 0 ? event->angleDelta().x() : event->angleDelta().y()));
+    update();
+    event->accept();
+}
+
 void BandStrip::keyPressEvent(QKeyEvent* event)
 {
     if (event->key() == Qt::Key_Left)
-        m_document.selectBand(m_document.selectedBand() - 1);
+        m_document.stepBand(-1);
     else if (event->key() == Qt::Key_Right)
-        m_document.selectBand(m_document.selectedBand() + 1);
+        m_document.stepBand(1);
     else
         QWidget::keyPressEvent(event);
 }

@@ -2,18 +2,12 @@
 /// The spectrum at the bottom of the window: each band opened like under a lens, the stretches between pressed together,
 /// the SWR trace through all of it.
 
-#include "app/document/results.h"
+#include "app/view/context.h"
 
 #include <QPolygonF>
 #include <QWidget>
 
-#include <functional>
-
 namespace vetchling::app {
-
-class Document;
-class SolveService;
-class Theme;
 
 /// The line without the points that lie within a quarter of a pixel of it.
 QPolygonF simplified(const QPolygonF& line);
@@ -31,6 +25,8 @@ public:
     [[nodiscard]] double bandLeft(int band) const { return m_stops[std::size_t(2 * band + 1)].x; }
     [[nodiscard]] double bandRight(int band) const { return m_stops[std::size_t(2 * band + 2)].x; }
     [[nodiscard]] bool empty() const { return m_stops.size() < 4; }
+    [[nodiscard]] double from() const { return m_stops.front().frequency; }
+    [[nodiscard]] double to() const { return m_stops.back().frequency; }
 
 private:
     struct Stop {
@@ -42,7 +38,7 @@ private:
 class BandStrip : public QWidget {
     Q_OBJECT
 public:
-    BandStrip(Document& document, SolveService& solver, const Theme& theme, QWidget* parent = nullptr);
+    explicit BandStrip(ViewContext& context, QWidget* parent = nullptr);
 
     [[nodiscard]] QSize sizeHint() const override { return {1280, 124}; }
 
@@ -57,27 +53,37 @@ protected:
     void mouseMoveEvent(QMouseEvent*) override;
     void leaveEvent(QEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
+    void wheelEvent(QWheelEvent*) override;
 
 private:
     void documentChanged();
     void rebuild();
     void advance();
     void describe();
-    [[nodiscard]] QPolygonF traceOf(const CurveResult& curve) const;
-    void paintTrace(class Sketch& sketch, const QPolygonF& trace, bool pinned) const;
+    using Trace = std::vector<QPolygonF>; ///< one line for each stretch that was solved
+    [[nodiscard]] std::vector<WantedBand> bandsOnShow() const;
+    [[nodiscard]] Trace traceOf(const study::Curve& curve) const;
+    void scrollTo(double offset);
+    void showSelected();
+    void paintTrace(class Sketch& sketch, const Trace& trace, bool pinned) const;
     void paintAll(QPainter& painter) const;
+    void paintScale(class Sketch& sketch) const;
     void paintBands(class Sketch& sketch) const;
+    void paintBand(class Sketch& sketch, std::size_t place) const;
     void paintMultiples(class Sketch& sketch) const;
     void paintCrosshair(class Sketch& sketch) const;
     [[nodiscard]] double y(double swr) const;
+    [[nodiscard]] double inContent(double x) const { return x + m_scroll; }
 
     Document& m_document;
     SolveService& m_solver;
     const Theme& m_theme;
     BandLens m_lens;
-    Operation m_shown; ///< bands and limit
-    QPolygonF m_trace, m_pinned;
-    double m_hover = -1.0;
+    Operation m_operation;                ///< bands and limit as shown
+    std::vector<WantedBand> m_shown;      ///< bands in the strip: wanted ones and those that were solved
+    double m_width = 0.0, m_scroll = 0.0; ///< px of the whole content, and how far it is moved left
+    Trace m_trace, m_pinned;
+    double m_hover = -1.0; ///< in the content
     bool m_fresh = false;
 };
 

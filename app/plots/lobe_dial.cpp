@@ -1,7 +1,7 @@
 #include "app/plots/lobe_dial.h"
 
-#include "app/plots/sketch.h"
-#include "app/stages/sky/sky_math.h"
+#include "app/view/sketch.h"
+#include "core/study/sky.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -10,6 +10,10 @@
 #include <cmath>
 
 namespace vetchling::app {
+
+using study::azimuthOf;
+using study::hopDistance;
+
 namespace {
 
 constexpr double span = 24.0; // dB from the rim to the centre
@@ -17,7 +21,7 @@ constexpr double ringStep = 6.0;
 
 } // namespace
 
-LobeDial::LobeDial(StageContext& context) : Canvas(context)
+LobeDial::LobeDial(ViewContext& context) : Canvas(context)
 {
     setObjectName(QStringLiteral("lobeDial"));
     setAccessibleName(tr("Gain over the angle above the horizon; arrow keys move the ray"));
@@ -76,7 +80,7 @@ void LobeDial::render(Sketch& sketch, const QSizeF& size)
     const Colours& c = sketch.colours();
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
     const DetailPointer detail = m_context.solver.detail();
-    const SpotResult* spot = detail ? detail->spot() : nullptr;
+    const study::Spot* spot = detail ? detail->spot() : nullptr;
     if (!spot)
         return;
     m_top = 2.0 * std::ceil((spot->strongest + 0.3) / 2.0);
@@ -87,7 +91,7 @@ void LobeDial::render(Sketch& sketch, const QSizeF& size)
     paintCompass(sketch, l, *spot);
 }
 
-void LobeDial::paintDial(Sketch& sketch, const Layout& l, const SpotResult& spot) const
+void LobeDial::paintDial(Sketch& sketch, const Layout& l, const study::Spot& spot) const
 {
     const Colours& c = sketch.colours();
     QPainter& p = sketch.painter();
@@ -107,7 +111,7 @@ void LobeDial::paintDial(Sketch& sketch, const Layout& l, const SpotResult& spot
     p.setBrush(c.leafPale);
     p.drawPath(lobe(*spot.field, l));
     if (const DetailPointer pinned = m_context.solver.pinnedDetail())
-        if (const SpotResult* other = pinned->spotOfBand(spot.band)) {
+        if (const study::Spot* other = pinned->spotOfBand(spot.band)) {
             QPen dashed(c.inkSoft, 1.2);
             dashed.setDashPattern({4, 3});
             p.setPen(dashed);
@@ -149,7 +153,7 @@ void LobeDial::paintGroundBar(Sketch& sketch, const Layout& l) const
     }
 }
 
-void LobeDial::paintRay(Sketch& sketch, const Layout& l, const SpotResult& spot) const
+void LobeDial::paintRay(Sketch& sketch, const Layout& l, const study::Spot& spot) const
 {
     const Colours& c = sketch.colours();
     const double e = radians(m_elevation);
@@ -162,21 +166,16 @@ void LobeDial::paintRay(Sketch& sketch, const Layout& l, const SpotResult& spot)
     const QString first =
         tr("%1°   %2 dBi").arg(m_elevation, 0, 'f', 0).arg(QString::number(gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")));
     const QString second = tr("first hop %1 km").arg(hopDistance(e) / 1000.0, 0, 'f', 0);
-    const double wide = sketch.theme().typeset(second, 12).size.width() + 18;
-    QPointF corner = tip + QPointF(-0.5 * wide, -54);
-    corner.setX(std::min(corner.x(), width() - wide - 2.0));
-    corner.setY(std::max(corner.y(), 2.0));
+    const QStringList lines{first, second};
+    const QSizeF card = sketch.cardSize(lines);
+    QPointF corner = tip + QPointF(-0.5 * card.width(), -54);
     const QRectF compassBox(l.compass.x() - l.compassRadius - 22, 0, 2 * l.compassRadius + 60, l.compass.y() + l.compassRadius + 40);
-    if (compassBox.intersects(QRectF(corner, QSizeF(wide, 40))))
-        corner = tip + QPointF(-wide - 16, -20);
-    sketch.painter().setPen(QPen(c.hairline, 1.0));
-    sketch.painter().setBrush(c.card);
-    sketch.painter().drawRoundedRect(QRectF(corner, QSizeF(wide, 40)), 4, 4);
-    sketch.text(corner + QPointF(9, 4), first, Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
-    sketch.text(corner + QPointF(9, 20), second, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    if (compassBox.intersects(QRectF(corner, card)))
+        corner = tip + QPointF(-card.width() - 16, -20);
+    sketch.card(corner, lines, QRectF(2, 2, width() - 4, height() - 4));
 }
 
-void LobeDial::paintCompass(Sketch& sketch, const Layout& l, const SpotResult& spot) const
+void LobeDial::paintCompass(Sketch& sketch, const Layout& l, const study::Spot& spot) const
 {
     const Colours& c = sketch.colours();
     QPainter& p = sketch.painter();

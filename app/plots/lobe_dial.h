@@ -1,14 +1,14 @@
 #pragma once
 /// Gain over elevation as a half-dial with a ray that can be dragged, a ground bar with hop distances, and a compass.
 
-#include "app/stages/stage.h"
+#include "app/view/canvas.h"
 
 namespace vetchling::app {
 
 class LobeDial : public Canvas {
     Q_OBJECT
 public:
-    explicit LobeDial(StageContext& context);
+    explicit LobeDial(ViewContext& context);
 
     void setAim(double elevation, double bearing); ///< degrees
     [[nodiscard]] double elevation() const { return m_elevation; }
@@ -34,10 +34,10 @@ private:
     [[nodiscard]] double radiusOf(double gain, double radius) const;
     [[nodiscard]] QPainterPath lobe(const em::FarField& field, const Layout& l) const;
     [[nodiscard]] QPainterPath rose(const em::FarField& field, const Layout& l) const;
-    void paintDial(Sketch& sketch, const Layout& l, const SpotResult& spot) const;
+    void paintDial(Sketch& sketch, const Layout& l, const study::Spot& spot) const;
     void paintGroundBar(Sketch& sketch, const Layout& l) const;
-    void paintRay(Sketch& sketch, const Layout& l, const SpotResult& spot) const;
-    void paintCompass(Sketch& sketch, const Layout& l, const SpotResult& spot) const;
+    void paintRay(Sketch& sketch, const Layout& l, const study::Spot& spot) const;
+    void paintCompass(Sketch& sketch, const Layout& l, const study::Spot& spot) const;
     void aimAt(QPointF p);
 
     double m_elevation = 25.0, m_bearing = 150.0;

@@ -1,6 +1,7 @@
 #include "app/plots/site_plan.h"
 
-#include "app/plots/sketch.h"
+#include "app/view/sketch.h"
+#include "app/view/words.h"
 
 #include <QMouseEvent>
 
@@ -17,7 +18,7 @@ double planDistance(QPointF p, QPointF a, QPointF b) { return distanceToSegment(
 
 } // namespace
 
-SitePlan::SitePlan(StageContext& context) : Canvas(context)
+SitePlan::SitePlan(ViewContext& context) : Canvas(context)
 {
     setObjectName(QStringLiteral("sitePlan"));
     setAccessibleName(tr("Plan of the site"));
@@ -25,11 +26,18 @@ SitePlan::SitePlan(StageContext& context) : Canvas(context)
     connect(&context.document, &Document::currentChanged, this, qOverload<>(&QWidget::update));
 }
 
-void SitePlan::selectSupport(int index)
+void SitePlan::selectSupport(const Id& support)
 {
-    m_support = index;
+    m_support = support;
     update();
-    emit supportSelected(index);
+    emit supportSelected();
+}
+
+const std::vector<Wire>& SitePlan::wiresOf(const Id& antenna) const
+{
+    static const std::vector<Wire> none;
+    const AntennaModel* model = m_context.models.find(antenna);
+    return model && model->built && !model->fault ? model->built->model.wires : none;
 }
 
 void SitePlan::aim(const QSizeF& size)
@@ -45,10 +53,9 @@ void SitePlan::aim(const QSizeF& size)
     for (const Support& s : site().supports)
         include(s.at.x, s.at.y);
     for (const Antenna& a : m_context.document.design().antennas)
-        if (const auto built = shapes::buildOver(a.shape, {}))
-            for (const Wire& w : built->model.wires)
-                for (Vec3 p : w.points)
-                    include(p.x, p.y);
+        for (const Wire& w : wiresOf(a.id))
+            for (Vec3 p : w.points)
+                include(p.x, p.y);
     if (site().powerLine) {
         include(x0, site().powerLine->from.y);
         include(x1, site().powerLine->to.y);
@@ -169,9 +176,8 @@ void SitePlan::paintPowerLine(Sketch& sketch) const
     sketch.hatch(zone, QColor(c.brick.red(), c.brick.green(), c.brick.blue(), 90), 9.0);
     sketch.line(a, b, c.brick, 2.0);
     const double x = std::max(20.0, std::min(a.x(), b.x()) + 30.0);
-    const QString words =
-        tr("overhead power line, %1 high: nothing that can fall or swing may reach it")
-            .arg(QString::fromStdString(units::formatLength(line.height, m_context.document.design().operation.system, 0)));
+    const QString words = tr("overhead power line, %1 high: nothing that can fall or swing may reach it")
+                              .arg(lengthWords(line.height, m_context.system(), 0));
     const QSizeF size = sketch.theme().typeset(words, 12).size;
     const QRectF ground(x - 4, std::max(a.y(), b.y()) + 6, size.width() + 8, size.height() + 2);
     sketch.painter().fillRect(ground, c.paper);
@@ -188,8 +194,7 @@ void SitePlan::paintPowerLine(Sketch& sketch) const
 void SitePlan::paintSupports(Sketch& sketch) const
 {
     const Colours& c = sketch.colours();
-    for (std::size_t i = 0; i < site().supports.size(); ++i) {
-        const Support& s = site().supports[i];
+    for (const Support& s : site().supports) {
         const QPointF at = project(s.at);
         QPainter& p = sketch.painter();
         p.setPen(QPen(c.ink, 1.5));
@@ -203,7 +208,7 @@ void SitePlan::paintSupports(Sketch& sketch) const
             p.setBrush(c.ink);
             p.drawEllipse(at, 1.8, 1.8);
         }
-        if (int(i) == m_support)
+        if (s.id == m_support)
             sketch.handle(at, true);
         sketch.reserve({at.x() - 10, at.y() - 10, 20, 20});
         const QString words =
@@ -217,15 +222,15 @@ void SitePlan::paintAntennas(Sketch& sketch) const
 {
     const Colours& c = sketch.colours();
     const auto& antennas = m_context.document.design().antennas;
-    for (std::size_t i = 0; i < antennas.size(); ++i) {
-        const auto built = shapes::buildOver(antennas[i].shape, {});
-        if (!built)
+    for (const Antenna& antenna : antennas) {
+        const std::vector<Wire>& wires = wiresOf(antenna.id);
+        if (wires.empty())
             continue;
-        const bool current = int(i) == m_context.document.current();
+        const bool current = antenna.id == m_context.document.current();
         QPointF anchor;
         double longest = -1.0;
         QRectF box;
-        for (const Wire& w : built->model.wires)
+        for (const Wire& w : wires)
             for (std::size_t k = 0; k < w.points.size(); ++k) {
                 const QPointF p = project({w.points[k].x, w.points[k].y});
                 box = box.isNull() ? QRectF(p, QSizeF(0.1, 0.1)) : box.united(QRectF(p, QSizeF(0.1, 0.1)));
@@ -237,9 +242,9 @@ void SitePlan::paintAntennas(Sketch& sketch) const
                         longest = length, anchor = 0.5 * (p + before);
                 }
             }
-        if (built->model.wires.size() > 3) // a star of radials: name it below
+        if (wires.size() > 3) // a star of radials: name it below
             anchor = {box.center().x(), box.bottom()};
-        sketch.label(anchor + QPointF(0, 8), QString::fromStdString(antennas[i].name), Qt::AlignHCenter | Qt::AlignTop,
+        sketch.label(anchor + QPointF(0, 8), QString::fromStdString(antenna.name), Qt::AlignHCenter | Qt::AlignTop,
                      {current ? c.leaf : c.inkSoft, 12, current, inWater({anchor.x(), anchor.y() + 14}) ? c.skyPale : QColor()});
     }
 }
@@ -263,41 +268,39 @@ void SitePlan::paintFrame(Sketch& sketch, const QSizeF& size) const
     sketch.text(scale + QPointF(metres * m_scale + 6, 0), metric ? tr("5 m") : tr("20 ft"), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12});
 }
 
-int SitePlan::supportAt(QPointF p) const
+Id SitePlan::supportAt(QPointF p) const
 {
-    for (std::size_t i = 0; i < site().supports.size(); ++i) {
-        const QPointF d = project(site().supports[i].at) - p;
+    for (const Support& s : site().supports) {
+        const QPointF d = project(s.at) - p;
         if (std::hypot(d.x(), d.y()) < 13.0)
-            return int(i);
+            return s.id;
     }
-    return -1;
+    return {};
 }
 
-int SitePlan::antennaAt(QPointF p) const
+Id SitePlan::antennaAt(QPointF p) const
 {
-    const auto& antennas = m_context.document.design().antennas;
-    int best = -1;
+    Id best;
     double nearest = 9.0;
-    for (std::size_t i = 0; i < antennas.size(); ++i)
-        if (const auto built = shapes::buildOver(antennas[i].shape, {}))
-            for (const Wire& w : built->model.wires)
-                for (std::size_t k = 1; k < w.points.size(); ++k)
-                    if (const double d =
-                            planDistance(p, project({w.points[k - 1].x, w.points[k - 1].y}), project({w.points[k].x, w.points[k].y}));
-                        d < nearest)
-                        nearest = d, best = int(i);
+    for (const Antenna& a : m_context.document.design().antennas)
+        for (const Wire& w : wiresOf(a.id))
+            for (std::size_t k = 1; k < w.points.size(); ++k)
+                if (const double d =
+                        planDistance(p, project({w.points[k - 1].x, w.points[k - 1].y}), project({w.points[k].x, w.points[k].y}));
+                    d < nearest)
+                    nearest = d, best = a.id;
     return best;
 }
 
 void SitePlan::mousePressEvent(QMouseEvent* event)
 {
     m_draggedSupport = supportAt(event->position());
-    m_draggedAntenna = m_draggedSupport < 0 ? antennaAt(event->position()) : -1;
+    m_draggedAntenna = m_draggedSupport.empty() ? antennaAt(event->position()) : Id();
     selectSupport(m_draggedSupport);
-    if (m_draggedAntenna >= 0)
+    if (!m_draggedAntenna.empty())
         m_context.document.setCurrent(m_draggedAntenna);
     m_grab = unproject(event->position());
-    m_frozen = m_draggedSupport >= 0 || m_draggedAntenna >= 0;
+    m_frozen = !m_draggedSupport.empty() || !m_draggedAntenna.empty();
 }
 
 void SitePlan::mouseMoveEvent(QMouseEvent* event)
@@ -308,15 +311,20 @@ void SitePlan::mouseMoveEvent(QMouseEvent* event)
     const double dx = std::round(10.0 * (now.x - m_grab.x)) / 10.0, dy = std::round(10.0 * (now.y - m_grab.y)) / 10.0;
     if (dx == 0.0 && dy == 0.0)
         return;
-    if (m_draggedSupport >= 0)
+    if (!m_draggedSupport.empty())
         m_context.document.edit(tr("move a support"), QStringLiteral("drag support"), [&](Design& d) {
-            Support& s = d.site.supports[std::size_t(m_draggedSupport)];
-            s.at = {s.at.x + dx, s.at.y + dy};
+            if (Support* s = findSupport(d, m_draggedSupport))
+                s->at = {s->at.x + dx, s->at.y + dy};
         });
-    else if (m_draggedAntenna >= 0)
-        m_context.document.editAntenna(tr("move the antenna"), QStringLiteral("drag antenna"), [&](Antenna& a) {
-            a.shape.parameters["x_m"] += dx;
-            a.shape.parameters["y_m"] += dy;
+    else if (!m_draggedAntenna.empty())
+        m_context.document.edit(tr("move the antenna"), QStringLiteral("drag antenna"), [&](Design& d) {
+            Antenna* a = findAntenna(d, m_draggedAntenna);
+            if (!a)
+                return;
+            for (const auto& [key, by] : {std::pair("x_m", dx), std::pair("y_m", dy)}) {
+                a->shape.parameters[key] += by;
+                a->typed.erase(key);
+            }
         });
     else
         return;
@@ -327,7 +335,8 @@ void SitePlan::mouseReleaseEvent(QMouseEvent*)
 {
     m_context.document.endDrag();
     m_frozen = false;
-    m_draggedSupport = m_draggedAntenna = -1;
+    m_draggedSupport.clear();
+    m_draggedAntenna.clear();
     update();
 }
 

@@ -1,23 +1,26 @@
 #pragma once
 /// The site to scale from above: boundary, buildings, water, supports, power line with its danger zone, the antennas.
 
-#include "app/stages/stage.h"
+#include "app/view/canvas.h"
+
+#include <QPainterPath>
 
 namespace vetchling::app {
 
 class SitePlan : public Canvas {
     Q_OBJECT
 public:
-    explicit SitePlan(StageContext& context);
+    explicit SitePlan(ViewContext& context);
     void render(Sketch& sketch, const QSizeF& size) override;
 
-    [[nodiscard]] int selectedSupport() const { return m_support; }
-    void selectSupport(int index);
+    /// Id of a support; empty for none.
+    [[nodiscard]] const Id& selectedSupport() const { return m_support; }
+    void selectSupport(const Id& support);
     /// Screen place of a plan point, for tests.
     [[nodiscard]] QPointF place(PlanPoint p) const { return project(p); }
 
 signals:
-    void supportSelected(int index);
+    void supportSelected();
 
 protected:
     void mousePressEvent(QMouseEvent*) override;
@@ -26,6 +29,8 @@ protected:
 
 private:
     [[nodiscard]] const Site& site() const { return m_context.document.design().site; }
+    /// Of an antenna that can be built; else none.
+    [[nodiscard]] const std::vector<Wire>& wiresOf(const Id& antenna) const;
     void aim(const QSizeF& size);
     [[nodiscard]] QPointF project(PlanPoint p) const { return m_origin + m_scale * QPointF(p.x, -p.y); }
     [[nodiscard]] PlanPoint unproject(QPointF p) const { return {(p.x() - m_origin.x()) / m_scale, (m_origin.y() - p.y()) / m_scale}; }
@@ -39,12 +44,12 @@ private:
     void paintAntennas(Sketch& sketch) const;
     void paintFrame(Sketch& sketch, const QSizeF& size) const;
     [[nodiscard]] bool inWater(QPointF p) const;
-    [[nodiscard]] int supportAt(QPointF p) const;
-    [[nodiscard]] int antennaAt(QPointF p) const;
+    [[nodiscard]] Id supportAt(QPointF p) const; ///< empty: none
+    [[nodiscard]] Id antennaAt(QPointF p) const;
 
     QPointF m_origin;
     double m_scale = 15.0;
-    int m_support = -1, m_draggedSupport = -1, m_draggedAntenna = -1;
+    Id m_support, m_draggedSupport, m_draggedAntenna;
     bool m_frozen = false;
     PlanPoint m_grab;
 };

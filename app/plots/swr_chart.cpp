@@ -41,29 +41,20 @@ void SwrChart::curve(Sketch& sketch, const std::function<double(double)>& swr, c
 {
     const int steps = std::max(60, int(area.width()));
     QPainterPath path;
+    bool drawing = false;
     for (int i = 0; i <= steps; ++i) {
-        const double f = from + (to - from) * i / steps;
-        const QPointF p(x(f), y(std::min(swr(f), 5.0)));
-        i == 0 ? path.moveTo(p) : path.lineTo(p);
+        const double f = from + (to - from) * i / steps, s = swr(f);
+        if (std::isnan(s)) { // not solved there
+            drawing = false;
+            continue;
+        }
+        const QPointF p(x(f), y(std::min(s, 5.0)));
+        drawing ? path.lineTo(p) : path.moveTo(p);
+        drawing = true;
     }
     sketch.painter().setBrush(Qt::NoBrush);
     sketch.painter().setPen(pen);
     sketch.painter().drawPath(path);
-}
-
-std::vector<double> frequencyTicks(double from, double to, int most)
-{
-    const double raw = (to - from) / most, power = std::pow(10.0, std::floor(std::log10(raw)));
-    double step = 10.0 * power;
-    for (double f : {1.0, 2.0, 5.0})
-        if (f * power >= raw) {
-            step = f * power;
-            break;
-        }
-    std::vector<double> ticks;
-    for (double f = std::ceil(from / step - 1e-9) * step; f <= to * (1.0 + 1e-12); f += step)
-        ticks.push_back(f);
-    return ticks;
 }
 
 } // namespace vetchling::app

@@ -1,10 +1,9 @@
 #pragma once
 /// The frame of an SWR chart: a stretch of frequency, the reflected-power-like axis, a band and the limit.
 
-#include "app/plots/sketch.h"
+#include "app/view/sketch.h"
 
 #include <functional>
-#include <vector>
 
 namespace vetchling::app {
 
@@ -22,8 +21,5 @@ struct SwrChart {
     void hatchPastLimit(Sketch& sketch, double bandFrom, double bandTo, double limit, const std::function<double(double)>& swr) const;
     void curve(Sketch& sketch, const std::function<double(double)>& swr, const QPen& pen) const;
 };
-
-/// Round ticks between two frequencies, in Hz, at most `most`.
-std::vector<double> frequencyTicks(double from, double to, int most);
 
 } // namespace vetchling::app

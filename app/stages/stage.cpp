@@ -1,22 +1,8 @@
 #include "app/stages/stage.h"
 
-#include "app/plots/sketch.h"
+#include "app/view/words.h"
 
 namespace vetchling::app {
-
-Canvas::Canvas(StageContext& context, QWidget* parent) : QWidget(parent), m_context(context)
-{
-    setMinimumSize(320, 240);
-    setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Expanding);
-    connect(&context.theme, &Theme::changed, this, qOverload<>(&QWidget::update));
-}
-
-void Canvas::paintEvent(QPaintEvent*)
-{
-    QPainter painter(this);
-    Sketch sketch(painter, m_context.theme);
-    render(sketch, size());
-}
 
 StagePage::StagePage(QWidget* parent) : QWidget(parent), m_title(new QLabel(this)), m_sentence(new QLabel(this))
 {
@@ -44,12 +30,12 @@ StagePage::StagePage(QWidget* parent) : QWidget(parent), m_title(new QLabel(this
 void StagePage::setTitle(const QString& words) { m_title->setText(words); }
 void StagePage::setSentence(const QString& words) { m_sentence->setText(words); }
 
-Stage::Stage(StageContext& context, QObject* parent) : QObject(parent), m_context(context), m_page(new StagePage), m_ledger(new Ledger) {}
+Stage::Stage(ViewContext& context, QObject* parent) : QObject(parent), m_context(context), m_page(new StagePage), m_ledger(new Ledger) {}
 
 QString Stage::faultSentence() const
 {
     const Faults& faults = solver().faults();
-    return faults.empty() ? QString() : QString::fromStdString(faults.front().message);
+    return faults.empty() ? QString() : coreWords(faults.front().message, system());
 }
 
 } // namespace vetchling::app

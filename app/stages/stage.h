@@ -1,9 +1,7 @@
 #pragma once
 /// A stage of the work: a page with one large graphic, a ledger of inputs, and a live line for the trail.
 
-#include "app/document/document.h"
-#include "app/document/solve_service.h"
-#include "app/theme/theme.h"
+#include "app/view/canvas.h"
 #include "app/widgets/ledger.h"
 
 #include <QLabel>
@@ -12,29 +10,6 @@
 #include <QWidget>
 
 namespace vetchling::app {
-
-class Sketch;
-
-struct StageContext {
-    Document& document;
-    SolveService& solver;
-    Theme& theme;
-    std::vector<Soil> soils;
-    std::vector<files::Conductor> conductors;
-    std::vector<BandPlan> bandPlans;
-};
-
-/// A graphic that can paint itself at any size: on screen, and into an exported picture.
-class Canvas : public QWidget {
-    Q_OBJECT
-public:
-    Canvas(StageContext& context, QWidget* parent = nullptr);
-    virtual void render(Sketch& sketch, const QSizeF& size) = 0;
-
-protected:
-    void paintEvent(QPaintEvent*) override;
-    StageContext& m_context;
-};
 
 /// Title, a sentence that already says the answer, and below them the graphic.
 class StagePage : public QWidget {
@@ -55,7 +30,7 @@ private:
 class Stage : public QObject {
     Q_OBJECT
 public:
-    Stage(StageContext& context, QObject* parent);
+    Stage(ViewContext& context, QObject* parent);
 
     [[nodiscard]] virtual QString id() const = 0;
     [[nodiscard]] virtual QString name() const = 0;
@@ -73,20 +48,20 @@ public:
 protected:
     [[nodiscard]] Document& document() const { return m_context.document; }
     [[nodiscard]] SolveService& solver() const { return m_context.solver; }
-    [[nodiscard]] units::System system() const { return document().design().operation.system; }
+    [[nodiscard]] units::System system() const { return m_context.system(); }
     /// First fault as a sentence for the page.
     [[nodiscard]] QString faultSentence() const;
 
-    StageContext& m_context;
+    ViewContext& m_context;
     StagePage* m_page;
     Ledger* m_ledger;
 };
 
-std::unique_ptr<Stage> makeSiteStage(StageContext& context, QObject* parent);
-std::unique_ptr<Stage> makeShapeStage(StageContext& context, QObject* parent);
-std::unique_ptr<Stage> makeBandsStage(StageContext& context, QObject* parent);
-std::unique_ptr<Stage> makeSkyStage(StageContext& context, QObject* parent);
-std::unique_ptr<Stage> makeBuildStage(StageContext& context, QObject* parent);
-std::unique_ptr<Stage> makeTrimStage(StageContext& context, QObject* parent);
+std::unique_ptr<Stage> makeSiteStage(ViewContext& context, QObject* parent);
+std::unique_ptr<Stage> makeShapeStage(ViewContext& context, QObject* parent);
+std::unique_ptr<Stage> makeBandsStage(ViewContext& context, QObject* parent);
+std::unique_ptr<Stage> makeSkyStage(ViewContext& context, QObject* parent);
+std::unique_ptr<Stage> makeBuildStage(ViewContext& context, QObject* parent);
+std::unique_ptr<Stage> makeTrimStage(ViewContext& context, QObject* parent);
 
 } // namespace vetchling::app

@@ -1,6 +1,6 @@
 #include "app/widgets/bars.h"
 
-#include "app/plots/sketch.h"
+#include "app/view/sketch.h"
 
 #include <QPainter>
 

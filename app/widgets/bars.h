@@ -1,7 +1,7 @@
 #pragma once
 /// Small bars of the ledger: lengths compared, and shares of the power.
 
-#include "app/theme/theme.h"
+#include "app/view/theme.h"
 
 #include <QWidget>
 

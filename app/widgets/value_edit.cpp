@@ -1,5 +1,7 @@
 #include "app/widgets/value_edit.h"
 
+#include "app/view/words.h"
+
 #include <QKeyEvent>
 #include <QStyle>
 #include <QToolTip>
@@ -18,7 +20,7 @@ double notchOf(units::Quantity quantity, double value, units::System system)
     switch (quantity) {
     case units::Quantity::Length: return imperial ? 0.0254 : (std::abs(value) < 0.5 ? 0.01 : 0.05);
     case units::Quantity::SmallLength: return imperial ? 0.00635 : 0.005;
-    case units::Quantity::Frequency: return 5e3;
+    case units::Quantity::Frequency: return 5e3 * std::pow(10.0, std::max(0.0, std::floor(std::log10(value / 3e6)) - 1.0));
     case units::Quantity::WireSize: return 1e-4;
     case units::Quantity::Angle: return 1.0;
     case units::Quantity::Power: return 10.0;
@@ -87,7 +89,7 @@ void ValueEdit::commit()
         return;
     const Result<double> parsed = units::parse(text().toStdString(), m_quantity, {m_frequency, m_system});
     if (!parsed) {
-        complain(QString::fromStdString(parsed.faults().front().message));
+        complain(coreWords(parsed.faults().front().message, m_system));
         return;
     }
     if (*parsed < m_lowest || *parsed > m_highest) {

@@ -1,5 +1,6 @@
 #include "app/window/dialogs.h"
 
+#include "app/view/words.h"
 #include "app/widgets/value_edit.h"
 
 #include <QComboBox>
@@ -48,13 +49,13 @@ NewAntennaDialog::NewAntennaDialog(const Design& design, QWidget* parent)
     m_family->setObjectName(QStringLiteral("newFamily"));
     m_family->setAccessibleName(tr("Family"));
     for (const shapes::Family* f : shapes::families())
-        m_family->addItem(QString::fromStdString(f->title()), QString::fromStdString(f->id()));
+        m_family->addItem(coreWords(f->title()), QString::fromStdString(f->id()));
     m_name->setProperty("wide", true);
     m_name->setObjectName(QStringLiteral("newName"));
     m_name->setAccessibleName(tr("Name"));
     m_frequency->setObjectName(QStringLiteral("newFrequency"));
     m_frequency->setAccessibleName(tr("Design frequency"));
-    m_frequency->setRange(1.8e6, 29.9e6);
+    m_frequency->setRange(lowestFrequency, highestFrequency);
     m_frequency->setValue(7.1e6, design.operation.system);
     for (const WantedBand& w : design.operation.bands)
         if (w.wish == Wish::Must)
@@ -75,9 +76,9 @@ NewAntennaDialog::NewAntennaDialog(const Design& design, QWidget* parent)
     connect(m_name, &QLineEdit::textEdited, this, [this] { m_named = true; });
     const auto describe = [this, summary] {
         const shapes::Family* f = shapes::families()[std::size_t(m_family->currentIndex())];
-        summary->setText(QString::fromStdString(f->summary()));
+        summary->setText(coreWords(f->summary()));
         if (!m_named)
-            m_name->setText(QString::fromStdString(f->title()));
+            m_name->setText(coreWords(f->title()));
     };
     connect(m_family, &QComboBox::currentIndexChanged, this, describe);
     describe();
@@ -87,14 +88,12 @@ Antenna NewAntennaDialog::antenna() const
 {
     const shapes::Family* family = shapes::families()[std::size_t(m_family->currentIndex())];
     Antenna antenna;
-    antenna.name = m_name->text().trimmed().isEmpty() ? family->title() : m_name->text().trimmed().toStdString();
+    antenna.name = (m_name->text().trimmed().isEmpty() ? coreWords(family->title()) : m_name->text().trimmed()).toStdString();
     antenna.shape = family->standardShape(m_frequency->value());
-    antenna.tuneForLowestSwr = family->id() == "end-fed"; // its transformer is matched, not its reactance
+    antenna.tuneForLowestSwr = family->usualGoal() == shapes::TuneGoal::LowestSwr;
     const PlanPoint extent = extentOf(m_design.site.boundary);
     antenna.shape.parameters["x_m"] = 0.5 * extent.x;
     antenna.shape.parameters["y_m"] = 0.5 * extent.y;
-    if (antenna.shape.parameters.count("radial_m"))
-        antenna.shape.parameters["radial_m"] = antenna.shape.parameters["radiator_m"];
     return antenna;
 }
 

@@ -1,7 +1,7 @@
 #pragma once
 /// The few dialogs: a new antenna, the shortcut sheet, About.
 
-#include "core/files/design.h"
+#include "core/design/design.h"
 
 #include <QDialog>
 

@@ -1,27 +1,21 @@
 #include "app/window/main_window.h"
 
-#include "app/plots/sketch.h"
-#include "core/files/sweep_file.h"
+#include "app/window/exports.h"
+#include "app/window/main_menu.h"
 
 #include <QApplication>
-#include <QBuffer>
 #include <QClipboard>
 #include <QCloseEvent>
 #include <QDir>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QMenu>
-#include <QMessageBox>
 #include <QMimeData>
-#include <QSaveFile>
 #include <QScrollArea>
-#include <QShortcut>
-#include <QSvgGenerator>
 
 namespace vetchling::app {
 namespace {
 
-const QString filter = QStringLiteral("Vetchling designs (*.vetchling)");
+constexpr int firstStage = 1;
 
 QScrollArea* scrolled(QWidget* widget)
 {
@@ -40,7 +34,8 @@ constexpr int patienceMilliseconds = 30;
 } // namespace
 
 MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder)
-    : m_solver(m_document), m_context{m_document, m_solver, m_theme, {}, {}, {}}, m_dataFolder(dataFolder)
+    : m_models(m_document), m_solver(m_document), m_context{m_document, m_models, m_solver, m_theme, {}, {}, {}},
+      m_desk(m_document, m_settings, dataFolder, autosaveFolder, this)
 {
     setObjectName(QStringLiteral("mainWindow"));
     setWindowIcon(QIcon(QStringLiteral(":/icons/vetchling.svg")));
@@ -50,31 +45,15 @@ MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder)
     m_theme.setMode(m_settings.themeMode());
     m_theme.apply(*qApp);
     loadData(dataFolder);
-    m_autosave = std::make_unique<Autosave>(m_document, autosaveFolder);
     buildStages();
+    layOut();
     buildTools();
-    buildMenu();
-    m_soon.setSingleShot(true);
-    m_soon.setInterval(patienceMilliseconds);
-    connect(&m_soon, &QTimer::timeout, this, &MainWindow::refreshAll);
-    connect(&m_document, &Document::designChanged, &m_soon, qOverload<>(&QTimer::start));
-    connect(&m_document, &Document::currentChanged, this, &MainWindow::refreshAll);
-    connect(&m_document, &Document::bandSelected, this, &MainWindow::refreshAll);
-    connect(&m_document, &Document::pathChanged, this, &MainWindow::refreshAll);
-    connect(&m_solver, &SolveService::curveReady, this, &MainWindow::refreshAll);
-    connect(&m_solver, &SolveService::detailReady, this, &MainWindow::refreshAll);
-    connect(&m_solver, &SolveService::stateChanged, this, [this] {
-        if (!m_solver.faults().empty())
-            refreshAll();
-    });
-    connect(&m_theme, &Theme::changed, this, [this] {
-        m_theme.apply(*qApp);
-        m_shelf->refreshIcons();
-        refreshAll();
-    });
+    m_menuButton->setMenu(makeMainMenu(*this, m_shortcuts));
+    m_menuButton->setPopupMode(QToolButton::InstantPopup);
+    listen();
     if (const QByteArray geometry = m_settings.geometry(); !geometry.isEmpty())
         restoreGeometry(geometry);
-    showStage(1);
+    showStage(firstStage);
     m_strip->setFocus();
 }
 
@@ -105,12 +84,12 @@ void MainWindow::loadData(const QString& folder)
 
 void MainWindow::buildStages()
 {
-    m_stages.push_back(makeSiteStage(m_context, this));
-    m_stages.push_back(makeShapeStage(m_context, this));
-    m_stages.push_back(makeBandsStage(m_context, this));
-    m_stages.push_back(makeSkyStage(m_context, this));
-    m_stages.push_back(makeBuildStage(m_context, this));
-    m_stages.push_back(makeTrimStage(m_context, this));
+    for (auto* make : {makeSiteStage, makeShapeStage, makeBandsStage, makeSkyStage, makeBuildStage, makeTrimStage})
+        m_stages.push_back(make(m_context, this));
+}
+
+void MainWindow::layOut()
+{
     std::vector<Stage*> stages;
     m_pages = new QStackedWidget;
     m_ledgers = new QStackedWidget;
@@ -123,14 +102,12 @@ void MainWindow::buildStages()
     }
     m_shelf = new Shelf(m_context);
     m_trail = new Trail(m_context, stages);
-    m_strip = new BandStrip(m_document, m_solver, m_theme);
+    m_strip = new BandStrip(m_context);
     m_message = new QLabel;
     m_message->setObjectName(QStringLiteral("message"));
     m_message->setWordWrap(true);
     m_message->setContentsMargins(16, 6, 16, 6);
     m_message->hide();
-    connect(m_trail, &Trail::chosen, this, &MainWindow::showStage);
-    connect(m_shelf, &Shelf::addWanted, this, &MainWindow::addAntenna);
 
     auto* middle = new QHBoxLayout;
     middle->setSpacing(0);
@@ -180,77 +157,31 @@ void MainWindow::buildTools()
     connect(theme, &QToolButton::clicked, this, &MainWindow::toggleTheme);
 }
 
-QAction* MainWindow::action(const QString& words, const QKeySequence& keys, const char* objectName, std::function<void()> does)
+void MainWindow::listen()
 {
-    auto* action = new QAction(words, this);
-    action->setObjectName(QLatin1String(objectName));
-    action->setShortcut(keys);
-    connect(action, &QAction::triggered, this, [does = std::move(does)] { does(); });
-    addAction(action);
-    if (!keys.isEmpty())
-        m_shortcuts.push_back(
-            {keys.toString(QKeySequence::NativeText), QString(words).remove(QLatin1Char('&')).remove(QStringLiteral(" …"))});
-    return action;
-}
-
-void MainWindow::buildMenu()
-{
-    auto* menu = new QMenu(this);
-    menu->addAction(action(tr("Open …"), QKeySequence::Open, "actionOpen", [this] { open(); }));
-    auto* recent = menu->addMenu(tr("Recent files"));
-    connect(recent, &QMenu::aboutToShow, this, [this, recent] { fillRecent(recent); });
-    menu->addAction(action(tr("Save"), QKeySequence::Save, "actionSave", [this] { save(); }));
-    menu->addAction(action(tr("Save as …"), QKeySequence(tr("Ctrl+Shift+S")), "actionSaveAs", [this] { saveAs(); }));
-    menu->addAction(action(tr("Open the demo, Gannet Skerry"), {}, "actionDemo", [this] {
-        if (mayDiscard())
-            openDemo();
-    }));
-    menu->addSeparator();
-    menu->addAction(action(tr("Add an antenna …"), QKeySequence(tr("Ctrl+N")), "actionAdd", [this] { addAntenna(); }));
-    menu->addAction(action(tr("Duplicate this antenna"), QKeySequence(tr("Ctrl+Shift+D")), "actionDuplicate", [this] {
-        if (!m_document.hasAntenna())
-            return;
-        Antenna copy = m_document.antenna();
-        copy.name += tr(" copy").toStdString();
-        m_document.addAntenna(copy);
-    }));
-    menu->addAction(action(tr("Remove this antenna"), {}, "actionRemove", [this] { m_document.removeCurrentAntenna(); }));
-    menu->addSeparator();
-    menu->addAction(action(tr("Save the picture …"), QKeySequence(tr("Ctrl+E")), "actionPicture", [this] {
-        const QString path = QFileDialog::getSaveFileName(this, tr("Save the picture"),
-                                                          m_stages[std::size_t(m_trail->current())]->id() + QStringLiteral(".svg"),
-                                                          tr("SVG (*.svg);;PNG (*.png)"));
-        if (!path.isEmpty())
-            exportPicture(path);
-    }));
-    menu->addAction(action(tr("Copy the picture"), QKeySequence(tr("Ctrl+Shift+C")), "actionCopyPicture", [this] { copyPicture(); }));
-    menu->addAction(action(tr("Copy the figures as a table"), QKeySequence(tr("Ctrl+Shift+T")), "actionCopyTable",
-                           [this] { QApplication::clipboard()->setText(m_stages[std::size_t(m_trail->current())]->tableText()); }));
-    menu->addAction(action(tr("Save the sweep …"), QKeySequence(tr("Ctrl+Shift+E")), "actionSweep", [this] {
-        const QString path =
-            QFileDialog::getSaveFileName(this, tr("Save the sweep"), QStringLiteral("sweep.csv"), tr("CSV (*.csv);;Touchstone (*.s1p)"));
-        if (!path.isEmpty())
-            exportSweep(path);
-    }));
-    menu->addSeparator();
-    menu->addAction(action(tr("Pin or unpin this design"), QKeySequence(tr("P")), "actionPin", [this] { togglePin(); }));
-    menu->addAction(action(tr("Metres or feet"), QKeySequence(tr("Ctrl+U")), "actionUnits", [this] { toggleUnits(); }));
-    menu->addAction(action(tr("Day or night"), QKeySequence(tr("Ctrl+D")), "actionTheme", [this] { toggleTheme(); }));
-    menu->addSeparator();
-    menu->addAction(action(tr("Keys"), QKeySequence::HelpContents, "actionKeys", [this] { makeShortcutSheet(m_shortcuts, this)->show(); }));
-    menu->addAction(action(tr("About Vetchling"), {}, "actionAbout", [this] { makeAbout(this)->show(); }));
-    menu->addAction(action(tr("Quit"), QKeySequence::Quit, "actionQuit", [this] { close(); }));
-    action(tr("Undo"), QKeySequence::Undo, "actionUndo", [this] { m_document.undoStack().undo(); });
-    action(tr("Redo"), QKeySequence::Redo, "actionRedo", [this] { m_document.undoStack().redo(); });
-    action(tr("Menu"), QKeySequence(tr("F10")), "actionMenu", [this] { m_menuButton->showMenu(); });
-    for (std::size_t i = 0; i < m_stages.size(); ++i)
-        action(tr("Stage: %1").arg(m_stages[i]->name()), QKeySequence(tr("Ctrl+%1").arg(i + 1)), "", [this, i] { showStage(int(i)); });
-    action(tr("Next antenna"), QKeySequence(tr("Ctrl+PgDown")), "", [this] { m_document.setCurrent(m_document.current() + 1); });
-    action(tr("Antenna before"), QKeySequence(tr("Ctrl+PgUp")), "", [this] { m_document.setCurrent(m_document.current() - 1); });
-    m_shortcuts.push_back({tr("Up, Down, wheel"), tr("Step a value; with Shift finer")});
-    m_shortcuts.push_back({tr("Left, Right"), tr("Band before or after, in the strip")});
-    m_menuButton->setMenu(menu);
-    m_menuButton->setPopupMode(QToolButton::InstantPopup);
+    m_soon.setSingleShot(true);
+    m_soon.setInterval(patienceMilliseconds);
+    connect(m_trail, &Trail::chosen, this, &MainWindow::showStage);
+    connect(m_shelf, &Shelf::addWanted, this, &MainWindow::addAntenna);
+    connect(&m_desk, &FileDesk::said, this, &MainWindow::say);
+    connect(&m_desk, &FileDesk::recovered, this, &MainWindow::refreshAll);
+    connect(&m_soon, &QTimer::timeout, this, &MainWindow::refreshAll);
+    connect(&m_document, &Document::designChanged, &m_soon, qOverload<>(&QTimer::start));
+    connect(&m_document, &Document::currentChanged, this, &MainWindow::refreshAll);
+    connect(&m_document, &Document::bandSelected, this, &MainWindow::refreshAll);
+    connect(&m_document, &Document::pathChanged, this, &MainWindow::refreshAll);
+    connect(&m_solver, &SolveService::curveReady, this, &MainWindow::refreshAll);
+    connect(&m_solver, &SolveService::detailReady, this, &MainWindow::refreshAll);
+    connect(&m_solver, &SolveService::pinChanged, this, &MainWindow::refreshAll);
+    connect(&m_solver, &SolveService::stateChanged, this, [this] {
+        if (!m_solver.faults().empty())
+            refreshAll();
+    });
+    connect(&m_theme, &Theme::changed, this, [this] {
+        m_theme.apply(*qApp);
+        m_shelf->refreshIcons();
+        refreshAll();
+    });
 }
 
 Stage* MainWindow::stage(const QString& id) const
@@ -263,7 +194,7 @@ Stage* MainWindow::stage(const QString& id) const
 
 void MainWindow::showStage(int index)
 {
-    if (index < 0 || index >= int(m_stages.size()))
+    if (index < 0 || index >= stageCount())
         return;
     m_trail->setCurrent(index);
     m_pages->setCurrentIndex(index);
@@ -275,10 +206,10 @@ void MainWindow::refreshAll()
 {
     m_soon.stop();
     m_shelf->refresh();
-    m_stages[std::size_t(m_trail->current())]->refresh();
-    m_trail->update();
+    currentStage()->refresh();
+    m_trail->refresh();
     m_pin->setChecked(m_solver.pinned());
-    m_units->setText(m_document.design().operation.system == units::System::Metric ? tr("m") : tr("ft"));
+    m_units->setText(m_context.system() == units::System::Metric ? tr("m") : tr("ft"));
     const QString file = m_document.path().isEmpty() ? QString() : QFileInfo(m_document.path()).fileName() + QStringLiteral(" – ");
     setWindowTitle(file + tr("Vetchling"));
 }
@@ -290,99 +221,22 @@ void MainWindow::say(const QString& words)
     m_message->setVisible(!words.isEmpty());
 }
 
-void MainWindow::openDemo()
-{
-    Result<Design> demo = files::readDesign(QDir(m_dataFolder).filePath(QStringLiteral("demo/gannet-skerry.vetchling")).toStdString());
-    if (!demo) {
-        say(QString::fromStdString(demo.firstFault()));
-        return;
-    }
-    m_document.setDesign(std::move(demo).value(), {});
-    say({});
-}
-
-bool MainWindow::openFile(const QString& path)
-{
-    if (const Faults faults = m_document.open(path); !faults.empty()) {
-        QStringList words;
-        for (std::size_t i = 0; i < faults.size() && i < 3; ++i)
-            words << QString::fromStdString(faults[i].text());
-        say(tr("%1 was not opened: %2").arg(QFileInfo(path).fileName(), words.join(QStringLiteral("; "))));
-        return false;
-    }
-    m_settings.addRecentFile(path);
-    say({});
-    return true;
-}
-
-bool MainWindow::recover()
-{
-    const std::optional<Autosave::Recovered> left = m_autosave->takeLeftBehind();
-    if (!left || !m_document.openText(left->design, left->originalPath).empty())
-        return false;
-    m_document.markRecovered();
-    m_autosave->write();
-    refreshAll();
-    say(left->originalPath.isEmpty()
-            ? tr("The last run ended before this was saved; here it is again. Save it to keep it.")
-            : tr("The last run ended before changes to %1 were saved; here they are. Save to keep them.").arg(left->originalPath));
-    return true;
-}
-
-bool MainWindow::saveTo(const QString& path)
-{
-    if (const Faults faults = m_document.save(path); !faults.empty()) {
-        say(QString::fromStdString(faults.front().text()));
-        return false;
-    }
-    m_settings.addRecentFile(path);
-    m_autosave->discard();
-    say({});
-    return true;
-}
-
-void MainWindow::open()
-{
-    if (!mayDiscard())
-        return;
-    const QString path = QFileDialog::getOpenFileName(this, tr("Open a design"), QFileInfo(m_document.path()).path(), filter);
-    if (!path.isEmpty())
-        openFile(path);
-}
-
-bool MainWindow::save() { return m_document.path().isEmpty() ? saveAs() : saveTo(m_document.path()); }
-
-bool MainWindow::saveAs()
-{
-    QString path = QFileDialog::getSaveFileName(
-        this, tr("Save the design"), m_document.path().isEmpty() ? QStringLiteral("antennas.vetchling") : m_document.path(), filter);
-    if (path.isEmpty())
-        return false;
-    if (QFileInfo(path).suffix().isEmpty())
-        path += QStringLiteral(".vetchling");
-    return saveTo(path);
-}
-
-bool MainWindow::mayDiscard()
-{
-    if (!m_document.modified())
-        return true;
-    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"), tr("Changes are not saved yet."),
-                    QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
-    switch (box.exec()) {
-    case QMessageBox::Save: return save();
-    case QMessageBox::Discard: return true;
-    default: return false;
-    }
-}
-
 void MainWindow::addAntenna()
 {
     NewAntennaDialog dialog(m_document.design(), this);
     if (dialog.exec() == QDialog::Accepted) {
         m_document.addAntenna(dialog.antenna());
-        showStage(1);
+        showStage(firstStage);
     }
+}
+
+void MainWindow::duplicateAntenna()
+{
+    if (!m_document.hasAntenna())
+        return;
+    Antenna copy = m_document.antenna();
+    copy.name = tr("%1 copy").arg(QString::fromStdString(copy.name)).toStdString();
+    m_document.addAntenna(copy);
 }
 
 void MainWindow::togglePin()
@@ -407,82 +261,32 @@ void MainWindow::toggleUnits()
 
 bool MainWindow::exportPicture(const QString& path)
 {
-    Canvas* canvas = m_stages[std::size_t(m_trail->current())]->canvas();
-    const QSize size = canvas->size();
-    QByteArray content;
-    QBuffer buffer(&content);
-    buffer.open(QIODevice::WriteOnly);
-    if (path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive)) {
-        QImage image(2 * size, QImage::Format_ARGB32);
-        image.setDevicePixelRatio(2.0);
-        QPainter painter(&image);
-        Sketch sketch(painter, m_theme);
-        canvas->render(sketch, size);
-        painter.end();
-        image.save(&buffer, "PNG");
-    } else {
-        QSvgGenerator generator;
-        generator.setOutputDevice(&buffer);
-        generator.setSize(size);
-        generator.setViewBox(QRect(QPoint(0, 0), size));
-        generator.setTitle(tr("Vetchling: %1").arg(m_stages[std::size_t(m_trail->current())]->name()));
-        QPainter painter(&generator);
-        Sketch sketch(painter, m_theme);
-        canvas->render(sketch, size);
-        painter.end();
-    }
-    QSaveFile file(path);
-    const bool good = file.open(QIODevice::WriteOnly) && file.write(content) == content.size() && file.commit();
-    say(good ? tr("Picture written to %1.").arg(path) : tr("%1 could not be written; check the folder and its permissions.").arg(path));
-    return good;
+    const Exported done =
+        vetchling::app::exportPicture(*currentStage()->canvas(), m_theme, tr("Vetchling: %1").arg(currentStage()->name()), path);
+    say(done.words);
+    return done.good;
 }
 
 bool MainWindow::exportSweep(const QString& path)
 {
-    const CurvePointer curve = m_solver.curve();
-    if (!curve) {
-        say(tr("There is no sweep yet; wait for the curve."));
-        return false;
-    }
-    files::SweepTable table{curve->curve.displayFrequencies(sweepFrom, sweepTo), {}, curve->curve.solves};
-    for (double f : table.frequency)
-        table.impedance.push_back(curve->atLine(f));
-    const std::string text =
-        path.endsWith(QLatin1String(".s1p"), Qt::CaseInsensitive) ? files::sweepTouchstone(table) : files::sweepCsv(table);
-    QSaveFile file(path);
-    const bool good =
-        file.open(QIODevice::WriteOnly) && file.write(text.data(), qint64(text.size())) == qint64(text.size()) && file.commit();
-    say(good ? tr("Sweep written to %1.").arg(path) : tr("%1 could not be written; check the folder and its permissions.").arg(path));
-    return good;
+    const Exported done = vetchling::app::exportSweep(m_solver.curve().get(), path);
+    say(done.words);
+    return done.good;
 }
 
 void MainWindow::copyPicture()
 {
-    Canvas* canvas = m_stages[std::size_t(m_trail->current())]->canvas();
-    QApplication::clipboard()->setPixmap(canvas->grab());
+    QApplication::clipboard()->setPixmap(currentStage()->canvas()->grab());
     say(tr("The picture is on the clipboard."));
-}
-
-void MainWindow::fillRecent(QMenu* menu)
-{
-    menu->clear();
-    const QStringList files = m_settings.recentFiles();
-    for (const QString& path : files)
-        menu->addAction(QFileInfo(path).fileName(), this, [this, path] {
-            if (mayDiscard())
-                openFile(path);
-        });
-    if (files.isEmpty())
-        menu->addAction(tr("none yet"))->setEnabled(false);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event)
 {
-    if (!mayDiscard()) {
+    if (!m_desk.mayDiscard()) {
         event->ignore();
         return;
     }
-    m_autosave->discard();
+    m_desk.leave();
     m_settings.setGeometry(saveGeometry());
     m_solver.stop();
     event->accept();
@@ -497,8 +301,8 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event)
 void MainWindow::dropEvent(QDropEvent* event)
 {
     const QString path = event->mimeData()->urls().front().toLocalFile();
-    if (!path.isEmpty() && mayDiscard())
-        openFile(path);
+    if (!path.isEmpty() && m_desk.mayDiscard())
+        m_desk.openFile(path);
 }
 
 } // namespace vetchling::app

@@ -1,12 +1,13 @@
 #pragma once
-/// The window: shelf, trail, stage, ledger, band strip, and what the menu does.
+/// The window: shelf, trail, stage, ledger and band strip put together, and kept up to date.
 
-#include "app/document/autosave.h"
 #include "app/plots/band_strip.h"
 #include "app/stages/stage.h"
 #include "app/window/dialogs.h"
+#include "app/window/file_desk.h"
 #include "app/window/settings.h"
 #include "app/window/shelf.h"
+#include "app/window/trail.h"
 
 #include <QMainWindow>
 #include <QStackedWidget>
@@ -24,18 +25,23 @@ public:
     [[nodiscard]] Document& document() { return m_document; }
     [[nodiscard]] SolveService& solver() { return m_solver; }
     [[nodiscard]] Theme& theme() { return m_theme; }
+    [[nodiscard]] FileDesk& fileDesk() { return m_desk; }
     [[nodiscard]] Stage* stage(const QString& id) const;
+    [[nodiscard]] Stage* currentStage() const { return m_stages[std::size_t(m_trail->current())].get(); }
+    [[nodiscard]] int stageCount() const { return int(m_stages.size()); }
+    [[nodiscard]] QString stageName(int index) const { return m_stages[std::size_t(index)]->name(); }
 
     void showStage(int index);
-    void openDemo();
-    /// Opens a file; on a fault says why and keeps what was open. True if it was opened.
-    bool openFile(const QString& path);
-    /// Offers what an earlier run left unsaved; true if something was recovered.
-    bool recover();
-    bool saveTo(const QString& path);
-    /// Picture of the current stage: SVG or PNG by the file's ending.
+    void showMenu() { m_menuButton->showMenu(); }
+    void addAntenna();
+    void duplicateAntenna();
+    void togglePin();
+    void toggleTheme();
+    void toggleUnits();
+    void copyPicture();
+    /// Picture of the current stage.
     bool exportPicture(const QString& path);
-    /// Sweep of the current antenna: CSV or Touchstone by the file's ending.
+    /// Sweep of the current antenna.
     bool exportSweep(const QString& path);
     /// A line under the shelf, with what happened and what to do; empty hides it.
     void say(const QString& words);
@@ -48,28 +54,18 @@ protected:
 private:
     void loadData(const QString& folder);
     void buildStages();
+    void layOut();
     void buildTools();
-    void buildMenu();
-    QAction* action(const QString& words, const QKeySequence& keys, const char* objectName, std::function<void()> does);
+    void listen();
     void refreshAll();
-    void fillRecent(QMenu* menu);
-    bool mayDiscard();
-    void open();
-    bool save();
-    bool saveAs();
-    void addAntenna();
-    void togglePin();
-    void toggleTheme();
-    void toggleUnits();
-    void copyPicture();
 
     Theme m_theme;
     Document m_document;
+    AntennaModels m_models;
     SolveService m_solver;
-    StageContext m_context;
+    ViewContext m_context;
     Settings m_settings;
-    std::unique_ptr<Autosave> m_autosave;
-    QString m_dataFolder;
+    FileDesk m_desk;
     std::vector<std::unique_ptr<Stage>> m_stages;
     Shelf* m_shelf = nullptr;
     Trail* m_trail = nullptr;

@@ -1,7 +1,7 @@
 #pragma once
 /// What the application remembers between runs; keys are written once, here.
 
-#include "app/theme/theme.h"
+#include "app/view/theme.h"
 
 #include <QByteArray>
 #include <QStringList>

@@ -1,42 +1,35 @@
 #pragma once
 /// The top row: the file's name, the antennas as small drawings of their real geometry, and the few tools.
 
-#include "app/stages/stage.h"
+#include "app/view/context.h"
 
+#include <QLabel>
+#include <QTabBar>
 #include <QToolButton>
+
+class QHBoxLayout;
 
 namespace vetchling::app {
 
-/// One antenna on the shelf.
-class AntennaTab : public QWidget {
+/// The antennas of the design, one tab each; scrolls when there are many.
+class AntennaBar : public QTabBar {
     Q_OBJECT
 public:
-    AntennaTab(const Theme& theme, QWidget* parent);
-    void setAntenna(const Antenna& antenna, bool current);
-    [[nodiscard]] QSize sizeHint() const override;
-
-signals:
-    void chosen();
-
-protected:
-    void paintEvent(QPaintEvent*) override;
-    void mousePressEvent(QMouseEvent*) override;
-    void keyPressEvent(QKeyEvent*) override;
-    void focusInEvent(QFocusEvent*) override { update(); }
-    void focusOutEvent(QFocusEvent*) override { update(); }
+    AntennaBar(ViewContext& context, QWidget* parent = nullptr);
+    /// Follows the document: one tab an antenna, in their order.
+    void refresh();
 
 private:
-    const Theme& m_theme;
-    Antenna m_antenna;
-    QString m_name;
-    std::vector<std::vector<QPointF>> m_drawing; ///< unit square, y down
-    bool m_current = false;
+    void refreshTab(int place, const Antenna& antenna);
+    ViewContext& m_context;
+    std::map<Id, std::shared_ptr<const shapes::BuiltAntenna>> m_drawn; ///< what each icon shows
+    Theme::Mode m_mode = Theme::Mode::Day;
 };
 
 class Shelf : public QWidget {
     Q_OBJECT
 public:
-    Shelf(StageContext& context, QWidget* parent = nullptr);
+    Shelf(ViewContext& context, QWidget* parent = nullptr);
 
     QToolButton* tool(const QString& icon, const QString& words, const QString& objectName);
     void refresh();
@@ -49,36 +42,12 @@ protected:
     void paintEvent(QPaintEvent*) override;
 
 private:
-    StageContext& m_context;
+    ViewContext& m_context;
     QLabel *m_mark, *m_name;
-    QHBoxLayout *m_tabs, *m_tools;
+    AntennaBar* m_antennas;
+    QHBoxLayout* m_tools;
     QToolButton* m_add;
     std::vector<std::pair<QToolButton*, QString>> m_icons;
-    std::vector<AntennaTab*> m_shown;
-};
-
-/// The left column: the stages as leaves on one stem, each with its live line.
-class Trail : public QWidget {
-    Q_OBJECT
-public:
-    Trail(StageContext& context, const std::vector<Stage*>& stages, QWidget* parent = nullptr);
-    void setCurrent(int index);
-    [[nodiscard]] int current() const { return m_current; }
-
-signals:
-    void chosen(int index);
-
-protected:
-    void paintEvent(QPaintEvent*) override;
-    void mousePressEvent(QMouseEvent*) override;
-    void mouseMoveEvent(QMouseEvent*) override;
-    void keyPressEvent(QKeyEvent*) override;
-
-private:
-    [[nodiscard]] QRectF itemRect(int index) const;
-    StageContext& m_context;
-    std::vector<Stage*> m_stages;
-    int m_current = 0;
 };
 
 } // namespace vetchling::app

@@ -1,6 +1,7 @@
 #include "app/window/start.h"
 
 #include "app/window/main_window.h"
+#include "core/files/data_folder.h"
 
 #include <QApplication>
 #include <QCommandLineParser>
@@ -21,7 +22,8 @@ class Photographer : public QObject {
 public:
     struct Shot {
         QString file;
-        int stage = 1, antenna = 0;
+        int stage = 1;
+        std::size_t antenna = 0; ///< place in the demo
         Theme::Mode mode = Theme::Mode::Day;
         bool pinned = false;
     };
@@ -41,7 +43,7 @@ private:
     {
         const Shot& shot = m_shots[m_next];
         m_window.theme().setMode(shot.mode);
-        m_window.document().setCurrent(shot.antenna);
+        m_window.document().setCurrent(m_window.document().design().antennas[shot.antenna].id);
         m_window.showStage(shot.stage);
         m_settled = 0;
     }
@@ -77,15 +79,7 @@ std::vector<Photographer::Shot> documentationShots()
 
 } // namespace
 
-QString findDataFolder()
-{
-    const QDir program(QCoreApplication::applicationDirPath());
-    for (const QString& folder : {program.filePath(QStringLiteral("../share/vetchling")), program.filePath(QStringLiteral("data")),
-                                  QStringLiteral(VETCHLING_SOURCE_DATA)})
-        if (QDir(folder).exists(QStringLiteral("soils.json")))
-            return QDir(folder).absolutePath();
-    return QStringLiteral(VETCHLING_SOURCE_DATA);
-}
+QString findDataFolder() { return QString::fromStdString(files::findDataFolder()); }
 
 int start(QApplication& application)
 {
@@ -111,14 +105,14 @@ int start(QApplication& application)
         window.theme().setMode(Theme::Mode::Day);
     }
     if (!files.isEmpty()) {
-        if (!window.openFile(files.front()))
-            window.openDemo();
+        if (!window.fileDesk().openFile(files.front()))
+            window.fileDesk().openDemo();
         if (window.document().path().isEmpty())
             std::fprintf(stderr, "%s could not be opened; the window says why\n", qPrintable(files.front()));
-    } else if (parser.isSet(demo) || posing || !window.recover()) {
+    } else if (parser.isSet(demo) || posing || !window.fileDesk().recover()) {
         const QStringList recent = Settings().recentFiles();
-        if (parser.isSet(demo) || posing || recent.isEmpty() || !window.openFile(recent.front()))
-            window.openDemo();
+        if (parser.isSet(demo) || posing || recent.isEmpty() || !window.fileDesk().openFile(recent.front()))
+            window.fileDesk().openDemo();
     }
     window.show();
     std::unique_ptr<Photographer> photographer;

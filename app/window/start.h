@@ -7,7 +7,7 @@ class QApplication;
 
 namespace vetchling::app {
 
-/// Where soils, bands and the demo are: beside the program, in its install prefix, or in the source tree it was built from.
+/// Where soils, bands and the demo are (core/files/data_folder.h).
 QString findDataFolder();
 /// Runs until the window is closed. Returns the exit code.
 int start(QApplication& application);

@@ -1,5 +1,8 @@
 #include "core/bands/bands.h"
 
+#include <boost/math/tools/minima.hpp>
+#include <boost/math/tools/toms748_solve.hpp>
+
 #include <algorithm>
 #include <cmath>
 
@@ -9,21 +12,11 @@ namespace {
 constexpr int bandSteps = 200;        // over a band; 0.5 % of its width
 constexpr double neighbourhood = 0.1; // how far outside a band a cause is looked for, relative
 
+constexpr int searchBits = 40; // of the place of a minimum; more would be below the curve's own noise
+
 double refineMinimum(const ImpedanceAt& impedance, double a, double b)
 {
-    constexpr double golden = 0.6180339887498949;
-    double x1 = b - golden * (b - a), x2 = a + golden * (b - a);
-    double s1 = swr(impedance(x1)), s2 = swr(impedance(x2));
-    for (int i = 0; i < 40; ++i) {
-        if (s1 < s2) {
-            b = x2, x2 = x1, s2 = s1;
-            x1 = b - golden * (b - a), s1 = swr(impedance(x1));
-        } else {
-            a = x1, x1 = x2, s1 = s2;
-            x2 = a + golden * (b - a), s2 = swr(impedance(x2));
-        }
-    }
-    return 0.5 * (a + b);
+    return boost::math::tools::brent_find_minima([&](double f) { return swr(impedance(f)); }, a, b, searchBits).first;
 }
 
 void scanBand(const ImpedanceAt& impedance, double limit, Coverage& out)
@@ -87,6 +80,16 @@ Coverage coverage(const ImpedanceAt& impedance, const Band& band, double limit, 
     return out;
 }
 
+Coverage notSolved(const Band& band, Verdict verdict)
+{
+    Coverage out;
+    out.band = band;
+    out.at = band.centre();
+    out.lowestSwr = out.lowEdgeSwr = out.highEdgeSwr = HUGE_VAL;
+    out.verdict = verdict;
+    return out;
+}
+
 std::optional<double> nearestDip(const ImpedanceAt& impedance, double near, double from, double to)
 {
     constexpr int steps = 400;
@@ -112,18 +115,14 @@ std::vector<Resonance> resonances(const ImpedanceAt& impedance, double from, dou
     std::vector<Resonance> out;
     Complex before = impedance(from);
     for (int i = 1; i <= steps; ++i) {
-        double a = from + (to - from) * (i - 1) / steps, b = from + (to - from) * i / steps;
+        const double a = from + (to - from) * (i - 1) / steps, b = from + (to - from) * i / steps;
         const Complex here = impedance(b);
         if (before.imag() * here.imag() <= 0.0 && before.imag() != here.imag()) {
-            double fa = before.imag();
-            for (int k = 0; k < 50; ++k) {
-                const double middle = 0.5 * (a + b), fm = impedance(middle).imag();
-                if (fa * fm <= 0.0)
-                    b = middle;
-                else
-                    a = middle, fa = fm;
-            }
-            out.push_back({0.5 * (a + b), impedance(0.5 * (a + b)).real()});
+            std::uintmax_t iterations = 60;
+            const auto [low, high] =
+                boost::math::tools::toms748_solve([&](double f) { return impedance(f).imag(); }, a, b, before.imag(), here.imag(),
+                                                  boost::math::tools::eps_tolerance<double>(searchBits), iterations);
+            out.push_back({0.5 * (low + high), impedance(0.5 * (low + high)).real()});
         }
         before = here;
     }

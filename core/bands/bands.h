@@ -1,6 +1,7 @@
 #pragma once
 /// Bands and how well an antenna covers them. Frequencies in Hz.
 
+#include "core/id.h"
 #include "core/physics.h"
 
 #include <functional>
@@ -29,6 +30,8 @@ enum class Wish { No, Nice, Must };
 struct WantedBand {
     Band band;
     Wish wish = Wish::Nice;
+    Id id;
+    KeptFields kept;
     friend bool operator==(const WantedBand&, const WantedBand&) = default;
 };
 
@@ -40,7 +43,7 @@ struct Resonance {
     double resistance = 0.0; ///< ohm
 };
 
-enum class Verdict { Covered, Partly, TooLong, TooShort, NotResonant };
+enum class Verdict { Covered, Partly, TooLong, TooShort, NotResonant, Pending, OnRequest };
 
 struct Coverage {
     Band band;
@@ -53,10 +56,14 @@ struct Coverage {
     std::optional<double> nearbyDip;       ///< lowest SWR near but outside the band, under the limit
     double harmonic = 0.0;                 ///< band centre over the fundamental
     Verdict verdict = Verdict::NotResonant;
+    [[nodiscard]] bool solved() const { return verdict != Verdict::OnRequest && verdict != Verdict::Pending; }
 };
 
 /// @param limit the user's SWR limit; @param fundamental lowest resonance, for the harmonic number; 0: unknown
 Coverage coverage(const ImpedanceAt& impedance, const Band& band, double limit, double fundamental);
+
+/// A band that was left out of the solve, being far from what the wire is made for. @param verdict Pending or OnRequest
+Coverage notSolved(const Band& band, Verdict verdict);
 
 /// The dip (local minimum of SWR) nearest to a frequency between `from` and `to`; nothing if the SWR falls to an edge.
 std::optional<double> nearestDip(const ImpedanceAt& impedance, double near, double from, double to);

@@ -30,17 +30,6 @@ std::array<double, runStencil> runWeights(double u)
 /// along the tube, by its series. y stays below 0.1 for the thickest tubes.
 double spreadRound(double y) { return 1.0 - 0.25 * y * (1.0 - y / 16.0 * (1.0 - y / 36.0)); }
 
-/// Current at v = -1..1 of an element from its local coefficients.
-Complex currentOn(int degree, const std::vector<Complex>& local, double v)
-{
-    double f[largestDegree + 1];
-    localCurrents(v, degree, f);
-    Complex current = 0.0;
-    for (int k = 0; k <= degree; ++k)
-        current += local[k] * f[k];
-    return current;
-}
-
 /// Power densities of the plane wave spectrum, integrated over the directions above ground; W.
 struct SpectrumPowers {
     double sky = 0.0;           ///< sent up

@@ -24,6 +24,14 @@ class FarField {
 public:
     explicit FarField(const Solution& solution);
 
+    /// The same currents, their gain counted from another power. @param inputPower W
+    [[nodiscard]] FarField fedWith(double inputPower) const
+    {
+        FarField other = *this;
+        other.m_inputPower = inputPower;
+        return other;
+    }
+
     [[nodiscard]] RadiationVectors vectors(double elevation, double azimuth) const;
     /// Of one elevation and many azimuths, which share most of the work.
     [[nodiscard]] std::vector<RadiationVectors> vectorRow(double elevation, const std::vector<double>& azimuths) const;

@@ -55,7 +55,7 @@ Place placeOn(double coordinate, int lowest, int highest)
 struct GroundTable::Row {
     explicit Row(int columns) : value(columns) {}
     std::vector<Packed> value;
-    int filled = 0; ///< columns computed, from grazing up
+    Span filled; ///< columns computed
 };
 
 GroundTable::GroundTable(const Ground& ground, double frequency, TableContent content)
@@ -93,20 +93,23 @@ double GroundTable::distanceOfRow(double coordinate) const
     return std::exp(y);
 }
 
-/// Columns up to the steepest path that a row can be asked for, with the stencil's reach beyond it.
-int GroundTable::columnsFor(int index, double highest) const
+/// Columns between the flattest and the steepest path that a row can be asked for, with the stencil's reach beyond them.
+GroundTable::Span GroundTable::columnsFor(int index, double lowest, double highest) const
 {
-    const double nearest = distanceOfRow(std::max(0, index - stencil)); // the stencil serves distances below the row too
-    const double sine = std::min(1.0, m_waveNumber * highest / nearest);
-    const double column = std::sqrt(std::asin(sine) * (2.0 / pi)) * (m_columns - 1);
-    return std::min(m_columns, int(column) + stencil + 1);
+    const double nearest = distanceOfRow(std::max(0, index - stencil)), farthest = distanceOfRow(index + stencil);
+    const auto columnAt = [&](double height, double q) {
+        return std::sqrt(std::asin(std::min(1.0, m_waveNumber * height / q)) * (2.0 / pi)) * (m_columns - 1);
+    };
+    const int to = std::min(m_columns, int(columnAt(highest, nearest)) + stencil + 1);
+    const int from = std::clamp(int(columnAt(lowest, farthest)) - stencil, 0, m_columns - stencil);
+    return {std::min(from, to), to};
 }
 
-std::vector<std::array<double, 8>> GroundTable::columnsOf(int index, int from, int to) const
+std::vector<std::array<double, 8>> GroundTable::columnsOf(int index, const Span& columns) const
 {
     const double q = distanceOfRow(index);
     std::vector<Packed> out;
-    for (int c = from; c < to; ++c) {
+    for (int c = columns.from; c < columns.to; ++c) {
         const double elevation = elevationOf(double(c) / (m_columns - 1)), r = q * std::cos(elevation), h = q * std::sin(elevation);
         if (m_content == TableContent::Remainder)
             out.push_back(packed(q * std::exp(imaginaryUnit * q) * remainderIntegrals(m_permittivity, r, h)));
@@ -116,26 +119,41 @@ std::vector<std::array<double, 8>> GroundTable::columnsOf(int index, int from, i
     return out;
 }
 
-int GroundTable::filledColumns(int index) const
+GroundTable::Span GroundTable::filledColumns(int index) const
 {
     const std::lock_guard lock(m_mutex);
-    return m_rows[index] ? m_rows[index]->filled : 0;
+    return m_rows[index] ? m_rows[index]->filled : Span{};
 }
 
-/// Readers of earlier columns are not disturbed; columns that another thread kept meanwhile are left alone.
-void GroundTable::keep(int index, int from, const std::vector<std::array<double, 8>>& columns)
+/// Readers of what is there are not disturbed. A span that does not touch it, since another thread was faster, is dropped.
+void GroundTable::keep(int index, const Span& columns, const std::vector<std::array<double, 8>>& values)
 {
     const std::lock_guard lock(m_mutex);
     if (!m_rows[index])
         m_rows[index] = std::make_unique<Row>(m_columns);
     Row& row = *m_rows[index];
-    const int to = from + int(columns.size());
-    for (int c = row.filled; c < to; ++c)
-        row.value[c] = columns[c - from];
-    row.filled = std::max(row.filled, to);
+    if (row.filled.empty())
+        row.filled = {columns.from, columns.from};
+    if (columns.from > row.filled.to || columns.to < row.filled.from)
+        return;
+    for (int c = columns.from; c < columns.to; ++c)
+        if (c < row.filled.from || c >= row.filled.to)
+            row.value[c] = values[c - columns.from];
+    row.filled = {std::min(row.filled.from, columns.from), std::max(row.filled.to, columns.to)};
 }
 
-bool GroundTable::cover(double nearest, double farthest, const Watch& watch, double highest)
+std::vector<GroundTable::Span> GroundTable::missingOf(const Span& there, const Span& wanted)
+{
+    if (there.empty())
+        return {wanted};
+    std::vector<Span> missing;
+    for (const Span& side : {Span{std::min(wanted.from, there.from), there.from}, Span{there.to, std::max(wanted.to, there.to)}})
+        if (!side.empty())
+            missing.push_back(side);
+    return missing;
+}
+
+bool GroundTable::cover(double nearest, double farthest, const Watch& watch, double highest, double lowest)
 {
     const int first = std::max(0, int(std::floor(rowCoordinate(m_waveNumber * nearest))) - 1);
     const int last = int(std::floor(rowCoordinate(m_waveNumber * farthest))) + 2;
@@ -144,14 +162,14 @@ bool GroundTable::cover(double nearest, double farthest, const Watch& watch, dou
     std::atomic<bool> stopped{false};
     // The lock is never held across the parallel loop: a thread that waits in it may be given other work on this table.
     tbb::parallel_for(first, last + 1, [&](int i) {
-        const int wanted = columnsFor(i, highest), there = filledColumns(i);
-        if (stopped || there >= wanted)
-            return;
-        if (watch.stopped()) {
-            stopped = true;
-            return;
+        const Span wanted = columnsFor(i, lowest, highest);
+        for (auto missing = missingOf(filledColumns(i), wanted); !missing.empty(); missing = missingOf(filledColumns(i), wanted)) {
+            if (stopped || watch.stopped()) {
+                stopped = true;
+                return;
+            }
+            keep(i, missing.front(), columnsOf(i, missing.front()));
         }
-        keep(i, there, columnsOf(i, there, wanted));
     });
     return !stopped;
 }

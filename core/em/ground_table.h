@@ -30,8 +30,8 @@ public:
 
     /// Makes sure that all distances between the two (m) can be asked for. Thread-safe; returns false if stopped or too far (170
     /// wavelengths).
-    /// @param highest largest sum of two heights that will be asked for, m: steeper paths are left out
-    bool cover(double nearest, double farthest, const Watch& watch = {}, double highest = HUGE_VAL);
+    /// @param lowest, highest sums of two heights that will be asked for, m: flatter and steeper paths are left out
+    bool cover(double nearest, double farthest, const Watch& watch = {}, double highest = HUGE_VAL, double lowest = 0.0);
 
     /// The remainder of the electric field in V/m per A m, as the four integrals times their common factor.
     /// @param rho horizontal distance, @param height sum of both heights, m; sqrt(rho^2+height^2) must be covered
@@ -46,11 +46,18 @@ private:
     struct Row;
     [[nodiscard]] double rowCoordinate(double q) const;
     [[nodiscard]] double distanceOfRow(double coordinate) const;
-    [[nodiscard]] int columnsFor(int index, double highest) const;
-    /// Columns of a row from `from` up to `to`, computed without the lock.
-    [[nodiscard]] std::vector<std::array<double, 8>> columnsOf(int index, int from, int to) const;
-    [[nodiscard]] int filledColumns(int index) const;
-    void keep(int index, int from, const std::vector<std::array<double, 8>>& columns);
+    /// Columns from .. to - 1.
+    struct Span {
+        int from = 0, to = 0;
+        [[nodiscard]] bool empty() const { return to <= from; }
+    };
+    [[nodiscard]] Span columnsFor(int index, double lowest, double highest) const;
+    /// Computed without the lock.
+    [[nodiscard]] std::vector<std::array<double, 8>> columnsOf(int index, const Span& columns) const;
+    [[nodiscard]] Span filledColumns(int index) const;
+    void keep(int index, const Span& columns, const std::vector<std::array<double, 8>>& values);
+    /// The pieces of `wanted` that are missing, so that what is there stays one piece.
+    [[nodiscard]] static std::vector<Span> missingOf(const Span& there, const Span& wanted);
 
     TableContent m_content;
     double m_frequency, m_waveNumber;

@@ -352,6 +352,16 @@ void localCurrents(double v, int degree, double* out)
         out[k] = (p[k] - p[k - 2]) / (4 * k - 2);
 }
 
+Complex currentOn(int degree, const std::vector<Complex>& local, double v)
+{
+    double f[largestDegree + 1];
+    localCurrents(v, degree, f);
+    Complex current = 0.0;
+    for (int k = 0; k <= degree; ++k)
+        current += local[k] * f[k];
+    return current;
+}
+
 Element mirroredElement(Element e)
 {
     e.start = mirrored(e.start);

@@ -65,6 +65,8 @@ struct Mesh {
 void legendre(double x, int degree, double* out);
 /// The local current functions 0..degree at v.
 void localCurrents(double v, int degree, double* out);
+/// Current at v = -1..1 of an element from its local coefficients, function 0..degree.
+Complex currentOn(int degree, const std::vector<Complex>& local, double v);
 
 /// The model must have no faults. Elements are graded geometrically towards ends, feeds, loads, bends and joints.
 Mesh makeMesh(const WireModel& model, double frequency, const MeshOptions& options = {});

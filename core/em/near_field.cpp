@@ -46,15 +46,7 @@ NearField::NearField(const Solution& solution, GroundTableCache& tables)
     }
 }
 
-Complex NearField::currentAt(const Piece& piece, double v) const
-{
-    double f[largestDegree + 1];
-    localCurrents(v, m_degree, f);
-    Complex current = 0.0;
-    for (int k = 0; k <= m_degree; ++k)
-        current += piece.current[k] * f[k];
-    return current;
-}
+Complex NearField::currentAt(const Piece& piece, double v) const { return currentOn(m_degree, piece.current, v); }
 
 /// `seen` is the element itself or its mirror image, whose current flows along its tangent.
 void NearField::addElement(const Piece& piece, const Element& seen, Complex strength, Vec3 point, FieldAt& sum) const

@@ -178,15 +178,43 @@ Complex Solution::currentAt(std::size_t wire, double along) const
         if (element.wire != wire || along < element.from - jointTolerance || along > element.to + jointTolerance)
             continue;
         const double v = std::clamp(2.0 * (along - element.from) / (element.to - element.from) - 1.0, -1.0, 1.0);
-        const std::vector<Complex> local = elementCurrents(e);
-        double f[largestDegree + 1];
-        localCurrents(v, mesh->degree, f);
-        Complex sum = 0.0;
-        for (int k = 0; k <= mesh->degree; ++k)
-            sum += local[k] * f[k];
-        return sum;
+        return currentOn(mesh->degree, elementCurrents(e), v);
     }
     return {};
+}
+
+double endVoltage(double peakCurrent, double wireLength, double radius)
+{
+    return peakCurrent * 60.0 * (std::log(2.0 * wireLength / radius) - 1.0);
+}
+
+std::vector<std::vector<double>> currentRibbon(const Solution& solution, int pieces)
+{
+    const Mesh& mesh = *solution.mesh;
+    double strongest = 0.0;
+    std::vector<std::vector<double>> ribbon(mesh.elements.size());
+    for (std::size_t e = 0; e < mesh.elements.size(); ++e) {
+        const std::vector<Complex> local = solution.elementCurrents(e);
+        for (int i = 0; i <= pieces; ++i)
+            ribbon[e].push_back(std::abs(currentOn(mesh.degree, local, 2.0 * i / pieces - 1.0)));
+        strongest = std::max(strongest, *std::max_element(ribbon[e].begin(), ribbon[e].end()));
+    }
+    for (auto& element : ribbon)
+        for (double& current : element)
+            current = strongest > 0.0 ? current / strongest : 0.0;
+    return ribbon;
+}
+
+double strongestCurrent(const Solution& solution, std::size_t wire)
+{
+    constexpr int steps = 6; // of an element
+    double strongest = 0.0;
+    for (std::size_t e = 0; e < solution.mesh->elements.size(); ++e)
+        if (solution.mesh->elements[e].wire == wire)
+            for (int i = 0; i <= steps; ++i)
+                strongest =
+                    std::max(strongest, std::abs(currentOn(solution.mesh->degree, solution.elementCurrents(e), 2.0 * i / steps - 1.0)));
+    return strongest;
 }
 
 } // namespace vetchling::em

@@ -33,6 +33,15 @@ struct Solution {
     [[nodiscard]] std::vector<Complex> elementCurrents(std::size_t element) const;
 };
 
+/// Magnitudes of the current at pieces + 1 even places of each element, 1 at the strongest of all.
+std::vector<std::vector<double>> currentRibbon(const Solution& solution, int pieces);
+/// The strongest current on a wire, A peak.
+double strongestCurrent(const Solution& solution, std::size_t wire);
+
+/// Peak voltage between the open end of a resonant wire and earth, V, estimated from the current along it.
+/// The end voltage of a standing wave of peak current I on a wire of mean impedance 60 (ln(2 l/a) - 1).
+double endVoltage(double peakCurrent, double wireLength, double radius);
+
 /// A model with one mesh for many frequencies.
 class PreparedModel {
 public:

@@ -18,6 +18,8 @@ constexpr std::size_t batch = 4;        // most solves between two fits; the fit
 constexpr double sharedMeshPart = 0.75; // of the top frequency; coarser by a third there, still within 0.1 %
 constexpr double longestShared = 20.0;  // wavelengths
 constexpr int largestShared = 160;      // unknowns
+constexpr double narrow = 1.3;          // ratio of the range's ends: its mesh would hardly change, so it is shared
+constexpr double narrowShared = 3.0;    // by models larger by this
 constexpr double fitTolerance = 1e-4;   // above the jumps that a mesh changing with frequency makes
 
 /// How much a difference of reflection coefficients matters to the SWR, relative.
@@ -70,8 +72,9 @@ private:
     {
         MeshOptions shared = m_options.solve.mesh;
         shared.meshFrequency = sharedMeshPart * m_options.to;
-        if (m_model->totalLength() / wavelength(m_options.to) < longestShared &&
-            makeMesh(*m_model, m_options.to, shared).unknowns <= largestShared)
+        const double more = m_options.to < narrow * m_options.from ? narrowShared : 1.0;
+        if (m_model->totalLength() / wavelength(m_options.to) < more * longestShared &&
+            makeMesh(*m_model, m_options.to, shared).unknowns <= more * largestShared)
             m_prepared.emplace(m_model, shared, m_options.to);
     }
 

@@ -392,7 +392,7 @@ bool coverMesh(const Mesh& mesh, GroundTable& table, const Watch& watch)
             high = {std::max(high.x, p.x), std::max(high.y, p.y), 0.0};
         }
     const double farthest = norm(Vec3{high.x - low.x, high.y - low.y, 2.0 * highest});
-    return table.cover(2.0 * lowest, farthest, watch, 2.0 * highest);
+    return table.cover(2.0 * lowest, farthest, watch, 2.0 * highest, 2.0 * lowest);
 }
 
 } // namespace vetchling::em

@@ -68,6 +68,22 @@ Result<Json> readJsonFile(const std::string& path)
     return parseJson(*text);
 }
 
+std::string JsonNode::rest() const
+{
+    Json rest = Json::object();
+    if (m_json.is_object())
+        for (const auto& [key, value] : m_json.items())
+            if (!m_asked.count(key))
+                rest[key] = value;
+    return rest.empty() ? "" : rest.dump();
+}
+
+void addKept(Json& object, const std::string& kept)
+{
+    if (!kept.empty())
+        object.update(Json::parse(kept, nullptr, false));
+}
+
 double JsonNode::number(const std::string& key, double fallback, bool optional) const
 {
     if (!has(key)) {

@@ -7,6 +7,7 @@
 #include <nlohmann/json.hpp>
 
 #include <optional>
+#include <set>
 #include <string>
 
 namespace vetchling::files {
@@ -31,10 +32,16 @@ public:
     [[nodiscard]] const Json& json() const { return m_json; }
     [[nodiscard]] const std::string& path() const { return m_path; }
     [[nodiscard]] std::string pathOf(const std::string& key) const { return m_path.empty() ? key : m_path + "." + key; }
-    [[nodiscard]] bool has(const std::string& key) const { return m_json.is_object() && m_json.contains(key); }
+    [[nodiscard]] bool has(const std::string& key) const
+    {
+        m_asked.insert(key);
+        return m_json.is_object() && m_json.contains(key);
+    }
+    /// Members that nobody has asked for so far, as text of an object; empty if there are none.
+    [[nodiscard]] std::string rest() const;
 
-    void fault(std::string message) const { m_faults.push_back({m_path, std::move(message)}); }
-    void faultAt(const std::string& key, std::string message) const { m_faults.push_back({pathOf(key), std::move(message)}); }
+    void fault(Text message) const { m_faults.push_back({m_path, std::move(message)}); }
+    void faultAt(const std::string& key, Text message) const { m_faults.push_back({pathOf(key), std::move(message)}); }
 
     /// A finite number; a fault and `fallback` where it is missing (unless `optional`) or not a number.
     [[nodiscard]] double number(const std::string& key, double fallback = 0.0, bool optional = false) const;
@@ -54,6 +61,10 @@ private:
     const Json& m_json;
     std::string m_path;
     Faults& m_faults;
+    mutable std::set<std::string> m_asked;
 };
+
+/// Writes kept members back into an object.
+void addKept(Json& object, const std::string& kept);
 
 } // namespace vetchling::files

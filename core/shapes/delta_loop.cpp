@@ -8,46 +8,82 @@ namespace {
 
 enum FeedPlace { corner = 0, middleOfBase = 1, point = 2, quarterUpSide = 3 };
 
+constexpr double usualImpedance = 110.0; // ohm
+
 class DeltaLoop final : public Family {
 public:
     std::string id() const override { return "delta-loop"; }
-    std::string title() const override { return "Delta loop"; }
-    std::string summary() const override { return "A full wave of wire in a triangle, point up or down, fed at a corner or mid-side."; }
-    std::string tunedParameter() const override { return "perimeter_m"; }
-    std::string tunedName() const override { return "round the loop"; }
-    int trimmedEnds() const override { return 1; }
+    std::string title() const override { return coreText("core", "Delta loop"); }
+    std::string summary() const override
+    {
+        return coreText("core", "A full wave of wire in a triangle, point up or down, fed at a corner or mid-side.");
+    }
 
-    std::vector<ParameterSpec> parameters() const override
+    std::vector<ParameterSpec> parameters(const AntennaShape&) const override
     {
         using units::Quantity;
         std::vector<ParameterSpec> all{
-            {"base_height_m", "Height of lowest part", "Where it hangs", Quantity::Length, 3.0, 0.05, 500.0, {}, {}},
-            {"point", "Point", "Where it hangs", Quantity::Plain, 0.0, 0.0, 1.0, {"up", "down"}, {}},
-            {"perimeter_m", "Wire round the loop", "Length", Quantity::Length, 17.0, 0.2, 2000.0, {}, {}},
-            {"apex_deg", "Angle at the point", "Length", Quantity::Angle, 60.0, 15.0, 140.0, {}, "60 makes all sides equal"},
+            {"base_height_m", coreText("core", "Height of lowest part"), hangsGroup, Quantity::Length, 3.0, 0.05, 500.0, {}, {}},
+            {"point",
+             coreText("core", "Point"),
+             hangsGroup,
+             Quantity::Plain,
+             0.0,
+             0.0,
+             1.0,
+             {coreText("core", "up"), coreText("core", "down")},
+             {}},
+            {"perimeter_m", coreText("core", "Wire round the loop"), lengthGroup, Quantity::Length, 17.0, 0.05, 5000.0, {}, {}},
+            {"apex_deg",
+             coreText("core", "Angle at the point"),
+             lengthGroup,
+             Quantity::Angle,
+             60.0,
+             15.0,
+             140.0,
+             {},
+             coreText("core", "60 makes all sides equal")},
             {"feed_place",
-             "Fed at",
-             "Feed",
+             coreText("core", "Fed at"),
+             feedGroup,
              Quantity::Plain,
              0.0,
              0.0,
              3.0,
-             {"a corner of the base", "the middle of the base", "the point", "a quarter wave from the point"},
-             "corner or side: more vertical, lower angles"},
-            {"transformer_ratio", "Transformer 1 to", "Feed", Quantity::Plain, 1.0, 1.0, 20.0, {}, "impedance ratio; 1 for none"},
+             {coreText("core", "a corner of the base"), coreText("core", "the middle of the base"), coreText("core", "the point"),
+              coreText("core", "a quarter wave from the point")},
+             coreText("core", "corner or side: more vertical, lower angles")},
+            {"transformer_ratio",
+             coreText("core", "Transformer 1 to"),
+             feedGroup,
+             Quantity::Plain,
+             1.0,
+             1.0,
+             20.0,
+             {},
+             coreText("core", "impedance ratio; 1 for none")},
         };
-        for (ParameterSpec& s : placeParameters())
-            all.push_back(std::move(s));
+        addPlace(all);
         return all;
     }
 
-    std::vector<RuleOfThumb> rules(const AntennaShape&, double frequency) const override
+    std::vector<TunedLength> tuned(const AntennaShape& shape) const override
     {
-        return {feetRule("1005 / f", "full-wave loop, about 2 % longer than a wave", 1005.0, 1.0, frequency),
-                feetRule("984 / f", "a wave in free space", 984.0, 1.0, frequency)};
+        return {{"perimeter_m", coreText("core", "round the loop"), shape.designFrequency}};
     }
 
-    Result<BuiltAntenna> build(const AntennaShape& shape) const override
+    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
+    {
+        return {feetRule("1005 / f", coreText("core", "full-wave loop, about 2 % longer than a wave"), 1005.0, 1.0, length.frequency),
+                feetRule("984 / f", coreText("core", "a wave in free space"), 984.0, 1.0, length.frequency)};
+    }
+
+    std::vector<Lever> levers(const AntennaShape&) const override
+    {
+        return {{"perimeter_m", coreText("core", "the end"), LeverKind::Cut, LeverSide::Feed, 1}};
+    }
+
+    Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const auto v = [&](const char* key) { return value(shape, key); };
         const double half = radians(0.5 * v("apex_deg")), perimeter = v("perimeter_m");
@@ -63,10 +99,12 @@ public:
         out.model.wires.push_back(makeWire(shape.wire, "loop", {left, right, tip, left}));
         out.model.feeds.push_back({0, feedDistance(int(std::lround(v("feed_place"))), base, side, perimeter), 1.0});
         out.feedPoint = out.model.wires[0].pointAt(out.model.feeds[0].at);
-        out.model.feeds[0].transformer = transformer(v("transformer_ratio"));
-        out.handles = {{"right corner", right, {"base_height_m", "perimeter_m"}}, {"point", tip, {"base_height_m"}}};
+        out.transformer = transformer(v("transformer_ratio"));
+        out.portReference = usualImpedance;
+        out.handles = {{coreText("core", "right corner"), right, {"base_height_m", "perimeter_m"}},
+                       {coreText("core", "point"), tip, {"base_height_m"}}};
         out.dimensions = {{left, right, "perimeter_m"}, {right, tip, "perimeter_m"}, {tip, left, "perimeter_m"}};
-        out.sections.push_back({"loop", 1, perimeter, WireEnd::Centre, WireEnd::Centre});
+        out.sections.push_back({coreText("core", "loop"), 1, perimeter, WireEnd::Centre, WireEnd::Centre});
         return out;
     }
 

@@ -7,27 +7,31 @@ namespace {
 class Dipole final : public Family {
 public:
     std::string id() const override { return "dipole"; }
-    std::string title() const override { return "Dipole"; }
-    std::string summary() const override { return "Half a wave of wire fed in the middle: flat, inverted V or sloping."; }
-    std::string tunedParameter() const override { return "leg_m"; }
-    std::string tunedName() const override { return "a side"; }
+    std::string title() const override { return coreText("core", "Dipole"); }
+    std::string summary() const override { return coreText("core", "Half a wave of wire fed in the middle: flat, inverted V or sloping."); }
 
-    std::vector<ParameterSpec> parameters() const override { return dipoleParameters(9.95, 10.0, 10.0); }
-
-    std::vector<RuleOfThumb> rules(const AntennaShape&, double frequency) const override
+    std::vector<ParameterSpec> parameters(const AntennaShape&) const override { return dipoleParameters(10.0, 10.0); }
+    std::vector<TunedLength> tuned(const AntennaShape& shape) const override
     {
-        return {feetRule("468 / f", "bare wire near half a wave up, 5 % for its ends", 468.0, 0.5, frequency),
-                feetRule("485 / f", "a cut-long figure: leaves wire to trim", 485.0, 0.5, frequency),
-                feetRule("492 / f", "half a wave in free space, nothing taken off", 492.0, 0.5, frequency)};
+        return {{"leg_m", coreText("core", "a side"), shape.designFrequency}};
+    }
+    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
+    {
+        return halfWaveRules(length.frequency);
+    }
+    std::vector<Lever> levers(const AntennaShape&) const override
+    {
+        return {{"leg_m", coreText("core", "each side"), LeverKind::Cut, LeverSide::OpenEnd, 2},
+                {"end_height_m", coreText("core", "the height of the ends"), LeverKind::Slide, LeverSide::OpenEnd, 2}};
     }
 
-    Result<BuiltAntenna> build(const AntennaShape& shape) const override
+    Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const Result<DipoleGeometry> g = dipoleGeometry(*this, shape);
         if (!g)
             return g.faults();
         BuiltAntenna out = dipoleFrame(*g, shape);
-        out.sections.push_back({"leg", 2, g->leg, WireEnd::Centre, WireEnd::Insulator});
+        out.sections.push_back({coreText("core", "leg"), 2, g->leg, WireEnd::Centre, WireEnd::Insulator});
         return out;
     }
 };

@@ -10,12 +10,13 @@ struct DipoleGeometry {
     double leg = 0.0; ///< m
 };
 
-std::vector<ParameterSpec> dipoleParameters(double leg, double apex, double ends);
+/// @param legInWaves of a new antenna whose leg is not tuned, else 0
+std::vector<ParameterSpec> dipoleParameters(double apex, double ends, double legInWaves = 0.0);
 /// Centre and ends from the parameters; a fault if the ends would hang lower than the wire is long.
 Result<DipoleGeometry> dipoleGeometry(const Family& family, const AntennaShape& shape);
 /// One wire from end to end, fed in the middle, with handles, dimensions and insulators; sections are the family's.
 BuiltAntenna dipoleFrame(const DipoleGeometry& geometry, const AntennaShape& shape);
-/// A constant in ft MHz over the frequency, `part` of it being the tuned parameter.
-RuleOfThumb feetRule(std::string name, std::string assumption, double feetMegahertz, double part, double frequency);
+/// The customary rules of a half-wave, as the length of a side.
+std::vector<RuleOfThumb> halfWaveRules(double frequency);
 
 } // namespace vetchling::shapes

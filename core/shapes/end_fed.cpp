@@ -1,8 +1,7 @@
 /// End-fed half-wave: straight or with one bend, fed through a transformer against a short counterpoise or the shield.
 #include "core/shapes/dipole_geometry.h"
 
-#include <fmt/format.h>
-
+#include <algorithm>
 #include <cmath>
 
 namespace vetchling::shapes {
@@ -10,76 +9,138 @@ namespace {
 
 enum Return { counterpoiseWire = 0, coaxShield = 1 };
 
+constexpr double usualImpedance = 2500.0; // ohm
+
 class EndFed final : public Family {
 public:
     std::string id() const override { return "end-fed"; }
-    std::string title() const override { return "End-fed half-wave"; }
-    std::string summary() const override { return "Half a wave fed at its end through a transformer, straight or bent round a corner."; }
-    std::string tunedParameter() const override { return "length_m"; }
-    std::string tunedName() const override { return "of wire"; }
-    int trimmedEnds() const override { return 1; }
+    std::string title() const override { return coreText("core", "End-fed half-wave"); }
+    std::string summary() const override
+    {
+        return coreText("core", "Half a wave fed at its end through a transformer, straight or bent round a corner.");
+    }
 
-    std::vector<ParameterSpec> parameters() const override
+    std::vector<ParameterSpec> parameters(const AntennaShape&) const override
     {
         using units::Quantity;
         std::vector<ParameterSpec> all{
-            {"feed_height_m", "Height of feed", "Where it hangs", Quantity::Length, 2.5, 0.05, 500.0, {}, {}},
-            {"bend_height_m", "Height at the bend", "Where it hangs", Quantity::Length, 6.0, 0.05, 500.0, {}, "used when there is a bend"},
-            {"end_height_m", "Height of far end", "Where it hangs", Quantity::Length, 6.0, 0.05, 500.0, {}, {}},
-            {"length_m", "Length of wire", "Length", Quantity::Length, 20.1, 0.5, 5000.0, {}, {}},
-            {"first_run_m", "Wire up to the bend", "Length", Quantity::Length, 0.0, 0.0, 5000.0, {}, "0: no bend"},
-            {"bend_bearing_deg", "Bearing after the bend", "Where it stands", Quantity::Angle, 0.0, -360.0, 360.0, {}, {}},
+            {"feed_height_m", coreText("core", "Height of feed"), hangsGroup, Quantity::Length, 2.5, 0.05, 500.0, {}, {}},
+            {"bend_height_m",
+             coreText("core", "Height at the bend"),
+             hangsGroup,
+             Quantity::Length,
+             6.0,
+             0.05,
+             500.0,
+             {},
+             coreText("core", "used when there is a bend")},
+            {"end_height_m", coreText("core", "Height of far end"), hangsGroup, Quantity::Length, 6.0, 0.05, 500.0, {}, {}},
+            {"length_m", coreText("core", "Length of wire"), lengthGroup, Quantity::Length, 20.1, 0.02, 5000.0, {}, {}},
+            {"first_run_m",
+             coreText("core", "Wire up to the bend"),
+             lengthGroup,
+             Quantity::Length,
+             0.0,
+             0.0,
+             5000.0,
+             {},
+             coreText("core", "0: no bend")},
+            {"bend_bearing_deg", coreText("core", "Bearing after the bend"), standsGroup, Quantity::Angle, 0.0, -360.0, 360.0, {}, {}},
             {"return_kind",
-             "Return current in",
-             "Feed",
+             coreText("core", "Return current in"),
+             feedGroup,
              Quantity::Plain,
              0.0,
              0.0,
              1.0,
-             {"short counterpoise", "coax shield to a choke"},
-             "one school says none is needed: then the shield is it"},
+             {coreText("core", "short counterpoise"), coreText("core", "coax shield to a choke")},
+             coreText("core", "one school says none is needed: then the shield is it")},
             {"counterpoise_m",
-             "Length of that",
-             "Feed",
+             coreText("core", "Length of that"),
+             feedGroup,
              Quantity::Length,
              2.0,
-             0.1,
+             0.02,
              100.0,
              {},
-             "counterpoise, or shield from the transformer to the choke"},
-            {"transformer_ratio", "Transformer 1 to", "Feed", Quantity::Plain, 49.0, 1.0, 200.0, {}, "impedance ratio"},
-            {"transformer_loss_percent", "It loses", "Feed", Quantity::Percent, 10.0, 0.0, 60.0, {}, "of the power, into a matched load"},
+             coreText("core", "counterpoise, or shield from the transformer to the choke"),
+             0.05},
+            {"transformer_ratio",
+             coreText("core", "Transformer 1 to"),
+             feedGroup,
+             Quantity::Plain,
+             49.0,
+             1.0,
+             200.0,
+             {},
+             coreText("core", "impedance ratio")},
+            {"transformer_loss_percent",
+             coreText("core", "It loses"),
+             feedGroup,
+             Quantity::Percent,
+             10.0,
+             0.0,
+             60.0,
+             {},
+             coreText("core", "of the power, into a matched load")},
             {"winding_H",
-             "Winding on the line's side",
-             "Feed",
+             coreText("core", "Winding on the line's side"),
+             feedGroup,
              Quantity::Inductance,
              0.0,
              0.0,
              1e-2,
              {},
-             "inductance; too little lifts the SWR on the lowest band. 0: not counted"},
+             coreText("core", "inductance; too little lifts the SWR on the lowest band. 0: not counted")},
             {"leakage_H",
-             "Leakage inductance",
-             "Feed",
+             coreText("core", "Leakage inductance"),
+             feedGroup,
              Quantity::Inductance,
              0.0,
              0.0,
              1e-4,
              {},
-             "on the line's side; spoils the highest bands. 0: not counted"},
+             coreText("core", "on the line's side; spoils the highest bands. 0: not counted")},
         };
-        for (ParameterSpec& s : placeParameters())
-            all.push_back(std::move(s));
+        addPlace(all);
         return all;
     }
 
-    std::vector<RuleOfThumb> rules(const AntennaShape&, double frequency) const override
+    /// A short wire cannot climb far.
+    void settle(AntennaShape& shape) const override
     {
-        return {feetRule("468 / f", "as a centre-fed half-wave, the counterpoise not counted", 468.0, 1.0, frequency),
-                feetRule("485 / f", "a cut-long figure: leaves wire to trim", 485.0, 1.0, frequency)};
+        const double highest = value(shape, "feed_height_m") + 0.35 * value(shape, "length_m");
+        for (const char* key : {"bend_height_m", "end_height_m"})
+            shape.parameters[key] = std::min(shape.parameters[key], highest);
     }
 
-    Result<BuiltAntenna> build(const AntennaShape& shape) const override
+    std::vector<TunedLength> tuned(const AntennaShape& shape) const override
+    {
+        return {{"length_m", coreText("core", "of wire"), shape.designFrequency}};
+    }
+
+    /// Its transformer is matched, not its reactance.
+    TuneGoal usualGoal() const override { return TuneGoal::LowestSwr; }
+
+    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
+    {
+        return {
+            feetRule("468 / f", coreText("core", "as a centre-fed half-wave, the counterpoise not counted"), 468.0, 1.0, length.frequency),
+            feetRule("485 / f", coreText("core", "a cut-long figure: leaves wire to trim"), 485.0, 1.0, length.frequency)};
+    }
+
+    std::vector<Lever> levers(const AntennaShape&) const override
+    {
+        return {{"length_m", coreText("core", "the end"), LeverKind::Cut, LeverSide::OpenEnd, 1},
+                {"counterpoise_m", coreText("core", "the counterpoise"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
+    }
+
+    std::vector<Part> parts() const override
+    {
+        return {{"wire", coreText("core", "Wire")}, {"counterpoise", coreText("core", "Counterpoise")}};
+    }
+
+    Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const auto v = [&](const char* key) { return value(shape, key); };
         const Vec3 feed{v("x_m"), v("y_m"), v("feed_height_m")};
@@ -94,10 +155,11 @@ public:
             return f;
 
         BuiltAntenna out;
-        out.model.wires.push_back(makeWire(shape.wire, "wire", points));
-        out.model.wires.push_back(makeWire(shape.wire, "counterpoise", returnPath(shape, feed)));
+        out.model.wires.push_back(makeWire(wireOf(shape, "wire"), "wire", points));
+        out.model.wires.push_back(makeWire(wireOf(shape, "counterpoise"), "counterpoise", returnPath(shape, feed)));
         out.model.feeds.push_back({0, 0.0, 1.0});
-        out.model.feeds[0].transformer = transformer(v("transformer_ratio"), v("transformer_loss_percent"), v("winding_H"), v("leakage_H"));
+        out.portReference = usualImpedance;
+        out.transformer = transformer(v("transformer_ratio"), v("transformer_loss_percent"), v("winding_H"), v("leakage_H"));
         out.highVoltageFeed = true;
         out.feedPoint = feed;
         annotate(out, points, length, v("counterpoise_m"), v("return_kind") > 0.5);
@@ -110,7 +172,9 @@ private:
     {
         const double rise = height - points.back().z;
         if (std::abs(rise) >= 0.999 * length)
-            return {{key, fmt::format("{:.2f} m of wire cannot climb {:.2f} m; change the height or the length", length, rise)}};
+            return {{key,
+                     {coreText("core", "%1 of wire cannot climb %2; change the height or the length"),
+                      Measure{length, units::Quantity::Length}, Measure{rise, units::Quantity::Length}}}};
         points.push_back(points.back() + std::sqrt(length * length - rise * rise) * towards(bearing) + Vec3{0.0, 0.0, rise});
         return {};
     }
@@ -134,16 +198,16 @@ private:
 
     static void annotate(BuiltAntenna& out, const std::vector<Vec3>& points, double length, double counterpoise, bool shield)
     {
-        out.handles.push_back({"feed", points.front(), {"feed_height_m"}});
+        out.handles.push_back({coreText("core", "feed"), points.front(), {"feed_height_m"}});
         if (points.size() == 3)
-            out.handles.push_back({"bend", points[1], {"bend_height_m", "first_run_m"}});
-        out.handles.push_back({"far end", points.back(), {"end_height_m", "length_m"}});
+            out.handles.push_back({coreText("core", "bend"), points[1], {"bend_height_m", "first_run_m"}});
+        out.handles.push_back({coreText("core", "far end"), points.back(), {"end_height_m", "length_m"}});
         for (std::size_t i = 1; i < points.size(); ++i)
             out.dimensions.push_back({points[i - 1], points[i], "length_m"});
         out.insulators.push_back(points.back());
-        out.sections.push_back({"wire", 1, length, WireEnd::Transformer, WireEnd::Insulator});
+        out.sections.push_back({coreText("core", "wire"), 1, length, WireEnd::Transformer, WireEnd::Insulator});
         if (!shield)
-            out.sections.push_back({"counterpoise", 1, counterpoise, WireEnd::Transformer, WireEnd::Insulator});
+            out.sections.push_back({coreText("core", "counterpoise"), 1, counterpoise, WireEnd::Transformer, WireEnd::Insulator});
     }
 };
 

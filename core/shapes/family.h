@@ -1,12 +1,15 @@
 #pragma once
 /// Antenna families: from a few parameters to wires, feeds and loads in site coordinates, and to a first length.
-/// A family is one .cpp file and one line in registry.cpp.
+/// A family is one .cpp file and one line in registry.cpp; nothing outside this room knows any one of them by name.
 
+#include "core/id.h"
+#include "core/line/transformer.h"
 #include "core/result.h"
 #include "core/units/units.h"
 #include "core/wire/wire_model.h"
 
 #include <map>
+#include <mutex>
 #include <string>
 #include <vector>
 
@@ -15,13 +18,20 @@ namespace vetchling::shapes {
 /// Values by key, SI, angles in degrees; keys end in their unit, e.g. "apex_height_m".
 using Parameters = std::map<std::string, double>;
 
+/// Texts are English, marked for translation with coreText.
 struct ParameterSpec {
     std::string key, label, group;
     units::Quantity quantity = units::Quantity::Length;
     double standard = 0.0, lowest = 0.0, highest = 0.0;
     std::vector<std::string> choices; ///< words for 0, 1, 2 ...; empty for a number
     std::string help;
+    double scaled = 0.0; ///< standard as a part of the wavelength, of a frequency as a multiple of the design's; 0: `standard`
 };
+
+/// Groups of parameters that several families share.
+inline constexpr const char *hangsGroup = coreText("core", "Where it hangs"), *standsGroup = coreText("core", "Where it stands"),
+                            *lengthGroup = coreText("core", "Length"), *feedGroup = coreText("core", "Feed"),
+                            *coilsGroup = coreText("core", "Coils");
 
 /// A metal, with another one on its outside if it is coated.
 struct Metal {
@@ -29,10 +39,11 @@ struct Metal {
     double relativePermeability = 1.0;
     std::optional<Coating> coating;   ///< its thickness is 0 where it grows with the wire:
     double coatingPartOfRadius = 0.0; ///< cladding of so much of the radius
+    KeptFields kept;                  ///< of the coating
     friend bool operator==(const Metal&, const Metal&) = default;
 };
 
-/// Conductor and jacket of all wires of an antenna.
+/// Conductor and jacket of a wire.
 struct WireChoice {
     std::string conductor = "copper"; ///< id in data/conductors.json
     Metal metal;
@@ -40,6 +51,7 @@ struct WireChoice {
     double jacket = 0.0;    ///< m, thickness of the insulation; 0: bare
     double jacketPermittivity = 3.0;
     double jacketLossTangent = 0.0;
+    KeptFields kept;
     friend bool operator==(const WireChoice&, const WireChoice&) = default;
 };
 
@@ -48,8 +60,14 @@ struct AntennaShape {
     std::string family;
     Parameters parameters;
     WireChoice wire;
-    double designFrequency = 7.1e6; ///< Hz
+    std::map<std::string, WireChoice> partWires; ///< by part, where it is not `wire`
+    double designFrequency = 7.1e6;              ///< Hz
     friend bool operator==(const AntennaShape&, const AntennaShape&) = default;
+};
+
+/// A part that may have a wire or tube of its own.
+struct Part {
+    std::string id, name; ///< "radials"
 };
 
 /// A point that can be dragged; it moves when any of its parameters changes.
@@ -74,14 +92,27 @@ struct WireSection {
     WireEnd first = WireEnd::Centre, last = WireEnd::Insulator;
 };
 
+/// A coil's place and the direction of the wire through it.
+struct CoilPlace {
+    Vec3 at, along;
+};
+
 struct BuiltAntenna {
-    WireModel model; ///< free space; the ground is put in by the caller
+    WireModel model;                        ///< at the antenna's own port; free space, the ground is put in by the caller
+    std::optional<Transformer> transformer; ///< between the port and the line
+    double portReference = 50.0;            ///< ohm that the port is near where the antenna is used
     std::vector<Handle> handles;
     std::vector<Dimension> dimensions;
     std::vector<WireSection> sections;
     Vec3 feedPoint;
-    std::vector<Vec3> coils, insulators;
+    std::vector<CoilPlace> coils;
+    std::vector<Vec3> insulators;
     bool highVoltageFeed = false;
+
+    /// The model with the transformer at its feed: what the line sees.
+    [[nodiscard]] WireModel atLine() const;
+    /// Impedance at the line for one at the port, ohm.
+    [[nodiscard]] Complex atLine(Complex port, double frequency) const { return transformer ? transformer->atLine(port, frequency) : port; }
 };
 
 /// A handed-down constant over the frequency.
@@ -92,51 +123,99 @@ struct RuleOfThumb {
     double value = 0.0; ///< of the tuned parameter, SI
 };
 
+enum class TuneGoal { Resonance, LowestSwr };
+
+/// A length (or coil) that makes the antenna work on a frequency.
+struct TunedLength {
+    std::string parameter;
+    std::string name;       ///< in a sentence: "a side"
+    double frequency = 0.0; ///< Hz
+};
+
+/// What a builder can change on the finished antenna.
+enum class LeverKind { Cut, Slide, Angle, Tap }; ///< only a cut cannot be undone
+enum class LeverSide { OpenEnd, Middle, Feed };  ///< from which side of the wire
+struct Lever {
+    std::string parameter;
+    std::string name; ///< in a sentence: "each side"
+    LeverKind kind = LeverKind::Cut;
+    LeverSide side = LeverSide::OpenEnd;
+    int pieces = 1; ///< changed alike
+};
+
+/// One of the states an antenna can be put in, innermost first: links open or closed, a telescope's setting.
+struct Configuration {
+    std::string name;
+    double frequency = 0.0; ///< Hz it is for
+};
+
 class Family {
 public:
     virtual ~Family() = default;
     [[nodiscard]] virtual std::string id() const = 0;
     [[nodiscard]] virtual std::string title() const = 0;
     [[nodiscard]] virtual std::string summary() const = 0;
-    [[nodiscard]] virtual std::vector<ParameterSpec> parameters() const = 0;
-    /// The parameter a length search changes first, and its name in a sentence ("a side").
-    [[nodiscard]] virtual std::string tunedParameter() const = 0;
-    [[nodiscard]] virtual std::string tunedName() const = 0;
-    /// First values by rule of thumb, the customary one first. @param frequency Hz
-    [[nodiscard]] virtual std::vector<RuleOfThumb> rules(const AntennaShape& shape, double frequency) const = 0;
+    /// They follow from the shape: a fan of three pairs has three lengths.
+    [[nodiscard]] virtual std::vector<ParameterSpec> parameters(const AntennaShape& shape) const = 0;
+    /// What decides which parameters there are; shapes of one layout share their specs.
+    [[nodiscard]] virtual std::string layout(const AntennaShape&) const { return {}; }
+    /// The lengths that are tuned, in the order in which they are; the first one is for the design frequency.
+    [[nodiscard]] virtual std::vector<TunedLength> tuned(const AntennaShape& shape) const = 0;
+    [[nodiscard]] virtual TuneGoal usualGoal() const { return TuneGoal::Resonance; }
+    /// First values of a tuned length by rule of thumb, the customary one first.
+    [[nodiscard]] virtual std::vector<RuleOfThumb> rules(const AntennaShape& shape, const TunedLength& length) const = 0;
     /// Wires in site coordinates, or what is impossible with the key of the parameter to change.
-    [[nodiscard]] virtual Result<BuiltAntenna> build(const AntennaShape& shape) const = 0;
-    /// Builders trim this family by cutting the same from each of so many wire ends.
-    [[nodiscard]] virtual int trimmedEnds() const { return 2; }
+    [[nodiscard]] virtual Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t configuration) const = 0;
+    /// What trimming changes, the customary one first.
+    [[nodiscard]] virtual std::vector<Lever> levers(const AntennaShape& shape) const = 0;
+    /// Takes what is left to make a new antenna's dimensions sensible together, once its lengths are there.
+    virtual void settle(AntennaShape&) const {}
+    /// At least one.
+    [[nodiscard]] virtual std::vector<Configuration> configurations(const AntennaShape& shape) const
+    {
+        return {{{}, shape.designFrequency}};
+    }
+    [[nodiscard]] virtual std::vector<Part> parts() const { return {{"wire", coreText("core", "Wire")}}; }
 
     /// The parameter's value, or its standard one.
     [[nodiscard]] double value(const AntennaShape& shape, const std::string& key) const;
-    [[nodiscard]] const ParameterSpec* spec(const std::string& key) const;
-    /// A shape with standard values, its tuned parameter from the rule of thumb.
+    /// Null if a shape of this layout has no such parameter.
+    [[nodiscard]] const ParameterSpec* spec(const AntennaShape& shape, const std::string& key) const;
+    /// All of them, remembered by layout.
+    [[nodiscard]] const std::vector<ParameterSpec>& specs(const AntennaShape& shape) const;
+    /// A shape with standard values, its tuned lengths from the rules of thumb.
     [[nodiscard]] AntennaShape standardShape(double frequency) const;
+    /// The first tuned length's customary rule.
+    [[nodiscard]] double ruleValue(const AntennaShape& shape) const;
 
 private:
-    [[nodiscard]] const std::vector<ParameterSpec>& cachedParameters() const;
-    mutable std::vector<ParameterSpec> m_parameters;
+    mutable std::mutex m_mutex;
+    mutable std::map<std::string, std::vector<ParameterSpec>> m_specs;
 };
 
 /// All families, in the order they are offered.
 const std::vector<const Family*>& families();
 /// Null if there is none of that id.
 const Family* findFamily(const std::string& id);
+/// The shape's family; one that has no parameters and cannot be built where this program does not know it.
+const Family& familyOf(const AntennaShape& shape);
 
 /// Checks the parameters against their limits, builds, puts in the ground and checks the wires.
-Result<BuiltAntenna> buildOver(const AntennaShape& shape, const Ground& ground);
+Result<BuiltAntenna> buildOver(const AntennaShape& shape, const Ground& ground, std::size_t configuration = 0);
 
 /// Horizontal unit vector of a compass bearing, degrees.
 Vec3 towards(double bearing);
+/// The wire of a part.
+const WireChoice& wireOf(const AntennaShape& shape, const std::string& part);
 /// A wire of the chosen material.
 Wire makeWire(const WireChoice& choice, std::string id, std::vector<Vec3> points);
-/// Specs of the position parameters every family has.
-std::vector<ParameterSpec> placeParameters();
+/// Adds the position parameters every family has.
+void addPlace(std::vector<ParameterSpec>& specs);
 /// A transformer at the feed; none where it would change nothing. The loss, into 50 ohm on its line side, is all in the core.
 /// @param winding, leakage H on the line's side; 0: not counted
 std::optional<Transformer> transformer(double ratio, double lossPercent = 0.0, double winding = 0.0, double leakage = 0.0);
+/// A constant in ft MHz over the frequency, `part` of it being the tuned parameter.
+RuleOfThumb feetRule(std::string name, std::string assumption, double feetMegahertz, double part, double frequency);
 
 /// A family has one static instance, named here and listed in registry.cpp.
 const Family& dipoleFamily();
@@ -144,5 +223,6 @@ const Family& endFedFamily();
 const Family& verticalFamily();
 const Family& deltaLoopFamily();
 const Family& loadedDipoleFamily();
+const Family& fanDipoleFamily();
 
 } // namespace vetchling::shapes

@@ -1,17 +1,43 @@
 #include "core/shapes/family.h"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <cmath>
-#include <mutex>
 
 namespace vetchling::shapes {
+namespace {
+
+/// Stands for a family of a newer program: it is kept and shown as such.
+class UnknownFamily final : public Family {
+public:
+    std::string id() const override { return {}; }
+    std::string title() const override { return coreText("core", "Antenna of a newer program"); }
+    std::string summary() const override { return coreText("core", "This program does not know its family and keeps it as it is."); }
+    std::vector<ParameterSpec> parameters(const AntennaShape&) const override { return {}; }
+    std::vector<TunedLength> tuned(const AntennaShape&) const override { return {}; }
+    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength&) const override { return {}; }
+    std::vector<Lever> levers(const AntennaShape&) const override { return {}; }
+    Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
+    {
+        return Fault{"family",
+                     {coreText("core", "'%1' is no family that this program knows; it is kept as it is, a newer program may show it"),
+                      shape.family}};
+    }
+};
+
+void checkWire(const WireChoice& wire, const std::string& path, Faults& faults)
+{
+    if (!(wire.diameter >= 2e-5 && wire.diameter <= 0.5))
+        faults.push_back({path + ".diameter_m", coreText("core", "the wire's diameter is outside 0.02 mm to 0.5 m")});
+    if (!(wire.jacket >= 0.0 && wire.jacket <= 0.05))
+        faults.push_back({path + ".jacket_m", coreText("core", "the jacket's thickness is outside 0 to 5 cm")});
+}
+
+} // namespace
 
 const std::vector<const Family*>& families()
 {
     static const std::vector<const Family*> all{
-        &dipoleFamily(), &endFedFamily(), &verticalFamily(), &deltaLoopFamily(), &loadedDipoleFamily(),
+        &dipoleFamily(), &endFedFamily(), &verticalFamily(), &deltaLoopFamily(), &loadedDipoleFamily(), &fanDipoleFamily(),
     };
     return all;
 }
@@ -22,18 +48,24 @@ const Family* findFamily(const std::string& id)
     return found == families().end() ? nullptr : *found;
 }
 
-const std::vector<ParameterSpec>& Family::cachedParameters() const
+const Family& familyOf(const AntennaShape& shape)
 {
-    static std::mutex mutex;
-    const std::lock_guard lock(mutex);
-    if (m_parameters.empty())
-        m_parameters = parameters();
-    return m_parameters;
+    static const UnknownFamily unknown;
+    const Family* family = findFamily(shape.family);
+    return family ? *family : unknown;
 }
 
-const ParameterSpec* Family::spec(const std::string& key) const
+const std::vector<ParameterSpec>& Family::specs(const AntennaShape& shape) const
 {
-    const auto& all = cachedParameters();
+    const std::string key = layout(shape);
+    const std::lock_guard lock(m_mutex);
+    const auto found = m_specs.find(key);
+    return found != m_specs.end() ? found->second : m_specs.emplace(key, parameters(shape)).first->second;
+}
+
+const ParameterSpec* Family::spec(const AntennaShape& shape, const std::string& key) const
+{
+    const auto& all = specs(shape);
     const auto found = std::find_if(all.begin(), all.end(), [&](const ParameterSpec& s) { return s.key == key; });
     return found == all.end() ? nullptr : &*found;
 }
@@ -43,8 +75,13 @@ double Family::value(const AntennaShape& shape, const std::string& key) const
     const auto found = shape.parameters.find(key);
     if (found != shape.parameters.end())
         return found->second;
-    const ParameterSpec* s = spec(key);
-    return s ? s->standard : 0.0;
+    const ParameterSpec* s = spec(shape, key);
+    if (!s)
+        return 0.0;
+    if (s->scaled == 0.0)
+        return s->standard;
+    const bool frequency = s->quantity == units::Quantity::Frequency;
+    return std::clamp(s->scaled * (frequency ? shape.designFrequency : wavelength(shape.designFrequency)), s->lowest, s->highest);
 }
 
 AntennaShape Family::standardShape(double frequency) const
@@ -52,33 +89,48 @@ AntennaShape Family::standardShape(double frequency) const
     AntennaShape shape;
     shape.family = id();
     shape.designFrequency = frequency;
-    for (const ParameterSpec& s : cachedParameters())
-        shape.parameters[s.key] = s.standard;
-    shape.parameters[tunedParameter()] = rules(shape, frequency).front().value;
+    for (const ParameterSpec& s : specs(shape))
+        shape.parameters[s.key] = value(shape, s.key);
+    for (const TunedLength& t : tuned(shape))
+        shape.parameters[t.parameter] = rules(shape, t).front().value;
+    settle(shape);
     return shape;
 }
 
-Result<BuiltAntenna> buildOver(const AntennaShape& shape, const Ground& ground)
+double Family::ruleValue(const AntennaShape& shape) const
 {
-    const Family* family = findFamily(shape.family);
-    if (!family)
-        return Fault{"family", "there is no family '" + shape.family + "'; see the list of families"};
+    const auto lengths = tuned(shape);
+    return lengths.empty() ? 0.0 : rules(shape, lengths.front()).front().value;
+}
+
+WireModel BuiltAntenna::atLine() const
+{
+    WireModel behind = model;
+    behind.feeds.front().transformer = transformer;
+    return behind;
+}
+
+Result<BuiltAntenna> buildOver(const AntennaShape& shape, const Ground& ground, std::size_t configuration)
+{
+    const Family& family = familyOf(shape);
     Faults faults;
     for (const auto& [key, value] : shape.parameters) {
-        const ParameterSpec* s = family->spec(key);
+        const ParameterSpec* s = family.spec(shape, key);
         if (!s)
             continue; // kept for a newer version of the program
         if (!(value >= s->lowest && value <= s->highest))
-            faults.push_back({key, fmt::format("{} is outside {} to {}", s->label, units::format(s->lowest, s->quantity),
-                                               units::format(s->highest, s->quantity))});
+            faults.push_back({key,
+                              {coreText("core", "%1 is outside %2 to %3"), s->label, Measure{s->lowest, s->quantity},
+                               Measure{s->highest, s->quantity}}});
     }
-    if (!(shape.wire.diameter >= 2e-5 && shape.wire.diameter <= 0.5))
-        faults.push_back({"wire.diameter_m", "the wire's diameter is outside 0.02 mm to 0.5 m"});
-    if (!(shape.wire.jacket >= 0.0 && shape.wire.jacket <= 0.05))
-        faults.push_back({"wire.jacket_m", "the jacket's thickness is outside 0 to 5 cm"});
+    checkWire(shape.wire, "wire", faults);
+    for (const auto& [part, wire] : shape.partWires)
+        checkWire(wire, "wires." + part, faults);
     if (!faults.empty())
         return faults;
-    Result<BuiltAntenna> built = family->build(shape);
+    if (configuration >= family.configurations(shape).size())
+        return Fault{"configuration", coreText("core", "the antenna has no such configuration")};
+    Result<BuiltAntenna> built = family.build(shape, configuration);
     if (!built)
         return built;
     BuiltAntenna out = std::move(built).value();
@@ -118,12 +170,32 @@ std::optional<Transformer> transformer(double ratio, double lossPercent, double 
     return Transformer{ratio, leakage, winding, lost > 0.0 ? matched * (1.0 - lost) / lost : 0.0};
 }
 
-std::vector<ParameterSpec> placeParameters()
+void addPlace(std::vector<ParameterSpec>& specs)
 {
-    const std::string group = "Where it stands";
-    return {{"x_m", "East of the origin", group, units::Quantity::Length, 0.0, -10000.0, 10000.0, {}, {}},
-            {"y_m", "North of the origin", group, units::Quantity::Length, 0.0, -10000.0, 10000.0, {}, {}},
-            {"bearing_deg", "Bearing", group, units::Quantity::Angle, 90.0, -360.0, 360.0, {}, "compass bearing, 0 is north, clockwise"}};
+    using units::Quantity;
+    specs.push_back({"x_m", coreText("core", "East of the origin"), standsGroup, Quantity::Length, 0.0, -10000.0, 10000.0, {}, {}});
+    specs.push_back({"y_m", coreText("core", "North of the origin"), standsGroup, Quantity::Length, 0.0, -10000.0, 10000.0, {}, {}});
+    specs.push_back({"bearing_deg",
+                     coreText("core", "Bearing"),
+                     standsGroup,
+                     Quantity::Angle,
+                     90.0,
+                     -360.0,
+                     360.0,
+                     {},
+                     coreText("core", "compass bearing, 0 is north, clockwise")});
+}
+
+const WireChoice& wireOf(const AntennaShape& shape, const std::string& part)
+{
+    const auto found = shape.partWires.find(part);
+    return found == shape.partWires.end() ? shape.wire : found->second;
+}
+
+RuleOfThumb feetRule(std::string name, std::string assumption, double feetMegahertz, double part, double frequency)
+{
+    const double metres = feetMegahertz * 0.3048;
+    return {std::move(name), std::move(assumption), feetMegahertz, metres, part * metres / (frequency / 1e6)};
 }
 
 } // namespace vetchling::shapes

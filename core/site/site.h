@@ -1,6 +1,7 @@
 #pragma once
 /// The place: soil, boundary, what carries wires and what endangers them. Plan coordinates in metres, x east, y north.
 
+#include "core/id.h"
 #include "core/wire/wire_model.h"
 
 #include <optional>
@@ -23,6 +24,7 @@ struct Soil {
     std::string source;
     double relativePermittivity = 13.0;
     double conductivity = 0.005; ///< S/m
+    KeptFields kept;
     [[nodiscard]] Ground ground() const { return {GroundKind::Real, relativePermittivity, conductivity}; }
     friend bool operator==(const Soil&, const Soil&) = default;
 };
@@ -35,6 +37,8 @@ struct Support {
     PlanPoint at;
     double height = 0.0; ///< m
     bool metal = false;
+    Id id;
+    KeptFields kept;
     friend bool operator==(const Support&, const Support&) = default;
 };
 
@@ -42,18 +46,23 @@ struct Building {
     std::string name;
     Outline outline;
     double eaves = 2.5, ridge = 4.0; ///< m
+    Id id;
+    KeptFields kept;
     friend bool operator==(const Building&, const Building&) = default;
 };
 
 struct Water {
     std::string name;
     Outline outline;
+    Id id;
+    KeptFields kept;
     friend bool operator==(const Water&, const Water&) = default;
 };
 
 struct PowerLine {
     PlanPoint from, to;
     double height = 8.0; ///< m
+    KeptFields kept;
     friend bool operator==(const PowerLine&, const PowerLine&) = default;
 };
 
@@ -67,6 +76,7 @@ struct Site {
     std::vector<Water> waters;
     std::optional<PowerLine> powerLine;
     PlanPoint feedEntry; ///< where the feed line reaches the radio
+    KeptFields kept;
     friend bool operator==(const Site&, const Site&) = default;
 };
 

@@ -2,28 +2,10 @@
 /// Measured dips, and what to cut next.
 
 #include "core/bands/bands.h"
+#include "core/design/measurement.h"
 #include "core/result.h"
 
-#include <string>
-#include <vector>
-
 namespace vetchling {
-
-struct Measurement {
-    std::string when;          ///< ISO 8601, local
-    std::string remark;        ///< weather, height, ground
-    double cutSinceLast = 0.0; ///< m off each end since the measurement before; negative: lengthened
-    bool folded = false;       ///< folded back instead of cut
-    double dip = 0.0;          ///< Hz, where SWR is lowest
-    double dipSwr = 0.0;       ///< 0: not noted
-    friend bool operator==(const Measurement&, const Measurement&) = default;
-};
-
-struct TrimLog {
-    double target = 0.0; ///< Hz; 0: the design frequency
-    std::vector<Measurement> measurements;
-    friend bool operator==(const TrimLog&, const TrimLog&) = default;
-};
 
 /// Two SWR readings on fixed channels.
 struct SwrPair {
@@ -54,8 +36,5 @@ double correctedSlope(const TrimLog& log, double modelSlope);
 /// Where the dip lies, from two readings and the model's curve moved along the frequency axis until both fit best.
 /// A fault if the readings cannot come from this antenna (no shift within 12 % fits).
 Result<double> dipFromPair(const SwrPair& pair, const ImpedanceAt& model, double modelDip);
-
-/// Faults of one measurement as typed; empty if it can be used.
-Faults findMeasurementFaults(const Measurement& measurement);
 
 } // namespace vetchling

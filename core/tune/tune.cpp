@@ -3,8 +3,6 @@
 #include "core/em/sensitivity.h"
 
 #include <boost/math/tools/minima.hpp>
-#include <fmt/format.h>
-
 #include <cmath>
 #include <optional>
 
@@ -25,24 +23,26 @@ public:
 
     Result<TuneOutcome> run()
     {
-        const shapes::Family* family = shapes::findFamily(m_shape.family);
-        if (!family)
-            return Fault{"family", "there is no family '" + m_shape.family + "'"};
-        const shapes::ParameterSpec* spec = family->spec(m_key);
-        if (!spec || !spec->choices.empty() || m_key == "x_m" || m_key == "y_m")
-            return Fault{m_key, "is not a parameter of a " + family->title() + " that can be tuned"};
+        const shapes::Family& family = shapes::familyOf(m_shape);
+        const shapes::ParameterSpec* spec = family.spec(m_shape, m_key);
+        if (!spec || !spec->choices.empty() || spec->quantity == units::Quantity::Frequency || m_key == "x_m" || m_key == "y_m")
+            return Fault{m_key, {coreText("core", "is not a dimension of this antenna (%1) that can be tuned"), family.title()}};
+        m_quantity = spec->quantity;
         m_lowest = spec->lowest;
         m_highest = spec->highest;
-        m_start = family->value(m_shape, m_key);
+        m_start = family.value(m_shape, m_key);
         m_outcome.ruleValue = m_start;
-        if (m_key == family->tunedParameter()) {
-            m_outcome.ruleValue = family->rules(m_shape, m_frequency).front().value;
-            m_start = m_outcome.ruleValue;
-        }
+        for (shapes::TunedLength length : family.tuned(m_shape))
+            if (length.parameter == m_key) {
+                length.frequency = m_frequency;
+                m_outcome.ruleValue = family.rules(m_shape, length).front().value;
+                if (!m_options.startFromPresent)
+                    m_start = m_outcome.ruleValue;
+            }
         m_start = std::clamp(m_start, m_lowest, m_highest);
         if (m_start == 0.0)
-            return Fault{m_key, "is zero; a search needs a first value to start from"};
-        return m_options.goal == TuneGoal::Resonance ? resonance() : lowestSwr();
+            return Fault{m_key, coreText("core", "the dimension is zero; a search needs a first value to start from")};
+        return m_options.goal == shapes::TuneGoal::Resonance ? resonance() : lowestSwr();
     }
 
 private:
@@ -59,7 +59,7 @@ private:
             return std::nullopt;
         }
         const Result<em::Solution> solution =
-            em::solve(std::make_shared<const WireModel>(built->model), m_frequency, m_tables, m_options.solve, m_watch);
+            em::solve(std::make_shared<const WireModel>(built->atLine()), m_frequency, m_tables, m_options.solve, m_watch);
         ++m_outcome.solves;
         m_watch.report(std::min(0.95, double(m_outcome.solves) / m_options.mostSolves));
         if (!solution) {
@@ -89,7 +89,7 @@ private:
         const auto built = shapes::buildOver(changed, m_ground);
         if (!built || !m_last)
             return from.value * (1.0 + usual);
-        const Result<Complex> dz = em::impedanceChange(*m_last, *m_last->model, built->model, m_tables, m_watch);
+        const Result<Complex> dz = em::impedanceChange(*m_last, *m_last->model, built->atLine(), m_tables, m_watch);
         if (!dz)
             return from.value * (1.0 + usual);
         const Complex z = m_last->impedance + *dz;
@@ -125,8 +125,9 @@ private:
             const double step = closer && std::abs(secant) < 3.0 * stride * m_start ? 1.15 * secant : direction * stride * m_start;
             const double next = within(from.value + step);
             if (next == from.value || m_outcome.solves >= m_options.mostSolves)
-                return Fault{m_key, fmt::format("no resonance at {:.3f} MHz within a third of {}; change the other dimensions first",
-                                                m_frequency / 1e6, units::format(m_start, quantity()))};
+                return Fault{m_key,
+                             {coreText("core", "no resonance at %1 within a third of %2; change the other dimensions first"),
+                              Measure{m_frequency, units::Quantity::Frequency}, Measure{m_start, m_quantity}}};
             const std::optional<Point> c = pointAt(next);
             if (!c)
                 return m_faults;
@@ -156,7 +157,7 @@ private:
             b = *c;
             fb = c->phase;
         }
-        return Fault{m_key, "the search did not settle; start from a length nearer to resonance"};
+        return Fault{m_key, coreText("core", "the search did not settle; start from a length nearer to resonance")};
     }
 
     Result<TuneOutcome> lowestSwr()
@@ -168,14 +169,13 @@ private:
             return std::abs((*z - m_options.reference) / (*z + m_options.reference));
         };
         std::uintmax_t iterations = std::uintmax_t(std::max(4, m_options.mostSolves + 4));
-        const auto best = boost::math::tools::brent_find_minima(cost, within(m_start - 0.15 * std::abs(m_start)), within(m_start + 0.15 * std::abs(m_start)), 12, iterations);
+        const auto best = boost::math::tools::brent_find_minima(cost, within(m_start - 0.15 * std::abs(m_start)),
+                                                                within(m_start + 0.15 * std::abs(m_start)), 12, iterations);
         m_faults.clear();
         if (!pointAt(best.first))
             return m_faults;
         return m_outcome;
     }
-
-    units::Quantity quantity() const { return shapes::findFamily(m_shape.family)->spec(m_key)->quantity; }
 
     shapes::AntennaShape m_shape;
     const Ground& m_ground;
@@ -184,6 +184,7 @@ private:
     em::GroundTableCache& m_tables;
     const TuneOptions& m_options;
     const Watch& m_watch;
+    units::Quantity m_quantity = units::Quantity::Length;
     double m_start = 0.0, m_lowest = 0.0, m_highest = 0.0;
     TuneOutcome m_outcome;
     std::optional<em::Solution> m_last;
@@ -198,6 +199,39 @@ Result<TuneOutcome> tune(const shapes::AntennaShape& shape, const Ground& ground
     if (Faults faults = findFrequencyFaults(frequency, "frequency"); !faults.empty())
         return faults;
     return Tuner(shape, ground, key, frequency, tables, options, watch).run();
+}
+
+Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& ground, em::GroundTableCache& tables,
+                               const TuneOptions& options, const Watch& watch)
+{
+    constexpr int mostRounds = 8;
+    constexpr double settled = 1e-4; // relative change of a length in a round
+    const shapes::Family& family = shapes::familyOf(shape);
+    const std::vector<shapes::TunedLength> lengths = family.tuned(shape);
+    if (lengths.empty())
+        return Fault{"family", family.build(shape, 0).faults().front().message};
+    shapes::AntennaShape now = shape;
+    for (const shapes::TunedLength& t : lengths)
+        now.parameters[t.parameter] = family.rules(now, t).front().value;
+    TuneAllOutcome out;
+    TuneOptions each = options;
+    for (int round = 0; round < mostRounds; ++round) {
+        double moved = 0.0;
+        out.lengths.clear();
+        each.startFromPresent = round > 0 || options.startFromPresent;
+        for (const shapes::TunedLength& t : lengths) {
+            const Result<TuneOutcome> one = tune(now, ground, t.parameter, t.frequency, tables, each, watch);
+            if (!one)
+                return one.faults();
+            moved = std::max(moved, std::abs(one->value / now.parameters[t.parameter] - 1.0));
+            now.parameters[t.parameter] = one->value;
+            out.lengths.push_back({t, one->value, one->ruleValue, one->impedance});
+            out.solves += one->solves;
+        }
+        if (lengths.size() == 1 || moved < settled)
+            return out;
+    }
+    return Fault{lengths.front().parameter, coreText("core", "the lengths act on one another and do not settle; spread them farther")};
 }
 
 } // namespace vetchling

@@ -6,11 +6,10 @@
 
 namespace vetchling {
 
-enum class TuneGoal { Resonance, LowestSwr };
-
 struct TuneOptions {
-    TuneGoal goal = TuneGoal::Resonance;
-    double reference = 50.0; ///< ohm at the line, for LowestSwr
+    shapes::TuneGoal goal = shapes::TuneGoal::Resonance;
+    bool startFromPresent = false; ///< else a tuned length starts from its rule of thumb
+    double reference = 50.0;       ///< ohm at the line, for LowestSwr
     int mostSolves = 14;
     em::SolveOptions solve;
 };
@@ -18,7 +17,7 @@ struct TuneOptions {
 struct TuneOutcome {
     double value = 0.0;     ///< of the parameter, SI
     double ruleValue = 0.0; ///< by rule of thumb; equal to the start for other parameters
-    Complex impedance;      ///< ohm at the feed, there
+    Complex impedance;      ///< ohm at the line, there
     int solves = 0;
 };
 
@@ -28,5 +27,21 @@ struct TuneOutcome {
 /// or stopped.
 Result<TuneOutcome> tune(const shapes::AntennaShape& shape, const Ground& ground, const std::string& key, double frequency,
                          em::GroundTableCache& tables, const TuneOptions& options = {}, const Watch& watch = {});
+
+struct TunedValue {
+    shapes::TunedLength length;
+    double value = 0.0, ruleValue = 0.0; ///< SI
+    Complex impedance;                   ///< ohm at the line, at the length's frequency
+};
+
+struct TuneAllOutcome {
+    std::vector<TunedValue> lengths; ///< in the family's order
+    int solves = 0;
+};
+
+/// All tuned lengths of the family, each at its own frequency: one after the other in the family's order, and again until none moves,
+/// since they act on one another. Faults: as tune, or lengths that do not settle.
+Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& ground, em::GroundTableCache& tables,
+                               const TuneOptions& options = {}, const Watch& watch = {});
 
 } // namespace vetchling

@@ -41,8 +41,11 @@ const UnitTable& unitsOf(Quantity quantity)
     return plain;
 }
 
-double unwritten(Quantity quantity, System system)
+double unwritten(Quantity quantity, const Context& context)
 {
+    if (context.bareIsSi)
+        return 1.0;
+    const System system = context.system;
     switch (quantity) {
     case Quantity::Length: return system == System::Metric ? 1.0 : foot;
     case Quantity::SmallLength: return system == System::Metric ? 0.01 : inch;
@@ -98,7 +101,7 @@ Result<double> parseExpression(const std::string& text, Quantity quantity, const
         if (!std::isfinite(value))
             return Fault{"", "'" + text + "' has no finite value; " + example(quantity)};
         const bool metres = quantity == Quantity::Length || quantity == Quantity::SmallLength;
-        return metres ? value : value * unwritten(quantity, context.system);
+        return metres ? value : value * unwritten(quantity, context);
     } catch (const mu::Parser::exception_type& e) {
         return Fault{"", "'" + text + "' cannot be worked out (" + e.GetMsg() + "); " + example(quantity)};
     }
@@ -187,7 +190,7 @@ Result<double> parse(const std::string& written, Quantity quantity, const Contex
         return notUnderstood(written, quantity);
     double sum = 0.0;
     for (std::size_t i = 0; i < all.size(); ++i) {
-        double factor = unwritten(quantity, context.system);
+        double factor = unwritten(quantity, context);
         if (!all[i].unit.empty()) {
             const UnitTable& table = unitsOf(quantity);
             const auto found = table.find(lower(all[i].unit));

@@ -2,21 +2,18 @@
 /// Lengths, frequencies and wire sizes as people write them. Values are SI; what was typed is kept by the caller.
 
 #include "core/result.h"
+#include "core/units/text.h"
 
 #include <string>
 
 namespace vetchling::units {
 
-enum class System { Metric, Imperial };
-
 /// What an expression may refer to: `=lambda/4*0.97` is in metres.
 struct Context {
     double designFrequency = 0.0; ///< Hz; 0: lambda is unknown
     System system = System::Metric;
+    bool bareIsSi = false; ///< a number without a unit is in m, Hz, H ... whatever the system, as on the command line
 };
-
-/// What a number stands for; decides the units accepted and the one assumed when none is written.
-enum class Quantity { Length, SmallLength, Frequency, WireSize, Angle, Power, Inductance, Percent, Plain };
 
 /// Reads "10.16 m", "33ft 4in", "14.1", "7080 kHz", "14 AWG", "2.5 mm2", "60 deg", "9 uH", "=lambda/2*0.97".
 /// Returns SI: m, Hz, m of diameter for WireSize, degrees for Angle, W, H, and plain numbers as they are (percent too).

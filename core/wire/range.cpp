@@ -52,7 +52,7 @@ bool joined(const Piece& p, const Piece& q)
 
 class Notes {
 public:
-    void add(std::size_t wire, int kind, Vec3 at, std::string message)
+    void add(std::size_t wire, int kind, Vec3 at, Text message)
     {
         const bool known = std::any_of(m_kinds.begin(), m_kinds.end(), [&](const auto& k) { return k == std::pair(wire, kind); });
         if (known)
@@ -81,9 +81,10 @@ std::vector<RangeNote> rangeNotes(const WireModel& model, double frequency)
         const Vec3 middle = 0.5 * (p.a + p.b);
         if (p.radius > thickestInWavelengths * lambda)
             notes.add(p.wire, Thick, middle,
-                      fmt::format("thicker than 1/25 of a wavelength at {:.4g} MHz; the answer is good to some percent", frequency / 1e6));
+                      Text(coreText("core", "thicker than 1/25 of a wavelength at %1; the answer is good to some percent"),
+                           Measure{frequency, units::Quantity::Frequency}));
         if (distance(p.a, p.b) < shortestInRadii * p.radius)
-            notes.add(p.wire, Short, middle, "a piece hardly longer than the wire is thick; join it to its neighbour");
+            notes.add(p.wire, Short, middle, coreText("core", "a piece hardly longer than the wire is thick; join it to its neighbour"));
     }
     for (std::size_t i = 0; i < pieces.size(); ++i)
         for (std::size_t j = i + 1; j < pieces.size(); ++j) {
@@ -91,9 +92,11 @@ std::vector<RangeNote> rangeNotes(const WireModel& model, double frequency)
             Vec3 joint;
             if (const double angle = angleBetween(p, q, joint); angle < sharpestBend)
                 notes.add(q.wire, Sharp, joint,
-                          fmt::format("bends back at {:.1f} degrees; below 10 the answer is good to some percent", angle));
+                          Text(coreText("core", "bends back at %1 degrees; below 10 the answer is good to some percent"),
+                               fmt::format("{:.1f}", angle)));
             else if (!joined(p, q) && segmentDistance(p.a, p.b, q.a, q.b) < nearestInRadii * std::max(p.radius, q.radius))
-                notes.add(q.wire, Near, 0.5 * (q.a + q.b), "nearer than four radii to another wire; the answer is good to some percent");
+                notes.add(q.wire, Near, 0.5 * (q.a + q.b),
+                          coreText("core", "nearer than four radii to another wire; the answer is good to some percent"));
         }
     return notes.take();
 }

@@ -7,8 +7,8 @@ namespace vetchling {
 
 struct RangeNote {
     std::size_t wire = 0;
-    Vec3 at;             ///< the place on it
-    std::string message; ///< what is out of range and what to do
+    Vec3 at;      ///< the place on it
+    Text message; ///< what is out of range and what to do
 };
 
 /// Wires thicker than 0.02 wavelength, bends sharper than 10 degrees, neighbours nearer than four radii, pieces shorter than

@@ -2,8 +2,6 @@
 
 #include <fmt/format.h>
 
-#include <cmath>
-
 namespace vetchling {
 namespace {
 
@@ -48,11 +46,6 @@ std::string cutListCsv(const std::vector<CutRow>& rows)
     for (const CutRow& row : rows)
         out += fmt::format("{},{},{:.3f},{:.3f},{:.3f},{:.3f}\n", row.name, row.pieces, row.radiating, row.ends, row.margin, row.cut);
     return out;
-}
-
-double endVoltage(double peakCurrent, double wireLength, double radius)
-{
-    return peakCurrent * 60.0 * (std::log(2.0 * wireLength / radius) - 1.0);
 }
 
 } // namespace vetchling

@@ -18,7 +18,7 @@ protected:
     {
         QSettings().clear();
         m_window = std::make_unique<MainWindow>(QStringLiteral(VETCHLING_SOURCE_DATA), m_home.filePath(QStringLiteral("autosave")));
-        m_window->openDemo();
+        m_window->fileDesk().openDemo();
         m_window->show();
     }
     void TearDown() override
@@ -75,6 +75,11 @@ protected:
         box->setCurrentIndex(index);
         emit box->activated(index);
     }
+
+    /// By its place in the demo's file.
+    void chooseAntenna(int place) { document().setCurrent(document().design().antennas.at(std::size_t(place)).id); }
+    void chooseBand(int place) { document().selectBand(document().design().operation.bands.at(std::size_t(place)).id); }
+    double solvedLength() { return solver().detail()->lengths.at(0).solved.value_or(0.0); }
 
     QString pageSentence()
     {

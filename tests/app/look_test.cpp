@@ -1,7 +1,7 @@
 /// What can be checked of the look without eyes: contrast, shipped fonts and icons, labels that keep apart, undo merging.
 #include "tests/app/app_fixture.h"
 
-#include "app/plots/sketch.h"
+#include "app/view/sketch.h"
 #include "app/widgets/bars.h"
 #include "app/widgets/value_edit.h"
 
@@ -99,9 +99,10 @@ TEST(Document, KeepsCurrentAndBandInRange)
 {
     Document document;
     EXPECT_FALSE(document.hasAntenna());
-    document.setCurrent(3);
-    document.selectBand(7);
-    EXPECT_EQ(document.selectedBand(), -1);
+    document.setCurrent("nobody");
+    document.selectBand("none");
+    EXPECT_TRUE(document.current().empty());
+    EXPECT_TRUE(document.selectedBand().empty());
     document.setParameter("leg_m", 3.0, {}); // nothing there to change
     document.removeCurrentAntenna();
     EXPECT_FALSE(document.undoStack().canUndo());

@@ -293,7 +293,7 @@ TEST_F(Cli, StopsCleanlyOnInterrupt)
 TEST_F(Cli, ListsFamilies)
 {
     const Json families = Json::parse(run("families").out);
-    EXPECT_EQ(families.size(), 5u);
+    EXPECT_EQ(families.size(), 6u);
     EXPECT_EQ(Json::parse(run("new --list").out), families);
     for (const Json& f : families)
         EXPECT_FALSE(f["parameters"].empty());
@@ -329,7 +329,7 @@ TEST_F(Cli, NewRefusesNonsense)
 
 TEST_F(Cli, TunesTheDemo)
 {
-    const Outcome o = run("tune " + demo() + " --antenna 'Coil dipole 30'");
+    const Outcome o = run("tune " + demo() + " --antenna 'Coil dipole 30' --vary inductance_H");
     ASSERT_EQ(o.code, 0) << o.err;
     const Json json = Json::parse(o.out);
     EXPECT_EQ(json["vary"], "inductance_H");

@@ -1,9 +1,11 @@
 #include "core/files/data.h"
-#include "core/files/design.h"
+#include "core/files/design_file.h"
 #include "core/files/json_reader.h"
 #include "core/files/wire_file.h"
 
 #include "tests/core/helpers.h"
+
+#include <nlohmann/json.hpp>
 
 #include <filesystem>
 #include <fstream>
@@ -198,7 +200,10 @@ Design sample()
     d.antennas = {a, a};
     d.antennas[0].shape.wire.metal.coating = Coating{1.5e-5, 5.8e7, 1.0};
     d.antennas[1].shape = shapes::findFamily("vertical")->standardShape(14.1e6);
-    d.antennas[1].shape.wire.metal = {5.8e6, 100.0, Coating{0.0, 5.8e7, 1.0}, 0.1};
+    d.antennas[1].shape.wire.metal = {5.8e6, 100.0, Coating{0.0, 5.8e7, 1.0}, 0.1, {}};
+    d.antennas[1].shape.partWires["radials"].diameter = 1e-3;
+    d.antennas[1].copies.push_back({"c1", "before the storm", "2026-05-01T09:00", a.shape, a.typed, {}, {}, {}});
+    nameThings(d);
     return d;
 }
 
@@ -209,16 +214,68 @@ TEST(DesignFile, SurvivesWritingAndReading)
     EXPECT_TRUE(*back == sample());
 }
 
-TEST(DesignFile, KeepsFieldsOfANewerProgram)
+/// Puts a field into every object of a JSON document, however deep.
+void addEverywhere(nlohmann::ordered_json& json, int& count)
 {
-    std::string text = writeDesign(sample());
-    text = replaced(text, "\"antennas\": [\n  {", "\"future\": {\"x\": [1, 2]},\n \"antennas\": [\n  {\n   \"colour\": \"green\",");
-    const auto once = parseDesign(text);
-    ASSERT_TRUE(once.ok()) << once.firstFault();
+    if (json.is_object()) {
+        const bool wiresByPart = json.contains("radials"); // any name in there is a part's
+        for (auto& [key, value] : json.items())
+            addEverywhere(value, count);
+        if (wiresByPart)
+            return;
+        json["future_" + std::to_string(count)] = {{"x", {1, 2}}, {"words", "kept"}};
+        ++count;
+    } else if (json.is_array()) {
+        for (auto& value : json)
+            addEverywhere(value, count);
+    }
+}
+
+TEST(DesignFile, KeepsFieldsOfANewerProgramAtEveryDepth)
+{
+    auto json = nlohmann::ordered_json::parse(writeDesign(sample()));
+    int count = 0;
+    addEverywhere(json, count);
+    ASSERT_GT(count, 20);
+    const auto once = parseDesign(json.dump());
+    ASSERT_TRUE(once.ok()) << listed(once.faults());
     const std::string again = writeDesign(*once);
-    EXPECT_NE(again.find("\"future\""), std::string::npos);
-    EXPECT_NE(again.find("\"colour\": \"green\""), std::string::npos);
+    for (int i = 0; i < count; ++i)
+        EXPECT_NE(again.find("\"future_" + std::to_string(i) + "\""), std::string::npos) << i;
+    EXPECT_EQ(nlohmann::json::diff(nlohmann::json::parse(json.dump()), nlohmann::json::parse(again)).dump(), "[]"); // nothing lost
     EXPECT_TRUE(*parseDesign(again) == *once);
+}
+
+TEST(DesignFile, KeepsAnAntennaOfAFamilyOfTheFuture)
+{
+    auto json = nlohmann::ordered_json::parse(writeDesign(sample()));
+    auto& antenna = json["antennas"][0];
+    antenna["family"] = "moebius";
+    antenna["parameters"] = {{"twists", 3}, {"corners_m", {{1, 2}, {3, 4}}}, {"twist_m", 0.5}};
+    antenna["typed"] = {{"twist_m", "50 cm"}, {"twists", {{"text", "3"}, {"unit", ""}}}};
+    const auto design = parseDesign(json.dump());
+    ASSERT_TRUE(design.ok()) << listed(design.faults());
+    ASSERT_EQ(design->antennas.size(), 2u);
+    EXPECT_EQ(design->antennas[0].shape.parameters.at("twist_m"), 0.5);
+    EXPECT_TRUE(nlohmann::json::parse(writeDesign(*design)) == nlohmann::json::parse(json.dump()));
+}
+
+// Files of before there were ids: things are called the same each time the file is opened, and no two alike.
+TEST(DesignFile, OldFilesGetTheSameIdsEachTime)
+{
+    auto json = nlohmann::ordered_json::parse(writeDesign(sample()));
+    for (auto* list : {&json["antennas"], &json["operation"]["bands"], &json["site"]["supports"]})
+        for (auto& thing : *list)
+            thing.erase("id");
+    const auto first = parseDesign(json.dump()), second = parseDesign(json.dump());
+    ASSERT_TRUE(first.ok() && second.ok());
+    EXPECT_TRUE(*first == *second);
+    EXPECT_NE(first->antennas[0].id, first->antennas[1].id);
+    json["antennas"][0]["id"] = json["antennas"][1]["id"] = "same"; // copied by hand
+    const auto doubled = parseDesign(json.dump());
+    ASSERT_TRUE(doubled.ok());
+    EXPECT_EQ(doubled->antennas[0].id, "same");
+    EXPECT_NE(doubled->antennas[1].id, "same");
 }
 
 struct BrokenDesign {
@@ -251,7 +308,6 @@ INSTANTIATE_TEST_SUITE_P(
         BrokenDesign{"band_edges", "\"to_Hz\": 7200000.0", "\"to_Hz\": 6000000.0", "operation.bands[0]", "upper edge"},
         BrokenDesign{"limit", "\"swr_limit\": 1.8", "\"swr_limit\": 0.5", "operation.swr_limit", "above 1"},
         BrokenDesign{"power", "\"power_W\": 400.0", "\"power_W\": -4", "operation.power_W", "above 0"},
-        BrokenDesign{"family", "\"family\": \"dipole\"", "\"family\": \"rhombic\"", "antennas[0].family", "newer version may"},
         BrokenDesign{"frequency", "\"design_frequency_Hz\": 7100000.0", "\"design_frequency_Hz\": 0", "antennas[0].design_frequency_Hz",
                      "10 kHz"},
         BrokenDesign{"parameter", "\"apex_height_m\": 10.0", "\"apex_height_m\": []", "antennas[0].parameters.apex_height_m",
@@ -266,7 +322,23 @@ TEST(DesignFile, SavesThroughARename)
     const std::string path = (folder / "a.vetchling").string();
     EXPECT_TRUE(saveDesign(sample(), path).empty());
     EXPECT_TRUE(*readDesign(path) == sample());
-    EXPECT_FALSE(fs::exists(path + ".part"));
+    fs::remove_all(folder);
+}
+
+// 2026-11: saving replaced the link and gave the file other permissions.
+TEST(DesignFile, SavesThroughALinkAndKeepsThePermissions)
+{
+    const fs::path folder = fs::temp_directory_path() / "vetchling_save_link";
+    fs::remove_all(folder);
+    fs::create_directories(folder / "deep");
+    std::ofstream(folder / "deep" / "real.vetchling") << "old";
+    fs::permissions(folder / "deep" / "real.vetchling", fs::perms(0640));
+    fs::create_symlink("deep/real.vetchling", folder / "link.vetchling");
+    EXPECT_TRUE(saveDesign(sample(), (folder / "link.vetchling").string()).empty());
+    EXPECT_TRUE(fs::is_symlink(folder / "link.vetchling"));
+    EXPECT_EQ(fs::status(folder / "deep" / "real.vetchling").permissions(), fs::perms(0640));
+    EXPECT_TRUE(*readDesign((folder / "deep" / "real.vetchling").string()) == sample());
+    EXPECT_EQ(std::distance(fs::directory_iterator(folder / "deep"), fs::directory_iterator()), 1); // no leavings
     fs::remove_all(folder);
 }
 
@@ -278,7 +350,7 @@ TEST(DesignFile, LeavesTheOldFileWholeWhenSavingFails)
     const Faults faults = saveDesign(sample(), (folder / "a.vetchling").string());
     ASSERT_EQ(faults.size(), 1u);
     EXPECT_TRUE(fs::exists(folder / "a.vetchling" / "keep"));
-    EXPECT_FALSE(fs::exists(folder / "a.vetchling.part"));
+    EXPECT_EQ(std::distance(fs::directory_iterator(folder), fs::directory_iterator()), 1); // no leavings
     EXPECT_FALSE(saveDesign(sample(), "/nowhere/at/all.vetchling").empty());
     fs::remove_all(folder);
 }

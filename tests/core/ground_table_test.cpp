@@ -6,6 +6,8 @@
 #include <random>
 #include <sstream>
 
+#include <thread>
+
 namespace vetchling::em {
 namespace {
 
@@ -213,6 +215,36 @@ TEST(GroundTable, FarRowsAgreeWithTheIntegralsThemselves)
             EXPECT_LT(std::abs(stored.s - exact.s) + std::abs(stored.z - exact.z) + std::abs(stored.x - exact.x), 3e-3 * scale);
         }
     }
+}
+
+// Flat and steep paths asked for one after the other, and between them: all of one piece, as if the whole had been computed.
+TEST(GroundTable, GrowsTowardsWhateverPathsAreAskedFor)
+{
+    GroundTable whole(averageSoil, 14e6), grown(averageSoil, 14e6);
+    ASSERT_TRUE(whole.cover(0.5, 60.0));
+    for (const auto& [lowest, highest] : {std::pair(18.0, 22.0), std::pair(0.5, 1.0), std::pair(8.0, 9.0)})
+        ASSERT_TRUE(grown.cover(lowest, 60.0, {}, highest, lowest));
+    for (double height : {0.6, 8.5, 20.0})
+        for (double rho : {0.5, 6.0, 50.0}) {
+            const HalfSpaceIntegrals a = whole.at(rho, height), b = grown.at(rho, height);
+            EXPECT_EQ(a.s, b.s) << rho << ' ' << height;
+            EXPECT_EQ(a.z, b.z) << rho << ' ' << height;
+        }
+}
+
+// Threads that ask for different paths of one table at once leave no hole between them.
+TEST(GroundTable, IsFilledWithoutHolesByManyThreads)
+{
+    GroundTable whole(averageSoil, 14e6), shared(averageSoil, 14e6);
+    ASSERT_TRUE(whole.cover(1.0, 60.0));
+    std::vector<std::thread> threads;
+    for (const auto& [lowest, highest] : {std::pair(18.0, 22.0), std::pair(0.5, 1.0), std::pair(30.0, 40.0), std::pair(5.0, 6.0)})
+        threads.emplace_back([&shared, low = lowest, high = highest] { EXPECT_TRUE(shared.cover(low, 60.0, {}, high, low)); });
+    for (std::thread& t : threads)
+        t.join();
+    ASSERT_TRUE(shared.cover(1.0, 60.0, {}, 40.0, 0.5));
+    for (double height : {0.7, 3.0, 12.0, 35.0})
+        EXPECT_EQ(whole.at(9.0, height).s, shared.at(9.0, height).s) << height;
 }
 
 } // namespace

@@ -68,7 +68,7 @@ inline double relative(Complex a, Complex b) { return std::abs(a - b) / std::abs
 inline bool mentions(const Faults& faults, const std::string& path, const std::string& words)
 {
     for (const Fault& f : faults)
-        if (f.path == path && f.message.find(words) != std::string::npos)
+        if (f.path == path && f.message.english().find(words) != std::string::npos)
             return true;
     return false;
 }

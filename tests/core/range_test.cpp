@@ -36,7 +36,7 @@ TEST(RangeNotes, SharpBendsAtTheirJoint)
     EXPECT_EQ(firstNote(bent(12)), "");
     const auto notes = rangeNotes(bent(6), f);
     ASSERT_EQ(notes.size(), 1u);
-    EXPECT_NE(notes[0].message.find("6.0 degrees"), std::string::npos);
+    EXPECT_NE(notes[0].message.english().find("6.0 degrees"), std::string::npos);
     EXPECT_LT(distance(notes[0].at, {10, 0, 5}), 1e-9);
 }
 

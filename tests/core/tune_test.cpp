@@ -20,7 +20,7 @@ TEST_P(EveryFamilyTunes, ToResonance)
     const auto [id, f] = GetParam();
     shapes::AntennaShape shape = shapes::findFamily(id)->standardShape(f);
     em::GroundTableCache tables;
-    const std::string key = shapes::findFamily(id)->tunedParameter();
+    const std::string key = shapes::findFamily(id)->tuned(shape).front().parameter;
     const auto outcome = tune(shape, averageSoil, key, f, tables);
     ASSERT_TRUE(outcome.ok()) << outcome.firstFault();
     EXPECT_LE(outcome->solves, 9);
@@ -28,14 +28,16 @@ TEST_P(EveryFamilyTunes, ToResonance)
     shape.parameters[key] = outcome->value;
     const auto built = shapes::buildOver(shape, averageSoil);
     ASSERT_TRUE(built.ok());
-    const Complex z = solved(built->model, f, tables).impedance;
+    const Complex z = solved(built->atLine(), f, tables).impedance;
     EXPECT_LT(std::abs(z.imag()), 0.003 * std::abs(z));
     EXPECT_LT(relative(z, outcome->impedance), 1e-9);
 }
 
 INSTANTIATE_TEST_SUITE_P(Families, EveryFamilyTunes,
                          ::testing::Values(TuneCase{"dipole", 7.1e6}, TuneCase{"dipole", 28.5e6}, TuneCase{"end-fed", 7.1e6},
-                                           TuneCase{"vertical", 10.1e6}, TuneCase{"delta-loop", 18.1e6}, TuneCase{"loaded-dipole", 7.1e6}),
+                                           TuneCase{"vertical", 10.1e6}, TuneCase{"delta-loop", 18.1e6}, TuneCase{"loaded-dipole", 7.1e6},
+                                           TuneCase{"fan-dipole", 7.1e6}, TuneCase{"dipole", 145e6}, TuneCase{"vertical", 145e6},
+                                           TuneCase{"dipole", 1.85e6}),
                          [](const auto& info) {
                              std::string name = std::string(info.param.family) + std::to_string(int(info.param.frequency / 1e5));
                              std::replace(name.begin(), name.end(), '-', '_');
@@ -57,13 +59,13 @@ TEST(Tune, ToLowestSwr)
     shapes::AntennaShape shape = shapes::findFamily("end-fed")->standardShape(7.1e6);
     em::GroundTableCache tables;
     TuneOptions options;
-    options.goal = TuneGoal::LowestSwr;
+    options.goal = shapes::TuneGoal::LowestSwr;
     const auto outcome = tune(shape, averageSoil, "length_m", 7.1e6, tables, options);
     ASSERT_TRUE(outcome.ok()) << outcome.firstFault();
     const auto swrAt = [&](double length) {
         shape.parameters["length_m"] = length;
         const auto built = shapes::buildOver(shape, averageSoil);
-        return swr(solved(built->model, 7.1e6, tables).impedance);
+        return swr(solved(built->atLine(), 7.1e6, tables).impedance);
     };
     const double best = swrAt(outcome->value);
     EXPECT_LT(best, swrAt(outcome->value * 1.02));
@@ -72,16 +74,11 @@ TEST(Tune, ToLowestSwr)
 
 TEST(Tune, SaysSoWhereThereIsNoResonance)
 {
-    shapes::AntennaShape shape = shapes::findFamily("vertical")->standardShape(7.1e6);
     em::GroundTableCache tables;
-    const auto outcome = tune(shape, averageSoil, "radial_m", 28e6, tables);
-    if (!outcome.ok()) {
-        EXPECT_NE(outcome.firstFault().find("28.000 MHz"), std::string::npos) << outcome.firstFault();
-    } else {
-        EXPECT_LT(std::abs(outcome->impedance.imag()), 0.01 * std::abs(outcome->impedance));
-    }
     shapes::AntennaShape far = shapes::findFamily("dipole")->standardShape(7.1e6);
-    EXPECT_FALSE(tune(far, averageSoil, "apex_height_m", 3.6e6, tables).ok());
+    const auto outcome = tune(far, averageSoil, "apex_height_m", 3.6e6, tables);
+    ASSERT_FALSE(outcome.ok());
+    EXPECT_NE(outcome.firstFault().find("3.600 MHz"), std::string::npos) << outcome.firstFault();
 }
 
 // 2026-11: a start below zero crossed the limits of the search.
@@ -92,7 +89,7 @@ TEST(Tune, SearchesOnBothSidesOfAStartBelowZero)
     shape.parameters["second_end_m"] = -4.0;
     em::GroundTableCache tables;
     TuneOptions options;
-    options.goal = TuneGoal::LowestSwr;
+    options.goal = shapes::TuneGoal::LowestSwr;
     const auto outcome = tune(shape, averageSoil, "second_end_m", 7.1e6, tables, options);
     ASSERT_TRUE(outcome.ok()) << outcome.firstFault();
     EXPECT_LE(outcome->value, -4.0 / 1.5);
@@ -105,8 +102,7 @@ TEST(Tune, RefusesWhatCannotBeTuned)
 {
     const shapes::AntennaShape shape = shapes::findFamily("dipole")->standardShape(7.1e6);
     em::GroundTableCache tables;
-    EXPECT_TRUE(mentions(tune(shape, averageSoil, "x_m", 7.1e6, tables).faults(), "x_m", "cannot") ||
-                mentions(tune(shape, averageSoil, "x_m", 7.1e6, tables).faults(), "x_m", "not a parameter"));
+    EXPECT_TRUE(mentions(tune(shape, averageSoil, "x_m", 7.1e6, tables).faults(), "x_m", "not a dimension"));
     EXPECT_FALSE(tune(shape, averageSoil, "nonsense", 7.1e6, tables).ok());
     EXPECT_FALSE(tune(shape, averageSoil, "leg_m", 0.0, tables).ok());
     shapes::AntennaShape unknown = shape;

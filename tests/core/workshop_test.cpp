@@ -1,6 +1,8 @@
 #include "core/trim/trim.h"
 #include "core/workshop/cut_list.h"
 
+#include "core/em/solver.h"
+
 #include "tests/core/helpers.h"
 
 #include <random>
@@ -42,7 +44,7 @@ TEST(CutList, WritesCsv)
 // A half-wave dipole at 100 W has about a kilovolt at its ends and 2 A peak in its middle.
 TEST(EndVoltage, IsAboutAKilovoltAtAHundredWatts)
 {
-    const double volts = endVoltage(2.0, 20.0, 1e-3);
+    const double volts = em::endVoltage(2.0, 20.0, 1e-3);
     EXPECT_GT(volts, 700.0);
     EXPECT_LT(volts, 1600.0);
 }

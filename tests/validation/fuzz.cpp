@@ -1,7 +1,7 @@
 #include "tests/validation/fuzz.h"
 
 #include "core/em/far_field.h"
-#include "core/files/design.h"
+#include "core/files/design_file.h"
 #include "core/files/wire_file.h"
 #include "tests/validation/random_antennas.h"
 
@@ -20,7 +20,7 @@ bool finite(Complex z) { return std::isfinite(z.real()) && std::isfinite(z.imag(
 std::string offence(const Faults& faults)
 {
     for (const Fault& fault : faults)
-        if (fault.message.size() < 5)
+        if (fault.message.english().size() < 5)
             return "a fault without words";
     return {};
 }

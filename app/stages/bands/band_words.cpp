@@ -1,6 +1,6 @@
 #include "app/stages/bands/band_words.h"
 
-#include "app/plots/sketch.h"
+#include "app/view/sketch.h"
 
 #include <QCoreApplication>
 
@@ -58,6 +58,8 @@ QString bandSentence(const Coverage& c, double limit, const QString& lengthWords
             words += QStringLiteral("; ") + cure;
         return words + QStringLiteral(".");
     }
+    case Verdict::Pending: return tr("Far from what this wire is made for; being computed …");
+    case Verdict::OnRequest: return tr("Not solved, being far from what this wire is made for. Click it to ask.");
     case Verdict::NotResonant: break;
     }
     const QString z = impedanceText(c.impedance.real(), c.impedance.imag());
@@ -66,11 +68,12 @@ QString bandSentence(const Coverage& c, double limit, const QString& lengthWords
     return tr("Not resonant here: %1. Not a band for this wire without a tuner at the feedpoint.").arg(z);
 }
 
-QString resonanceSentence(const CurveResult& curve, int selectedBand)
+QString resonanceSentence(const study::Curve& curve, const Id& selectedBand)
 {
-    if (selectedBand < 0 || selectedBand >= int(curve.bands.size()))
+    const Coverage* selected = curve.band(selectedBand);
+    if (!selected || !selected->solved())
         return tr("Pick a band to compare resonance and match.");
-    const Coverage& c = curve.bands[std::size_t(selectedBand)];
+    const Coverage& c = *selected;
     const QString name = QString::fromStdString(c.band.name);
     if (!c.resonance)
         return tr("On %1 the reactance is nowhere zero near the band; the lowest SWR is %2 at %3.")

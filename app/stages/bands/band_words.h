@@ -1,7 +1,8 @@
 #pragma once
 /// Sentences about a band: what is, what it means, what to do.
 
-#include "app/document/results.h"
+#include "app/document/solve_service.h"
+#include "core/units/units.h"
 
 #include <QString>
 
@@ -10,6 +11,6 @@ namespace vetchling::app {
 /// @param lengthWords how the length is called, "a side"; @param trimSlope Hz a metre, 0: unknown
 QString bandSentence(const Coverage& coverage, double limit, const QString& lengthWords, double trimSlope, units::System system);
 /// Resonance and match told apart, for the bands that matter.
-QString resonanceSentence(const CurveResult& curve, int selectedBand);
+QString resonanceSentence(const study::Curve& curve, const Id& selectedBand);
 
 } // namespace vetchling::app

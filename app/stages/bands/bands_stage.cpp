@@ -20,7 +20,7 @@ constexpr double rowHeight = 128.0, chartLeft = 150.0, wordsWidth = 206.0;
 class BandRows final : public Canvas {
     Q_OBJECT
 public:
-    explicit BandRows(StageContext& context) : Canvas(context)
+    explicit BandRows(ViewContext& context) : Canvas(context)
     {
         setObjectName(QStringLiteral("bandRows"));
         setMouseTracking(true);
@@ -37,13 +37,13 @@ public:
         update();
     }
 
-    std::vector<int> rows() const
+    /// Ids of the bands that have a row.
+    std::vector<Id> rows() const
     {
-        std::vector<int> all;
-        const auto& bands = m_context.document.design().operation.bands;
-        for (int i = 0; i < int(bands.size()); ++i)
-            if (bands[std::size_t(i)].wish != Wish::No || i == m_context.document.selectedBand())
-                all.push_back(i);
+        std::vector<Id> all;
+        for (const WantedBand& w : m_context.document.design().operation.bands)
+            if (w.wish != Wish::No || w.id == m_context.document.selectedBand())
+                all.push_back(w.id);
         return all;
     }
 
@@ -57,11 +57,14 @@ public:
     {
         sketch.painter().fillRect(QRectF({0, 0}, size), sketch.colours().paper);
         const CurvePointer curve = m_context.solver.curve();
-        if (!curve || curve->bands.size() != m_context.document.design().operation.bands.size())
+        if (!curve)
             return;
         double top = 0.0;
-        for (int band : rows()) {
-            paintRow(sketch, *curve, band, QRectF(0, top, size.width(), rowHeight));
+        for (const Id& band : rows()) {
+            const Coverage* coverage = curve->band(band);
+            const WantedBand* wanted = findBand(m_context.document.design(), band);
+            if (coverage && wanted)
+                paintRow(sketch, *curve, *coverage, *wanted, QRectF(0, top, size.width(), rowHeight));
             top += rowHeight;
         }
     }
@@ -88,17 +91,15 @@ private:
     SwrChart chartOf(const Band& band, const QRectF& row) const
     {
         const double pad = 0.55 * (band.to - band.from);
-        return {QRectF(chartLeft, row.top() + 12, row.width() - chartLeft - wordsWidth - 18, row.height() - 40),
-                std::max(sweepFrom, band.from - pad), std::min(sweepTo, band.to + pad)};
+        return {QRectF(chartLeft, row.top() + 12, row.width() - chartLeft - wordsWidth - 18, row.height() - 40), band.from - pad,
+                band.to + pad};
     }
 
-    void paintRow(Sketch& sketch, const CurveResult& curve, int index, const QRectF& row)
+    void paintRow(Sketch& sketch, const study::Curve& curve, const Coverage& coverage, const WantedBand& wanted, const QRectF& row)
     {
         const Colours& c = sketch.colours();
-        const Coverage& coverage = curve.bands[std::size_t(index)];
-        const WantedBand& wanted = curve.wanted[std::size_t(index)];
         const SwrChart chart = chartOf(coverage.band, row);
-        if (index == m_context.document.selectedBand())
+        if (wanted.id == m_context.document.selectedBand())
             sketch.painter().fillRect(QRectF(0, row.top() + 14, 3, row.height() - 42), c.petal);
         sketch.text({10, row.top() + 10}, QString::fromStdString(wanted.band.name), Qt::AlignLeft | Qt::AlignTop, {c.ink, 19, true});
         const int decimals = wanted.band.to - wanted.band.from < 5e4 ? 4 : 3;
@@ -110,8 +111,9 @@ private:
                         {c.inkFaint, 12});
 
         const auto swrAt = [&](double f) { return curve.swrAt(f); };
-        chart.frame(sketch, coverage.band.from, coverage.band.to, curve.limit, wanted.wish != Wish::No);
-        chart.hatchPastLimit(sketch, coverage.band.from, coverage.band.to, curve.limit, swrAt);
+        chart.frame(sketch, coverage.band.from, coverage.band.to, curve.question.limit, wanted.wish != Wish::No);
+        if (coverage.solved())
+            chart.hatchPastLimit(sketch, coverage.band.from, coverage.band.to, curve.question.limit, swrAt);
         if (const CurvePointer pinned = m_context.solver.pinnedCurve()) {
             QPen dashed(c.inkSoft, 1.0);
             dashed.setDashPattern({4, 3});
@@ -122,7 +124,8 @@ private:
         if (m_reactances)
             paintReactances(sketch, curve, chart);
         paintTicks(sketch, chart, coverage.band);
-        paintMarks(sketch, coverage, chart);
+        if (coverage.solved())
+            paintMarks(sketch, coverage, chart);
         paintWords(sketch, curve, coverage, row);
         paintReading(sketch, curve, chart);
     }
@@ -152,7 +155,7 @@ private:
     }
 
     /// R and X over the same stretch, on an axis of their own from -100 to +200 ohm at the right.
-    void paintReactances(Sketch& sketch, const CurveResult& curve, const SwrChart& chart) const
+    void paintReactances(Sketch& sketch, const study::Curve& curve, const SwrChart& chart) const
     {
         const Colours& c = sketch.colours();
         const auto y = [&](double ohm) {
@@ -181,30 +184,31 @@ private:
         sketch.label({chart.area.left() + 20, y(end.imag()) - 2}, tr("X"), Qt::AlignLeft | Qt::AlignBottom, {c.brick, 12, true});
     }
 
-    void paintWords(Sketch& sketch, const CurveResult& curve, const Coverage& coverage, const QRectF& row) const
+    void paintWords(Sketch& sketch, const study::Curve& curve, const Coverage& coverage, const QRectF& row) const
     {
         const Colours& c = sketch.colours();
         const double left = row.right() - wordsWidth + 16;
-        const bool good = coverage.lowestSwr <= curve.limit;
-        const QRectF figure = sketch.text({left, row.top() + 8}, swrText(coverage.lowestSwr), Qt::AlignLeft | Qt::AlignTop,
-                                          {good ? c.leaf : c.brick, 19, true});
-        sketch.text({figure.right() + 8, row.top() + 15}, tr("at %1 MHz").arg(coverage.at / 1e6, 0, 'f', 3), Qt::AlignLeft | Qt::AlignTop,
-                    {c.inkSoft, 12});
+        const bool good = coverage.lowestSwr <= curve.question.limit;
+        if (coverage.solved()) {
+            const QRectF figure = sketch.text({left, row.top() + 8}, swrText(coverage.lowestSwr), Qt::AlignLeft | Qt::AlignTop,
+                                              {good ? c.leaf : c.brick, 19, true});
+            sketch.text({figure.right() + 8, row.top() + 15}, tr("at %1 MHz").arg(coverage.at / 1e6, 0, 'f', 3),
+                        Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+            sketch.text({left, row.bottom() - 24}, tr("edges %1 and %2").arg(swrText(coverage.lowEdgeSwr), swrText(coverage.highEdgeSwr)),
+                        Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 12});
+        }
         const DetailPointer detail = m_context.solver.detail();
-        const shapes::Family* family = shapes::findFamily(curve.shape.family);
-        const QString ends = family->trimmedEnds() > 1 ? tr("a side") : tr("at the end");
-        const QString words =
-            bandSentence(coverage, curve.limit, ends, detail ? detail->trimSlope : 0.0, m_context.document.design().operation.system);
+        const bool sides = detail && !detail->levers.empty() && detail->levers.front().lever.pieces > 1;
+        const QString words = bandSentence(coverage, curve.question.limit, sides ? tr("a side") : tr("at the end"),
+                                           detail ? detail->trimSlope() : 0.0, m_context.system());
         sketch.painter().setFont(sketch.theme().font(12));
         sketch.painter().setPen(c.ink);
         sketch.painter().drawText(QRectF(left, row.top() + 36, wordsWidth - 20, 54), Qt::TextWordWrap, words);
-        sketch.text({left, row.bottom() - 24}, tr("edges %1 and %2").arg(swrText(coverage.lowEdgeSwr), swrText(coverage.highEdgeSwr)),
-                    Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 12});
     }
 
-    void paintReading(Sketch& sketch, const CurveResult& curve, const SwrChart& chart) const
+    void paintReading(Sketch& sketch, const study::Curve& curve, const SwrChart& chart) const
     {
-        if (!chart.area.contains(m_pointer))
+        if (!chart.area.contains(m_pointer) || !curve.covers(chart.frequencyAt(m_pointer.x())))
             return;
         const Colours& c = sketch.colours();
         const double f = chart.frequencyAt(m_pointer.x());
@@ -212,12 +216,9 @@ private:
         sketch.line({m_pointer.x(), chart.area.top()}, {m_pointer.x(), chart.area.bottom()}, c.inkSoft);
         const QString words =
             tr("%1 MHz  SWR %2  %3").arg(f / 1e6, 0, 'f', 3).arg(swrText(curve.swrAt(f)), impedanceText(z.real(), z.imag()));
-        const double wide = sketch.theme().typeset(words, 12, true).size.width() + 14;
-        const double x = std::clamp(m_pointer.x() - 0.5 * wide, chart.area.left(), chart.area.right() - wide);
-        sketch.painter().setPen(QPen(c.hairline, 1.0));
-        sketch.painter().setBrush(c.card);
-        sketch.painter().drawRoundedRect(QRectF(x, chart.area.top() - 9, wide, 20), 4, 4);
-        sketch.text({x + 7, chart.area.top() + 1}, words, Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12, true});
+        const QStringList lines{words};
+        sketch.card({m_pointer.x() - 0.5 * sketch.cardSize(lines).width(), chart.area.top() - 9}, lines,
+                    QRectF(chart.area.left(), 0, chart.area.width(), height()));
     }
 
     bool m_reactances = false;
@@ -227,7 +228,7 @@ private:
 class BandsStage final : public Stage {
     Q_OBJECT
 public:
-    BandsStage(StageContext& context, QObject* parent) : Stage(context, parent), m_rows(new BandRows(context))
+    BandsStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_rows(new BandRows(context))
     {
         auto* scroll = new QScrollArea;
         scroll->setWidgetResizable(true);
@@ -250,15 +251,16 @@ public:
     {
         const CurvePointer curve = solver().curve();
         if (!curve)
-            return tr("being computed");
-        return tr("%1 of %2 bands under %3").arg(curve->bandsUnderLimit()).arg(curve->bandsWished()).arg(curve->limit);
+            return document().hasAntenna() ? tr("being computed") : tr("no antenna yet");
+        return tr("%1 of %2 bands under %3").arg(curve->bandsUnderLimit()).arg(curve->bandsWished()).arg(curve->question.limit);
     }
 
     QString tableText() const override
     {
         QString out = tr("band\tlowest SWR\tat MHz\tR\tX\tpart under limit\tedges\n");
-        if (const CurvePointer curve = solver().curve())
-            for (const Coverage& c : curve->bands)
+        const CurvePointer curve = solver().curve();
+        for (const Coverage& c : curve ? curve->bands : std::vector<Coverage>())
+            if (c.solved())
                 out += QStringLiteral("%1\t%2\t%3\t%4\t%5\t%6\t%7 %8\n")
                            .arg(QString::fromStdString(c.band.name))
                            .arg(c.lowestSwr, 0, 'f', 2)
@@ -276,7 +278,7 @@ public:
         const Operation& op = document().design().operation;
         QString key;
         for (const WantedBand& w : op.bands)
-            key += QString::fromStdString(w.band.name) + QStringLiteral("|");
+            key += QString::fromStdString(w.id + "|" + w.band.name + "|");
         if (key != m_shown) {
             m_shown = key;
             buildLedger();
@@ -300,12 +302,14 @@ private:
         if (const QString fault = faultSentence(); !fault.isEmpty())
             return tr("This shape cannot be computed: %1.").arg(fault);
         const CurvePointer curve = solver().curve();
+        if (!document().hasAntenna())
+            return tr("Add an antenna with + at the top.");
         if (!curve)
             return tr("Being computed …");
         return tr("%1 of %2 wanted bands dip under %3.  Circle: lowest SWR.  Triangle: resonance, no reactance.  Hatched: past your limit.")
             .arg(curve->bandsUnderLimit())
             .arg(curve->bandsWished())
-            .arg(curve->limit);
+            .arg(curve->question.limit);
     }
 
     void buildLedger()
@@ -322,8 +326,11 @@ private:
         for (std::size_t i = 0; i < bands.size(); ++i) {
             QComboBox* wish = m_ledger->choice(QString::fromStdString(bands[i].band.name), {tr("not wanted"), tr("nice"), tr("must")},
                                                QStringLiteral("wish%1").arg(i));
-            connect(wish, &QComboBox::activated, this, [this, i](int index) {
-                document().edit(tr("change a wish"), {}, [&](Design& d) { d.operation.bands[i].wish = Wish(index); });
+            connect(wish, &QComboBox::activated, this, [this, id = bands[i].id](int index) {
+                document().edit(tr("change a wish"), {}, [&](Design& d) {
+                    if (WantedBand* band = findBand(d, id))
+                        band->wish = Wish(index);
+                });
             });
             m_wishes.push_back(wish);
         }
@@ -358,7 +365,7 @@ private:
         ValueEdit* from = m_ledger->value(tr("From"), units::Quantity::Frequency, QStringLiteral("ownFrom"));
         ValueEdit* to = m_ledger->value(tr("To"), units::Quantity::Frequency, QStringLiteral("ownTo"));
         for (ValueEdit* edit : {from, to})
-            edit->setRange(sweepFrom, sweepTo);
+            edit->setRange(lowestFrequency, highestFrequency);
         from->setValue(13.5e6, system());
         to->setValue(13.6e6, system());
         QPushButton* add = m_ledger->button(tr("Add this range"), QStringLiteral("addRange"));
@@ -376,7 +383,8 @@ private:
             return;
         }
         document().edit(tr("add a range"), {}, [&](Design& d) {
-            d.operation.bands.push_back({{QStringLiteral("%1 MHz").arg(from / 1e6, 0, 'f', 2).toStdString(), from, to}, Wish::Nice});
+            d.operation.bands.push_back(
+                {{QStringLiteral("%1 MHz").arg(from / 1e6, 0, 'f', 2).toStdString(), from, to}, Wish::Nice, {}, {}});
             std::sort(d.operation.bands.begin(), d.operation.bands.end(),
                       [](const WantedBand& a, const WantedBand& b) { return a.band.from < b.band.from; });
         });
@@ -405,7 +413,7 @@ private:
 
 } // namespace
 
-std::unique_ptr<Stage> makeBandsStage(StageContext& context, QObject* parent) { return std::make_unique<BandsStage>(context, parent); }
+std::unique_ptr<Stage> makeBandsStage(ViewContext& context, QObject* parent) { return std::make_unique<BandsStage>(context, parent); }
 
 } // namespace vetchling::app
 

@@ -1,6 +1,7 @@
 #include "app/stages/build/build_sheet.h"
 
-#include "app/plots/sketch.h"
+#include "app/view/sketch.h"
+#include "app/view/words.h"
 
 #include <QPageLayout>
 #include <QPdfWriter>
@@ -19,7 +20,7 @@ bool hasEnd(const std::vector<shapes::WireSection>& sections, shapes::WireEnd en
 
 } // namespace
 
-BuildSheet::BuildSheet(StageContext& context) : Canvas(context)
+BuildSheet::BuildSheet(ViewContext& context) : Canvas(context)
 {
     setObjectName(QStringLiteral("buildSheet"));
     setAccessibleName(tr("Cut list"));
@@ -29,15 +30,14 @@ BuildSheet::BuildSheet(StageContext& context) : Canvas(context)
 
 std::vector<shapes::WireSection> BuildSheet::sections() const
 {
-    if (!m_context.document.hasAntenna())
-        return {};
-    const auto built = shapes::buildOver(m_context.document.antenna().shape, {});
-    return built ? built->sections : std::vector<shapes::WireSection>{};
+    const AntennaModel* model = m_context.models.current();
+    return model && model->built && !model->fault ? model->built->sections : std::vector<shapes::WireSection>{};
 }
 
 std::vector<CutRow> BuildSheet::rows() const
 {
-    return m_context.document.hasAntenna() ? cutList(sections(), m_context.document.antenna().allowances) : std::vector<CutRow>{};
+    const AntennaModel* model = m_context.models.current();
+    return model ? model->cut : std::vector<CutRow>{};
 }
 
 void BuildSheet::render(Sketch& sketch, const QSizeF& size)
@@ -65,8 +65,7 @@ double BuildSheet::paintBars(Sketch& sketch, double top, double width) const
     double y = top + 24.0;
     for (const CutRow& r : all) {
         const double scale = (width - 160.0) / longest, radiating = r.radiating * scale, added = (r.cut - r.radiating) * scale;
-        sketch.text({0, y + 7},
-                    r.pieces > 1 ? tr("%1 × %2").arg(r.pieces).arg(QString::fromStdString(r.name)) : QString::fromStdString(r.name),
+        sketch.text({0, y + 7}, r.pieces > 1 ? tr("%1 × %2").arg(r.pieces).arg(coreWords(r.name)) : coreWords(r.name),
                     Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12});
         sketch.painter().setPen(Qt::NoPen);
         sketch.painter().setBrush(c.leaf);
@@ -93,7 +92,7 @@ double BuildSheet::paintTable(Sketch& sketch, double top, double width) const
     double y = top + 20.0;
     sketch.line({0, y}, {width, y}, c.inkFaint, 1.5);
     for (const CutRow& r : rows()) {
-        const QString cells[] = {QString::fromStdString(r.name),
+        const QString cells[] = {coreWords(r.name),
                                  QString::number(r.pieces),
                                  length(r.radiating, system),
                                  QString::fromStdString(units::formatSmall(r.ends, system)),

@@ -1,7 +1,7 @@
 #pragma once
 /// The cut list as a graphic: bars to scale, the table, small drawings of the ends, cautions. Also the printed sheet.
 
-#include "app/stages/stage.h"
+#include "app/view/canvas.h"
 #include "core/workshop/cut_list.h"
 
 namespace vetchling::app {
@@ -9,7 +9,7 @@ namespace vetchling::app {
 class BuildSheet : public Canvas {
     Q_OBJECT
 public:
-    explicit BuildSheet(StageContext& context);
+    explicit BuildSheet(ViewContext& context);
     void render(Sketch& sketch, const QSizeF& size) override;
     /// Cut rows of the current antenna; empty if it cannot be built.
     [[nodiscard]] std::vector<CutRow> rows() const;

@@ -1,12 +1,13 @@
 /// Build: what to cut, with allowances, as a sheet to print and a list to take along.
-#include "app/plots/sketch.h"
 #include "app/stages/build/build_sheet.h"
+#include "app/stages/stage.h"
+#include "app/view/sketch.h"
 #include "app/widgets/value_edit.h"
+#include "core/files/writer.h"
 
 #include <QFileDialog>
 #include <QPrintDialog>
 #include <QPrinter>
-#include <QSaveFile>
 #include <QScrollArea>
 
 namespace vetchling::app {
@@ -15,7 +16,7 @@ namespace {
 class BuildStage final : public Stage {
     Q_OBJECT
 public:
-    BuildStage(StageContext& context, QObject* parent) : Stage(context, parent), m_sheet(new BuildSheet(context))
+    BuildStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_sheet(new BuildSheet(context))
     {
         m_sheet->setMinimumHeight(500);
         auto* scroll = new QScrollArea;
@@ -104,9 +105,7 @@ private:
         });
         connect(m_ledger->button(tr("Save as CSV"), QStringLiteral("saveCsv")), &QPushButton::clicked, this, [this] {
             if (const QString path = ask(tr("CSV (*.csv)"), QStringLiteral("csv")); !path.isEmpty()) {
-                QSaveFile file(path);
-                const bool good = file.open(QIODevice::WriteOnly) &&
-                                  file.write(QByteArray::fromStdString(cutListCsv(m_sheet->rows()))) >= 0 && file.commit();
+                const bool good = files::writeWhole(path.toStdString(), cutListCsv(m_sheet->rows())).empty();
                 report(good, path);
             }
         });
@@ -149,7 +148,7 @@ private:
 
 } // namespace
 
-std::unique_ptr<Stage> makeBuildStage(StageContext& context, QObject* parent) { return std::make_unique<BuildStage>(context, parent); }
+std::unique_ptr<Stage> makeBuildStage(ViewContext& context, QObject* parent) { return std::make_unique<BuildStage>(context, parent); }
 
 } // namespace vetchling::app
 

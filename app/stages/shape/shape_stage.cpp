@@ -1,11 +1,10 @@
 /// Shape: the antenna to scale, where it hangs, how long it is and why, and where the power goes.
-#include "app/plots/scene.h"
-#include "app/plots/sketch.h"
+#include "app/plots/scene/scene.h"
 #include "app/stages/stage.h"
+#include "app/view/sketch.h"
+#include "app/view/words.h"
 #include "app/widgets/bars.h"
 #include "app/widgets/value_edit.h"
-#include "core/wire/range.h"
-#include "core/workshop/cut_list.h"
 
 #include <QButtonGroup>
 #include <QToolButton>
@@ -16,12 +15,12 @@
 namespace vetchling::app {
 namespace {
 
-const std::string placeGroup = "Where it stands";
+const std::string placeGroup = shapes::standsGroup;
 
 class ShapeStage final : public Stage {
     Q_OBJECT
 public:
-    ShapeStage(StageContext& context, QObject* parent) : Stage(context, parent), m_scene(new Scene(context))
+    ShapeStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_scene(new Scene(context))
     {
         m_page->body()->addWidget(m_scene, 1);
         addViewButtons();
@@ -36,10 +35,11 @@ public:
         if (!document().hasAntenna())
             return tr("no antenna yet");
         const Antenna& a = document().antenna();
-        const shapes::Family* family = shapes::findFamily(a.shape.family);
-        const shapes::ParameterSpec* spec = family->spec(family->tunedParameter());
-        return tr("%1 %2").arg(QString::fromStdString(units::format(family->value(a.shape, spec->key), spec->quantity, system())),
-                               QString::fromStdString(family->tunedName()));
+        const auto tuned = family().tuned(a.shape);
+        if (tuned.empty())
+            return tr("kept as it is");
+        const shapes::ParameterSpec* spec = family().spec(a.shape, tuned.front().parameter);
+        return tr("%1 %2").arg(valueWords(family().value(a.shape, spec->key), spec->quantity, system()), coreWords(tuned.front().name));
     }
 
     void refresh() override
@@ -48,14 +48,17 @@ public:
             m_page->setTitle(tr("Shape"));
             m_page->setSentence(tr("Add an antenna with + at the top."));
             m_ledger->clear();
-            m_family.clear();
+            m_layout.clear();
             return;
         }
         const Antenna& a = document().antenna();
-        if (m_family != a.shape.family || m_antennaShown != document().current())
-            buildLedger(a);
         m_page->setTitle(QString::fromStdString(a.name));
         m_page->setSentence(sentence());
+        const std::string layout = a.shape.family + "|" + family().layout(a.shape);
+        if (m_layout != layout || m_antennaShown != document().current())
+            buildLedger(a, layout);
+        if (!m_bars)
+            return; // a family of a newer program has no inputs
         for (const auto& [key, edit] : m_edits) {
             edit->setDesignFrequency(a.shape.designFrequency);
             const auto typed = a.typed.find(key);
@@ -65,31 +68,27 @@ public:
         for (const auto& [key, box] : m_choices)
             box->setCurrentIndex(int(std::lround(family().value(a.shape, key))));
         m_frequency->setValue(a.shape.designFrequency, system());
-        m_diameter->setValue(a.shape.wire.diameter, system());
-        m_jacket->setValue(a.shape.wire.jacket, system());
-        for (std::size_t i = 0; i < m_context.conductors.size(); ++i)
-            if (m_context.conductors[i].id == a.shape.wire.conductor)
-                m_conductor->setCurrentIndex(int(i));
+        refreshWire(a);
         refreshLengths(a);
         refreshPower();
     }
 
 private:
-    const shapes::Family& family() const { return *shapes::findFamily(document().antenna().shape.family); }
+    const shapes::Family& family() const { return document().family(); }
 
     void addViewButtons()
     {
         auto* group = new QButtonGroup(this);
         auto* box = new QHBoxLayout;
         box->setSpacing(0);
-        const std::pair<QString, Scene::View> views[] = {
-            {tr("Side"), Scene::View::Side}, {tr("Plan"), Scene::View::Plan}, {tr("Turn"), Scene::View::Turn}};
+        const std::pair<QString, SceneView> views[] = {
+            {tr("Side"), SceneView::Side}, {tr("Plan"), SceneView::Plan}, {tr("Turn"), SceneView::Turn}};
         for (const auto& [words, view] : views) {
             auto* button = new QToolButton;
             button->setText(words);
             button->setProperty("segment", true);
             button->setCheckable(true);
-            button->setChecked(view == Scene::View::Side);
+            button->setChecked(view == SceneView::Side);
             button->setObjectName(QStringLiteral("view%1").arg(int(view)));
             button->setAccessibleName(tr("%1 view").arg(words));
             group->addButton(button);
@@ -100,15 +99,21 @@ private:
         m_page->header()->setAlignment(box, Qt::AlignTop);
     }
 
-    void buildLedger(const Antenna& a)
+    void buildLedger(const Antenna& a, const std::string& layout)
     {
-        m_family = a.shape.family;
+        m_layout = layout;
         m_antennaShown = document().current();
         m_edits.clear();
         m_choices.clear();
+        m_bars = nullptr;
         m_ledger->clear();
+        if (family().tuned(a.shape).empty()) {
+            m_ledger->note(coreWords(family().summary()));
+            m_ledger->finish();
+            return;
+        }
         std::vector<std::string> groups; // in the order they first appear; the place comes last
-        for (const shapes::ParameterSpec& spec : family().parameters())
+        for (const shapes::ParameterSpec& spec : family().specs(a.shape))
             if (std::find(groups.begin(), groups.end(), spec.group) == groups.end() && spec.group != placeGroup)
                 groups.push_back(spec.group);
         for (const std::string& group : groups) {
@@ -128,8 +133,8 @@ private:
 
     void addGroup(const std::string& group)
     {
-        m_ledger->heading(QString::fromStdString(group));
-        for (const shapes::ParameterSpec& spec : family().parameters())
+        m_ledger->heading(coreWords(group));
+        for (const shapes::ParameterSpec& spec : family().specs(document().antenna().shape))
             if (spec.group == group)
                 addParameter(spec);
     }
@@ -162,20 +167,20 @@ private:
 
     void addParameter(const shapes::ParameterSpec& spec)
     {
-        const QString label = QString::fromStdString(spec.label), object = QString::fromStdString(spec.key);
+        const QString label = coreWords(spec.label), object = QString::fromStdString(spec.key);
         if (!spec.choices.empty()) {
             QStringList words;
             for (const std::string& w : spec.choices)
-                words << QString::fromStdString(w);
+                words << coreWords(w);
             QComboBox* box = m_ledger->choice(label, words, object);
-            box->setToolTip(QString::fromStdString(spec.help));
+            box->setToolTip(coreWords(spec.help));
             connect(box, &QComboBox::activated, this, [this, key = spec.key](int index) { document().setParameter(key, index, {}); });
             m_choices[spec.key] = box;
             return;
         }
         ValueEdit* edit = m_ledger->value(label, spec.quantity, object);
         edit->setRange(spec.lowest, spec.highest);
-        edit->setHelp(QString::fromStdString(spec.help));
+        edit->setHelp(coreWords(spec.help));
         connect(edit, &ValueEdit::edited, this, [this, key = spec.key](double value, const QString& typed, bool dragging) {
             document().setParameter(key, value, typed, dragging);
         });
@@ -185,58 +190,103 @@ private:
     void addWire()
     {
         m_ledger->heading(tr("Wire"));
+        m_part = nullptr;
+        const std::vector<shapes::Part> parts = family().parts();
+        if (parts.size() > 1) {
+            QStringList names{tr("all that is not set apart")};
+            for (const shapes::Part& p : parts)
+                names << coreWords(p.name);
+            m_part = m_ledger->choice(tr("Part"), names, QStringLiteral("wirePart"));
+            connect(m_part, &QComboBox::activated, this, [this] { refreshWire(document().antenna()); });
+        }
         QStringList names;
         for (const files::Conductor& c : m_context.conductors)
             names << QString::fromStdString(c.name);
         m_conductor = m_ledger->choice(tr("Conductor"), names, QStringLiteral("conductor"));
         connect(m_conductor, &QComboBox::activated, this, [this](int index) {
             const files::Conductor chosen = m_context.conductors[std::size_t(index)];
-            document().editAntenna(tr("change conductor"), {}, [&](Antenna& a) {
-                a.shape.wire.conductor = chosen.id;
-                a.shape.wire.metal = chosen.metal;
+            editWire(tr("change conductor"), {}, [&](shapes::WireChoice& wire) {
+                wire.conductor = chosen.id;
+                wire.metal = chosen.metal;
             });
         });
         m_diameter = m_ledger->value(tr("Diameter, gauge or mm²"), units::Quantity::WireSize, QStringLiteral("wireDiameter"));
         m_diameter->setRange(2e-5, 0.5);
         connect(m_diameter, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            document().editAntenna(tr("change wire size"), dragging ? QStringLiteral("wire") : QString(),
-                                   [&](Antenna& a) { a.shape.wire.diameter = value; });
+            editWire(tr("change wire size"), dragging ? QStringLiteral("wire") : QString(),
+                     [&](shapes::WireChoice& wire) { wire.diameter = value; });
         });
         m_jacket = m_ledger->value(tr("Jacket, thickness"), units::Quantity::WireSize, QStringLiteral("wireJacket"));
         m_jacket->setRange(0.0, 0.05);
         connect(m_jacket, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            document().editAntenna(tr("change jacket"), dragging ? QStringLiteral("jacket") : QString(),
-                                   [&](Antenna& a) { a.shape.wire.jacket = value; });
+            editWire(tr("change jacket"), dragging ? QStringLiteral("jacket") : QString(),
+                     [&](shapes::WireChoice& wire) { wire.jacket = value; });
         });
         m_frequency = m_ledger->value(tr("Design frequency"), units::Quantity::Frequency, QStringLiteral("designFrequency"));
-        m_frequency->setRange(1.8e6, 29.9e6);
+        m_frequency->setRange(lowestFrequency, highestFrequency);
         connect(m_frequency, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
             document().editAntenna(tr("change design frequency"), dragging ? QStringLiteral("frequency") : QString(),
                                    [&](Antenna& a) { a.shape.designFrequency = value; });
         });
     }
 
+    /// Id of the part whose wire is looked at; empty for all that is not set apart.
+    std::string partShown() const
+    {
+        const auto parts = family().parts();
+        const int place = m_part ? m_part->currentIndex() - 1 : -1;
+        return place >= 0 && place < int(parts.size()) ? parts[std::size_t(place)].id : std::string();
+    }
+
+    template <class Change> void editWire(const QString& text, const QString& mergeKey, Change change)
+    {
+        const std::string part = partShown();
+        document().editAntenna(text, mergeKey, [&](Antenna& a) {
+            if (part.empty())
+                change(a.shape.wire);
+            else
+                change(a.shape.partWires.try_emplace(part, a.shape.wire).first->second);
+        });
+    }
+
+    void refreshWire(const Antenna& a)
+    {
+        const shapes::WireChoice& wire = shapes::wireOf(a.shape, partShown());
+        m_diameter->setValue(wire.diameter, system());
+        m_jacket->setValue(wire.jacket, system());
+        for (std::size_t i = 0; i < m_context.conductors.size(); ++i)
+            if (m_context.conductors[i].id == wire.conductor)
+                m_conductor->setCurrentIndex(int(i));
+    }
+
+    /// What was solved for the first tuned length; null before.
+    const study::Length* solvedLength() const
+    {
+        const DetailPointer detail = solver().detail();
+        return detail && !detail->lengths.empty() ? &detail->lengths.front() : nullptr;
+    }
+
     void refreshLengths(const Antenna& a)
     {
-        const shapes::ParameterSpec* spec = family().spec(family().tunedParameter());
+        const AntennaModel* model = m_context.models.current();
+        if (!model || model->rules.empty())
+            return;
+        const shapes::TunedLength tuned = family().tuned(a.shape).front();
+        const shapes::ParameterSpec* spec = family().spec(a.shape, tuned.parameter);
         const bool isLength = spec->quantity == units::Quantity::Length;
-        const auto figure = [&](double v) { return QString::fromStdString(units::format(v, spec->quantity, system())); };
-        const std::vector<shapes::RuleOfThumb> rules = family().rules(a.shape, a.shape.designFrequency);
+        const auto figure = [&](double v) { return valueWords(v, spec->quantity, system()); };
+        const std::vector<shapes::RuleOfThumb>& rules = model->rules;
         const Colours& c = m_context.theme.colours();
         const double now = family().value(a.shape, spec->key);
-        m_lengthHeading->setText(tr("%1 %2 for %3")
-                                     .arg(isLength ? tr("Length") : tr("Inductance"), QString::fromStdString(family().tunedName()),
-                                          QString::fromStdString(units::formatFrequency(a.shape.designFrequency))));
+        m_lengthHeading->setText((isLength ? tr("Length %1 for %2") : tr("Inductance %1 for %2"))
+                                     .arg(coreWords(tuned.name), frequencyWords(a.shape.designFrequency)));
         std::vector<CompareBars::Row> rows{{tr("Rule of thumb"), figure(rules.front().value), rules.front().value, c.leafMid}};
-        const DetailPointer detail = solver().detail();
-        if (detail && detail->solvedValue)
-            rows.push_back({tr("Solved on this site"), figure(*detail->solvedValue), *detail->solvedValue, c.leaf});
+        const study::Length* solved = solvedLength();
+        if (solved && solved->solved)
+            rows.push_back({tr("Solved on this site"), figure(*solved->solved), *solved->solved, c.leaf});
         rows.push_back({tr("As drawn"), figure(now), now, c.sky});
         if (isLength) {
-            const auto built = shapes::buildOver(a.shape, {});
-            double cut = now;
-            if (built && !built->sections.empty())
-                cut = cutList(built->sections, a.allowances).front().cut;
+            const double cut = model->cut.empty() ? now : model->cut.front().cut;
             rows.push_back({tr("Cut, with folds and margin"), figure(cut), cut, c.petal});
         }
         m_bars->setRows(std::move(rows));
@@ -248,32 +298,41 @@ private:
                            ? tr("%1 ft·MHz (%2 m·MHz): %3, %4")
                                  .arg(rule.feetMegahertz)
                                  .arg(rule.metreMegahertz, 0, 'f', 1)
-                                 .arg(figure(rule.value), QString::fromStdString(rule.assumption))
-                           : tr("%1: %2, %3")
-                                 .arg(QString::fromStdString(rule.name), figure(rule.value), QString::fromStdString(rule.assumption)));
+                                 .arg(figure(rule.value), coreWords(rule.assumption))
+                           : tr("%1: %2, %3").arg(coreWords(rule.name), figure(rule.value), coreWords(rule.assumption)));
         m_rulesNote->setText(tr("Constants handed down: ") + others.join(QStringLiteral("; ")) + QStringLiteral("."));
-        m_tune->setText(tr("Tune to %1").arg(QString::fromStdString(units::formatFrequency(a.shape.designFrequency))));
-        m_tune->setEnabled(detail && detail->solvedValue && std::abs(*detail->solvedValue / now - 1.0) > 2e-4);
+        m_tune->setText(tr("Tune to %1").arg(frequencyWords(a.shape.designFrequency)));
+        m_tune->setEnabled(tunable());
+    }
+
+    /// Whether a solved length differs from what is drawn.
+    bool tunable() const
+    {
+        const DetailPointer detail = solver().detail();
+        const shapes::AntennaShape& shape = document().antenna().shape;
+        return detail && std::any_of(detail->lengths.begin(), detail->lengths.end(), [&](const study::Length& l) {
+                   return l.solved && std::abs(*l.solved / family().value(shape, l.what.parameter) - 1.0) > 2e-4;
+               });
     }
 
     QString lengthNote(double rule) const
     {
-        const DetailPointer detail = solver().detail();
-        if (!detail)
-            return tr("Solving on your soil …");
-        if (!detail->solvedValue)
-            return QString::fromStdString(detail->solvedFault);
-        const double percent = 100.0 * (*detail->solvedValue / rule - 1.0);
-        return tr("%1 % %2 than the rule, which knows nothing of height, soil, jacket and bends.")
-            .arg(std::abs(percent), 0, 'f', 1)
-            .arg(percent < 0.0 ? tr("less") : tr("more"));
+        const study::Length* length = solvedLength();
+        if (!length)
+            return solver().faults().empty() ? tr("Solving on your soil …") : QString();
+        if (!length->solved)
+            return coreWords(length->fault, system());
+        const double percent = 100.0 * (*length->solved / rule - 1.0);
+        return (percent < 0.0 ? tr("%1 % less than the rule, which knows nothing of height, soil, jacket and bends.")
+                              : tr("%1 % more than the rule, which knows nothing of height, soil, jacket and bends."))
+            .arg(std::abs(percent), 0, 'f', 1);
     }
 
     void refreshPower()
     {
         const double power = document().design().operation.power;
         const DetailPointer detail = solver().detail();
-        const SpotResult* spot = detail ? detail->spot() : nullptr;
+        const study::Spot* spot = detail ? detail->spot() : nullptr;
         m_powerHeading->setText(
             spot ? tr("Where %1 W goes, %2").arg(power).arg(QString::fromStdString(units::formatFrequency(spot->solution.frequency)))
                  : tr("Where the power goes"));
@@ -296,7 +355,7 @@ private:
                                      .arg(impedanceText(z.real(), z.imag()))
                                      .arg(std::max(0.1, spot->solution.impedanceErrorPercent), 0, 'f', 1)
                                      .arg(detail->ledger ? 100.0 * detail->ledger->sum() : 100.0, 0, 'f', 1)
-                                     .arg(spot->solution.model->feeds[0].transformer ? tr("line, behind the transformer") : tr("feed")));
+                                     .arg(spot->behindTransformer ? tr("line, behind the transformer") : tr("feed")));
         } else
             m_certainty->setText({});
         m_caution->setText(cautionText());
@@ -306,19 +365,13 @@ private:
     QString cautionText() const
     {
         const DetailPointer detail = solver().detail();
-        const SpotResult* spot = detail ? detail->spot() : nullptr;
-        if (!spot || !(spot->solution.inputPower > 0.0))
+        if (!detail || !(detail->endVoltsAtOneWatt > 0.0))
             return {};
-        const double scale = std::sqrt(document().design().operation.power / spot->solution.inputPower);
-        const Wire& wire = spot->solution.model->wires.front();
-        double strongest = 0.0;
-        for (int i = 0; i <= 40; ++i)
-            strongest = std::max(strongest, std::abs(spot->solution.currentAt(0, wire.length() * i / 40)));
-        const double volts = endVoltage(scale * strongest, wire.length(), wire.radius);
+        const double volts = detail->endVoltsAtOneWatt * std::sqrt(document().design().operation.power);
         QString words = tr("RF burns: about %1 kV at the wire's ends at full power. Keep them out of reach; nobody touches the wire while "
                            "transmitting.")
                             .arg(volts / 1000.0, 0, 'f', 1);
-        if (solver().curve() && solver().curve()->built.highVoltageFeed)
+        if (solver().curve() && solver().curve()->built->highVoltageFeed)
             words += tr(" The feedpoint of this antenna carries high voltage too.");
         return words;
     }
@@ -336,35 +389,37 @@ private:
                                        impedanceText(curve->resonance->resistance, 0.0))
                             : tr("Not resonant near %1")
                                   .arg(QString::fromStdString(units::formatFrequency(document().antenna().shape.designFrequency)));
-        if (const int band = document().selectedBand(); band >= 0 && band < int(curve->bands.size())) {
-            const Coverage& c = curve->bands[std::size_t(band)];
-            words += c.shareUnderLimit > 0.0 ? tr(" · SWR under %1 from %2 to %3 MHz")
-                                                   .arg(curve->limit)
-                                                   .arg(c.underFrom / 1e6, 0, 'f', 3)
-                                                   .arg(c.underTo / 1e6, 0, 'f', 3)
-                                             : tr(" · SWR %1 at best on %2").arg(swrText(c.lowestSwr), QString::fromStdString(c.band.name));
-        }
-        for (const RangeNote& note : rangeNotes(curve->built.model, document().antenna().shape.designFrequency))
-            words += tr(" · Out of range at the mark: %1.").arg(QString::fromStdString(note.message));
+        if (const Coverage* c = curve->band(document().selectedBand()); c && c->solved())
+            words += c->shareUnderLimit > 0.0
+                         ? tr(" · SWR under %1 from %2 to %3 MHz")
+                               .arg(curve->question.limit)
+                               .arg(c->underFrom / 1e6, 0, 'f', 3)
+                               .arg(c->underTo / 1e6, 0, 'f', 3)
+                         : tr(" · SWR %1 at best on %2").arg(swrText(c->lowestSwr), QString::fromStdString(c->band.name));
+        const AntennaModel* model = m_context.models.current();
+        for (const RangeNote& note : model ? model->notes : std::vector<RangeNote>())
+            words += tr(" · Out of range at the mark: %1.").arg(coreWords(note.message, system()));
         return words;
     }
 
     void takeTuned()
     {
         const DetailPointer detail = solver().detail();
-        if (!detail || !detail->solvedValue)
-            return;
-        const std::string key = family().tunedParameter();
-        document().setParameter(key, *detail->solvedValue, {});
+        shapes::Parameters values;
+        for (const study::Length& l : detail ? detail->lengths : std::vector<study::Length>())
+            if (l.solved)
+                values[l.what.parameter] = *l.solved;
+        if (!values.empty())
+            document().setParameters(tr("tune"), values);
     }
 
     Scene* m_scene;
-    std::string m_family;
-    int m_antennaShown = -1;
+    std::string m_layout; ///< family and layout the ledger was made for
+    Id m_antennaShown;
     std::map<std::string, ValueEdit*> m_edits;
     std::map<std::string, QComboBox*> m_choices;
     ValueEdit *m_frequency = nullptr, *m_diameter = nullptr, *m_jacket = nullptr;
-    QComboBox *m_conductor = nullptr, *m_goal = nullptr;
+    QComboBox *m_part = nullptr, *m_conductor = nullptr, *m_goal = nullptr;
     QLabel *m_lengthHeading = nullptr, *m_lengthNote = nullptr, *m_rulesNote = nullptr, *m_powerHeading = nullptr, *m_certainty = nullptr,
            *m_caution = nullptr;
     CompareBars* m_bars = nullptr;
@@ -374,7 +429,7 @@ private:
 
 } // namespace
 
-std::unique_ptr<Stage> makeShapeStage(StageContext& context, QObject* parent) { return std::make_unique<ShapeStage>(context, parent); }
+std::unique_ptr<Stage> makeShapeStage(ViewContext& context, QObject* parent) { return std::make_unique<ShapeStage>(context, parent); }
 
 } // namespace vetchling::app
 

@@ -1,7 +1,8 @@
 /// Site: soil, boundary, supports and dangers on a plan to scale, and whether each antenna fits.
 #include "app/plots/site_plan.h"
-#include "app/plots/sketch.h"
 #include "app/stages/stage.h"
+#include "app/view/sketch.h"
+#include "app/view/words.h"
 #include "app/widgets/value_edit.h"
 
 #include <QCheckBox>
@@ -15,7 +16,7 @@ namespace {
 class SiteStage final : public Stage {
     Q_OBJECT
 public:
-    SiteStage(StageContext& context, QObject* parent) : Stage(context, parent), m_plan(new SitePlan(context))
+    SiteStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_plan(new SitePlan(context))
     {
         m_page->body()->addWidget(m_plan, 1);
         buildLedger();
@@ -68,7 +69,7 @@ public:
         m_linePlace->setEnabled(site.powerLine.has_value());
         m_lineHeight->setValue(site.powerLine ? site.powerLine->height : 8.0, system());
         m_linePlace->setValue(site.powerLine ? site.powerLine->from.y : -10.0, system());
-        refreshFit(site);
+        refreshFit();
     }
 
 private:
@@ -126,7 +127,8 @@ private:
     {
         m_ledger->heading(tr("Supports"));
         m_support = m_ledger->choice(tr("Change"), {}, QStringLiteral("supportChoice"));
-        connect(m_support, &QComboBox::activated, this, [this](int index) { m_plan->selectSupport(index - 1); });
+        connect(m_support, &QComboBox::activated, this,
+                [this](int index) { m_plan->selectSupport(m_support->itemData(index).toString().toStdString()); });
         m_height = m_ledger->value(tr("Height"), units::Quantity::Length, QStringLiteral("supportHeight"));
         m_height->setRange(0.1, 300.0);
         m_east = m_ledger->value(tr("East"), units::Quantity::Length, QStringLiteral("supportEast"));
@@ -141,23 +143,24 @@ private:
         auto* add = m_ledger->button(tr("Add a pole"), QStringLiteral("addSupport"));
         connect(add, &QPushButton::clicked, this, [this] {
             const PlanPoint extent = extentOf(document().design().site.boundary);
+            const Id id = newId();
             document().edit(tr("add a support"), {}, [&](Design& d) {
                 d.site.supports.push_back({tr("pole %1").arg(d.site.supports.size() + 1).toStdString(),
                                            SupportKind::Pole,
                                            {0.5 * extent.x, 0.5 * extent.y},
                                            8.0,
-                                           false});
+                                           false,
+                                           id,
+                                           {}});
             });
-            m_plan->selectSupport(int(document().design().site.supports.size()) - 1);
+            m_plan->selectSupport(id);
         });
         m_remove = m_ledger->button(tr("Remove this support"), QStringLiteral("removeSupport"));
         connect(m_remove, &QPushButton::clicked, this, [this] {
-            const int index = m_plan->selectedSupport();
-            m_plan->selectSupport(-1);
-            document().edit(tr("remove a support"), {}, [&](Design& d) {
-                if (index >= 0 && index < int(d.site.supports.size()))
-                    d.site.supports.erase(d.site.supports.begin() + index);
-            });
+            const Id id = m_plan->selectedSupport();
+            m_plan->selectSupport({});
+            document().edit(tr("remove a support"), {},
+                            [&](Design& d) { std::erase_if(d.site.supports, [&](const Support& s) { return s.id == id; }); });
         });
     }
 
@@ -191,10 +194,9 @@ private:
 
     template <class Change> void editSupport(Change change)
     {
-        const int index = m_plan->selectedSupport();
         document().edit(tr("change a support"), {}, [&](Design& d) {
-            if (index >= 0 && index < int(d.site.supports.size()))
-                change(d.site.supports[std::size_t(index)]);
+            if (Support* support = findSupport(d, m_plan->selectedSupport()))
+                change(*support);
         });
     }
 
@@ -220,36 +222,39 @@ private:
     {
         m_support->clear();
         m_support->addItem(tr("click one, or choose"));
-        for (const Support& s : site.supports)
-            m_support->addItem(QString::fromStdString(s.name));
-        const int index = m_plan->selectedSupport();
-        const bool one = index >= 0 && index < int(site.supports.size());
-        m_support->setCurrentIndex(one ? index + 1 : 0);
+        const Support* one = nullptr;
+        for (const Support& s : site.supports) {
+            m_support->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+            if (s.id == m_plan->selectedSupport()) {
+                one = &s;
+                m_support->setCurrentIndex(m_support->count() - 1);
+            }
+        }
         for (QWidget* w : std::initializer_list<QWidget*>{m_height, m_east, m_north, m_metal, m_remove})
             w->setEnabled(one);
         if (!one)
             return;
-        const Support& s = site.supports[std::size_t(index)];
+        const Support& s = *one;
         m_height->setValue(s.height, system());
         m_east->setValue(s.at.x, system());
         m_north->setValue(s.at.y, system());
         m_metal->setChecked(s.metal);
     }
 
-    void refreshFit(const Site& site)
+    void refreshFit()
     {
         QStringList words;
         int inside = 0;
         QString danger;
-        const auto length = [&](double v) { return QString::fromStdString(units::formatLength(v, system(), 1)); };
+        const auto length = [&](double v) { return lengthWords(v, system(), 1); };
         for (const Antenna& a : document().design().antennas) {
-            const auto built = shapes::buildOver(a.shape, site.soil.ground());
+            const AntennaModel* model = m_context.models.find(a.id);
             const QString name = QString::fromStdString(a.name);
-            if (!built) {
-                words << tr("%1: %2.").arg(name, QString::fromStdString(built.faults().front().message));
+            if (!model || !model->fit) {
+                words << tr("%1: %2.").arg(name, model && model->fault ? coreWords(model->fault->message, system()) : QString());
                 continue;
             }
-            const FitReport fit = fitOnSite(site, built->model);
+            const FitReport& fit = *model->fit;
             QString line = fit.insideBoundary ? tr("%1: inside, %2 from the boundary").arg(name, length(fit.clearOfBoundary))
                                               : tr("%1: reaches %2 beyond the boundary").arg(name, length(fit.beyondBoundary));
             if (fit.clearOfMetal < 1.0)
@@ -283,7 +288,7 @@ private:
 
 } // namespace
 
-std::unique_ptr<Stage> makeSiteStage(StageContext& context, QObject* parent) { return std::make_unique<SiteStage>(context, parent); }
+std::unique_ptr<Stage> makeSiteStage(ViewContext& context, QObject* parent) { return std::make_unique<SiteStage>(context, parent); }
 
 } // namespace vetchling::app
 

@@ -1,14 +1,17 @@
 /// Sky: where the signal goes, at a chosen angle and bearing, on any band.
 #include "app/plots/lobe_dial.h"
-#include "app/plots/sketch.h"
-#include "app/stages/sky/sky_math.h"
 #include "app/stages/stage.h"
+#include "app/view/sketch.h"
 #include "app/widgets/bars.h"
 #include "app/widgets/value_edit.h"
+#include "core/study/sky.h"
 
 #include <cmath>
 
 namespace vetchling::app {
+
+using study::azimuthOf, study::bearingOf, study::hopDistance, study::lobeWidth;
+
 namespace {
 
 QString decibel(double gain) { return QString::number(gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")); }
@@ -16,7 +19,7 @@ QString decibel(double gain) { return QString::number(gain, 'f', 1).replace(QLat
 class SkyStage final : public Stage {
     Q_OBJECT
 public:
-    SkyStage(StageContext& context, QObject* parent) : Stage(context, parent), m_dial(new LobeDial(context))
+    SkyStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_dial(new LobeDial(context))
     {
         m_page->body()->addWidget(m_dial, 1);
         buildLedger();
@@ -35,9 +38,10 @@ public:
 
     QString summary() const override
     {
-        const SpotResult* spot = this->spot();
+        const study::Spot* spot = this->spot();
         return spot ? tr("%1 dBi at %2°").arg(decibel(spot->strongest)).arg(degrees(spot->strongestElevation), 0, 'f', 0)
-                    : tr("being computed");
+               : document().hasAntenna() && solver().busy() ? tr("being computed")
+                                                            : tr("nothing to show yet");
     }
 
     QString tableText() const override
@@ -45,7 +49,7 @@ public:
         QString out =
             tr("band\tMHz\tdBi at %1° bearing %2°\tEIRP W\tstrongest dBi\tat °\n").arg(m_dial->elevation()).arg(m_dial->bearing());
         if (const DetailPointer detail = solver().detail())
-            for (const SpotResult& s : detail->spots)
+            for (const study::Spot& s : detail->spots)
                 out += QStringLiteral("%1\t%2\t%3\t%4\t%5\t%6\n")
                            .arg(bandName(s))
                            .arg(s.solution.frequency / 1e6, 0, 'f', 3)
@@ -58,7 +62,7 @@ public:
 
     void refresh() override
     {
-        const SpotResult* spot = this->spot();
+        const study::Spot* spot = this->spot();
         m_page->setTitle(spot ? tr("Sky on %1").arg(bandName(*spot)) : tr("Sky"));
         m_page->setSentence(sentence());
         refreshBands();
@@ -76,19 +80,19 @@ public:
     }
 
 private:
-    const SpotResult* spot() const
+    const study::Spot* spot() const
     {
         const DetailPointer detail = solver().detail();
         return detail ? detail->spot() : nullptr;
     }
 
-    QString bandName(const SpotResult& s) const
+    QString bandName(const study::Spot& s) const
     {
-        const auto& bands = document().design().operation.bands;
-        return s.band >= 0 && s.band < int(bands.size()) ? QString::fromStdString(bands[std::size_t(s.band)].band.name) : QString();
+        const WantedBand* band = findBand(document().design(), s.band);
+        return band ? QString::fromStdString(band->band.name) : QString();
     }
 
-    double gainAt(const SpotResult& s) const
+    double gainAt(const study::Spot& s) const
     {
         return s.field->gain(radians(std::max(0.1, m_dial->elevation())), azimuthOf(m_dial->bearing()));
     }
@@ -97,7 +101,7 @@ private:
     /// The first answer for an antenna looks along its strongest bearing at a useful angle.
     void aimOnce()
     {
-        if (const SpotResult* spot = this->spot(); spot && !m_aimed) {
+        if (const study::Spot* spot = this->spot(); spot && !m_aimed) {
             m_aimed = true;
             m_dial->setAim(25.0, std::round(bearingOf(spot->strongestAzimuth)));
         }
@@ -107,7 +111,8 @@ private:
     {
         m_ledger->heading(tr("Look at"));
         m_band = m_ledger->choice(tr("Band"), {}, QStringLiteral("skyBand"));
-        connect(m_band, &QComboBox::activated, this, [this](int index) { document().selectBand(m_band->itemData(index).toInt()); });
+        connect(m_band, &QComboBox::activated, this,
+                [this](int index) { document().selectBand(m_band->itemData(index).toString().toStdString()); });
         m_angle = m_ledger->value(tr("Angle above horizon"), units::Quantity::Angle, QStringLiteral("skyAngle"));
         m_angle->setRange(0.5, 90.0);
         m_bearing = m_ledger->value(tr("Bearing"), units::Quantity::Angle, QStringLiteral("skyBearing"));
@@ -155,8 +160,8 @@ private:
         for (std::size_t i = 0; i < detail->spots.size(); ++i) {
             m_band->addItem(tr("%1, %2").arg(bandName(detail->spots[i]),
                                              QString::fromStdString(units::formatFrequency(detail->spots[i].solution.frequency))),
-                            detail->spots[i].band);
-            if (int(i) == detail->selected)
+                            QString::fromStdString(detail->spots[i].band));
+            if (i == detail->selected)
                 m_band->setCurrentIndex(int(i));
         }
     }
@@ -166,15 +171,14 @@ private:
         m_tableHeading->setText(tr("At %1°, bearing %2°, by band").arg(m_dial->elevation(), 0, 'f', 0).arg(m_dial->bearing(), 0, 'f', 0));
         std::vector<CompareBars::Row> rows;
         const Colours& c = m_context.theme.colours();
-        for (const SpotResult& s : solver().detail()->spots) {
+        for (const study::Spot& s : solver().detail()->spots) {
             const double gain = gainAt(s);
             rows.push_back({bandName(s), tr("%1 dBi   %2 W").arg(decibel(gain)).arg(eirp(gain), 0, 'f', eirp(gain) < 10 ? 1 : 0),
-                            std::max(0.01, gain + 20.0),
-                            int(&s - solver().detail()->spots.data()) == solver().detail()->selected ? c.petal : c.leafMid});
+                            std::max(0.01, gain + 20.0), &s == solver().detail()->spot() ? c.petal : c.leafMid});
         }
         m_table->setRows(std::move(rows));
-        const SpotResult* spot = this->spot();
-        const bool behind = spot && spot->solution.model->feeds[0].transformer;
+        const study::Spot* spot = this->spot();
+        const bool behind = spot && spot->behindTransformer;
         m_tableNote->setText((behind ? tr("Radiated that way from %1 W into the transformer; mismatch and feed line not counted.")
                                      : tr("Radiated that way from %1 W at the feedpoint; mismatch and feed line not counted."))
                                  .arg(document().design().operation.power));
@@ -196,7 +200,7 @@ private:
     void refreshPinned()
     {
         const DetailPointer pinned = solver().pinnedDetail();
-        const SpotResult* other = pinned ? pinned->spotOfBand(spot()->band) : nullptr;
+        const study::Spot* other = pinned ? pinned->spotOfBand(spot()->band) : nullptr;
         if (!other) {
             m_pinned->setText(pinned ? tr("The pinned design has no result on this band.")
                                      : tr("Pin a design (P) to compare others with it."));
@@ -216,9 +220,11 @@ private:
     {
         if (const QString fault = faultSentence(); !fault.isEmpty())
             return tr("This shape cannot be computed: %1.").arg(fault);
-        const SpotResult* spot = this->spot();
+        const study::Spot* spot = this->spot();
+        if (!document().hasAntenna())
+            return tr("Add an antenna with + at the top.");
         if (!spot)
-            return tr("Being computed …");
+            return solver().busy() ? tr("Being computed …") : tr("No band is wanted yet: wish one under Bands.");
         const double angle = degrees(spot->strongestElevation);
         const QString use = angle > 60.0   ? tr("good for near contacts, up to a few hundred km")
                             : angle > 35.0 ? tr("good from the next valley to about 1000 km")
@@ -241,7 +247,7 @@ private:
 
 } // namespace
 
-std::unique_ptr<Stage> makeSkyStage(StageContext& context, QObject* parent) { return std::make_unique<SkyStage>(context, parent); }
+std::unique_ptr<Stage> makeSkyStage(ViewContext& context, QObject* parent) { return std::make_unique<SkyStage>(context, parent); }
 
 } // namespace vetchling::app
 

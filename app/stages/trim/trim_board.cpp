@@ -1,6 +1,7 @@
 #include "app/stages/trim/trim_board.h"
 
 #include "app/plots/swr_chart.h"
+#include "app/view/axis.h"
 
 #include <QDateTime>
 #include <QLocale>
@@ -21,7 +22,7 @@ QString whenText(const std::string& iso)
 
 } // namespace
 
-TrimBoard::TrimBoard(StageContext& context) : Canvas(context)
+TrimBoard::TrimBoard(ViewContext& context) : Canvas(context)
 {
     setObjectName(QStringLiteral("trimBoard"));
     setAccessibleName(tr("Measured dips and what to cut next"));
@@ -43,15 +44,15 @@ TrimAdvice TrimBoard::advice() const
     const DetailPointer detail = m_context.solver.detail();
     if (!m_context.document.hasAntenna() || !detail)
         return {};
-    return trimAdvice(m_context.document.antenna().trim, target(), detail->trimSlope, goodBandwidth * target());
+    return trimAdvice(m_context.document.antenna().trim, target(), detail->trimSlope(), goodBandwidth * target());
 }
 
 QString TrimBoard::headline() const
 {
     const TrimAdvice a = advice();
-    const shapes::Family* family = shapes::findFamily(m_context.document.antenna().shape.family);
     const QString amount = QString::fromStdString(units::formatSmall(a.amount, system()));
-    const bool sides = family->trimmedEnds() > 1;
+    const auto levers = m_context.document.family().levers(m_context.document.antenna().shape);
+    const bool sides = !levers.empty() && levers.front().pieces > 1;
     switch (a.action) {
     case TrimAction::Measure: return tr("Hoist it, measure the dip, and type it in at the right.");
     case TrimAction::Cut:
@@ -113,19 +114,16 @@ double TrimBoard::paintCurves(Sketch& sketch, double width) const
     const double pad = std::max(0.025 * target(), 0.35 * (high - low));
     chart.from = low - pad;
     chart.to = high + pad;
-    const auto& bands = m_context.document.design().operation.bands;
-    const int index = bandOf(m_context.document.design(), target());
-    const Band band = index >= 0 ? bands[std::size_t(index)].band : Band{};
+    const WantedBand* wanted = findBand(m_context.document.design(), bandFor(m_context.document.design(), target()));
+    const Band band = wanted ? wanted->band : Band{};
     chart.frame(sketch, std::clamp(band.from, chart.from, chart.to), std::clamp(band.to, chart.from, chart.to),
                 m_context.document.design().operation.swrLimit, true);
-    for (double f : frequencyTicks(chart.from, chart.to, 8))
+    for (double f : niceTicks(chart.from, chart.to, 8))
         sketch.text({chart.x(f), chart.area.bottom() + 4}, QString::number(f / 1e6, 'f', chart.to - chart.from < 2e5 ? 3 : 2),
                     Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
     sketch.text({chart.area.right() + 30, chart.area.bottom() + 4}, tr("MHz"), Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 12});
     if (curve && curve->fundamental > 0.0) {
-        const auto moved = [&](double dip) {
-            return [&, dip](double f) { return curve->swrAt(std::clamp(f * curve->fundamental / dip, sweepFrom, sweepTo)); };
-        };
+        const auto moved = [&](double dip) { return [&, dip](double f) { return curve->swrAt(f * curve->fundamental / dip); }; };
         QPen dashed(c.leaf, 1.8);
         dashed.setDashPattern({5, 3});
         chart.curve(sketch, moved(target()), dashed);

@@ -1,7 +1,7 @@
 #pragma once
 /// The trim page's graphic: curves measured so far, the goal, one big sentence, the log.
 
-#include "app/stages/stage.h"
+#include "app/view/canvas.h"
 #include "core/trim/trim.h"
 
 namespace vetchling::app {
@@ -9,7 +9,7 @@ namespace vetchling::app {
 class TrimBoard : public Canvas {
     Q_OBJECT
 public:
-    explicit TrimBoard(StageContext& context);
+    explicit TrimBoard(ViewContext& context);
     void render(Sketch& sketch, const QSizeF& size) override;
 
     [[nodiscard]] double target() const;

@@ -1,6 +1,7 @@
 /// Trim: measured dips in, the next cut out, everything written down.
-#include "app/plots/sketch.h"
+#include "app/stages/stage.h"
 #include "app/stages/trim/trim_board.h"
+#include "app/view/words.h"
 #include "app/widgets/value_edit.h"
 
 #include <QCheckBox>
@@ -15,7 +16,7 @@ namespace {
 class TrimStage final : public Stage {
     Q_OBJECT
 public:
-    TrimStage(StageContext& context, QObject* parent) : Stage(context, parent), m_board(new TrimBoard(context))
+    TrimStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_board(new TrimBoard(context))
     {
         m_page->body()->addWidget(m_board, 1);
         buildLedger();
@@ -110,7 +111,7 @@ private:
     {
         m_ledger->heading(tr("Goal"));
         m_target = m_ledger->value(tr("Dip wanted at"), units::Quantity::Frequency, QStringLiteral("trimTarget"));
-        m_target->setRange(1.8e6, 29.9e6);
+        m_target->setRange(lowestFrequency, highestFrequency);
         connect(m_target, &ValueEdit::edited, this,
                 [this](double value) { document().editAntenna(tr("change the goal"), {}, [&](Antenna& a) { a.trim.target = value; }); });
         m_ledger->line();
@@ -120,7 +121,7 @@ private:
         m_folded->setObjectName(QStringLiteral("trimFolded"));
         m_ledger->add(m_folded);
         m_dip = m_ledger->value(tr("Dip at"), units::Quantity::Frequency, QStringLiteral("trimDip"));
-        m_dip->setRange(1.8e6, 30e6);
+        m_dip->setRange(lowestFrequency, highestFrequency);
         m_swr = m_ledger->value(tr("SWR there"), units::Quantity::Plain, QStringLiteral("trimSwr"));
         m_swr->setRange(1.0, 100.0);
         m_swr->setValue(1.5, system());
@@ -160,7 +161,7 @@ private:
             edit->setValue(2.0, system());
         }
         for (ValueEdit* edit : {m_low, m_high})
-            edit->setRange(1.8e6, 30e6);
+            edit->setRange(lowestFrequency, highestFrequency);
         connect(m_ledger->button(tr("Work out the dip"), QStringLiteral("pairToDip")), &QPushButton::clicked, this, &TrimStage::workOutDip);
         m_pairNote = m_ledger->note();
         m_pairNote->setObjectName(QStringLiteral("pairNote"));
@@ -176,7 +177,7 @@ private:
         m.dip = m_dip->value();
         m.dipSwr = m_swr->value();
         if (const Faults faults = findMeasurementFaults(m); !faults.empty()) {
-            m_page->setSentence(QString::fromStdString(faults.front().message));
+            m_page->setSentence(coreWords(faults.front().message, system()));
             return;
         }
         document().editAntenna(tr("log a measurement"), {}, [&](Antenna& a) { a.trim.measurements.push_back(m); });
@@ -191,10 +192,10 @@ private:
         if (!curve)
             return;
         const SwrPair pair{m_low->value(), m_lowSwr->value(), m_high->value(), m_highSwr->value()};
-        const auto model = [&](double f) { return curve->atLine(std::clamp(f, sweepFrom, sweepTo)); };
+        const auto model = [&](double f) { return curve->atLine(f); };
         const Result<double> dip = dipFromPair(pair, model, curve->fundamental);
         if (!dip) {
-            m_pairNote->setText(QString::fromStdString(dip.firstFault()));
+            m_pairNote->setText(coreWords(dip.faults().front().message, system()));
             return;
         }
         m_dip->setValue(*dip, system());
@@ -215,7 +216,7 @@ private:
 
 } // namespace
 
-std::unique_ptr<Stage> makeTrimStage(StageContext& context, QObject* parent) { return std::make_unique<TrimStage>(context, parent); }
+std::unique_ptr<Stage> makeTrimStage(ViewContext& context, QObject* parent) { return std::make_unique<TrimStage>(context, parent); }
 
 } // namespace vetchling::app
 

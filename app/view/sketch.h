@@ -1,13 +1,14 @@
 #pragma once
 /// One painter for all graphics: text, labels that avoid each other, dimension lines, hatching, handles, glyphs.
 
-#include "app/theme/theme.h"
+#include "app/view/theme.h"
 
 #include <QPainter>
 #include <QPainterPath>
 #include <QPointF>
 #include <QRectF>
 #include <QString>
+#include <QStringList>
 
 #include <vector>
 
@@ -35,6 +36,10 @@ public:
     /// Area that labels keep clear of.
     void reserve(const QRectF& area) { m_taken.push_back(area); }
     void reserveLine(QPointF a, QPointF b);
+
+    /// A card with lines of words, the first one bold, kept inside an area. @param corner top left Returns where it stands.
+    QRectF card(QPointF corner, const QStringList& lines, const QRectF& within);
+    [[nodiscard]] QSizeF cardSize(const QStringList& lines) const;
 
     void line(QPointF a, QPointF b, const QColor& colour, double width = 1.0, Qt::PenStyle style = Qt::SolidLine);
     /// A line with arrowheads and the words turned along it, upright to read, with the paper cleared behind them.

@@ -1,4 +1,4 @@
-#include "app/plots/sketch.h"
+#include "app/view/sketch.h"
 
 #include <QLineF>
 
@@ -9,6 +9,7 @@ namespace vetchling::app {
 namespace {
 
 constexpr double arrowLength = 8.0, arrowHalfWidth = 3.0;
+constexpr double cardLine = 16.0; // px from one line of a card to the next
 
 QRectF placed(QPointF anchor, QSizeF size, Qt::Alignment alignment)
 {
@@ -66,6 +67,29 @@ QRectF Sketch::label(QPointF anchor, const QString& words, Qt::Alignment alignme
                 return text(moved, words, alignment, ink);
         }
     return {};
+}
+
+QSizeF Sketch::cardSize(const QStringList& lines) const
+{
+    double wide = 0.0;
+    for (int i = 0; i < lines.size(); ++i)
+        wide = std::max(wide, m_theme.typeset(lines[i], 12, i == 0).size.width());
+    return {wide + 18.0, 6.0 + cardLine * double(lines.size())};
+}
+
+QRectF Sketch::card(QPointF corner, const QStringList& lines, const QRectF& within)
+{
+    const QSizeF size = cardSize(lines);
+    const QRectF area({std::clamp(corner.x(), within.left(), std::max(within.left(), within.right() - size.width())),
+                       std::clamp(corner.y(), within.top(), std::max(within.top(), within.bottom() - size.height()))},
+                      size);
+    m_painter.setPen(QPen(colours().hairline, 1.0));
+    m_painter.setBrush(colours().card);
+    m_painter.drawRoundedRect(area, 4, 4);
+    for (int i = 0; i < lines.size(); ++i)
+        text(area.topLeft() + QPointF(9.0, 3.0 + cardLine * i), lines[i], Qt::AlignLeft | Qt::AlignTop,
+             {i == 0 ? colours().ink : colours().inkSoft, 12, i == 0});
+    return area;
 }
 
 void Sketch::reserveLine(QPointF a, QPointF b)

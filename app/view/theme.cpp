@@ -1,4 +1,4 @@
-#include "app/theme/theme.h"
+#include "app/view/theme.h"
 
 #include <QApplication>
 #include <QFile>

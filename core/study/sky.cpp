@@ -1,8 +1,10 @@
-#include "app/stages/sky/sky_math.h"
+#include "core/study/sky.h"
+
+#include <boost/math/tools/toms748_solve.hpp>
 
 #include <cmath>
 
-namespace vetchling::app {
+namespace vetchling::study {
 
 double hopDistance(double elevation, double layer)
 {
@@ -12,11 +14,11 @@ double hopDistance(double elevation, double layer)
 
 double hopElevation(double distance, double layer)
 {
-    double low = 0.0, high = 0.5 * pi;
-    for (int i = 0; i < 60; ++i) {
-        const double middle = 0.5 * (low + high);
-        (hopDistance(middle, layer) > distance ? low : high) = middle;
-    }
+    std::uintmax_t iterations = 60;
+    const auto excess = [&](double elevation) { return hopDistance(elevation, layer) - distance; };
+    if (excess(0.0) <= 0.0)
+        return 0.0; // farther than one hop reaches
+    const auto [low, high] = boost::math::tools::toms748_solve(excess, 0.0, 0.5 * pi, boost::math::tools::eps_tolerance<double>(40), iterations);
     return 0.5 * (low + high);
 }
 
@@ -33,4 +35,12 @@ double lobeWidth(const em::FarField& field, double elevation, double azimuth)
     return high - low;
 }
 
-} // namespace vetchling::app
+double bearingOf(double azimuth)
+{
+    const double bearing = std::fmod(90.0 - degrees(azimuth), 360.0);
+    return bearing < 0.0 ? bearing + 360.0 : bearing;
+}
+
+double azimuthOf(double bearing) { return radians(90.0 - bearing); }
+
+} // namespace vetchling::study

@@ -1,0 +1,58 @@
+#include "app/document/antenna_models.h"
+
+#include "app/document/document.h"
+
+namespace vetchling::app {
+
+AntennaModels::AntennaModels(Document& document, QObject* parent) : QObject(parent), m_document(document)
+{
+    connect(&document, &Document::designReplaced, this, [this] { m_models.clear(); });
+    connect(&document, &Document::designChanged, this, &AntennaModels::refresh);
+    refresh();
+}
+
+const AntennaModel* AntennaModels::find(const Id& antenna) const
+{
+    const auto found = m_models.find(antenna);
+    return found == m_models.end() ? nullptr : &found->second;
+}
+
+const AntennaModel* AntennaModels::current() const { return find(m_document.current()); }
+
+void AntennaModels::refresh()
+{
+    const Design& design = m_document.design();
+    const bool siteChanged = !(m_site == design.site);
+    m_site = design.site;
+    std::erase_if(m_models, [&](const auto& entry) { return !findAntenna(design, entry.first); });
+    for (const Antenna& antenna : design.antennas) {
+        const auto [place, fresh] = m_models.try_emplace(antenna.id);
+        if (fresh || siteChanged || place->second.shape != antenna.shape || !(m_allowances[antenna.id] == antenna.allowances))
+            rebuild(place->second, antenna, design.site);
+        m_allowances[antenna.id] = antenna.allowances;
+    }
+}
+
+void AntennaModels::rebuild(AntennaModel& model, const Antenna& antenna, const Site& site) const
+{
+    const shapes::Family& family = shapes::familyOf(antenna.shape);
+    model.shape = antenna.shape;
+    model.rules.clear();
+    if (const auto tuned = family.tuned(antenna.shape); !tuned.empty())
+        model.rules = family.rules(antenna.shape, tuned.front());
+    Result<shapes::BuiltAntenna> built = shapes::buildOver(antenna.shape, site.soil.ground());
+    if (!built) {
+        model.fault = built.faults().front();
+        model.fit.reset();
+        model.notes.clear();
+        model.cut.clear();
+        return;
+    }
+    model.fault.reset();
+    model.built = std::make_shared<const shapes::BuiltAntenna>(std::move(built).value());
+    model.fit = fitOnSite(site, model.built->model);
+    model.notes = rangeNotes(model.built->model, antenna.shape.designFrequency);
+    model.cut = cutList(model.built->sections, antenna.allowances);
+}
+
+} // namespace vetchling::app

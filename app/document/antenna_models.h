@@ -1,0 +1,49 @@
+#pragma once
+/// Wires and lengths of every antenna of the open design as drawn, before anything is solved: made once after a change, read by all views.
+
+#include "core/design/design.h"
+#include "core/wire/range.h"
+#include "core/workshop/cut_list.h"
+
+#include <QObject>
+
+#include <map>
+#include <memory>
+#include <optional>
+
+namespace vetchling::app {
+
+class Document;
+
+struct AntennaModel {
+    shapes::AntennaShape shape;
+    std::shared_ptr<const shapes::BuiltAntenna> built; ///< of the last shape that was possible; null before the first
+    std::optional<Fault> fault;                        ///< why the present shape is not
+    std::optional<FitReport> fit;                      ///< on the site
+    std::vector<RangeNote> notes;
+    std::vector<CutRow> cut;
+    std::vector<shapes::RuleOfThumb> rules; ///< of the first tuned length
+};
+
+class AntennaModels : public QObject {
+    Q_OBJECT
+public:
+    /// Follows the document; make it before anything that reads it.
+    explicit AntennaModels(Document& document, QObject* parent = nullptr);
+
+    /// Null if there is none of that id.
+    [[nodiscard]] const AntennaModel* find(const Id& antenna) const;
+    /// Of the antenna on show; null if there is none.
+    [[nodiscard]] const AntennaModel* current() const;
+
+private:
+    void refresh();
+    void rebuild(AntennaModel& model, const Antenna& antenna, const Site& site) const;
+
+    Document& m_document;
+    std::map<Id, AntennaModel> m_models;
+    Site m_site;                           ///< the models were made for
+    std::map<Id, Allowances> m_allowances; ///< the cut lists were made with
+};
+
+} // namespace vetchling::app

@@ -1,0 +1,88 @@
+#include "app/plots/scene/camera.h"
+
+#include "core/study/sky.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+struct Box {
+    double u0 = HUGE_VAL, u1 = -HUGE_VAL, v0 = HUGE_VAL, v1 = -HUGE_VAL;
+    void include(double u, double v) { u0 = std::min(u0, u), u1 = std::max(u1, u), v0 = std::min(v0, v), v1 = std::max(v1, v); }
+};
+
+/// The horizontal direction in which an antenna is widest.
+Vec3 widestDirection(const WireModel& model)
+{
+    Vec3 best{1.0, 0.0, 0.0};
+    double longest = 1e-3;
+    std::vector<Vec3> points;
+    for (const Wire& w : model.wires)
+        points.insert(points.end(), w.points.begin(), w.points.end());
+    for (const Vec3& a : points)
+        for (const Vec3& b : points)
+            if (const double d = std::hypot(a.x - b.x, a.y - b.y); d > longest)
+                longest = d, best = Vec3{b.x - a.x, b.y - a.y, 0.0};
+    best = unit(best);
+    return best.x < -1e-9 || (std::abs(best.x) < 1e-9 && best.y < 0.0) ? -1.0 * best : best;
+}
+
+void turnTowards(Camera& camera, const WireModel& model, SceneView view, const Turn& turn)
+{
+    switch (view) {
+    case SceneView::Side:
+        camera.right = widestDirection(model);
+        camera.up = {0.0, 0.0, 1.0};
+        return;
+    case SceneView::Plan:
+        camera.right = {1.0, 0.0, 0.0};
+        camera.up = {0.0, 1.0, 0.0};
+        return;
+    case SceneView::Turn: break;
+    }
+    const double cy = std::cos(turn.yaw), sy = std::sin(turn.yaw), cp = std::cos(turn.pitch), sp = std::sin(turn.pitch);
+    camera.right = {cy, sy, 0.0};
+    camera.up = {-sy * sp, cy * sp, cp};
+}
+
+} // namespace
+
+QPointF Camera::project(Vec3 p) const
+{
+    const Vec3 d = p - target;
+    return centre + QPointF(scale * dot(d, right), -scale * dot(d, up));
+}
+
+double Camera::bearing() const
+{
+    const Vec3 into = cross(up, right); // away from the viewer
+    return study::bearingOf(std::atan2(into.y, into.x));
+}
+
+Camera aimedAt(const WireModel& model, SceneView view, const Turn& turn, const QSizeF& size)
+{
+    Camera camera;
+    turnTowards(camera, model, view, turn);
+    Box box;
+    for (const Wire& w : model.wires)
+        for (Vec3 p : w.points) {
+            box.include(dot(p, camera.right), dot(p, camera.up));
+            if (view != SceneView::Plan)
+                box.include(dot(Vec3{p.x, p.y, 0.0}, camera.right), dot(Vec3{p.x, p.y, 0.0}, camera.up));
+        }
+    const bool side = view == SceneView::Side;
+    const double pad = side ? 0.16 : 0.12, smallest = 0.02 * std::max({box.u1 - box.u0, box.v1 - box.v0, 1e-3});
+    const double spanU = std::max(box.u1 - box.u0, smallest), spanV = std::max(side ? 1.12 * box.v1 : box.v1 - box.v0, smallest);
+    const double width = size.width() - marginLeft - marginRight, height = size.height() - marginTop - marginBottom;
+    camera.scale = turn.zoom * std::min(width / (spanU * (1.0 + 2.0 * pad)), height / spanV);
+    const double middleU = 0.5 * (box.u0 + box.u1), middleV = side ? 0.5 * spanV : 0.5 * (box.v0 + box.v1);
+    camera.target = middleU * camera.right + middleV * camera.up;
+    camera.centre = {marginLeft + 0.5 * width, marginTop + 0.5 * height};
+    if (side) // the ground stays at the bottom whatever the scale
+        camera.centre.setY(size.height() - marginBottom - camera.scale * middleV);
+    return camera;
+}
+
+} // namespace vetchling::app

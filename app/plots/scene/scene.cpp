@@ -1,0 +1,168 @@
+#include "app/plots/scene/scene.h"
+
+#include "app/view/sketch.h"
+#include "app/view/words.h"
+#include "core/shapes/drag.h"
+
+#include <QMouseEvent>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double grabRadius = 14.0; // px
+
+} // namespace
+
+Scene::Scene(ViewContext& context, QWidget* parent) : Canvas(context, parent)
+{
+    setObjectName(QStringLiteral("shapeScene"));
+    setAccessibleName(tr("Antenna to scale over the ground"));
+    setMouseTracking(true);
+    setFocusPolicy(Qt::ClickFocus);
+    connect(&context.document, &Document::designChanged, this, qOverload<>(&QWidget::update));
+    connect(&context.document, &Document::currentChanged, this, [this] {
+        endDrag(); // the handles are others now
+        m_hot = -1;
+        update();
+    });
+    connect(&context.solver, &SolveService::detailReady, this, qOverload<>(&QWidget::update));
+    connect(&context.solver, &SolveService::pinChanged, this, qOverload<>(&QWidget::update));
+}
+
+void Scene::setView(SceneView view)
+{
+    m_view = view;
+    m_turn.zoom = 1.0;
+    update();
+}
+
+const shapes::BuiltAntenna* Scene::built() const
+{
+    const AntennaModel* model = m_context.models.current();
+    return model ? model->built.get() : nullptr;
+}
+
+void Scene::aim(const QSizeF& size) { m_camera = m_frozen ? *m_frozen : aimedAt(built()->model, m_view, m_turn, size); }
+
+void Scene::render(Sketch& sketch, const QSizeF& size)
+{
+    const Colours& c = sketch.colours();
+    sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
+    const AntennaModel* model = m_context.models.current();
+    if (!model || !model->built) {
+        const QString words =
+            model && model->fault ? coreWords(model->fault->message, m_context.system()) : tr("No antenna yet: add one with + at the top.");
+        sketch.text({0.5 * size.width(), 0.5 * size.height()}, words, Qt::AlignCenter, {c.inkSoft, 14});
+        return;
+    }
+    aim(size);
+    ScenePainter(sketch, m_camera, size,
+                 {m_context.document.design().site, m_context.system(), *model, m_context.solver.detail(), m_context.solver.pinnedCurve(),
+                  m_view, m_hot, m_dragged})
+        .paint();
+}
+
+int Scene::handleAt(QPointF p) const
+{
+    if (!built())
+        return -1;
+    for (std::size_t i = 0; i < built()->handles.size(); ++i) {
+        const QPointF d = m_camera.project(built()->handles[i].at) - p;
+        if (std::hypot(d.x(), d.y()) <= grabRadius)
+            return int(i);
+    }
+    return -1;
+}
+
+std::optional<QPointF> Scene::handlePosition(const std::string& name)
+{
+    if (!built())
+        return std::nullopt;
+    aim(size());
+    for (const shapes::Handle& h : built()->handles)
+        if (h.name == name)
+            return m_camera.project(h.at);
+    return std::nullopt;
+}
+
+void Scene::dragTo(QPointF p)
+{
+    if (!built() || m_dragged >= int(built()->handles.size()))
+        return;
+    const shapes::Handle handle = built()->handles[std::size_t(m_dragged)];
+    const QPointF gap = (p - m_camera.project(handle.at)) / m_camera.scale;
+    const shapes::AntennaShape& shape = m_context.document.antenna().shape;
+    const shapes::AntennaShape next = shapes::dragged(shape, m_context.document.design().site.soil.ground(), std::size_t(m_dragged),
+                                                      {m_camera.right, m_camera.up, gap.x(), -gap.y()});
+    if (next == shape)
+        return;
+    m_context.document.editAntenna(tr("drag %1").arg(coreWords(handle.name)), QStringLiteral("drag handle"), [&](Antenna& a) {
+        a.shape.parameters = next.parameters;
+        for (const std::string& key : handle.parameters)
+            a.typed.erase(key);
+    });
+}
+
+void Scene::mousePressEvent(QMouseEvent* event)
+{
+    m_last = event->position();
+    m_dragged = handleAt(event->position());
+    m_turning = m_dragged < 0 && m_view == SceneView::Turn;
+    if (m_dragged >= 0) {
+        m_frozen = m_camera;
+        emit draggingChanged(true);
+        update();
+    }
+}
+
+void Scene::mouseMoveEvent(QMouseEvent* event)
+{
+    if (m_dragged >= 0) {
+        dragTo(event->position());
+    } else if (m_turning) {
+        m_turn.yaw -= 0.008 * (event->position().x() - m_last.x());
+        m_turn.pitch = std::clamp(m_turn.pitch + 0.006 * (event->position().y() - m_last.y()), 0.05, 1.45);
+        update();
+    } else {
+        const int hot = handleAt(event->position());
+        setCursor(hot >= 0 ? Qt::SizeAllCursor : m_view == SceneView::Turn ? Qt::OpenHandCursor : Qt::ArrowCursor);
+        if (hot != m_hot) {
+            m_hot = hot;
+            setToolTip(hot >= 0 ? tr("drag: %1").arg(coreWords(built()->handles[std::size_t(hot)].name)) : QString());
+            update();
+        }
+    }
+    m_last = event->position();
+}
+
+void Scene::endDrag()
+{
+    if (m_dragged >= 0) {
+        m_context.document.endDrag();
+        emit draggingChanged(false);
+    }
+    m_dragged = -1;
+    m_turning = false;
+    m_frozen.reset();
+}
+
+void Scene::mouseReleaseEvent(QMouseEvent*)
+{
+    endDrag();
+    update();
+}
+
+void Scene::wheelEvent(QWheelEvent* event)
+{
+    if (m_view != SceneView::Turn) {
+        event->ignore();
+        return;
+    }
+    m_turn.zoom = std::clamp(m_turn.zoom * (event->angleDelta().y() > 0 ? 1.1 : 0.9), 0.3, 6.0);
+    update();
+}
+
+} // namespace vetchling::app

@@ -1,0 +1,47 @@
+#pragma once
+/// The antenna to scale over its ground: side view, plan, or turned in space; handles can be dragged.
+
+#include "app/plots/scene/scene_painter.h"
+#include "app/view/canvas.h"
+
+#include <optional>
+
+namespace vetchling::app {
+
+class Scene : public Canvas {
+    Q_OBJECT
+public:
+    Scene(ViewContext& context, QWidget* parent = nullptr);
+    void setView(SceneView view);
+    [[nodiscard]] SceneView view() const { return m_view; }
+    void render(Sketch& sketch, const QSizeF& size) override;
+
+    /// Screen place of a handle of the current antenna, for tests; nothing if there is none of that name.
+    [[nodiscard]] std::optional<QPointF> handlePosition(const std::string& name);
+
+signals:
+    void draggingChanged(bool dragging);
+
+protected:
+    void mousePressEvent(QMouseEvent*) override;
+    void mouseMoveEvent(QMouseEvent*) override;
+    void mouseReleaseEvent(QMouseEvent*) override;
+    void wheelEvent(QWheelEvent*) override;
+
+private:
+    [[nodiscard]] const shapes::BuiltAntenna* built() const;
+    void aim(const QSizeF& size);
+    [[nodiscard]] int handleAt(QPointF p) const;
+    void dragTo(QPointF p);
+    void endDrag();
+
+    SceneView m_view = SceneView::Side;
+    Turn m_turn;
+    Camera m_camera;
+    int m_hot = -1, m_dragged = -1;
+    bool m_turning = false;
+    QPointF m_last;
+    std::optional<Camera> m_frozen; ///< while dragging, so that the picture does not rescale under the pointer
+};
+
+} // namespace vetchling::app

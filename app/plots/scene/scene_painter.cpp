@@ -1,0 +1,336 @@
+#include "app/plots/scene/scene_painter.h"
+
+#include "app/view/axis.h"
+#include "app/view/words.h"
+
+#include <QCoreApplication>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double groundBand = 28.0;  // px of soil shown below the surface
+constexpr double ribbonWidth = 34.0; // px of the strongest current
+
+constexpr double carriesWithin = 3.0; // m; supports farther from every wire only clutter the side view
+
+QString tr(const char* words) { return QCoreApplication::translate("Scene", words); }
+
+double planDistanceTo(const WireModel& model, PlanPoint p)
+{
+    double nearest = HUGE_VAL;
+    for (const Wire& w : model.wires)
+        for (std::size_t i = 1; i < w.points.size(); ++i)
+            nearest = std::min(nearest, distanceToSegment(p, {w.points[i - 1].x, w.points[i - 1].y}, {w.points[i].x, w.points[i].y}));
+    return nearest;
+}
+
+} // namespace
+
+ScenePainter::ScenePainter(Sketch& sketch, const Camera& camera, const QSizeF& size, const SceneContent& content)
+    : m_sketch(sketch), m_camera(camera), m_size(size), m_content(content), m_colours(sketch.colours())
+{
+}
+
+void ScenePainter::paint()
+{
+    if (m_content.view == SceneView::Side)
+        paintGround();
+    else
+        paintPlanGround();
+    paintBuildings();
+    paintRibbon();
+    const std::vector<DimensionLine> dimensions = dimensionLines();
+    for (const DimensionLine& d : dimensions)
+        m_sketch.reserveLine(d.a, d.b); // names of supports keep clear of what is drawn over them later
+    paintSupports();
+    if (m_content.pinned)
+        paintWires(m_content.pinned->built->model, true);
+    paintWires(built().model, false);
+    paintFittings();
+    if (m_content.view == SceneView::Side)
+        paintHeights();
+    for (const DimensionLine& d : dimensions)
+        m_sketch.dimension(d.a, d.b, d.words);
+    paintRangeNotes();
+    paintDragValue();
+}
+
+QPainterPath ScenePainter::outlinePath(const Outline& outline) const
+{
+    QPolygonF polygon;
+    for (PlanPoint p : outline)
+        polygon << m_camera.project({p.x, p.y, 0.0});
+    QPainterPath path;
+    path.addPolygon(polygon);
+    path.closeSubpath();
+    return path;
+}
+
+void ScenePainter::paintGround()
+{
+    const Colours& c = m_colours;
+    const double ground = m_camera.project({m_camera.target.x, m_camera.target.y, 0.0}).y();
+    const double left = marginLeft, right = m_size.width() - 8.0;
+    const bool metric = this->metric();
+    const double unitLength = metric ? 1.0 : 0.3048;
+    const double topMetres = (ground - marginTop) / m_camera.scale / unitLength;
+    const double step = niceStep(topMetres, 8);
+    m_sketch.text({4.0, 2.0}, metric ? tr("m above ground") : tr("ft above ground"), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
+    for (double h = 0.0; h <= topMetres; h += step) {
+        const double y = ground - h * unitLength * m_camera.scale;
+        if (h > 0.0)
+            m_sketch.line({left, y}, {right, y}, c.fill);
+        m_sketch.text({left - 8, y}, QString::number(h), Qt::AlignRight | Qt::AlignVCenter, {c.inkFaint, 12});
+    }
+    m_sketch.painter().fillRect(QRectF(left, ground, right - left, groundBand), c.fill);
+    for (int row = 0; row < 3; ++row) // grains, as squares: dashes with round caps took half of a repaint
+        for (double x = left + 7 * row; x < right; x += 7.4 + 2.1 * row)
+            m_sketch.painter().fillRect(QRectF(x, ground + 6.3 + 7 * row, 1.5, 1.5), c.inkFaint);
+    m_sketch.line({left, ground}, {right, ground}, c.inkSoft, 1.5);
+    const Soil& s = m_content.site.soil;
+    m_sketch.text({left, ground + groundBand + 6},
+                  tr("%1, ε %2, %3 S/m").arg(QString::fromStdString(s.name)).arg(s.relativePermittivity).arg(s.conductivity),
+                  Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    m_sketch.text({right, ground + groundBand + 6},
+                  tr("looking %1°; lines %2 %3 apart")
+                      .arg(m_camera.bearing(), 3, 'f', 0, QLatin1Char('0'))
+                      .arg(step)
+                      .arg(metric ? tr("m") : tr("ft")),
+                  Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 11});
+}
+
+void ScenePainter::paintPlanGround()
+{
+    const Colours& c = m_colours;
+    const Site& site = m_content.site;
+    for (const Water& w : site.waters)
+        m_sketch.painter().fillPath(outlinePath(w.outline), c.skyPale);
+    if (site.boundary.size() >= 3) {
+        m_sketch.painter().fillPath(outlinePath(site.boundary), c.panel);
+        m_sketch.painter().setBrush(Qt::NoBrush);
+        m_sketch.painter().setPen(QPen(c.inkFaint, 1.5));
+        m_sketch.painter().drawPath(outlinePath(site.boundary));
+    }
+    for (const Building& b : site.buildings) {
+        m_sketch.painter().setPen(QPen(c.inkFaint, 1.0));
+        m_sketch.painter().setBrush(c.fill);
+        m_sketch.painter().drawPath(outlinePath(b.outline));
+    }
+    if (m_content.view == SceneView::Turn) { // shadows on the ground show where a wire is
+        for (const Wire& w : built().model.wires)
+            for (std::size_t i = 1; i < w.points.size(); ++i)
+                m_sketch.line(m_camera.project({w.points[i - 1].x, w.points[i - 1].y, 0}),
+                              m_camera.project({w.points[i].x, w.points[i].y, 0}), c.hairline, 2.0);
+        m_sketch.text({4, 2}, tr("drag the background to turn, wheel to come closer"), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
+    } else {
+        m_sketch.text({4, 2}, tr("north is up"), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
+    }
+}
+
+void ScenePainter::paintBuildings()
+{
+    const Colours& c = m_colours;
+    const Site& site = m_content.site;
+    if (m_content.view == SceneView::Side)
+        for (const Building& b : site.buildings) {
+            double u0 = HUGE_VAL, u1 = -HUGE_VAL;
+            for (PlanPoint p : b.outline) {
+                const double u = m_camera.project({p.x, p.y, 0.0}).x();
+                u0 = std::min(u0, u), u1 = std::max(u1, u);
+            }
+            const double ground = m_camera.project({0, 0, 0}).y(), eaves = ground - m_camera.scale * b.eaves,
+                         ridge = ground - m_camera.scale * b.ridge;
+            if (u1 < marginLeft + 20.0 || u0 > m_size.width() - 28.0)
+                continue;
+            m_sketch.painter().save();
+            m_sketch.painter().setClipRect(QRectF(marginLeft, 0, m_size.width() - marginLeft - 8.0, ground));
+            QPolygonF house;
+            house << QPointF(u0, ground) << QPointF(u0, eaves) << QPointF(0.5 * (u0 + u1), ridge) << QPointF(u1, eaves)
+                  << QPointF(u1, ground);
+            m_sketch.painter().setPen(QPen(c.hairline, 1.0));
+            m_sketch.painter().setBrush(c.panel);
+            m_sketch.painter().drawPolygon(house);
+            m_sketch.painter().restore();
+            m_sketch.label({std::clamp(0.5 * (u0 + u1), marginLeft + 24, m_size.width() - 40.0), ground - 14},
+                           QString::fromStdString(b.name), Qt::AlignHCenter | Qt::AlignVCenter, {c.inkFaint, 11});
+        }
+}
+
+void ScenePainter::paintSupports()
+{
+    const Site& site = m_content.site;
+    for (const Support& s : site.supports)
+        if (m_content.view != SceneView::Side || planDistanceTo(built().model, s.at) < carriesWithin)
+            paintSupport(s);
+}
+
+void ScenePainter::paintSupport(const Support& s)
+{
+    const Colours& c = m_colours;
+    const QPointF foot = m_camera.project({s.at.x, s.at.y, 0.0}), top = m_camera.project({s.at.x, s.at.y, s.height});
+    if (foot.x() < marginLeft + 4 || foot.x() > m_size.width() - 12.0 || foot.y() < 0 || foot.y() > m_size.height())
+        return;
+    const QString name = tr("%1 %2").arg(QString::fromStdString(s.name), lengthWords(s.height, m_content.system, 0));
+    if (m_content.view == SceneView::Plan) {
+        m_sketch.painter().setPen(QPen(c.ink, 1.3));
+        m_sketch.painter().setBrush(c.card);
+        m_sketch.painter().drawEllipse(foot, 5, 5);
+        m_sketch.label(foot + QPointF(9, 0), name, Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 11});
+        return;
+    }
+    const double half = s.kind == SupportKind::Tower ? 6.0 : 2.0;
+    m_sketch.painter().setPen(QPen(c.inkFaint, 1.0));
+    m_sketch.painter().setBrush(s.kind == SupportKind::Tower ? QBrush(c.panel) : QBrush(c.fill));
+    m_sketch.painter().drawRect(QRectF(QPointF(top.x() - half, top.y()), QPointF(foot.x() + half, foot.y())));
+    if (s.kind == SupportKind::Tower) // coursed stone
+        for (double y = foot.y() - 9; y > top.y(); y -= 9)
+            m_sketch.line({foot.x() - half, y}, {foot.x() + half, y}, c.hairline);
+    if (s.kind == SupportKind::Tree) {
+        const double crown = 0.3 * (foot.y() - top.y());
+        m_sketch.painter().setPen(QPen(c.leafMid, 1.0));
+        m_sketch.painter().setBrush(Qt::NoBrush);
+        m_sketch.painter().drawEllipse(QPointF(top.x(), top.y() + crown), 0.7 * crown, crown);
+    }
+    m_sketch.label({top.x(), top.y() - 4}, name, Qt::AlignHCenter | Qt::AlignBottom, {c.inkSoft, 11});
+}
+
+void ScenePainter::paintRibbon()
+{
+    constexpr int pieces = study::ribbonPieces;
+    const study::Detail* detail = m_content.detail.get();
+    const study::Spot* spot = detail ? detail->spot() : nullptr;
+    if (!spot || spot->solution.model->wires.size() != built().model.wires.size())
+        return;
+    const Colours& c = m_colours;
+    m_sketch.painter().setPen(QPen(c.leafPale, 0.8)); // closes the seams between elements
+    m_sketch.painter().setBrush(c.leafPale);
+    for (std::size_t e = 0; e < detail->ribbon.size(); ++e) {
+        const em::Element& el = spot->solution.mesh->elements[e];
+        const Wire& now = built().model.wires[el.wire]; // drawn along the present wire, which may be a drag ahead
+        const double stretch = now.length() / spot->solution.model->wires[el.wire].length();
+        const QPointF a = m_camera.project(now.pointAt(el.from * stretch)), b = m_camera.project(now.pointAt(el.to * stretch));
+        const double length = std::hypot(b.x() - a.x(), b.y() - a.y());
+        if (length < 1e-3)
+            continue;
+        const QPointF across((a.y() - b.y()) / length, (b.x() - a.x()) / length);
+        std::array<QPointF, 2 * (pieces + 1)> edge; // there on one side, back on the other
+        for (int i = 0; i <= pieces; ++i) {
+            const QPointF middle = a + (b - a) * (double(i) / pieces);
+            const QPointF half = 0.5 * ribbonWidth * detail->ribbon[e][std::size_t(i)] * across;
+            edge[std::size_t(i)] = middle + half;
+            edge[edge.size() - 1 - std::size_t(i)] = middle - half;
+        }
+        m_sketch.painter().drawPolygon(edge.data(), int(edge.size()));
+    }
+}
+
+void ScenePainter::paintWires(const WireModel& model, bool pinned)
+{
+    const Colours& c = m_colours;
+    QPen pen(pinned ? c.inkSoft : c.leaf, pinned ? 1.0 : 2.5);
+    if (pinned)
+        pen.setDashPattern({4, 3});
+    pen.setCapStyle(Qt::RoundCap);
+    for (const Wire& w : model.wires)
+        for (std::size_t i = 1; i < w.points.size(); ++i) {
+            m_sketch.painter().setPen(pen);
+            const QPointF a = m_camera.project(w.points[i - 1]), b = m_camera.project(w.points[i]);
+            m_sketch.painter().drawLine(a, b);
+            if (!pinned)
+                m_sketch.reserveLine(a, b);
+        }
+}
+
+void ScenePainter::paintFittings()
+{
+    const shapes::BuiltAntenna& antenna = built();
+    for (Vec3 p : antenna.insulators)
+        m_sketch.insulator(m_camera.project(p), 0.0);
+    for (const shapes::CoilPlace& coil : antenna.coils) {
+        const QPointF at = m_camera.project(coil.at), along = m_camera.project(coil.at + coil.along) - at;
+        m_sketch.coil(at, degrees(std::atan2(along.y(), along.x())));
+    }
+    for (std::size_t i = 0; i < antenna.handles.size(); ++i)
+        m_sketch.handle(m_camera.project(antenna.handles[i].at), int(i) == m_content.hot || int(i) == m_content.dragged);
+    m_sketch.feed(m_camera.project(antenna.feedPoint));
+}
+
+/// A mark at each place where the model leaves the range in which it is right to a percent; the page says the words.
+void ScenePainter::paintRangeNotes()
+{
+    const Colours& c = m_colours;
+    for (const RangeNote& note : m_content.model.notes) {
+        const QPointF at = m_camera.project(note.at) + QPointF(26.0, -6.0);
+        m_sketch.painter().setPen(QPen(c.brick, 1.6));
+        m_sketch.painter().setBrush(c.panel);
+        m_sketch.painter().drawEllipse(at, 9.0, 9.0);
+        m_sketch.text(at, QStringLiteral("!"), Qt::AlignCenter, {c.brick, 13, true});
+    }
+}
+
+/// Beside the wires they measure: below a single one, else outside the bend, where they do not cross.
+std::vector<ScenePainter::DimensionLine> ScenePainter::dimensionLines() const
+{
+    const auto system = m_content.system;
+    const auto& dimensions = built().dimensions;
+    QPointF middle;
+    for (const shapes::Dimension& d : dimensions)
+        middle += 0.5 * (m_camera.project(d.from) + m_camera.project(d.to)) / double(dimensions.size());
+    std::vector<DimensionLine> lines;
+    for (const shapes::Dimension& d : dimensions) {
+        const QPointF a = m_camera.project(d.from), b = m_camera.project(d.to);
+        const double length = std::hypot(b.x() - a.x(), b.y() - a.y());
+        if (length < 30.0)
+            continue;
+        QPointF across((b.y() - a.y()) / length, (a.x() - b.x()) / length);
+        const QPointF outward = 0.5 * (a + b) - middle;
+        if (dimensions.size() == 1 ? across.y() < 0.0 : QPointF::dotProduct(across, outward) < 0.0)
+            across = -across;
+        const QPointF aside = (dimensions.size() == 3 ? 24.0 : 28.0) * across;
+        lines.push_back({a + aside, b + aside, lengthWords(distance(d.from, d.to), system)});
+    }
+    return lines;
+}
+
+void ScenePainter::paintHeights()
+{
+    const Colours& c = m_colours;
+    const auto system = m_content.system;
+    const auto& handles = built().handles;
+    std::vector<Vec3> points;
+    for (const shapes::Handle& h : handles)
+        if (std::none_of(points.begin(), points.end(), [&](Vec3 p) { return std::abs(p.z - h.at.z) < 0.05; }))
+            points.push_back(h.at);
+    std::sort(points.begin(), points.end(), [](Vec3 a, Vec3 b) { return a.z < b.z; });
+    double x = m_size.width() - marginRight + 8.0;
+    const double ground = m_camera.project({0, 0, 0}).y();
+    for (Vec3 p : points) {
+        const QPointF at = m_camera.project(p);
+        if (ground - at.y() < 30.0 || x > m_size.width() - 12.0)
+            continue;
+        m_sketch.line({at.x() + 14, at.y()}, {x + 6, at.y()}, c.hairline);
+        m_sketch.dimension({x, ground}, {x, at.y()}, lengthWords(p.z, system));
+        x += 24.0;
+    }
+}
+
+void ScenePainter::paintDragValue()
+{
+    if (m_content.dragged < 0 || m_content.dragged >= int(built().handles.size()))
+        return;
+    const shapes::Handle& handle = built().handles[std::size_t(m_content.dragged)];
+    const shapes::AntennaShape& shape = m_content.model.shape;
+    const shapes::Family& family = shapes::familyOf(shape);
+    QStringList words;
+    for (const std::string& key : handle.parameters)
+        if (const shapes::ParameterSpec* spec = family.spec(shape, key))
+            words << QStringLiteral("%1 %2").arg(coreWords(spec->label).toLower(),
+                                                 valueWords(family.value(shape, key), spec->quantity, m_content.system));
+    m_sketch.card(m_camera.project(handle.at) + QPointF(18, -40), words, QRectF({0, 0}, m_size));
+}
+
+} // namespace vetchling::app

@@ -1,0 +1,57 @@
+#pragma once
+/// One picture of an antenna over its ground: soil, buildings, supports, current, wires, fittings, dimensions.
+
+#include "app/plots/scene/camera.h"
+#include "app/view/context.h"
+#include "app/view/sketch.h"
+
+#include <vector>
+
+namespace vetchling::app {
+
+/// What the picture is of.
+struct SceneContent {
+    const Site& site;
+    units::System system;
+    const AntennaModel& model; ///< built
+    DetailPointer detail;      ///< may be null or a drag behind
+    CurvePointer pinned;       ///< may be null
+    SceneView view = SceneView::Side;
+    int hot = -1, dragged = -1; ///< handles; -1: none
+};
+
+class ScenePainter {
+public:
+    ScenePainter(Sketch& sketch, const Camera& camera, const QSizeF& size, const SceneContent& content);
+    void paint();
+
+private:
+    struct DimensionLine {
+        QPointF a, b;
+        QString words;
+    };
+    [[nodiscard]] const shapes::BuiltAntenna& built() const { return *m_content.model.built; }
+    [[nodiscard]] bool metric() const { return m_content.system == units::System::Metric; }
+    [[nodiscard]] QPainterPath outlinePath(const Outline& outline) const;
+
+    void paintGround();
+    void paintPlanGround();
+    void paintBuildings();
+    void paintSupports();
+    void paintSupport(const Support& support);
+    void paintRibbon();
+    void paintWires(const WireModel& model, bool pinned);
+    void paintFittings();
+    void paintRangeNotes();
+    [[nodiscard]] std::vector<DimensionLine> dimensionLines() const;
+    void paintHeights();
+    void paintDragValue();
+
+    Sketch& m_sketch;
+    const Camera& m_camera;
+    QSizeF m_size;
+    const SceneContent& m_content;
+    const Colours& m_colours;
+};
+
+} // namespace vetchling::app

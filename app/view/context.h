@@ -1,0 +1,24 @@
+#pragma once
+/// What every view reads: the document, what was solved of it, the look, and the data files.
+
+#include "app/document/antenna_models.h"
+#include "app/document/document.h"
+#include "app/document/solve_service.h"
+#include "app/view/theme.h"
+#include "core/files/data.h"
+
+namespace vetchling::app {
+
+struct ViewContext {
+    Document& document;
+    AntennaModels& models;
+    SolveService& solver;
+    Theme& theme;
+    std::vector<Soil> soils;
+    std::vector<files::Conductor> conductors;
+    std::vector<BandPlan> bandPlans;
+
+    [[nodiscard]] units::System system() const { return document.design().operation.system; }
+};
+
+} // namespace vetchling::app

@@ -1,0 +1,32 @@
+#include "app/view/words.h"
+
+#include <QCoreApplication>
+
+namespace vetchling::app {
+
+QString coreWords(const std::string& english) { return english.empty() ? QString() : QCoreApplication::translate("core", english.c_str()); }
+
+QString coreWords(const Text& text, units::System system)
+{
+    QString out = coreWords(text.pattern);
+    for (std::size_t i = text.values.size(); i-- > 0;) {
+        const auto* words = std::get_if<std::string>(&text.values[i]);
+        const auto* measure = std::get_if<Measure>(&text.values[i]);
+        out.replace(QStringLiteral("%") + QString::number(i + 1),
+                    words ? coreWords(*words) : valueWords(measure->value, measure->quantity, system));
+    }
+    return out;
+}
+
+QString lengthWords(double metres, units::System system, int decimals)
+{
+    return QString::fromStdString(units::formatLength(metres, system, decimals));
+}
+QString smallWords(double metres, units::System system) { return QString::fromStdString(units::formatSmall(metres, system)); }
+QString valueWords(double value, units::Quantity quantity, units::System system)
+{
+    return QString::fromStdString(units::format(value, quantity, system));
+}
+QString frequencyWords(double hertz) { return QString::fromStdString(units::formatFrequency(hertz)); }
+
+} // namespace vetchling::app

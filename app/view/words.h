@@ -1,0 +1,21 @@
+#pragma once
+/// Texts of the core in the window's language and units.
+
+#include "core/result.h"
+#include "core/units/units.h"
+
+#include <QString>
+
+namespace vetchling::app {
+
+/// A marked text of the core, translated.
+QString coreWords(const std::string& english);
+/// A sentence of the core, translated, with its values in the shown units. Paths, being keys of files, are left out.
+QString coreWords(const Text& text, units::System system);
+
+QString lengthWords(double metres, units::System system, int decimals = 2);
+QString smallWords(double metres, units::System system);
+QString valueWords(double value, units::Quantity quantity, units::System system);
+QString frequencyWords(double hertz);
+
+} // namespace vetchling::app

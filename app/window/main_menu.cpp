@@ -1,0 +1,136 @@
+#include "app/window/main_menu.h"
+
+#include "app/window/main_window.h"
+
+#include <QAction>
+#include <QApplication>
+#include <QClipboard>
+#include <QFileDialog>
+#include <QMenu>
+
+namespace vetchling::app {
+namespace {
+
+QString tr(const char* words) { return QCoreApplication::translate("MainMenu", words); }
+
+class Maker {
+public:
+    Maker(MainWindow& window, std::vector<Shortcut>& shortcuts) : m_window(window), m_shortcuts(shortcuts), m_menu(new QMenu(&window)) {}
+
+    QMenu* run()
+    {
+        addFiles();
+        m_menu->addSeparator();
+        addAntennas();
+        m_menu->addSeparator();
+        addExports();
+        m_menu->addSeparator();
+        addViews();
+        m_menu->addSeparator();
+        addHelp();
+        addKeysOnly();
+        return m_menu;
+    }
+
+private:
+    using Does = std::function<void()>;
+
+    QAction* keyed(const QString& words, const QKeySequence& keys, const char* objectName, Does does)
+    {
+        auto* action = new QAction(words, &m_window);
+        action->setObjectName(QLatin1String(objectName));
+        action->setShortcut(keys);
+        QObject::connect(action, &QAction::triggered, &m_window, [does = std::move(does)] { does(); });
+        m_window.addAction(action);
+        if (!keys.isEmpty())
+            m_shortcuts.push_back({keys.toString(QKeySequence::NativeText), QString(words).remove(QStringLiteral(" …"))});
+        return action;
+    }
+
+    void add(const QString& words, const QKeySequence& keys, const char* objectName, Does does)
+    {
+        m_menu->addAction(keyed(words, keys, objectName, std::move(does)));
+    }
+
+    void addFiles()
+    {
+        FileDesk& desk = m_window.fileDesk();
+        add(tr("Open …"), QKeySequence::Open, "actionOpen", [&desk] { desk.open(); });
+        auto* recent = m_menu->addMenu(tr("Recent files"));
+        QObject::connect(recent, &QMenu::aboutToShow, &m_window, [&desk, recent] { desk.fillRecent(recent); });
+        add(tr("Save"), QKeySequence::Save, "actionSave", [&desk] { desk.save(); });
+        add(tr("Save as …"), QKeySequence(tr("Ctrl+Shift+S")), "actionSaveAs", [&desk] { desk.saveAs(); });
+        add(tr("Open the demo, Gannet Skerry"), {}, "actionDemo", [&desk] {
+            if (desk.mayDiscard())
+                desk.openDemo();
+        });
+    }
+
+    void addAntennas()
+    {
+        MainWindow& w = m_window;
+        add(tr("Add an antenna …"), QKeySequence(tr("Ctrl+N")), "actionAdd", [&w] { w.addAntenna(); });
+        add(tr("Duplicate this antenna"), QKeySequence(tr("Ctrl+Shift+D")), "actionDuplicate", [&w] { w.duplicateAntenna(); });
+        add(tr("Remove this antenna"), {}, "actionRemove", [&w] { w.document().removeCurrentAntenna(); });
+    }
+
+    void addExports()
+    {
+        MainWindow& w = m_window;
+        add(tr("Save the picture …"), QKeySequence(tr("Ctrl+E")), "actionPicture", [&w] {
+            const QString path = QFileDialog::getSaveFileName(&w, tr("Save the picture"), w.currentStage()->id() + QStringLiteral(".svg"),
+                                                              tr("SVG (*.svg);;PNG (*.png)"));
+            if (!path.isEmpty())
+                w.exportPicture(path);
+        });
+        add(tr("Copy the picture"), QKeySequence(tr("Ctrl+Shift+C")), "actionCopyPicture", [&w] { w.copyPicture(); });
+        add(tr("Copy the figures as a table"), QKeySequence(tr("Ctrl+Shift+T")), "actionCopyTable",
+            [&w] { QApplication::clipboard()->setText(w.currentStage()->tableText()); });
+        add(tr("Save the sweep …"), QKeySequence(tr("Ctrl+Shift+E")), "actionSweep", [&w] {
+            const QString path =
+                QFileDialog::getSaveFileName(&w, tr("Save the sweep"), QStringLiteral("sweep.csv"), tr("CSV (*.csv);;Touchstone (*.s1p)"));
+            if (!path.isEmpty())
+                w.exportSweep(path);
+        });
+    }
+
+    void addViews()
+    {
+        MainWindow& w = m_window;
+        add(tr("Pin or unpin this design"), QKeySequence(tr("P")), "actionPin", [&w] { w.togglePin(); });
+        add(tr("Metres or feet"), QKeySequence(tr("Ctrl+U")), "actionUnits", [&w] { w.toggleUnits(); });
+        add(tr("Day or night"), QKeySequence(tr("Ctrl+D")), "actionTheme", [&w] { w.toggleTheme(); });
+    }
+
+    void addHelp()
+    {
+        MainWindow& w = m_window;
+        add(tr("Keys"), QKeySequence::HelpContents, "actionKeys", [&w, &keys = m_shortcuts] { makeShortcutSheet(keys, &w)->show(); });
+        add(tr("About Vetchling"), {}, "actionAbout", [&w] { makeAbout(&w)->show(); });
+        add(tr("Quit"), QKeySequence::Quit, "actionQuit", [&w] { w.close(); });
+    }
+
+    void addKeysOnly()
+    {
+        MainWindow& w = m_window;
+        keyed(tr("Undo"), QKeySequence::Undo, "actionUndo", [&w] { w.document().undoStack().undo(); });
+        keyed(tr("Redo"), QKeySequence::Redo, "actionRedo", [&w] { w.document().undoStack().redo(); });
+        keyed(tr("Menu"), QKeySequence(tr("F10")), "actionMenu", [&w] { w.showMenu(); });
+        for (int i = 0; i < w.stageCount(); ++i)
+            keyed(tr("Stage: %1").arg(w.stageName(i)), QKeySequence(tr("Ctrl+%1").arg(i + 1)), "", [&w, i] { w.showStage(i); });
+        keyed(tr("Next antenna"), QKeySequence(tr("Ctrl+PgDown")), "", [&w] { w.document().stepCurrent(1); });
+        keyed(tr("Antenna before"), QKeySequence(tr("Ctrl+PgUp")), "", [&w] { w.document().stepCurrent(-1); });
+        m_shortcuts.push_back({tr("Up, Down, wheel"), tr("Step a value; with Shift finer")});
+        m_shortcuts.push_back({tr("Left, Right"), tr("Band before or after, in the strip")});
+    }
+
+    MainWindow& m_window;
+    std::vector<Shortcut>& m_shortcuts;
+    QMenu* m_menu;
+};
+
+} // namespace
+
+QMenu* makeMainMenu(MainWindow& window, std::vector<Shortcut>& shortcuts) { return Maker(window, shortcuts).run(); }
+
+} // namespace vetchling::app

@@ -1,0 +1,107 @@
+#include "core/design/design.h"
+
+#include <algorithm>
+#include <functional>
+#include <set>
+
+namespace vetchling {
+namespace {
+
+template <class List> auto findById(List& list, const Id& id) -> decltype(list.data())
+{
+    const auto found = std::find_if(list.begin(), list.end(), [&](const auto& thing) { return thing.id == id; });
+    return found == list.end() ? nullptr : &*found;
+}
+
+template <class List> int indexById(const List& list, const Id& id)
+{
+    const auto* found = findById(list, id);
+    return found ? int(found - list.data()) : -1;
+}
+
+/// Makes an id from the kind of a thing and its place in its list.
+using Namer = std::function<Id(const char* kind, std::size_t place)>;
+
+template <class List> void nameAll(List& list, const char* kind, const Namer& name)
+{
+    std::set<Id> taken;
+    for (const auto& thing : list)
+        taken.insert(thing.id);
+    std::set<Id> seen;
+    for (std::size_t i = 0; i < list.size(); ++i) {
+        if (!list[i].id.empty() && seen.insert(list[i].id).second)
+            continue;
+        std::size_t place = i;
+        Id id = name(kind, place);
+        while (!taken.insert(id).second)
+            id = name(kind, ++place);
+        list[i].id = id;
+        seen.insert(id);
+    }
+}
+
+void nameAll(Design& design, const Namer& name)
+{
+    nameAll(design.site.supports, "support", name);
+    nameAll(design.site.buildings, "building", name);
+    nameAll(design.site.waters, "water", name);
+    nameAll(design.operation.bands, "band", name);
+    nameAll(design.antennas, "antenna", name);
+    for (Antenna& antenna : design.antennas) {
+        nameAll(antenna.trim.measurements, "measurement", name);
+        nameAll(antenna.copies, "copy", name);
+    }
+}
+
+} // namespace
+
+const Antenna* findAntenna(const Design& design, const Id& id) { return findById(design.antennas, id); }
+Antenna* findAntenna(Design& design, const Id& id) { return findById(design.antennas, id); }
+const WantedBand* findBand(const Design& design, const Id& id) { return findById(design.operation.bands, id); }
+WantedBand* findBand(Design& design, const Id& id) { return findById(design.operation.bands, id); }
+Support* findSupport(Design& design, const Id& id) { return findById(design.site.supports, id); }
+int indexOfAntenna(const Design& design, const Id& id) { return indexById(design.antennas, id); }
+int indexOfBand(const Design& design, const Id& id) { return indexById(design.operation.bands, id); }
+
+Id bandFor(const Design& design, double frequency)
+{
+    constexpr double near = 0.02; // an antenna cut a little outside a band is still for it
+    const auto& bands = design.operation.bands;
+    for (const WantedBand& w : bands)
+        if (frequency >= (1.0 - near) * w.band.from && frequency <= (1.0 + near) * w.band.to)
+            return w.id;
+    for (const WantedBand& w : bands)
+        if (w.wish != Wish::No)
+            return w.id;
+    return bands.empty() ? Id() : bands.front().id;
+}
+
+void nameThings(Design& design)
+{
+    nameAll(design, [](const char* kind, std::size_t place) { return std::string(kind) + "-" + std::to_string(place + 1); });
+}
+
+void nameNewThings(Design& design)
+{
+    nameAll(design, [](const char*, std::size_t) { return newId(); });
+}
+
+Id storeCopy(Antenna& antenna, const std::string& name, const std::string& when)
+{
+    antenna.copies.push_back({newId(), name, when, antenna.shape, antenna.typed, {}, antenna.keptParameters, antenna.keptTyped});
+    return antenna.copies.back().id;
+}
+
+bool takeCopy(Antenna& antenna, const Id& copy)
+{
+    const StoredCopy* stored = findById(antenna.copies, copy);
+    if (!stored)
+        return false;
+    antenna.shape = stored->shape;
+    antenna.typed = stored->typed;
+    antenna.keptParameters = stored->keptParameters;
+    antenna.keptTyped = stored->keptTyped;
+    return true;
+}
+
+} // namespace vetchling

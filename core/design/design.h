@@ -1,0 +1,99 @@
+#pragma once
+/// The document as values: one site, the wanted operation, and any number of antennas, each with a stable id.
+/// Nothing here reads or writes files, and nothing is referred to by its place in a list.
+
+#include "core/bands/bands.h"
+#include "core/design/measurement.h"
+#include "core/id.h"
+#include "core/shapes/family.h"
+#include "core/site/site.h"
+#include "core/units/units.h"
+
+#include <map>
+#include <string>
+#include <vector>
+
+namespace vetchling {
+
+/// Wire that does not radiate but has to be cut.
+struct Allowances {
+    double centre = 0.06;       ///< m taken by the loop round the centre piece or transformer terminal, each end there
+    double fold = 0.30;         ///< m folded back at an insulator
+    double coilTail = 0.04;     ///< m into a coil's terminal
+    double jointTail = 0.05;    ///< m soldered at a joint
+    double marginPercent = 1.4; ///< cut long by, of the radiating length
+    KeptFields kept;
+    friend bool operator==(const Allowances&, const Allowances&) = default;
+};
+
+/// What the user typed for a parameter, kept beside the SI value.
+using TypedTexts = std::map<std::string, std::string>;
+
+/// An antenna as it was at some moment, kept under a name: a milestone to go back to.
+struct StoredCopy {
+    Id id;
+    std::string name, when; ///< when: ISO 8601, local
+    shapes::AntennaShape shape;
+    TypedTexts typed;
+    KeptFields kept, keptParameters, keptTyped;
+    friend bool operator==(const StoredCopy&, const StoredCopy&) = default;
+};
+
+struct Antenna {
+    Id id;
+    std::string name;
+    shapes::AntennaShape shape;
+    TypedTexts typed;
+    Allowances allowances;
+    TrimLog trim;
+    bool tuneForLowestSwr = false; ///< else for resonance
+    std::string notes;
+    std::vector<StoredCopy> copies; ///< oldest first
+    KeptFields kept, keptParameters, keptTyped;
+    friend bool operator==(const Antenna&, const Antenna&) = default;
+};
+
+struct Operation {
+    std::string bandPlan = "itu-r1"; ///< id of the plan the bands came from
+    std::vector<WantedBand> bands;   ///< all bands on show, in rising order, with their wish
+    double swrLimit = 2.0;
+    double power = 100.0; ///< W
+    units::System system = units::System::Metric;
+    KeptFields kept;
+    friend bool operator==(const Operation&, const Operation&) = default;
+};
+
+struct Design {
+    Site site;
+    Operation operation;
+    std::vector<Antenna> antennas;
+    KeptFields kept;
+    friend bool operator==(const Design&, const Design&) = default;
+};
+
+/// Null if there is none of that id.
+const Antenna* findAntenna(const Design& design, const Id& id);
+Antenna* findAntenna(Design& design, const Id& id);
+const WantedBand* findBand(const Design& design, const Id& id);
+WantedBand* findBand(Design& design, const Id& id);
+Support* findSupport(Design& design, const Id& id);
+
+/// Place in the list, for what is drawn in rows; -1 if there is none of that id.
+int indexOfAntenna(const Design& design, const Id& id);
+int indexOfBand(const Design& design, const Id& id);
+
+/// The band that an antenna for this frequency is judged on: the one that holds it, else the first wanted one; empty without bands.
+Id bandFor(const Design& design, double frequency);
+
+/// Gives an id to everything that has none or shares one. After reading a file: by kind and place ("antenna-2"), so that an old
+/// file's things are called the same each time it is opened.
+void nameThings(Design& design);
+/// The same with new ids, for what an edit brought in.
+void nameNewThings(Design& design);
+
+/// Keeps the antenna's present shape as a copy at the end of its list; returns the copy's id.
+Id storeCopy(Antenna& antenna, const std::string& name, const std::string& when);
+/// Brings a stored shape back; false if there is no such copy.
+bool takeCopy(Antenna& antenna, const Id& copy);
+
+} // namespace vetchling

@@ -1,0 +1,34 @@
+#pragma once
+/// What was measured on a finished antenna, and what was done to it since.
+
+#include "core/id.h"
+#include "core/result.h"
+
+#include <string>
+#include <vector>
+
+namespace vetchling {
+
+struct Measurement {
+    std::string when;          ///< ISO 8601, local
+    std::string remark;        ///< weather, height, ground
+    double cutSinceLast = 0.0; ///< m off each end since the measurement before; negative: lengthened
+    bool folded = false;       ///< folded back instead of cut
+    double dip = 0.0;          ///< Hz, where SWR is lowest
+    double dipSwr = 0.0;       ///< 0: not noted
+    Id id;
+    KeptFields kept;
+    friend bool operator==(const Measurement&, const Measurement&) = default;
+};
+
+struct TrimLog {
+    double target = 0.0; ///< Hz; 0: the design frequency
+    std::vector<Measurement> measurements;
+    KeptFields kept;
+    friend bool operator==(const TrimLog&, const TrimLog&) = default;
+};
+
+/// Faults of one measurement as typed; empty if it can be used.
+Faults findMeasurementFaults(const Measurement& measurement);
+
+} // namespace vetchling

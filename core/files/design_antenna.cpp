@@ -1,0 +1,236 @@
+#include "core/files/design_parts.h"
+
+#include "core/files/metal.h"
+
+namespace vetchling::files {
+namespace {
+
+constexpr std::array<const char*, 2> tuneGoals{"resonance", "lowest swr"};
+
+shapes::WireChoice readWireChoice(const JsonNode& node)
+{
+    const shapes::WireChoice d;
+    shapes::WireChoice wire{node.text("conductor", d.conductor, true),
+                            readMetal(node),
+                            node.number("diameter_m", d.diameter, true),
+                            node.number("jacket_m", 0.0, true),
+                            node.number("jacket_relative_permittivity", 3.0, true),
+                            node.number("jacket_loss_tangent", 0.0, true),
+                            {}};
+    wire.kept = node.rest();
+    return wire;
+}
+
+Json wireChoiceJson(const shapes::WireChoice& w)
+{
+    Json out{{"conductor", w.conductor},
+             {"conductivity_S_per_m", w.metal.conductivity},
+             {"relative_permeability", w.metal.relativePermeability},
+             {"diameter_m", w.diameter},
+             {"jacket_m", w.jacket},
+             {"jacket_relative_permittivity", w.jacketPermittivity},
+             {"jacket_loss_tangent", w.jacketLossTangent}};
+    if (w.metal.coating)
+        out["coating"] = coatingJson(w.metal);
+    addKept(out, w.kept);
+    return out;
+}
+
+Allowances readAllowances(const JsonNode& node)
+{
+    const Allowances d;
+    Allowances a{node.number("centre_m", d.centre, true),
+                 node.number("fold_m", d.fold, true),
+                 node.number("coil_tail_m", d.coilTail, true),
+                 node.number("joint_tail_m", d.jointTail, true),
+                 node.number("margin_percent", d.marginPercent, true),
+                 {}};
+    a.kept = node.rest();
+    return a;
+}
+
+Json allowancesJson(const Allowances& a)
+{
+    return withKept({{"centre_m", a.centre},
+                     {"fold_m", a.fold},
+                     {"coil_tail_m", a.coilTail},
+                     {"joint_tail_m", a.jointTail},
+                     {"margin_percent", a.marginPercent}},
+                    a.kept);
+}
+
+Measurement readMeasurement(const JsonNode& node)
+{
+    Measurement m{node.text("when", "", true),
+                  node.text("remark", "", true),
+                  node.number("cut_each_end_m", 0.0, true),
+                  node.flag("folded", false),
+                  node.number("dip_Hz"),
+                  node.number("dip_swr", 0.0, true),
+                  node.text("id", "", true),
+                  {}};
+    m.kept = node.rest();
+    for (const Fault& fault : findMeasurementFaults(m))
+        node.fault(fault.message);
+    return m;
+}
+
+TrimLog readTrim(const JsonNode& node)
+{
+    TrimLog log;
+    log.target = node.number("target_Hz", 0.0, true);
+    for (const JsonNode& m : node.items("measurements", true))
+        log.measurements.push_back(readMeasurement(m));
+    log.kept = node.rest();
+    return log;
+}
+
+Json trimJson(const TrimLog& log)
+{
+    Json out{{"target_Hz", log.target}, {"measurements", Json::array()}};
+    for (const Measurement& m : log.measurements)
+        out["measurements"].push_back(withKept({{"id", m.id},
+                                                {"when", m.when},
+                                                {"remark", m.remark},
+                                                {"cut_each_end_m", m.cutSinceLast},
+                                                {"folded", m.folded},
+                                                {"dip_Hz", m.dip},
+                                                {"dip_swr", m.dipSwr}},
+                                               m.kept));
+    addKept(out, log.kept);
+    return out;
+}
+
+/// Numbers by key. What is no number is a fault where this program knows the parameter, else it is kept.
+KeptFields readParameters(const JsonNode& node, shapes::AntennaShape& shape)
+{
+    Json kept = Json::object();
+    for (const auto& [key, value] : node.json().items())
+        if (value.is_number() || shapes::familyOf(shape).spec(shape, key))
+            shape.parameters[key] = node.number(key);
+        else
+            kept[key] = value;
+    return kept.empty() ? "" : kept.dump();
+}
+
+KeptFields readTyped(const JsonNode& node, TypedTexts& typed)
+{
+    Json kept = Json::object();
+    for (const auto& [key, value] : node.json().items())
+        if (value.is_string())
+            typed[key] = value.get<std::string>();
+        else
+            kept[key] = value;
+    return kept.empty() ? "" : kept.dump();
+}
+
+void readDesignFrequency(const JsonNode& node, shapes::AntennaShape& shape)
+{
+    shape.designFrequency = node.number("design_frequency_Hz", 7.1e6);
+    if (node.has("design_frequency_Hz"))
+        for (const Fault& fault : findFrequencyFaults(shape.designFrequency, ""))
+            node.faultAt("design_frequency_Hz", fault.message);
+}
+
+/// Family, frequency, parameters and wires, which an antenna and its copies have alike.
+struct ReadShape {
+    shapes::AntennaShape shape;
+    TypedTexts typed;
+    KeptFields keptParameters, keptTyped;
+};
+
+ReadShape readShape(const JsonNode& node)
+{
+    ReadShape out;
+    out.shape.family = node.text("family");
+    readDesignFrequency(node, out.shape);
+    if (const auto parameters = node.object("parameters"))
+        out.keptParameters = readParameters(*parameters, out.shape);
+    if (const auto typed = node.object("typed", true))
+        out.keptTyped = readTyped(*typed, out.typed);
+    if (const auto wire = node.object("wire", true))
+        out.shape.wire = readWireChoice(*wire);
+    if (const auto wires = node.object("wires", true))
+        for (const auto& [part, unused] : wires->json().items())
+            if (const auto wire = wires->object(part))
+                out.shape.partWires[part] = readWireChoice(*wire);
+    return out;
+}
+
+void addShape(Json& out, const shapes::AntennaShape& shape, const TypedTexts& typed, const KeptFields& keptParameters,
+              const KeptFields& keptTyped)
+{
+    out["family"] = shape.family;
+    out["design_frequency_Hz"] = shape.designFrequency;
+    out["parameters"] = Json::object();
+    for (const auto& [key, value] : shape.parameters)
+        out["parameters"][key] = value;
+    addKept(out["parameters"], keptParameters);
+    out["typed"] = Json::object();
+    for (const auto& [key, value] : typed)
+        out["typed"][key] = value;
+    addKept(out["typed"], keptTyped);
+    out["wire"] = wireChoiceJson(shape.wire);
+    for (const auto& [part, wire] : shape.partWires)
+        out["wires"][part] = wireChoiceJson(wire);
+}
+
+StoredCopy readCopy(const JsonNode& node)
+{
+    StoredCopy copy{node.text("id", "", true), node.text("name"), node.text("when", "", true), {}, {}, {}, {}, {}};
+    ReadShape read = readShape(node);
+    copy.shape = std::move(read.shape);
+    copy.typed = std::move(read.typed);
+    copy.keptParameters = std::move(read.keptParameters);
+    copy.keptTyped = std::move(read.keptTyped);
+    copy.kept = node.rest();
+    return copy;
+}
+
+Json copyJson(const StoredCopy& copy)
+{
+    Json out{{"id", copy.id}, {"name", copy.name}, {"when", copy.when}};
+    addShape(out, copy.shape, copy.typed, copy.keptParameters, copy.keptTyped);
+    addKept(out, copy.kept);
+    return out;
+}
+
+} // namespace
+
+Antenna readAntenna(const JsonNode& node)
+{
+    Antenna a;
+    a.id = node.text("id", "", true);
+    a.name = node.text("name");
+    ReadShape read = readShape(node);
+    a.shape = std::move(read.shape);
+    a.typed = std::move(read.typed);
+    a.keptParameters = std::move(read.keptParameters);
+    a.keptTyped = std::move(read.keptTyped);
+    if (const auto allowances = node.object("allowances", true))
+        a.allowances = readAllowances(*allowances);
+    if (const auto trim = node.object("trim", true))
+        a.trim = readTrim(*trim);
+    a.tuneForLowestSwr = wordOf(node, "tune_for", tuneGoals) == 1;
+    a.notes = node.text("notes", "", true);
+    for (const JsonNode& copy : node.items("copies", true))
+        a.copies.push_back(readCopy(copy));
+    a.kept = node.rest();
+    return a;
+}
+
+Json antennaJson(const Antenna& a)
+{
+    Json out{{"id", a.id}, {"name", a.name}};
+    addShape(out, a.shape, a.typed, a.keptParameters, a.keptTyped);
+    out["allowances"] = allowancesJson(a.allowances);
+    out["trim"] = trimJson(a.trim);
+    out["tune_for"] = tuneGoals[a.tuneForLowestSwr ? 1 : 0];
+    out["notes"] = a.notes;
+    for (const StoredCopy& copy : a.copies)
+        out["copies"].push_back(copyJson(copy));
+    addKept(out, a.kept);
+    return out;
+}
+
+} // namespace vetchling::files

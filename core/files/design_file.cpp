@@ -1,0 +1,110 @@
+#include "core/files/design_file.h"
+
+#include "core/files/design_parts.h"
+#include "core/files/writer.h"
+
+#include <fmt/format.h>
+
+namespace vetchling::files {
+namespace {
+
+constexpr std::array<const char*, 3> wishes{"no", "nice", "must"};
+
+Operation readOperation(const JsonNode& node)
+{
+    Operation op;
+    op.bandPlan = node.text("band_plan", op.bandPlan, true);
+    for (const JsonNode& b : node.items("bands", true)) {
+        WantedBand wanted{
+            {b.text("name"), b.number("from_Hz"), b.number("to_Hz")}, Wish(wordOf(b, "wish", wishes)), b.text("id", "", true), {}};
+        wanted.kept = b.rest();
+        if (!(wanted.band.from > 0.0 && wanted.band.to > wanted.band.from && wanted.band.to <= 3e9))
+            b.fault("the band's upper edge must be above its lower edge");
+        op.bands.push_back(wanted);
+    }
+    op.swrLimit = node.number("swr_limit", 2.0, true);
+    op.power = node.number("power_W", 100.0, true);
+    op.system = node.text("units", "metric", true) == "imperial" ? units::System::Imperial : units::System::Metric;
+    if (!(op.swrLimit > 1.0 && op.swrLimit <= 20.0))
+        node.faultAt("swr_limit", "must be above 1 and at most 20");
+    if (!(op.power > 0.0 && op.power <= 1e5))
+        node.faultAt("power_W", "must be above 0 and at most 100 kW");
+    op.kept = node.rest();
+    return op;
+}
+
+Json operationJson(const Operation& op)
+{
+    Json out{{"band_plan", op.bandPlan},
+             {"bands", Json::array()},
+             {"swr_limit", op.swrLimit},
+             {"power_W", op.power},
+             {"units", op.system == units::System::Imperial ? "imperial" : "metric"}};
+    for (const WantedBand& w : op.bands)
+        out["bands"].push_back(withKept(
+            {{"id", w.id}, {"name", w.band.name}, {"from_Hz", w.band.from}, {"to_Hz", w.band.to}, {"wish", wishes[std::size_t(w.wish)]}},
+            w.kept));
+    addKept(out, op.kept);
+    return out;
+}
+
+void checkHead(const JsonNode& root)
+{
+    const std::string format = root.text("format");
+    if (!format.empty() && format != "vetchling-design")
+        root.faultAt("format", "is '" + format + "'; a design says vetchling-design");
+    const double version = root.number("version");
+    if (root.has("version") && root.json()["version"].is_number() && (version < 1 || version > designVersion))
+        root.faultAt("version", fmt::format("is {}; this program reads up to {}, so a newer program is needed", version, designVersion));
+}
+
+} // namespace
+
+Result<Design> parseDesign(const std::string& text)
+{
+    const Result<Json> json = parseJson(text);
+    if (!json)
+        return json.faults();
+    if (!json->is_object())
+        return Fault{"", "a design is one object in braces"};
+    Faults faults;
+    const JsonNode root(*json, "", faults);
+    checkHead(root);
+    Design design;
+    if (const auto site = root.object("site"))
+        design.site = readSite(*site);
+    if (const auto operation = root.object("operation", true))
+        design.operation = readOperation(*operation);
+    for (const JsonNode& a : root.items("antennas"))
+        design.antennas.push_back(readAntenna(a));
+    design.kept = root.rest();
+    if (!faults.empty())
+        return faults;
+    nameThings(design);
+    return design;
+}
+
+Result<Design> readDesign(const std::string& path)
+{
+    const Result<std::string> text = readTextFile(path);
+    if (!text)
+        return text.faults();
+    return parseDesign(*text);
+}
+
+std::string writeDesign(const Design& design)
+{
+    Json out{{"format", "vetchling-design"},
+             {"version", designVersion},
+             {"site", siteJson(design.site)},
+             {"operation", operationJson(design.operation)},
+             {"antennas", Json::array()}};
+    for (const Antenna& a : design.antennas)
+        out["antennas"].push_back(antennaJson(a));
+    addKept(out, design.kept);
+    return out.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+}
+
+Faults saveDesign(const Design& design, const std::string& path) { return writeWhole(path, writeDesign(design)); }
+
+} // namespace vetchling::files

@@ -1,0 +1,19 @@
+#pragma once
+/// The design file ("vetchling-design"). Old versions open for ever; what this version does not know is kept at every depth and
+/// written back, and an antenna of an unknown family is kept whole.
+
+#include "core/design/design.h"
+
+#include <string>
+
+namespace vetchling::files {
+
+inline constexpr int designVersion = 1;
+
+Result<Design> parseDesign(const std::string& text);
+Result<Design> readDesign(const std::string& path);
+std::string writeDesign(const Design& design);
+/// By writeWhole.
+Faults saveDesign(const Design& design, const std::string& path);
+
+} // namespace vetchling::files

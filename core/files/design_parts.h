@@ -1,0 +1,34 @@
+#pragma once
+/// Site and antennas of the design file. Only for .cpp files of core/files.
+
+#include "core/design/design.h"
+#include "core/files/json_reader.h"
+
+#include <array>
+
+namespace vetchling::files {
+
+Site readSite(const JsonNode& node);
+Json siteJson(const Site& site);
+Antenna readAntenna(const JsonNode& node);
+Json antennaJson(const Antenna& antenna);
+
+/// Index of a word in a list; a fault and 0 if it is none of them.
+template <std::size_t N> std::size_t wordOf(const JsonNode& node, const char* key, const std::array<const char*, N>& words)
+{
+    const std::string text = node.text(key, words[0], true);
+    for (std::size_t i = 0; i < N; ++i)
+        if (text == words[i])
+            return i;
+    node.faultAt(key, "'" + text + "' is not known here; see docs/file-format.md");
+    return 0;
+}
+
+/// The object with its kept members, for building lists.
+inline Json withKept(Json object, const KeptFields& kept)
+{
+    addKept(object, kept);
+    return object;
+}
+
+} // namespace vetchling::files

@@ -1,0 +1,113 @@
+#include "core/files/writer.h"
+
+#include <cerrno>
+#include <cstring>
+#include <fcntl.h>
+#include <filesystem>
+#include <sys/stat.h>
+#include <unistd.h>
+
+namespace vetchling::files {
+namespace {
+
+namespace fs = std::filesystem;
+
+Fault cannotWrite(const std::string& path, int error)
+{
+    return {path,
+            {coreText("core", "cannot be written (%1); check the folder, its permissions and the free space"),
+             std::string(std::strerror(error))}};
+}
+
+/// Where a path leads in the end, through links whose target may not be there yet.
+fs::path target(const std::string& path)
+{
+    constexpr int mostLinks = 40;
+    fs::path out = path;
+    std::error_code error;
+    for (int i = 0; i < mostLinks && fs::is_symlink(fs::symlink_status(out, error)); ++i) {
+        const fs::path next = fs::read_symlink(out, error);
+        out = next.is_absolute() ? next : out.parent_path() / next;
+    }
+    return out;
+}
+
+/// An open file that is closed and, unless renamed away, removed at the end.
+class TemporaryFile {
+public:
+    explicit TemporaryFile(const fs::path& beside) : m_name(beside.string() + ".XXXXXX"), m_file(::mkostemp(m_name.data(), O_CLOEXEC)) {}
+    ~TemporaryFile()
+    {
+        if (m_file >= 0)
+            ::close(m_file);
+        if (m_there)
+            ::unlink(m_name.c_str());
+    }
+    TemporaryFile(const TemporaryFile&) = delete;
+    TemporaryFile& operator=(const TemporaryFile&) = delete;
+
+    bool open()
+    {
+        m_there = m_file >= 0;
+        return m_there;
+    }
+
+    /// With the permissions of the file it replaces, or those of a new file.
+    bool takePermissions(const fs::path& from) const
+    {
+        struct stat old {};
+        if (::stat(from.c_str(), &old) == 0)
+            return ::fchmod(m_file, old.st_mode & 07777) == 0;
+        const mode_t mask = ::umask(0);
+        ::umask(mask);
+        return ::fchmod(m_file, 0666 & ~mask) == 0;
+    }
+
+    bool write(const std::string& content) const
+    {
+        for (std::size_t done = 0; done < content.size();) {
+            const ssize_t count = ::write(m_file, content.data() + done, content.size() - done);
+            if (count < 0 && errno != EINTR)
+                return false;
+            done += std::size_t(std::max<ssize_t>(count, 0));
+        }
+        return ::fsync(m_file) == 0;
+    }
+
+    bool renameTo(const fs::path& to)
+    {
+        if (::rename(m_name.c_str(), to.c_str()) != 0)
+            return false;
+        m_there = false;
+        return true;
+    }
+
+private:
+    std::string m_name;
+    int m_file;
+    bool m_there = false;
+};
+
+/// So that the new name survives a power cut too; not all file systems can.
+void syncFolder(const fs::path& folder)
+{
+    const int file = ::open(folder.empty() ? "." : folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC);
+    if (file < 0)
+        return;
+    ::fsync(file);
+    ::close(file);
+}
+
+} // namespace
+
+Faults writeWhole(const std::string& path, const std::string& content)
+{
+    const fs::path to = target(path);
+    TemporaryFile file(to);
+    if (!file.open() || !file.takePermissions(to) || !file.write(content) || !file.renameTo(to))
+        return {cannotWrite(path, errno)};
+    syncFolder(to.parent_path());
+    return {};
+}
+
+} // namespace vetchling::files

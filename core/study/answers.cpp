@@ -1,0 +1,334 @@
+#include "core/study/answers.h"
+
+#include "core/em/sensitivity.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::study {
+namespace {
+
+constexpr double fundamentalFrom = 0.75, fundamentalTo = 1.3; // of the design frequency
+constexpr double leverStep = 0.005;                           // relative change that measures a lever's slope
+
+Fault stoppedFault() { return {"", em::stoppedMessage}; }
+
+void judge(Curve& curve)
+{
+    const auto atLine = [&](double f) { return curve.atLine(f); };
+    const double f = curve.question.subject.shape.designFrequency;
+    const double low = fundamentalFrom * f, high = fundamentalTo * f;
+    curve.fundamental = nearestDip(atLine, f, low, high).value_or(f);
+    for (const Resonance& r : resonances(atLine, low, high))
+        if (!curve.resonance || std::abs(r.frequency - curve.fundamental) < std::abs(curve.resonance->frequency - curve.fundamental))
+            curve.resonance = r;
+}
+
+Coverage judged(const Curve& curve, const Band& band, BandPlace place)
+{
+    if (place == BandPlace::OnRequest)
+        return notSolved(band, Verdict::OnRequest);
+    if (place == BandPlace::Far && !curve.complete)
+        return notSolved(band, Verdict::Pending);
+    return coverage([&](double f) { return curve.atLine(f); }, band, curve.question.limit, curve.fundamental);
+}
+
+/// The port's solution as fed through the transformer.
+em::Solution fromLine(em::Solution solution, const std::optional<Transformer>& transformer)
+{
+    if (!transformer)
+        return solution;
+    const TwoPort chain = transformer->at(solution.frequency);
+    const double passed = chain.efficiency(solution.impedance), atPort = solution.inputPower;
+    const Complex atLine = chain.towardsRadio(solution.impedance);
+    solution.impedanceErrorPercent *= std::abs(chain.slope(solution.impedance) * solution.impedance / atLine);
+    solution.impedance = atLine;
+    if (passed > 0.0)
+        solution.inputPower = atPort / passed;
+    solution.transformerPower = solution.inputPower - atPort;
+    return solution;
+}
+
+WireExtent extentOf(const WireModel& model)
+{
+    WireExtent extent{model.totalLength(), 0.0};
+    for (const Wire& wire : model.wires)
+        extent.longest = std::max(extent.longest, wire.length());
+    return extent;
+}
+
+double passedShare(const shapes::BuiltAntenna& built, const em::Solution& atPort)
+{
+    return built.transformer ? built.transformer->at(atPort.frequency).efficiency(atPort.impedance) : 1.0;
+}
+
+Spot spotFrom(const PortSpot& port, const shapes::BuiltAntenna& built, const Id& band)
+{
+    const double passed = 10.0 * std::log10(std::max(passedShare(built, port.solution), 1e-30));
+    Spot out{band,
+             fromLine(port.solution, built.transformer),
+             nullptr,
+             port.strongest + passed,
+             port.strongestElevation,
+             port.strongestAzimuth,
+             port.straightUp + passed,
+             built.transformer.has_value()};
+    out.field = built.transformer ? std::make_shared<const em::FarField>(port.field->fedWith(out.solution.inputPower)) : port.field;
+    return out;
+}
+
+em::PowerLedger ledgerFrom(const em::PowerLedger& port, double passed)
+{
+    return {port.sky * passed, port.soil * passed, port.wire * passed, port.loads * passed, port.lines * passed, 1.0 - passed};
+}
+
+/// The extremes of what the ground could be (ITU-R P.368 classes).
+struct NamedGround {
+    const char* name;
+    Ground ground;
+};
+const NamedGround otherGrounds[] = {{coreText("core", "sea water"), {GroundKind::Real, 70.0, 5.0}},
+                                    {coreText("core", "dry ground"), {GroundKind::Real, 7.0, 0.0003}}};
+
+class DetailMaker {
+public:
+    DetailMaker(Library& library, const Curve& curve, const Watch& watch)
+        : m_library(library), m_curve(curve), m_watch(watch), m_subject(curve.question.subject),
+          m_family(shapes::familyOf(m_subject.shape)), m_study(library.study(curve.built->model, curve.built->portReference))
+    {
+    }
+
+    Result<DetailPointer> run()
+    {
+        for (Faults (DetailMaker::*part)() : {&DetailMaker::spots, &DetailMaker::losses, &DetailMaker::lengths, &DetailMaker::levers}) {
+            if (Faults faults = (this->*part)(); !faults.empty())
+                return faults;
+            if (m_watch.stopped())
+                return stoppedFault();
+        }
+        m_watch.report(1.0);
+        return DetailPointer(m_out);
+    }
+
+private:
+    Faults spots()
+    {
+        const auto& bands = m_curve.question.bands;
+        for (std::size_t i = 0; i < bands.size(); ++i) {
+            const bool requested = bands[i].id == m_curve.question.requested;
+            if (!m_curve.bands[i].solved() || (bands[i].wish == Wish::No && !requested))
+                continue;
+            const auto port = m_study->spot(spotFrequency(m_curve.bands[i], m_curve.question.limit), m_watch);
+            if (!port)
+                return port.faults();
+            if (requested)
+                m_out->selected = m_out->spots.size();
+            m_out->spots.push_back(spotFrom(**port, *m_curve.built, bands[i].id));
+            m_watch.report(0.5 * double(i + 1) / double(bands.size()));
+        }
+        return {};
+    }
+
+    Faults losses()
+    {
+        if (!m_out->spot())
+            return {};
+        const double frequency = m_out->spot()->solution.frequency;
+        const auto ledger = m_study->ledger(frequency, m_watch);
+        if (!ledger)
+            return ledger.faults();
+        const double passed = passedShare(*m_curve.built, (*m_study->spot(frequency, m_watch))->solution);
+        m_out->ledger = ledgerFrom(**ledger, passed);
+        currents(m_out->spot()->solution);
+        for (const NamedGround& other : otherGrounds) {
+            WireModel model = m_curve.built->model;
+            model.ground = other.ground;
+            const auto there = m_library.study(model, m_curve.built->portReference)->spot(frequency, m_watch);
+            if (!there)
+                return there.faults();
+            m_out->otherGrounds.push_back({other.name, spotFrom(**there, *m_curve.built, {}).field});
+        }
+        m_watch.report(0.7);
+        return {};
+    }
+
+    void currents(const em::Solution& solution)
+    {
+        m_out->ribbon = em::currentRibbon(solution, ribbonPieces);
+        const Wire& wire = solution.model->wires.front();
+        if (solution.inputPower > 0.0)
+            m_out->endVoltsAtOneWatt =
+                em::endVoltage(em::strongestCurrent(solution, 0) / std::sqrt(solution.inputPower), wire.length(), wire.radius);
+    }
+
+    Faults lengths()
+    {
+        TuneOptions options;
+        options.goal = m_curve.question.goal;
+        const Subject& s = m_subject;
+        for (const shapes::TunedLength& t : m_family.tuned(s.shape))
+            m_out->lengths.push_back({t, m_family.rules(s.shape, t).front().value, {}, {}});
+        if (m_out->lengths.size() == 1) {
+            Length& only = m_out->lengths.front();
+            const auto tuned = tune(s.shape, s.ground, only.what.parameter, only.what.frequency, m_library.tables(), options, m_watch);
+            if (tuned)
+                only.solved = tuned->value;
+            else
+                only.fault = tuned.faults().front().message;
+            return {};
+        }
+        const auto tuned = tuneAll(s.shape, s.ground, m_library.tables(), options, m_watch);
+        for (std::size_t i = 0; i < m_out->lengths.size(); ++i)
+            if (tuned)
+                m_out->lengths[i].solved = tuned->lengths[i].value;
+            else
+                m_out->lengths[i].fault = tuned.faults().front().message;
+        return {};
+    }
+
+    Faults levers()
+    {
+        const auto all = m_family.levers(m_subject.shape);
+        if (!all.empty())
+            m_out->levers.push_back({all.front(), slope(all.front())});
+        return {};
+    }
+
+    /// Sensitivity of the dip to a lever, from the phase's slopes: df/dL = -(dphi/dL)/(dphi/df) at resonance.
+    double slope(const shapes::Lever& lever)
+    {
+        const double f = m_curve.resonance ? m_curve.resonance->frequency : m_curve.fundamental;
+        const double value = m_family.value(m_subject.shape, lever.parameter);
+        shapes::AntennaShape changed = m_subject.shape;
+        changed.parameters[lever.parameter] = value * (1.0 - leverStep);
+        const auto built = shapes::buildOver(changed, m_subject.ground, m_subject.configuration);
+        if (!built || value == 0.0)
+            return 0.0;
+        const auto model = std::make_shared<const WireModel>(m_curve.built->atLine());
+        const double df = 0.002 * f;
+        const auto here = em::solve(model, f, m_library.tables(), {}, m_watch);
+        const auto higher = em::solve(model, f + df, m_library.tables(), {}, m_watch);
+        if (!here || !higher)
+            return 0.0;
+        const auto change = em::impedanceChange(*here, *model, built->atLine(), m_library.tables(), m_watch);
+        if (!change)
+            return 0.0;
+        const auto phase = [](Complex z) { return z.imag() / std::abs(z); };
+        const double byFrequency = (phase(higher->impedance) - phase(here->impedance)) / df;
+        const double byLever = (phase(here->impedance + *change) - phase(here->impedance)) / (-value * leverStep);
+        return -byLever / byFrequency;
+    }
+
+    Library& m_library;
+    const Curve& m_curve;
+    const Watch& m_watch;
+    const Subject& m_subject;
+    const shapes::Family& m_family;
+    std::shared_ptr<Study> m_study;
+    std::shared_ptr<Detail> m_out = std::make_shared<Detail>();
+};
+
+} // namespace
+
+Question questionOf(const Design& design, const Antenna& antenna, const Id& requested, std::size_t configuration)
+{
+    return {{antenna.shape, design.site.soil.ground(), configuration},
+            design.operation.bands,
+            design.operation.swrLimit,
+            requested,
+            antenna.tuneForLowestSwr ? shapes::TuneGoal::LowestSwr : shapes::TuneGoal::Resonance};
+}
+
+bool Curve::covers(double frequency) const
+{
+    return std::any_of(parts.begin(), parts.end(), [&](const CurvePart& p) { return frequency >= p->from && frequency <= p->to; });
+}
+
+Complex Curve::atPort(double frequency) const
+{
+    for (const CurvePart& p : parts)
+        if (frequency >= p->from && frequency <= p->to)
+            return p->at(frequency);
+    return {std::nan(""), std::nan("")};
+}
+
+Complex Curve::atLine(double frequency) const { return built->atLine(atPort(frequency), frequency); }
+
+double Curve::swrAt(double frequency) const { return covers(frequency) ? swr(atLine(frequency)) : std::nan(""); }
+
+int Curve::bandsUnderLimit() const
+{
+    int count = 0;
+    for (std::size_t i = 0; i < bands.size(); ++i)
+        count += question.bands[i].wish != Wish::No && bands[i].lowestSwr <= question.limit;
+    return count;
+}
+
+int Curve::bandsWished() const
+{
+    return int(std::count_if(question.bands.begin(), question.bands.end(), [](const WantedBand& w) { return w.wish != Wish::No; }));
+}
+
+int Curve::solves() const
+{
+    int count = 0;
+    for (const CurvePart& p : parts)
+        count += p->solves;
+    return count;
+}
+
+const Coverage* Curve::band(const Id& id) const
+{
+    for (std::size_t i = 0; i < bands.size(); ++i)
+        if (question.bands[i].id == id)
+            return &bands[i];
+    return nullptr;
+}
+
+const Spot* Detail::spotOfBand(const Id& band) const
+{
+    const auto found = std::find_if(spots.begin(), spots.end(), [&](const Spot& s) { return s.band == band; });
+    return found == spots.end() ? nullptr : &*found;
+}
+
+double Detail::trimSlope() const { return levers.empty() ? 0.0 : std::max(0.0, -levers.front().perUnit); }
+
+double spotFrequency(const Coverage& coverage, double limit)
+{
+    return coverage.lowestSwr <= 3.0 * limit ? coverage.at : coverage.band.centre();
+}
+
+Result<CurvePointer> curveOf(Library& library, const Question& question, const Watch& watch, Reach reach)
+{
+    const Result<Studied> studied = library.study(question.subject);
+    if (!studied)
+        return studied.faults();
+    const WindowPlan plan =
+        planWindows(question.bands, question.subject.shape.designFrequency, question.requested, extentOf(studied->built->model));
+    std::vector<Window> windows = plan.windows;
+    if (reach == Reach::All)
+        windows.insert(windows.end(), plan.far.begin(), plan.far.end());
+    auto out = std::make_shared<Curve>();
+    out->question = question;
+    out->built = studied->built;
+    out->complete = reach == Reach::All || plan.far.empty();
+    for (std::size_t i = 0; i < windows.size(); ++i) {
+        Watch part = watch;
+        part.progress = [&](double share) { watch.report((double(i) + share) / double(windows.size())); };
+        const Result<CurvePart> curve = studied->study->curve(windows[i], part);
+        if (!curve)
+            return curve.faults();
+        out->parts.push_back(*curve);
+    }
+    judge(*out);
+    for (std::size_t i = 0; i < question.bands.size(); ++i)
+        out->bands.push_back(judged(*out, question.bands[i].band, plan.bands[i]));
+    return CurvePointer(out);
+}
+
+Result<DetailPointer> detailOf(Library& library, const Curve& curve, const Watch& watch)
+{
+    return DetailMaker(library, curve, watch).run();
+}
+
+} // namespace vetchling::study

@@ -1,0 +1,113 @@
+#pragma once
+/// What is said of an antenna on its site, for window and command line alike: how well it covers its bands as the line sees it, and
+/// in detail its fields, losses, lengths and levers. All values are immutable once made; times and views are the callers'.
+
+#include "core/design/design.h"
+#include "core/study/study.h"
+#include "core/tune/tune.h"
+
+#include <memory>
+#include <optional>
+#include <vector>
+
+namespace vetchling::study {
+
+/// What is asked.
+struct Question {
+    Subject subject;
+    std::vector<WantedBand> bands;
+    double limit = 2.0; ///< SWR
+    Id requested;       ///< band that is looked at; may be empty
+    shapes::TuneGoal goal = shapes::TuneGoal::Resonance;
+    friend bool operator==(const Question&, const Question&) = default;
+};
+
+Question questionOf(const Design& design, const Antenna& antenna, const Id& requested = {}, std::size_t configuration = 0);
+
+/// The curve and what follows from it.
+class Curve {
+public:
+    Question question;
+    std::shared_ptr<const shapes::BuiltAntenna> built;
+    std::vector<CurvePart> parts;       ///< at the port, by window
+    bool complete = true;               ///< no band is pending
+    std::vector<Coverage> bands;        ///< of the question's, in their order, at the line
+    double fundamental = 0.0;           ///< Hz: the dip nearest to the design frequency, else that
+    std::optional<Resonance> resonance; ///< nearest to the fundamental, at the line
+
+    /// Whether a frequency lies in a window that was solved.
+    [[nodiscard]] bool covers(double frequency) const;
+    /// Impedance as the line sees it, behind the transformer if there is one; not a number where it was not solved.
+    [[nodiscard]] Complex atLine(double frequency) const;
+    [[nodiscard]] Complex atPort(double frequency) const;
+    /// Not a number where it was not solved.
+    [[nodiscard]] double swrAt(double frequency) const;
+    [[nodiscard]] int bandsUnderLimit() const;
+    [[nodiscard]] int bandsWished() const;
+    [[nodiscard]] int solves() const;
+    /// Null if there is none of that id.
+    [[nodiscard]] const Coverage* band(const Id& id) const;
+};
+
+/// One frequency looked at closely, as fed from the line: powers count from there.
+struct Spot {
+    Id band;
+    em::Solution solution;
+    std::shared_ptr<const em::FarField> field;
+    double strongest = 0.0, strongestElevation = 0.0, strongestAzimuth = 0.0; ///< dBi, rad (mathematical azimuth)
+    double straightUp = 0.0;                                                  ///< dBi
+    bool behindTransformer = false;
+};
+
+/// A tuned length: by rule, and solved on this site.
+struct Length {
+    shapes::TunedLength what;
+    double ruleValue = 0.0;
+    std::optional<double> solved;
+    Text fault; ///< why it is not
+};
+
+/// How the dip answers to a lever.
+struct LeverSlope {
+    shapes::Lever lever;
+    double perUnit = 0.0; ///< Hz that the dip moves for one SI unit more of the parameter, each piece; 0: unknown
+};
+
+inline constexpr int ribbonPieces = 6; ///< of an element
+
+struct Detail {
+    std::vector<Spot> spots;               ///< wished bands and the requested one
+    std::size_t selected = 0;              ///< the requested one's place
+    std::optional<em::PowerLedger> ledger; ///< at the selected frequency, from the line
+    struct OtherGround {
+        const char* name; ///< marked for translation
+        std::shared_ptr<const em::FarField> field;
+    };
+    /// Currents at the selected frequency as em::currentRibbon gives them, of ribbonPieces a piece.
+    std::vector<std::vector<double>> ribbon;
+    double endVoltsAtOneWatt = 0.0;        ///< V peak at the first wire's ends at the selected frequency, for a watt into the line
+    std::vector<OtherGround> otherGrounds; ///< the selected frequency over wetter and drier ground
+    std::vector<Length> lengths;           ///< in the family's order
+    std::vector<LeverSlope> levers;        ///< the one that trimming takes first
+
+    [[nodiscard]] const Spot* spot() const { return spots.empty() ? nullptr : &spots[selected]; }
+    [[nodiscard]] const Spot* spotOfBand(const Id& band) const;
+    /// Hz that the dip rises for a metre cut from each end; 0: unknown.
+    [[nodiscard]] double trimSlope() const;
+};
+
+using CurvePointer = std::shared_ptr<const Curve>;
+using DetailPointer = std::shared_ptr<const Detail>;
+
+/// How much of the question is answered: near bands come at once, far ones (windows.h) may take long.
+enum class Reach { Near, All };
+
+/// The windows of the question solved and judged. Faults: what cannot be built or solved; stopped.
+Result<CurvePointer> curveOf(Library& library, const Question& question, const Watch& watch = {}, Reach reach = Reach::All);
+/// Fields at the wished bands, losses, lengths and levers. @param curve the answer to the same question
+Result<DetailPointer> detailOf(Library& library, const Curve& curve, const Watch& watch = {});
+
+/// Frequency that stands for a band: its lowest SWR if the band is used at all, else its centre.
+double spotFrequency(const Coverage& coverage, double limit);
+
+} // namespace vetchling::study

@@ -1,0 +1,168 @@
+#include "core/study/study.h"
+
+#include <cmath>
+#include <cstring>
+
+namespace vetchling::study {
+namespace {
+
+constexpr int elevationSteps = 30, azimuthSteps = 72;
+
+void findStrongest(PortSpot& spot)
+{
+    spot.strongest = -300.0;
+    std::vector<double> elevations, azimuths;
+    for (int e = 1; e <= elevationSteps; ++e)
+        elevations.push_back(0.5 * pi * e / elevationSteps);
+    for (int a = 0; a < azimuthSteps; ++a)
+        azimuths.push_back(2.0 * pi * a / azimuthSteps);
+    const auto grid = spot.field->gainGrid(elevations, azimuths);
+    for (std::size_t e = 0; e < elevations.size(); ++e)
+        for (std::size_t a = 0; a < azimuths.size(); ++a)
+            if (grid[e][a] > spot.strongest + 1e-9)
+                spot.strongest = grid[e][a], spot.strongestElevation = elevations[e], spot.strongestAzimuth = azimuths[a];
+    for (double step : {0.02, 0.007}) // refine in elevation
+        for (double e = spot.strongestElevation - 3 * step; e <= std::min(0.5 * pi, spot.strongestElevation + 3 * step); e += step)
+            if (const double gain = spot.field->gain(std::max(e, 1e-3), spot.strongestAzimuth); gain > spot.strongest)
+                spot.strongest = gain, spot.strongestElevation = e;
+    spot.straightUp = spot.field->gain(0.5 * pi, 0.0);
+}
+
+/// All that the solver reads, as bytes: equal keys are equal models.
+class Key {
+public:
+    void add(double v) { m_bytes.append(reinterpret_cast<const char*>(&v), sizeof v); }
+    void add(Complex v) { add(v.real()), add(v.imag()); }
+    void add(Vec3 v) { add(v.x), add(v.y), add(v.z); }
+    void add(bool v) { m_bytes += v ? '1' : '0'; }
+    template <class T> void addOptional(const std::optional<T>& v)
+    {
+        add(v.has_value());
+        if (v)
+            add(*v);
+    }
+    void add(const Coating& c) { add(c.thickness), add(c.conductivity), add(c.relativePermeability); }
+    void add(const Insulation& i) { add(i.outerRadius), add(i.relativePermittivity), add(i.lossTangent); }
+    void add(const Wire& w)
+    {
+        add(double(w.points.size()));
+        for (Vec3 p : w.points)
+            add(p);
+        add(w.radius), addOptional(w.endRadius), addOptional(w.conductivity), add(w.relativePermeability), add(w.wall);
+        addOptional(w.coating), addOptional(w.insulation);
+    }
+    void add(const Feed& f) { add(double(f.wire)), add(f.at), add(f.voltage); }
+    void add(const Load& l)
+    {
+        add(double(l.wire)), add(l.at), add(double(l.kind)), add(l.resistance), add(l.inductance), add(l.capacitance), add(l.q);
+        add(l.selfResonance);
+    }
+    void add(const LineSection& l)
+    {
+        add(double(l.fromWire)), add(double(l.toWire)), add(l.fromAt), add(l.toAt), add(double(l.end)), add(l.characteristicImpedance);
+        add(l.length), add(l.velocityFactor), add(l.lossPerMetre), add(l.crossed);
+    }
+    template <class T> void addAll(const std::vector<T>& list)
+    {
+        add(double(list.size()));
+        for (const T& item : list)
+            add(item);
+    }
+    std::string take() { return std::move(m_bytes); }
+
+private:
+    std::string m_bytes;
+};
+
+std::string keyOf(const WireModel& m, double portReference)
+{
+    Key key;
+    key.add(double(m.ground.kind)), key.add(m.ground.relativePermittivity), key.add(m.ground.conductivity), key.add(portReference);
+    key.addAll(m.wires), key.addAll(m.feeds), key.addAll(m.loads), key.addAll(m.lines);
+    return key.take();
+}
+
+std::string keyOf(std::initializer_list<double> values)
+{
+    Key key;
+    for (double v : values)
+        key.add(v);
+    return key.take();
+}
+
+} // namespace
+
+Study::Study(WireModel model, double portReference, std::shared_ptr<em::GroundTableCache> tables)
+    : m_model(std::make_shared<const WireModel>(std::move(model))), m_portReference(portReference), m_tables(std::move(tables))
+{
+}
+
+Result<CurvePart> Study::curve(const Window& window, const Watch& watch)
+{
+    const std::string key = keyOf({window.from, window.to});
+    if (CurvePart known = m_curves.find(key))
+        return known;
+    em::SweepOptions options;
+    options.from = window.from;
+    options.to = window.to;
+    options.reference = m_portReference;
+    Result<em::ImpedanceCurve> curve = em::sweep(m_model, options, *m_tables, watch);
+    if (!curve)
+        return curve.faults();
+    return m_curves.keep(key, std::make_shared<const em::ImpedanceCurve>(std::move(curve).value()));
+}
+
+Result<PortSpotPointer> Study::spot(double frequency, const Watch& watch)
+{
+    const std::string key = keyOf({frequency});
+    if (PortSpotPointer known = m_spots.find(key))
+        return known;
+    em::SolveOptions options;
+    options.wantedErrorPercent = em::usualErrorPercent;
+    Result<em::Solution> solution = em::solve(m_model, frequency, *m_tables, options, watch);
+    if (!solution)
+        return solution.faults();
+    auto spot = std::make_shared<PortSpot>();
+    spot->solution = std::move(solution).value();
+    spot->field = std::make_shared<const em::FarField>(spot->solution);
+    findStrongest(*spot);
+    return m_spots.keep(key, std::move(spot));
+}
+
+Result<LedgerPointer> Study::ledger(double frequency, const Watch& watch)
+{
+    const std::string key = keyOf({frequency});
+    if (LedgerPointer known = m_ledgers.find(key))
+        return known;
+    const Result<PortSpotPointer> here = spot(frequency, watch);
+    if (!here)
+        return here.faults();
+    const Result<em::PowerLedger> ledger = em::powerLedger((*here)->solution, *m_tables, watch);
+    if (!ledger)
+        return ledger.faults();
+    return m_ledgers.keep(key, std::make_shared<const em::PowerLedger>(*ledger));
+}
+
+Library::Library(std::size_t studies) : m_studies(studies) {}
+
+Result<Studied> Library::study(const Subject& subject)
+{
+    Result<shapes::BuiltAntenna> built = shapes::buildOver(subject.shape, subject.ground, subject.configuration);
+    if (!built)
+        return built.faults();
+    auto shared = std::make_shared<const shapes::BuiltAntenna>(std::move(built).value());
+    return Studied{shared, study(shared->model, shared->portReference)};
+}
+
+std::shared_ptr<Study> Library::study(const WireModel& model, double portReference)
+{
+    const std::string key = keyOf(model, portReference);
+    if (auto known = m_studies.find(key))
+        return known;
+    WireModel bare = model;
+    for (Feed& feed : bare.feeds)
+        feed.transformer.reset();
+    return m_studies.keep(key, std::make_shared<Study>(std::move(bare), portReference, m_tables));
+}
+
+} // namespace vetchling::study
