@@ -1,41 +1,31 @@
 /// ./dev bench: each figure as a ratio to one zgesv of 500 unknowns in the same run.
 #include "bench/cases.h"
-#include "bench/drag.h"
 #include "bench/reporter.h"
+#include "bench/unit.h"
+#include "bench/window.h"
 #include "core/em/far_field.h"
 #include "core/tune/tune.h"
 
 #include <benchmark/benchmark.h>
-#include <cblas.h>
-#include <lapacke.h>
 
 #include <cstring>
-#include <random>
+#include <functional>
 
 namespace vetchling::bench {
 namespace {
 
-void unit(benchmark::State& state)
-{
-    constexpr int n = 500;
-    std::mt19937 random(1);
-    std::normal_distribution<double> normal;
-    std::vector<Complex> matrix(n * n), rhs(n);
-    for (Complex& v : matrix)
-        v = {normal(random), normal(random)};
-    for (Complex& v : rhs)
-        v = {normal(random), 0.0};
-    openblas_set_num_threads(1);
-    std::vector<lapack_int> pivots(n);
-    for (auto _ : state) {
-        state.PauseTiming();
-        std::vector<Complex> a = matrix, b = rhs;
-        state.ResumeTiming();
-        LAPACKE_zgesv(LAPACK_COL_MAJOR, n, 1, reinterpret_cast<lapack_complex_double*>(a.data()), n, pivots.data(),
-                      reinterpret_cast<lapack_complex_double*>(b.data()), n);
-        benchmark::DoNotOptimize(b.data());
-    }
-}
+/// Times U right before and after a case and writes it beside the case's own time.
+class BesideUnit {
+public:
+    explicit BesideUnit(benchmark::State& state) : m_state(state), m_before(unitMilliseconds()) {}
+    ~BesideUnit() { m_state.counters["unit"] = 0.5 * (m_before + unitMilliseconds()); }
+    BesideUnit(const BesideUnit&) = delete;
+    BesideUnit& operator=(const BesideUnit&) = delete;
+
+private:
+    benchmark::State& m_state;
+    double m_before;
+};
 
 /// Percent between the default mesh and a much finer one.
 double errorOf(const Case& c, em::GroundTableCache& tables, Complex z)
@@ -142,40 +132,44 @@ void tuning(benchmark::State& state)
     state.counters["goal"] = 3.0;
 }
 
-#ifdef VETCHLING_BENCH_APP
-void drag(benchmark::State& state, const DragTimes& times, bool median)
+void registerCase(const std::string& name, std::function<void(benchmark::State&)> run, int repetitions = 7, int iterations = 0)
 {
-    for (auto _ : state)
-        benchmark::DoNotOptimize(times.median);
-    state.counters["milliseconds"] = median ? times.median : times.percentile95;
-    state.counters["goal"] = median ? 30.0 : 60.0;
+    auto* b = benchmark::RegisterBenchmark(name.c_str(), [run = std::move(run)](benchmark::State& state) {
+        const BesideUnit beside(state);
+        run(state);
+    });
+    b->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(repetitions);
+    iterations > 0 ? b->Iterations(iterations) : b->MinTime(0.1);
+}
+
+#ifdef VETCHLING_BENCH_APP
+void registerWait(const Wait& wait)
+{
+    benchmark::RegisterBenchmark(wait.name.c_str(), [wait](benchmark::State& state) {
+        for (auto _ : state)
+            benchmark::DoNotOptimize(wait.milliseconds);
+        state.counters["milliseconds"] = wait.milliseconds;
+        state.counters["goal"] = wait.goal;
+    })->Iterations(1);
 }
 #endif
 
 void registerAll()
 {
-    const auto inMilliseconds = [](benchmark::internal::Benchmark* b) {
-        b->Unit(benchmark::kMillisecond)->UseRealTime()->Repetitions(3)->ReportAggregatesOnly(true);
-    };
-    inMilliseconds(benchmark::RegisterBenchmark(unitName, unit));
     for (const Case& c : cases()) {
-        auto* b = benchmark::RegisterBenchmark(c.name.c_str(), [c](benchmark::State& state) { solveOnce(state, c); });
-        inMilliseconds(b);
-        if (c.name == "long-wire")
-            b->Repetitions(1)->Iterations(1);
+        const bool isLong = c.name == "long-wire";
+        registerCase(c.name, [c](benchmark::State& state) { solveOnce(state, c); }, isLong ? 3 : 7, isLong ? 1 : 0);
     }
-    inMilliseconds(benchmark::RegisterBenchmark("table", table));
-    inMilliseconds(benchmark::RegisterBenchmark("pattern", pattern));
-    inMilliseconds(benchmark::RegisterBenchmark("curve-warm", [](benchmark::State& state) { curve(state, true); }));
-    benchmark::RegisterBenchmark("curve-cold", [](benchmark::State& state) { curve(state, false); })
-        ->Unit(benchmark::kMillisecond)
-        ->UseRealTime()
-        ->Iterations(3);
-    inMilliseconds(benchmark::RegisterBenchmark("tune", tuning));
+    registerCase("table", table);
+    registerCase("pattern", pattern);
+    registerCase("curve-warm", [](benchmark::State& state) { curve(state, true); });
+    registerCase("curve-cold", [](benchmark::State& state) { curve(state, false); }, 3, 2);
+    registerCase("tune", tuning);
 #ifdef VETCHLING_BENCH_APP
-    static const DragTimes times = measureDrag(60);
-    benchmark::RegisterBenchmark("drag", [](benchmark::State& state) { drag(state, times, true); })->Iterations(1);
-    benchmark::RegisterBenchmark("drag-95", [](benchmark::State& state) { drag(state, times, false); })->Iterations(1);
+    for (const Wait& wait : measureDrags(60))
+        registerWait(wait);
+    for (const Wait& wait : measureFirstStrip(5))
+        registerWait(wait);
 #endif
 }
 

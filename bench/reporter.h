@@ -1,7 +1,11 @@
 #pragma once
-/// Prints results as ratios to U, the time of one zgesv of 500 complex unknowns on one thread, as a table or as JSON.
+/// Prints results as ratios to U (unit.h), as a table or as JSON. A ratio is the median of pairs: each repetition of a case against the
+/// units timed right before and after it.
 
 #include <benchmark/benchmark.h>
+
+#include <string>
+#include <vector>
 
 namespace vetchling::bench {
 
@@ -15,12 +19,15 @@ public:
 private:
     struct Row {
         std::string name;
-        double milliseconds, goal, unknowns, solves, error;
+        std::vector<double> milliseconds, ratios;
+        double goal = 0.0, unknowns = 0.0, solves = 0.0, error = 0.0;
+        bool goalInMilliseconds = false;
     };
+    Row& rowOf(const std::string& name);
+    void printJson() const;
+    void printTable() const;
     bool m_json;
     std::vector<Row> m_rows;
 };
-
-inline constexpr const char* unitName = "U";
 
 } // namespace vetchling::bench

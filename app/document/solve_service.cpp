@@ -12,9 +12,13 @@ constexpr int pauseMilliseconds = 120, progressMilliseconds = 100;
 
 } // namespace
 
-SolveService::SolveService(Document& document, QObject* parent)
+SolveService::SolveService(Document& document, const QString& tableFolder, QObject* parent)
     : QObject(parent), m_document(document), m_library(std::make_shared<study::Library>()), m_queue(std::make_unique<study::Queue>())
 {
+    if (!tableFolder.isEmpty()) {
+        m_store = std::make_shared<files::TableStore>(tableFolder.toStdString());
+        m_library->tables().setSource([store = m_store](em::GroundTable& table) { store->restore(table); });
+    }
     m_pause.setSingleShot(true);
     m_progress.setInterval(progressMilliseconds);
     connect(&m_progress, &QTimer::timeout, this, &SolveService::stateChanged);
@@ -155,9 +159,21 @@ void SolveService::finished(const Step& step)
         emit curveReady();
         m_pause.start();
     }
-    if (!m_busy)
+    if (!m_busy) {
         m_progress.stop();
+        keepTables();
+    }
     emit stateChanged();
+}
+
+/// In the background, when everything is answered.
+void SolveService::keepTables()
+{
+    if (m_store && m_queue)
+        m_keeping = m_queue->batch([store = m_store, library = m_library](const Watch& watch) {
+            store->save(library->tables(), watch);
+            return !watch.stopped();
+        });
 }
 
 void SolveService::pin()

@@ -1,6 +1,7 @@
 #pragma once
 /// Solves the shown antenna in the background: the newest request wins, the one before is told to stop.
 
+#include "core/files/table_store.h"
 #include "core/study/answers.h"
 #include "core/study/queue.h"
 
@@ -20,13 +21,16 @@ using study::DetailPointer;
 class SolveService : public QObject {
     Q_OBJECT
 public:
-    explicit SolveService(Document& document, QObject* parent = nullptr);
+    /// @param tableFolder where the soil's tables are kept between runs; empty: nowhere
+    explicit SolveService(Document& document, const QString& tableFolder = {}, QObject* parent = nullptr);
     ~SolveService() override;
 
     /// The last finished results of the current antenna; null before the first. Old ones stay while new ones are on their way.
     [[nodiscard]] CurvePointer curve() const { return m_curve; }
     [[nodiscard]] DetailPointer detail() const { return m_detail; }
     [[nodiscard]] bool busy() const { return m_busy; }
+    /// Everything is answered, and the soil's tables are kept.
+    [[nodiscard]] bool atRest() const { return !m_busy && (!m_keeping || m_keeping->finished()); }
     [[nodiscard]] double progress() const;
     /// Why the design cannot be solved; empty if it can.
     [[nodiscard]] const Faults& faults() const { return m_faults; }
@@ -68,12 +72,14 @@ private:
     void startFar(); ///< bands that nobody waits for
     void finished(const Step& step);
     void forget();
+    void keepTables();
     [[nodiscard]] study::Question question() const;
 
     Document& m_document;
     std::shared_ptr<study::Library> m_library;
+    std::shared_ptr<files::TableStore> m_store; ///< null: nothing is kept
     std::unique_ptr<study::Queue> m_queue;
-    study::Queue::Ticket m_job;
+    study::Queue::Ticket m_job, m_keeping;
     unsigned long m_number = 0; ///< of the job
     double m_progressFrom = 0.0, m_progressSpan = 1.0;
     QTimer m_pause;    ///< before the detail, so that a drag gets one curve after the other

@@ -18,6 +18,7 @@ constexpr double leftMargin = 20.0, rightMargin = 44.0;
 constexpr double lensShare = 0.62; // of the width for bands, the rest for what lies between
 constexpr int samplesInBand = 90, samplesBetween = 70;
 constexpr double widestLens = 150.0, bandPitch = 92.0; // px; more bands than fit at the pitch scroll
+constexpr double multipleWidth = 76.0; // px of "×3 = 21.25" and its triangle
 constexpr int progressHeight = 2;                      // px at the top
 
 } // namespace
@@ -239,7 +240,8 @@ void BandStrip::paintAll(QPainter& painter) const
         return;
     paintScale(sketch);
     painter.save();
-    painter.setClipRect(QRectF(0, 0, width() - rightMargin + 8.0, height()));
+    if (m_width > width()) // what has been scrolled out keeps off the scale
+        painter.setClipRect(QRectF(0, 0, width() - rightMargin + 8.0, height()));
     painter.translate(-m_scroll, 0.0);
     paintBands(sketch);
     const double limit = m_operation.swrLimit;
@@ -332,7 +334,7 @@ void BandStrip::paintMultiples(Sketch& sketch) const
     double lastRight = m_scroll + 150.0;
     for (int n = 1; n * curve->fundamental < m_lens.to() && n <= 9; ++n) {
         const double f = n * curve->fundamental, x = m_lens.x(f);
-        if (f < m_lens.from() || x - 5 < lastRight)
+        if (f < m_lens.from() || x - 5 < lastRight || x + multipleWidth > m_width)
             continue;
         sketch.line({x, traceBottom}, {x, height() - 14.0}, c.petal);
         sketch.triangle({x, height() - 14.0}, c.petal, c.inkSoft);

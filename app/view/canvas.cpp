@@ -15,7 +15,9 @@ void Canvas::paintEvent(QPaintEvent*)
 {
     QPainter painter(this);
     Sketch sketch(painter, m_context.theme);
+    m_onScreen = true;
     render(sketch, size());
+    m_onScreen = false;
 }
 
 } // namespace vetchling::app

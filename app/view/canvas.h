@@ -17,7 +17,12 @@ public:
 
 protected:
     void paintEvent(QPaintEvent*) override;
+    /// Whether `render` paints the widget, whose children stand on it, and not an exported picture.
+    [[nodiscard]] bool onScreen() const { return m_onScreen; }
     ViewContext& m_context;
+
+private:
+    bool m_onScreen = false;
 };
 
 } // namespace vetchling::app

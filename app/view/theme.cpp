@@ -156,6 +156,14 @@ QToolButton:checked { background: @petalPale; }
 QToolButton[segment="true"] { border: 1px solid @hairline; border-radius: 0px; padding: 4px 12px; background: @card; }
 QToolButton[segment="true"]:checked { background: @leafPale; font-weight: 700; }
 QToolButton::menu-indicator { image: none; }
+QTabBar { background: transparent; qproperty-drawBase: 0; }
+QTabBar::tab { background: transparent; border: none; border-radius: 15px; min-height: 30px; max-width: 190px; padding: 0px 12px 0px 10px; margin: 0px 2px; color: @inkSoft; }
+QTabBar::tab:hover { background: @fill; }
+QTabBar::tab:selected { background: @leafPale; color: @ink; font-weight: 700; }
+QTabBar::tab:selected:focus { border: 2px solid @leaf; padding: 0px 10px 0px 8px; min-height: 26px; }
+QTabBar::scroller { width: 40px; }
+QTabBar QToolButton { background: @paper; border: 1px solid @hairline; border-radius: 4px; }
+QListView#trail { background: @panel; border: none; outline: none; }
 QMenu { background: @card; border: 1px solid @hairline; padding: 4px; }
 QMenu::item { padding: 5px 24px 5px 14px; border-radius: 3px; }
 QMenu::item:selected { background: @leafPale; }
@@ -172,9 +180,10 @@ QScrollBar:horizontal { background: transparent; height: 8px; margin: 0; }
 QScrollBar::handle:horizontal { background: @hairline; border-radius: 4px; min-width: 24px; }
 QScrollBar::add-line, QScrollBar::sub-line { width: 0; height: 0; }
 QScrollBar::add-page, QScrollBar::sub-page { background: transparent; }
-QTableView { background: transparent; border: none; gridline-color: transparent; selection-background-color: @leafPale; selection-color: @ink; }
-QTableView::item { border-bottom: 1px solid @hairline; padding: 2px 4px; }
-QHeaderView::section { background: transparent; border: none; border-bottom: 2px solid @hairline; color: @inkSoft; font-size: 12px; font-weight: 600; padding: 2px 4px; }
+QTableView { background: @paper; border: none; gridline-color: transparent; selection-background-color: @leafPale; selection-color: @ink; }
+QTableView::item { border-bottom: 1px solid @hairline; padding: 2px 4px 2px 0px; }
+QHeaderView { background: transparent; border: none; }
+QHeaderView::section { background: @paper; border: none; border-bottom: 2px solid @hairline; color: @inkSoft; font-size: 12px; font-weight: 600; padding: 2px 4px 2px 0px; }
 QLabel[role="heading"] { color: @inkSoft; font-size: 12px; font-weight: 700; }
 QLabel[role="note"] { color: @inkSoft; font-size: 12px; }
 QLabel[role="figure"] { font-weight: 700; }

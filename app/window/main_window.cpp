@@ -33,8 +33,8 @@ constexpr int patienceMilliseconds = 30;
 
 } // namespace
 
-MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder)
-    : m_models(m_document), m_solver(m_document), m_context{m_document, m_models, m_solver, m_theme, {}, {}, {}},
+MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder, const QString& tableFolder)
+    : m_models(m_document), m_solver(m_document, tableFolder), m_context{m_document, m_models, m_solver, m_theme, {}, {}, {}},
       m_desk(m_document, m_settings, dataFolder, autosaveFolder, this)
 {
     setObjectName(QStringLiteral("mainWindow"));

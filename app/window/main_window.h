@@ -18,8 +18,8 @@ namespace vetchling::app {
 class MainWindow : public QMainWindow {
     Q_OBJECT
 public:
-    /// @param dataFolder where soils, bands and the demo are
-    explicit MainWindow(const QString& dataFolder, const QString& autosaveFolder);
+    /// @param dataFolder where soils, bands and the demo are @param tableFolder for the soil's tables; empty: they are not kept
+    explicit MainWindow(const QString& dataFolder, const QString& autosaveFolder, const QString& tableFolder = {});
     ~MainWindow() override;
 
     [[nodiscard]] Document& document() { return m_document; }

@@ -68,6 +68,21 @@ private:
     QTimer m_poll;
 };
 
+/// Ends the program at a moment, for measuring how long it takes until then.
+void quitAt(const QString& moment, MainWindow& window)
+{
+    if (moment == QLatin1String("strip")) {
+        QObject::connect(window.findChild<BandStrip*>(), &BandStrip::traced, qApp, [] { qApp->exit(0); });
+        return;
+    }
+    auto* poll = new QTimer(&window);
+    QObject::connect(poll, &QTimer::timeout, &window, [&window] {
+        if (window.solver().atRest())
+            qApp->exit(0);
+    });
+    poll->start(20);
+}
+
 std::vector<Photographer::Shot> documentationShots()
 {
     using Mode = Theme::Mode;
@@ -93,11 +108,14 @@ int start(QApplication& application)
                                    QStringLiteral("folder"));
     const QCommandLineOption picture(QStringLiteral("picture"), QObject::tr("write one picture of the window into a folder and quit"),
                                      QStringLiteral("folder"));
-    parser.addOptions({demo, shots, picture});
+    const QCommandLineOption quit(QStringLiteral("quit-at"), QObject::tr("quit at a moment, for measuring: strip or rest"),
+                                  QStringLiteral("moment"));
+    parser.addOptions({demo, shots, picture, quit});
     parser.process(application);
 
     const QString state = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
-    MainWindow window(findDataFolder(), state);
+    const QString tables = QStandardPaths::writableLocation(QStandardPaths::CacheLocation) + QStringLiteral("/soil-tables");
+    MainWindow window(findDataFolder(), state, tables);
     const QStringList files = parser.positionalArguments();
     const bool posing = parser.isSet(shots) || parser.isSet(picture);
     if (posing) {
@@ -121,6 +139,8 @@ int start(QApplication& application)
     else if (parser.isSet(picture))
         photographer = std::make_unique<Photographer>(window, parser.value(picture),
                                                       std::vector<Photographer::Shot>{{"window.png", 1, 0, Theme::Mode::Day}});
+    if (parser.isSet(quit))
+        quitAt(parser.value(quit), window);
     return application.exec();
 }
 

@@ -19,7 +19,7 @@ public:
 
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex& index) const override
     {
-        const double room = m_view->viewport()->height() - 20.0;
+        const double room = m_view->viewport()->height() - 8.0;
         return {trailWidth - 2, int(std::min(widestPitch, room / std::max(1, index.model()->rowCount())))};
     }
 
@@ -79,7 +79,6 @@ Trail::Trail(ViewContext& context, std::vector<Stage*> stages, QWidget* parent)
     setObjectName(QStringLiteral("trail"));
     setAccessibleName(tr("Stages of the work"));
     setFrameShape(QFrame::NoFrame);
-    setViewportMargins(0, 10, 0, 0);
     setVerticalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setEditTriggers(NoEditTriggers);

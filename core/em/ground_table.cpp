@@ -59,7 +59,7 @@ struct GroundTable::Row {
 };
 
 GroundTable::GroundTable(const Ground& ground, double frequency, TableContent content)
-    : m_content(content), m_frequency(frequency), m_waveNumber(waveNumber(frequency)),
+    : m_ground(ground), m_content(content), m_frequency(frequency), m_waveNumber(waveNumber(frequency)),
       m_permittivity(ground.complexPermittivity(frequency)), m_image(imageStrength(m_permittivity)),
       m_factor(Complex{0.0, -1.0} * waveImpedance * m_waveNumber * m_waveNumber / (8.0 * pi)), m_rows(mostRows)
 {
@@ -196,6 +196,27 @@ HalfSpaceIntegrals GroundTable::at(double rho, double height) const
     return (m_factor * phase / clampedQ) * unpacked(sum);
 }
 
+std::vector<TableRow> GroundTable::rows() const
+{
+    const std::lock_guard lock(m_mutex);
+    std::vector<TableRow> out;
+    for (std::size_t i = 0; i < m_rows.size(); ++i)
+        if (m_rows[i] && !m_rows[i]->filled.empty()) {
+            const Span& filled = m_rows[i]->filled;
+            out.push_back({int(i), filled.from, {m_rows[i]->value.begin() + filled.from, m_rows[i]->value.begin() + filled.to}});
+        }
+    return out;
+}
+
+void GroundTable::restore(const std::vector<TableRow>& rows)
+{
+    for (const TableRow& row : rows) {
+        const Span columns{row.from, row.from + int(row.values.size())};
+        if (row.index >= 0 && row.index < int(mostRows) && columns.from >= 0 && columns.to <= m_columns)
+            keep(row.index, columns, row.values);
+    }
+}
+
 int GroundTable::rowCount() const
 {
     const std::lock_guard lock(m_mutex);
@@ -213,8 +234,20 @@ std::shared_ptr<GroundTable> GroundTableCache::table(const Ground& ground, doubl
     }
     if (m_entries.size() >= m_capacity)
         m_entries.erase(m_entries.begin());
-    m_entries.push_back({ground, frequency, content, std::make_shared<GroundTable>(ground, frequency, content)});
-    return m_entries.back().table;
+    auto made = std::make_shared<GroundTable>(ground, frequency, content);
+    if (m_source)
+        m_source(*made);
+    m_entries.push_back({ground, frequency, content, made});
+    return made;
+}
+
+std::vector<std::shared_ptr<const GroundTable>> GroundTableCache::tables() const
+{
+    const std::lock_guard lock(m_mutex);
+    std::vector<std::shared_ptr<const GroundTable>> out;
+    for (const Entry& e : m_entries)
+        out.push_back(e.table);
+    return out;
 }
 
 void GroundTableCache::clear()

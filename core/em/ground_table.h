@@ -13,6 +13,7 @@
 
 #include <array>
 #include <cmath>
+#include <functional>
 #include <memory>
 #include <mutex>
 #include <vector>
@@ -21,6 +22,15 @@ namespace vetchling::em {
 
 /// What a table holds: the remainder itself, or j times the imaginary part of its evanescent waves (far_field.h).
 enum class TableContent { Remainder, EvanescentLoss };
+
+/// Some columns of one row, for keeping a table beyond the program's run.
+struct TableRow {
+    int index = 0, from = 0;
+    std::vector<std::array<double, 8>> values;
+};
+
+/// To be raised whenever the grid or the integrals change: kept tables of another version are of no use.
+inline constexpr int tableVersion = 1;
 
 class GroundTable {
 public:
@@ -37,6 +47,14 @@ public:
     /// @param rho horizontal distance, @param height sum of both heights, m; sqrt(rho^2+height^2) must be covered
     [[nodiscard]] HalfSpaceIntegrals at(double rho, double height) const;
 
+    /// All that has been computed; and taken back into a new table of the same ground, frequency and content.
+    [[nodiscard]] std::vector<TableRow> rows() const;
+    void restore(const std::vector<TableRow>& rows);
+
+    [[nodiscard]] const Ground& ground() const { return m_ground; }
+    [[nodiscard]] TableContent content() const { return m_content; }
+    /// Columns of a whole row.
+    [[nodiscard]] int columnCount() const { return m_columns; }
     [[nodiscard]] Complex image() const { return m_image; }
     [[nodiscard]] double frequency() const { return m_frequency; }
     /// Rows computed so far; for tests and benchmarks.
@@ -59,6 +77,7 @@ private:
     /// The pieces of `wanted` that are missing, so that what is there stays one piece.
     [[nodiscard]] static std::vector<Span> missingOf(const Span& there, const Span& wanted);
 
+    Ground m_ground;
     TableContent m_content;
     double m_frequency, m_waveNumber;
     Complex m_permittivity, m_image, m_factor;
@@ -74,6 +93,9 @@ public:
     /// @param capacity tables kept; the least recently used goes first
     explicit GroundTableCache(std::size_t capacity = 600) : m_capacity(capacity) {}
     std::shared_ptr<GroundTable> table(const Ground& ground, double frequency, TableContent content = TableContent::Remainder);
+    /// Called with each new table before anyone sees it, to bring back what an earlier run computed. Set before the first use.
+    void setSource(std::function<void(GroundTable&)> source) { m_source = std::move(source); }
+    [[nodiscard]] std::vector<std::shared_ptr<const GroundTable>> tables() const;
     void clear();
     [[nodiscard]] std::size_t size() const;
 
@@ -85,6 +107,7 @@ private:
         std::shared_ptr<GroundTable> table;
     };
     std::size_t m_capacity;
+    std::function<void(GroundTable&)> m_source;
     mutable std::mutex m_mutex;
     std::vector<Entry> m_entries; ///< most recent last
 };

@@ -3,6 +3,9 @@
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 
+#include "core/files/writer.h"
+
+#include <QBuffer>
 #include <QPageLayout>
 #include <QPdfWriter>
 
@@ -13,6 +16,8 @@ namespace {
 
 QString length(double metres, units::System system) { return QString::fromStdString(units::formatLength(metres, system)); }
 
+constexpr double barsTop = 4.0, barsHeading = 24.0, barPitch = 42.0; // px
+
 bool hasEnd(const std::vector<shapes::WireSection>& sections, shapes::WireEnd end)
 {
     return std::any_of(sections.begin(), sections.end(), [&](const auto& s) { return s.first == end || s.last == end; });
@@ -20,12 +25,35 @@ bool hasEnd(const std::vector<shapes::WireSection>& sections, shapes::WireEnd en
 
 } // namespace
 
-BuildSheet::BuildSheet(ViewContext& context) : Canvas(context)
+BuildSheet::BuildSheet(ViewContext& context)
+    : Canvas(context), m_list(new CutListModel(this)), m_table(new Table(m_list, {0.22, 0.10, 0.16, 0.18, 0.16, 0.18}, this))
 {
     setObjectName(QStringLiteral("buildSheet"));
-    setAccessibleName(tr("Cut list"));
-    connect(&context.document, &Document::designChanged, this, qOverload<>(&QWidget::update));
-    connect(&context.document, &Document::currentChanged, this, qOverload<>(&QWidget::update));
+    setAccessibleName(tr("Build sheet"));
+    m_table->setObjectName(QStringLiteral("cutTable"));
+    m_table->setAccessibleName(tr("Cut list"));
+    const auto again = [this] {
+        refreshTable();
+        update();
+    };
+    connect(&context.document, &Document::designChanged, this, again);
+    connect(&context.document, &Document::currentChanged, this, again);
+    refreshTable();
+}
+
+void BuildSheet::refreshTable()
+{
+    m_list->setRows(rows(), m_context.system());
+    m_table->setVisible(!rows().empty());
+    m_table->setGeometry(0, int(tableTop()), width(), m_table->fullHeight());
+}
+
+double BuildSheet::tableTop() const { return barsTop + barsHeading + barPitch * double(rows().size()) + 10.0; }
+
+void BuildSheet::resizeEvent(QResizeEvent* event)
+{
+    Canvas::resizeEvent(event);
+    refreshTable();
 }
 
 std::vector<shapes::WireSection> BuildSheet::sections() const
@@ -45,8 +73,8 @@ void BuildSheet::render(Sketch& sketch, const QSizeF& size)
     sketch.painter().fillRect(QRectF({0, 0}, size), sketch.colours().paper);
     if (rows().empty())
         return;
-    double y = paintBars(sketch, 4.0, size.width());
-    y = paintTable(sketch, y + 14.0, size.width());
+    paintBars(sketch, barsTop, size.width());
+    double y = onScreen() ? tableTop() + m_table->fullHeight() : paintTable(sketch, tableTop(), size.width());
     y = paintEnds(sketch, y + 26.0, size.width());
     y = paintParts(sketch, y + 8.0);
     paintCautions(sketch, y + 16.0, size.width());
@@ -62,7 +90,7 @@ double BuildSheet::paintBars(Sketch& sketch, double top, double width) const
     for (const CutRow& r : all)
         longest = std::max(longest, r.cut);
     sketch.text({0, top}, tr("Wire, to scale"), Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
-    double y = top + 24.0;
+    double y = top + barsHeading;
     for (const CutRow& r : all) {
         const double scale = (width - 160.0) / longest, radiating = r.radiating * scale, added = (r.cut - r.radiating) * scale;
         sketch.text({0, y + 7}, r.pieces > 1 ? tr("%1 × %2").arg(r.pieces).arg(coreWords(r.name)) : coreWords(r.name),
@@ -76,7 +104,7 @@ double BuildSheet::paintBars(Sketch& sketch, double top, double width) const
         sketch.text({110 + radiating + added, y + 17},
                     tr("+ %1 for ends, folds and margin").arg(QString::fromStdString(units::formatSmall(r.cut - r.radiating, system))),
                     Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
-        y += 42.0;
+        y += barPitch;
     }
     return y;
 }
@@ -84,23 +112,17 @@ double BuildSheet::paintBars(Sketch& sketch, double top, double width) const
 double BuildSheet::paintTable(Sketch& sketch, double top, double width) const
 {
     const Colours& c = sketch.colours();
-    const auto system = m_context.document.design().operation.system;
-    const double column[] = {0.0, 0.20 * width, 0.31 * width, 0.47 * width, 0.65 * width, 0.80 * width};
-    const QString heads[] = {tr("Cut"), tr("Pieces"), tr("Radiating"), tr("+ ends and folds"), tr("+ margin"), tr("Cut to")};
-    for (int i = 0; i < 6; ++i)
-        sketch.text({column[i], top}, heads[i], Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
+    const double share[] = {0.0, 0.22, 0.32, 0.48, 0.66, 0.82};
+    for (int i = 0; i < CutListModel::columnCountOfAll; ++i)
+        sketch.text({share[i] * width, top}, m_list->headerData(i, Qt::Horizontal, Qt::DisplayRole).toString(), Qt::AlignLeft | Qt::AlignTop,
+                    {c.inkSoft, 12, true});
     double y = top + 20.0;
     sketch.line({0, y}, {width, y}, c.inkFaint, 1.5);
-    for (const CutRow& r : rows()) {
-        const QString cells[] = {coreWords(r.name),
-                                 QString::number(r.pieces),
-                                 length(r.radiating, system),
-                                 QString::fromStdString(units::formatSmall(r.ends, system)),
-                                 QString::fromStdString(units::formatSmall(r.margin, system)),
-                                 length(r.cut, system)};
-        for (int i = 0; i < 6; ++i)
-            sketch.text({column[i], y + 14}, cells[i], Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 13, i == 5});
-        y += 27.0;
+    for (int row = 0; row < m_list->rowCount(); ++row) {
+        for (int i = 0; i < CutListModel::columnCountOfAll; ++i)
+            sketch.text({share[i] * width, y + 14}, m_list->index(row, i).data().toString(), Qt::AlignLeft | Qt::AlignVCenter,
+                        {c.ink, 13, i == CutListModel::CutTo});
+        y += tableRowHeight;
         sketch.line({0, y}, {width, y}, c.hairline);
     }
     return y;
@@ -234,7 +256,10 @@ void BuildSheet::paintCautions(Sketch& sketch, double top, double width) const
 
 bool writeBuildPdf(BuildSheet& sheet, const QString& title, const QString& sentence, const QString& path)
 {
-    QPdfWriter writer(path);
+    QByteArray content;
+    QBuffer buffer(&content);
+    buffer.open(QIODevice::WriteOnly);
+    QPdfWriter writer(&buffer);
     writer.setPageSize(QPageSize(QPageSize::A4));
     writer.setPageMargins(QMarginsF(16, 16, 16, 16), QPageLayout::Millimeter);
     writer.setTitle(title);
@@ -252,7 +277,7 @@ bool writeBuildPdf(BuildSheet& sheet, const QString& title, const QString& sente
     painter.translate(0, 60);
     Sketch body(painter, paperTheme);
     sheet.render(body, {sheetWidth, painter.viewport().height() / scale - 60.0});
-    return painter.end();
+    return painter.end() && files::writeWhole(path.toStdString(), content.toStdString()).empty();
 }
 
 } // namespace vetchling::app

@@ -1,7 +1,9 @@
 #pragma once
 /// The cut list as a graphic: bars to scale, the table, small drawings of the ends, cautions. Also the printed sheet.
 
+#include "app/stages/build/cut_list_model.h"
 #include "app/view/canvas.h"
+#include "app/widgets/table.h"
 #include "core/workshop/cut_list.h"
 
 namespace vetchling::app {
@@ -15,7 +17,13 @@ public:
     [[nodiscard]] std::vector<CutRow> rows() const;
     [[nodiscard]] std::vector<shapes::WireSection> sections() const;
 
+protected:
+    void resizeEvent(QResizeEvent*) override;
+
 private:
+    void refreshTable();
+    /// One place for the table, on screen and in pictures.
+    [[nodiscard]] double tableTop() const;
     double paintBars(Sketch& sketch, double top, double width) const;
     double paintTable(Sketch& sketch, double top, double width) const;
     double paintEnds(Sketch& sketch, double top, double width) const;
@@ -24,6 +32,9 @@ private:
     void centrePiece(Sketch& sketch, QPointF at) const;
     void endPiece(Sketch& sketch, QPointF at) const;
     void coilPiece(Sketch& sketch, QPointF at) const;
+
+    CutListModel* m_list;
+    Table* m_table;
 };
 
 /// Writes the sheet as a PDF on A4. False if the file cannot be written.

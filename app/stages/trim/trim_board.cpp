@@ -3,9 +3,6 @@
 #include "app/plots/swr_chart.h"
 #include "app/view/axis.h"
 
-#include <QDateTime>
-#include <QLocale>
-
 #include <algorithm>
 #include <cmath>
 
@@ -13,22 +10,40 @@ namespace vetchling::app {
 namespace {
 
 constexpr double goodBandwidth = 0.0008; // of the target: a dip this near needs no more cutting
-
-QString whenText(const std::string& iso)
-{
-    const QDateTime when = QDateTime::fromString(QString::fromStdString(iso), Qt::ISODate);
-    return when.isValid() ? QLocale(QLocale::English).toString(when, QStringLiteral("d MMM HH:mm")) : QString::fromStdString(iso);
-}
+constexpr double chartTop = 10.0, chartHeight = 200.0, cardTop = chartTop + chartHeight + 34.0, cardHeight = 106.0; // px
+constexpr double logTop = cardTop + cardHeight + 14.0;
 
 } // namespace
 
-TrimBoard::TrimBoard(ViewContext& context) : Canvas(context)
+TrimBoard::TrimBoard(ViewContext& context)
+    : Canvas(context), m_log(new LogModel(this)), m_table(new Table(m_log, {0.16, 0.28, 0.14, 0.14, 0.28}, this))
 {
     setObjectName(QStringLiteral("trimBoard"));
     setAccessibleName(tr("Measured dips and what to cut next"));
-    connect(&context.document, &Document::designChanged, this, qOverload<>(&QWidget::update));
-    connect(&context.document, &Document::currentChanged, this, qOverload<>(&QWidget::update));
+    m_table->setObjectName(QStringLiteral("logTable"));
+    m_table->setAccessibleName(tr("Log of measurements"));
+    const auto again = [this] {
+        refreshLog();
+        update();
+    };
+    connect(&context.document, &Document::designChanged, this, again);
+    connect(&context.document, &Document::currentChanged, this, again);
     connect(&context.solver, &SolveService::detailReady, this, qOverload<>(&QWidget::update));
+    refreshLog();
+}
+
+void TrimBoard::refreshLog()
+{
+    m_log->setLog(m_context.document.hasAntenna() ? m_context.document.antenna().trim.measurements : std::vector<Measurement>(), system());
+    m_table->setVisible(m_log->rowCount() > 0);
+    m_table->setGeometry(0, int(logTop), width(), std::max(60, height() - int(logTop)));
+    m_table->scrollToBottom();
+}
+
+void TrimBoard::resizeEvent(QResizeEvent* event)
+{
+    Canvas::resizeEvent(event);
+    refreshLog();
 }
 
 double TrimBoard::target() const
@@ -96,18 +111,19 @@ void TrimBoard::render(Sketch& sketch, const QSizeF& size)
     sketch.painter().fillRect(QRectF({0, 0}, size), sketch.colours().paper);
     if (!m_context.document.hasAntenna())
         return;
-    const double chart = paintCurves(sketch, size.width());
-    const double card = paintAdvice(sketch, chart + 10.0, size.width());
-    paintLog(sketch, card + 16.0, size);
+    paintCurves(sketch, size.width());
+    paintAdvice(sketch, cardTop, size.width());
+    if (!onScreen() || m_log->rowCount() == 0)
+        paintLog(sketch, logTop, size);
 }
 
 /// The model's curve, moved to each measured dip; the goal dashed.
-double TrimBoard::paintCurves(Sketch& sketch, double width) const
+void TrimBoard::paintCurves(Sketch& sketch, double width) const
 {
     const Colours& c = sketch.colours();
     const CurvePointer curve = m_context.solver.curve();
     const auto& log = m_context.document.antenna().trim.measurements;
-    SwrChart chart{QRectF(40, 10, width - 70, 200), 0.0, 0.0};
+    SwrChart chart{QRectF(40, chartTop, width - 70, chartHeight), 0.0, 0.0};
     double low = target(), high = target();
     for (const Measurement& m : log)
         low = std::min(low, m.dip), high = std::max(high, m.dip);
@@ -143,13 +159,12 @@ double TrimBoard::paintCurves(Sketch& sketch, double width) const
             sketch.label(at + QPointF(0, 8), words, Qt::AlignHCenter | Qt::AlignTop, {last ? c.ink : c.inkSoft, 12, last});
         }
     }
-    return chart.area.bottom() + 24.0;
 }
 
-double TrimBoard::paintAdvice(Sketch& sketch, double top, double width) const
+void TrimBoard::paintAdvice(Sketch& sketch, double top, double width) const
 {
     const Colours& c = sketch.colours();
-    const QRectF card(0, top, width, 106);
+    const QRectF card(0, top, width, cardHeight);
     sketch.painter().setPen(Qt::NoPen);
     sketch.painter().setBrush(c.petalPale);
     sketch.painter().drawRoundedRect(card, 6, 6);
@@ -159,37 +174,27 @@ double TrimBoard::paintAdvice(Sketch& sketch, double top, double width) const
     sketch.painter().drawText(QRectF(18, top + 40, width - 36, 36), Qt::TextWordWrap, explanation());
     sketch.text({18, top + 80}, tr("Same height, same sides, same surroundings each time. Nobody touches the wire while transmitting."),
                 Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
-    return card.bottom();
 }
 
 void TrimBoard::paintLog(Sketch& sketch, double top, const QSizeF& size) const
 {
     const Colours& c = sketch.colours();
-    const double column[] = {0.0, 0.16 * size.width(), 0.44 * size.width(), 0.58 * size.width(), 0.72 * size.width()};
-    const QString heads[] = {tr("When"), tr("What was done"), tr("Dip, MHz"), tr("SWR there"), tr("Remark")};
-    for (int i = 0; i < 5; ++i)
-        sketch.text({column[i], top}, heads[i], Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
+    const double share[] = {0.0, 0.16, 0.44, 0.58, 0.72};
+    for (int i = 0; i < LogModel::columnCountOfAll; ++i)
+        sketch.text({share[i] * size.width(), top}, m_log->headerData(i, Qt::Horizontal, Qt::DisplayRole).toString(),
+                    Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
     double y = top + 20.0;
     sketch.line({0, y}, {size.width(), y}, c.inkFaint, 1.5);
-    const auto& log = m_context.document.antenna().trim.measurements;
-    if (log.empty())
+    const int count = m_log->rowCount();
+    if (count == 0)
         sketch.text({0, y + 8}, tr("Nothing measured yet. Last year's figures are worth keeping: note height, weather and soil."),
                     Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
-    const std::size_t fit = std::size_t(std::max(1.0, (size.height() - y - 6) / 26.0));
-    for (std::size_t i = log.size() > fit ? log.size() - fit : 0; i < log.size(); ++i) {
-        const Measurement& m = log[i];
-        const QString amount = QString::fromStdString(units::formatSmall(std::abs(m.cutSinceLast), system()));
-        const QString done = i == 0 && m.cutSinceLast == 0.0 ? tr("hoisted as cut")
-                             : m.cutSinceLast == 0.0         ? tr("measured again")
-                             : m.cutSinceLast < 0.0          ? tr("lengthened %1 an end").arg(amount)
-                             : m.folded                      ? tr("folded %1 an end").arg(amount)
-                                                             : tr("cut %1 an end").arg(amount);
-        const QString cells[] = {whenText(m.when), done, QString::number(m.dip / 1e6, 'f', 3),
-                                 m.dipSwr > 0.0 ? QString::number(m.dipSwr, 'f', 2) : QStringLiteral("–"),
-                                 QString::fromStdString(m.remark)};
-        for (int k = 0; k < 5; ++k)
-            sketch.text({column[k], y + 13}, cells[k], Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 13, i + 1 == log.size()});
-        y += 26.0;
+    const int fit = std::max(1, int((size.height() - y - 6) / tableRowHeight));
+    for (int row = std::max(0, count - fit); row < count; ++row) {
+        for (int i = 0; i < LogModel::columnCountOfAll; ++i)
+            sketch.text({share[i] * size.width(), y + 13}, m_log->index(row, i).data().toString(), Qt::AlignLeft | Qt::AlignVCenter,
+                        {c.ink, 13, row + 1 == count});
+        y += tableRowHeight;
         sketch.line({0, y}, {size.width(), y}, c.hairline);
     }
 }

@@ -1,7 +1,9 @@
 #pragma once
 /// The trim page's graphic: curves measured so far, the goal, one big sentence, the log.
 
+#include "app/stages/trim/log_model.h"
 #include "app/view/canvas.h"
+#include "app/widgets/table.h"
 #include "core/trim/trim.h"
 
 namespace vetchling::app {
@@ -17,11 +19,18 @@ public:
     [[nodiscard]] QString headline() const; ///< "Cut 5 cm from each side, then hoist and measure again."
     [[nodiscard]] QString explanation() const;
 
+protected:
+    void resizeEvent(QResizeEvent*) override;
+
 private:
-    double paintCurves(Sketch& sketch, double width) const;
-    double paintAdvice(Sketch& sketch, double top, double width) const;
+    void refreshLog();
+    void paintCurves(Sketch& sketch, double width) const;
+    void paintAdvice(Sketch& sketch, double top, double width) const;
     void paintLog(Sketch& sketch, double top, const QSizeF& size) const;
-    [[nodiscard]] units::System system() const { return m_context.document.design().operation.system; }
+    [[nodiscard]] units::System system() const { return m_context.system(); }
+
+    LogModel* m_log;
+    Table* m_table;
 };
 
 } // namespace vetchling::app

@@ -1,0 +1,30 @@
+#pragma once
+/// The measurements of an antenna as a table.
+
+#include "core/design/measurement.h"
+#include "core/units/units.h"
+
+#include <QAbstractTableModel>
+
+namespace vetchling::app {
+
+class LogModel : public QAbstractTableModel {
+    Q_OBJECT
+public:
+    using QAbstractTableModel::QAbstractTableModel;
+    enum Column { When, Done, Dip, Swr, Remark, columnCountOfAll };
+
+    void setLog(std::vector<Measurement> log, units::System system);
+    [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override;
+    [[nodiscard]] int columnCount(const QModelIndex& parent = {}) const override;
+    [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;
+    [[nodiscard]] QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
+
+private:
+    [[nodiscard]] QString cell(std::size_t row, int column) const;
+    [[nodiscard]] QString done(std::size_t row) const;
+    std::vector<Measurement> m_log;
+    units::System m_system = units::System::Metric;
+};
+
+} // namespace vetchling::app

@@ -1,0 +1,25 @@
+#pragma once
+/// A quiet table: hairlines below the rows, no boxes; keys, scrolling and screen readers come with it.
+
+#include <QAbstractItemModel>
+#include <QTableView>
+
+namespace vetchling::app {
+
+inline constexpr int tableRowHeight = 27, tableHeaderHeight = 22; ///< px
+
+/// @param shares of the width for each column
+class Table : public QTableView {
+    Q_OBJECT
+public:
+    Table(QAbstractItemModel* model, std::vector<double> shares, QWidget* parent);
+    [[nodiscard]] int fullHeight() const;
+
+protected:
+    void resizeEvent(QResizeEvent*) override;
+
+private:
+    std::vector<double> m_shares;
+};
+
+} // namespace vetchling::app

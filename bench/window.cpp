@@ -1,0 +1,146 @@
+#include "bench/window.h"
+
+#include "app/window/main_window.h"
+#include "app/window/start.h"
+
+#include <QApplication>
+#include <QElapsedTimer>
+#include <QEventLoop>
+#include <QProcess>
+#include <QStandardPaths>
+#include <QTemporaryDir>
+#include <QTimer>
+
+#include <algorithm>
+#include <functional>
+
+namespace vetchling::bench {
+namespace {
+
+constexpr double dragGoal = 33.0, drag95Goal = 60.0, ratioGoal = 10.0, firstStripGoal = 500.0; // ms
+
+/// Runs the event loop, which sleeps while there is nothing to do, until the strip has painted a new trace.
+double waitForTrace(app::MainWindow& window, QElapsedTimer& timer)
+{
+    QEventLoop loop;
+    QObject::connect(window.findChild<app::BandStrip*>(), &app::BandStrip::traced, &loop, &QEventLoop::quit);
+    QTimer::singleShot(20000, &loop, &QEventLoop::quit);
+    loop.exec();
+    return double(timer.nsecsElapsed()) / 1e6;
+}
+
+std::string slug(std::string name)
+{
+    for (char& c : name)
+        c = std::isalnum(static_cast<unsigned char>(c)) ? char(std::tolower(c)) : '-';
+    return name;
+}
+
+class Dragger {
+public:
+    explicit Dragger(app::MainWindow& window, int steps) : m_window(window), m_steps(steps) {}
+
+    /// Sorted times of changes to one parameter around its value.
+    std::vector<double> drag(const std::string& key, double relativeStep)
+    {
+        const shapes::AntennaShape shape = m_window.document().antenna().shape;
+        const double value = shapes::familyOf(shape).value(shape, key);
+        std::vector<double> times;
+        QElapsedTimer timer;
+        for (int i = -warmUp; i < m_steps; ++i) {
+            timer.start();
+            m_window.document().setParameter(key, value * (1.0 + relativeStep * (i % 40 + warmUp + 1)), {}, true);
+            const double time = waitForTrace(m_window, timer);
+            if (i >= 0)
+                times.push_back(time);
+        }
+        m_window.document().setParameter(key, value, {});
+        waitForTrace(m_window, timer);
+        std::sort(times.begin(), times.end());
+        return times;
+    }
+
+private:
+    static constexpr int warmUp = 3;
+    app::MainWindow& m_window;
+    int m_steps;
+};
+
+double part(const std::vector<double>& sorted, double share) { return sorted[std::size_t(share * double(sorted.size() - 1))]; }
+
+/// One run of the program that ends at a moment, ms.
+double runUntil(const QString& moment, const QString& cache, const QString& home)
+{
+    QProcess process;
+    QProcessEnvironment environment = QProcessEnvironment::systemEnvironment();
+    environment.insert(QStringLiteral("XDG_CACHE_HOME"), cache);
+    environment.insert(QStringLiteral("XDG_CONFIG_HOME"), home);
+    environment.insert(QStringLiteral("XDG_DATA_HOME"), home);
+    environment.insert(QStringLiteral("QT_QPA_PLATFORM"), QStringLiteral("offscreen"));
+    process.setProcessEnvironment(environment);
+    QElapsedTimer timer;
+    timer.start();
+    process.start(QStringLiteral(VETCHLING_PROGRAM), {QStringLiteral("--demo"), QStringLiteral("--quit-at"), moment});
+    process.waitForFinished(60000);
+    return double(timer.nsecsElapsed()) / 1e6;
+}
+
+double medianOf(int runs, const std::function<double()>& measure)
+{
+    std::vector<double> times;
+    for (int i = 0; i < runs; ++i)
+        times.push_back(measure());
+    std::sort(times.begin(), times.end());
+    return part(times, 0.5);
+}
+
+} // namespace
+
+std::vector<Wait> measureDrags(int steps)
+{
+    int argc = 1;
+    char name[] = "bench";
+    char* argv[] = {name, nullptr};
+    QStandardPaths::setTestModeEnabled(true);
+    QApplication application(argc, argv);
+    QTemporaryDir home;
+    app::MainWindow window(app::findDataFolder(), home.path());
+    window.fileDesk().openDemo();
+    window.show();
+    QElapsedTimer timer;
+    timer.start();
+    waitForTrace(window, timer);
+    std::vector<Wait> waits;
+    Dragger dragger(window, steps);
+    const std::vector<double> height = dragger.drag("apex_height_m", -0.0008);
+    waits.push_back({"drag", part(height, 0.5), dragGoal});
+    waits.push_back({"drag-95", part(height, 0.95), drag95Goal});
+    for (const Antenna& antenna : window.document().design().antennas) {
+        if (antenna.id != window.document().current()) {
+            window.document().setCurrent(antenna.id);
+            waitForTrace(window, timer);
+        }
+        const std::string key = shapes::familyOf(antenna.shape).tuned(antenna.shape).front().parameter;
+        waits.push_back({"drag-" + slug(antenna.name), part(dragger.drag(key, 0.0005), 0.5), dragGoal});
+        if (shapes::familyOf(antenna.shape).spec(antenna.shape, "transformer_ratio"))
+            waits.push_back({"ratio-" + slug(antenna.name), part(dragger.drag("transformer_ratio", 0.005), 0.5), ratioGoal});
+    }
+    window.document().undoStack().setClean();
+    return waits;
+}
+
+std::vector<Wait> measureFirstStrip(int runs)
+{
+    QTemporaryDir cache, home;
+    const double kept = [&] {
+        runUntil(QStringLiteral("rest"), cache.path(), home.path());
+        return medianOf(runs, [&] { return runUntil(QStringLiteral("strip"), cache.path(), home.path()); });
+    }();
+    const double empty = medianOf(runs, [&] {
+        QTemporaryDir nothing;
+        return runUntil(QStringLiteral("strip"), nothing.path(), home.path());
+    });
+    return {{"first-strip", kept, firstStripGoal}, {"first-strip-empty", empty, 0.0}};
+}
+
+} // namespace vetchling::bench

@@ -1,0 +1,20 @@
+#pragma once
+/// What a person waits for in the real window (offscreen).
+
+#include <string>
+#include <vector>
+
+namespace vetchling::bench {
+
+struct Wait {
+    std::string name;
+    double milliseconds = 0.0, goal = 0.0; ///< goal 0: none set
+};
+
+/// A length dragged on every antenna of the demo, and a transformer turned: from the changed value to the repainted strip, median and, for
+/// the first antenna, the 95th percentile; tables warm.
+std::vector<Wait> measureDrags(int steps);
+/// From the start of a new process to its first complete strip: with no tables kept, and with those that an earlier run left.
+std::vector<Wait> measureFirstStrip(int runs);
+
+} // namespace vetchling::bench
