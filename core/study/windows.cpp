@@ -19,10 +19,22 @@ double roundedUp(double f) { return std::min(highest, 1e6 * std::exp2(std::ceil(
 
 Window around(double from, double to) { return {roundedDown(std::max(lowest, from)), roundedUp(std::min(highest, to))}; }
 
-/// A wire resonates at every half wave: lambda / 2l apart, relative.
-double beside(const Band& band, const WireExtent& wires)
+/// How far beside a frequency to look, relative: a wire resonates at every half wave, lambda / 2l apart.
+double beside(double widestShare, double frequency, const WireExtent& wires)
 {
-    return std::min(besideBand, besideInResonances * 0.5 * wavelength(band.centre()) / std::max(wires.longest, 1e-3));
+    return std::min(widestShare, besideInResonances * 0.5 * wavelength(frequency) / std::max(wires.longest, 1e-3));
+}
+
+Window aroundBand(const Band& band, const WireExtent& wires)
+{
+    const double aside = beside(besideBand, band.centre(), wires);
+    return around((1.0 - aside) * band.from, (1.0 + aside) * band.to);
+}
+
+Window aroundDesign(double frequency, const WireExtent& wires)
+{
+    return around((1.0 - beside(1.0 - belowDesign, frequency, wires)) * frequency,
+                  (1.0 + beside(aboveDesign - 1.0, frequency, wires)) * frequency);
 }
 
 std::vector<Window> joined(std::vector<Window> windows)
@@ -54,13 +66,11 @@ BandPlace placeOf(const WantedBand& w, double designFrequency, const Id& request
 WindowPlan planWindows(const std::vector<WantedBand>& bands, double designFrequency, const Id& requested, const WireExtent& wires)
 {
     WindowPlan plan;
-    plan.windows = {around(belowDesign * designFrequency, aboveDesign * designFrequency)};
+    plan.windows = {aroundDesign(designFrequency, wires)};
     for (const WantedBand& w : bands) {
         plan.bands.push_back(placeOf(w, designFrequency, requested, wires));
-        const double aside = beside(w.band, wires);
         if (plan.bands.back() != BandPlace::OnRequest)
-            (plan.bands.back() == BandPlace::Near ? plan.windows : plan.far)
-                .push_back(around((1.0 - aside) * w.band.from, (1.0 + aside) * w.band.to));
+            (plan.bands.back() == BandPlace::Near ? plan.windows : plan.far).push_back(aroundBand(w.band, wires));
     }
     plan.windows = joined(std::move(plan.windows));
     plan.far = joined(std::move(plan.far));

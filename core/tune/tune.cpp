@@ -49,6 +49,9 @@ private:
     struct Point {
         double value, phase;
     };
+    struct Bracket {
+        Point a, b;
+    };
 
     std::optional<Complex> impedanceAt(double value)
     {
@@ -106,42 +109,71 @@ private:
 
     Result<TuneOutcome> resonance()
     {
-        std::optional<Point> a = pointAt(m_start);
-        if (!a)
+        const std::optional<Point> start = pointAt(m_start);
+        if (!start)
             return m_faults;
-        if (std::abs(a->phase) < goodEnough)
+        if (std::abs(start->phase) < goodEnough)
             return m_outcome;
-        std::optional<Point> b = pointAt(within(newtonStep(*a)));
-        if (!b)
+        std::optional<Bracket> bracket = walk(*start);
+        if (!bracket && m_faults.empty())
+            bracket = scan(*start); // far from resonance the phase hardly says which way to go
+        if (!m_faults.empty())
             return m_faults;
+        if (!bracket)
+            return Fault{m_key,
+                         {coreText("core", "no resonance at %1 within a third of %2; change the other dimensions first"),
+                          Measure{m_frequency, units::Quantity::Frequency}, Measure{m_start, m_quantity}}};
+        if (std::abs(bracket->b.phase) < goodEnough)
+            return m_outcome;
+        return falsePosition(bracket->a, bracket->b);
+    }
+
+    /// Walks the way the phase falls until it changes its sign. The last point solved is b.
+    std::optional<Bracket> walk(Point a)
+    {
+        std::optional<Point> b = pointAt(within(newtonStep(a)));
         double stride = 0.04;
-        while (a->phase * b->phase > 0.0) { // walk the way the phase falls until it changes sign
-            if (std::abs(b->phase) < goodEnough)
-                return m_outcome;
-            const bool closer = std::abs(b->phase) < std::abs(a->phase);
-            const Point from = closer ? *b : *a;
-            const double direction = closer == (b->value > a->value) ? 1.0 : -1.0;
-            const double secant = from.phase * (b->value - a->value) / (a->phase - b->phase);
+        while (b && a.phase * b->phase > 0.0 && std::abs(b->phase) >= goodEnough) {
+            const bool closer = std::abs(b->phase) < std::abs(a.phase);
+            const Point from = closer ? *b : a;
+            const double direction = closer == (b->value > a.value) ? 1.0 : -1.0;
+            const double secant = from.phase * (b->value - a.value) / (a.phase - b->phase);
             const double step = closer && std::abs(secant) < 3.0 * stride * m_start ? 1.15 * secant : direction * stride * m_start;
             const double next = within(from.value + step);
             if (next == from.value || m_outcome.solves >= m_options.mostSolves)
-                return Fault{m_key,
-                             {coreText("core", "no resonance at %1 within a third of %2; change the other dimensions first"),
-                              Measure{m_frequency, units::Quantity::Frequency}, Measure{m_start, m_quantity}}};
-            const std::optional<Point> c = pointAt(next);
-            if (!c)
-                return m_faults;
+                return std::nullopt;
             a = from;
-            b = c;
+            b = pointAt(next);
             stride *= 1.5;
         }
-        return falsePosition(*a, *b);
+        return b ? std::optional(Bracket{a, *b}) : std::nullopt;
+    }
+
+    /// Looks further and further out on both sides of the start.
+    std::optional<Bracket> scan(Point start)
+    {
+        constexpr double pitch = 0.065; // of the start
+        Point lower = start, upper = start;
+        for (int i = 1; i * pitch < widest + pitch; ++i)
+            for (Point* side : {&upper, &lower}) {
+                const double next = within(start.value + (side == &upper ? 1.0 : -1.0) * i * pitch * std::abs(m_start));
+                if (next == side->value)
+                    continue;
+                const std::optional<Point> p = pointAt(next);
+                if (!p)
+                    return std::nullopt;
+                if (p->phase * side->phase <= 0.0)
+                    return Bracket{*side, *p};
+                *side = *p;
+            }
+        return std::nullopt;
     }
 
     Result<TuneOutcome> falsePosition(Point a, Point b)
     {
         double fa = a.phase, fb = b.phase;
-        while (m_outcome.solves < m_options.mostSolves) {
+        const int mostSolves = m_outcome.solves + m_options.mostSolves;
+        while (m_outcome.solves < mostSolves) {
             const double next = (a.value * fb - b.value * fa) / (fb - fa);
             const std::optional<Point> c = pointAt(next);
             if (!c)

@@ -389,6 +389,19 @@ TEST(FanDipole, IsResonantOnEveryBandItIsTunedTo)
     EXPECT_LT(tuned->lengths[1].value, 0.6 * tuned->lengths[0].value);
 }
 
+// Three and more pairs act so strongly on one another that the phase at the rule's length points the wrong way.
+TEST(FanDipole, OfThreePairsIsTunedJointly)
+{
+    AntennaShape shape = shapeOf("fan-dipole", {{"pair_count", 3}});
+    em::GroundTableCache tables;
+    const auto tuned = tuneAll(shape, averageSoil, tables);
+    ASSERT_TRUE(tuned.ok()) << tuned.firstFault();
+    for (const TunedValue& v : tuned->lengths) {
+        EXPECT_LT(std::abs(v.impedance.imag()), 0.01 * std::abs(v.impedance)) << v.length.parameter;
+        EXPECT_NEAR(v.value / v.ruleValue, 1.0, 0.12) << v.length.parameter;
+    }
+}
+
 TEST(PartWires, ThickenOnlyTheirPart)
 {
     AntennaShape shape = shapeOf("vertical", {});

@@ -33,9 +33,18 @@ TEST(Windows, CloseBandsShareOneAndFarOnesDoNot)
 
 TEST(Windows, HoldTheDesignFrequencyWithoutAnyBand)
 {
-    const WindowPlan plan = planWindows({}, 475e3, {}, {100.0, 100.0});
+    const WindowPlan plan = planWindows({}, 475e3, {}, {300.0, 300.0});
     ASSERT_EQ(plan.windows.size(), 1u);
     EXPECT_TRUE(plan.windows[0].holds(0.75 * 475e3) && plan.windows[0].holds(1.3 * 475e3));
+}
+
+// Where the wire is many half waves long, a few of its resonances are enough to look at.
+TEST(Windows, AreNarrowForWiresOfManyHalfWaves)
+{
+    const auto whole = planWindows({}, 450e6, {}, {0.3, 0.3}).windows.at(0), narrow = planWindows({}, 450e6, {}, {20.0, 20.0}).windows.at(0);
+    EXPECT_GT(whole.to / whole.from, 1.9);
+    EXPECT_LT(narrow.to / narrow.from, 1.12);
+    EXPECT_TRUE(narrow.holds(450e6));
 }
 
 TEST(Windows, AnotherBandLeavesTheOthersWhereTheyAre)
