@@ -11,9 +11,8 @@
 namespace vetchling::app {
 namespace {
 
-QString tr(const char* words) { return QCoreApplication::translate("MainMenu", words); }
-
 class Maker {
+    Q_DECLARE_TR_FUNCTIONS(MainMenu)
 public:
     Maker(MainWindow& window, std::vector<Shortcut>& shortcuts) : m_window(window), m_shortcuts(shortcuts), m_menu(new QMenu(&window)) {}
 

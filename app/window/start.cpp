@@ -8,6 +8,7 @@
 #include <QDir>
 #include <QStandardPaths>
 #include <QTimer>
+#include <QTranslator>
 
 #include <cstdio>
 
@@ -113,6 +114,9 @@ int start(QApplication& application)
     parser.addOptions({demo, shots, picture, quit});
     parser.process(application);
 
+    QTranslator language; // data/translations; ./dev texts
+    if (language.load(QLocale(), QStringLiteral("vetchling"), QStringLiteral("_"), findDataFolder() + QStringLiteral("/translations")))
+        QCoreApplication::installTranslator(&language);
     const QString state = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
     const QString tables = QStandardPaths::writableLocation(QStandardPaths::CacheLocation) + QStringLiteral("/soil-tables");
     MainWindow window(findDataFolder(), state, tables);

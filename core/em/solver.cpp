@@ -59,8 +59,8 @@ Fault tooLarge(const WireModel& model, double frequency, double unknowns)
 {
     return {
         "wires",
-        fmt::format("{:.0f} wavelengths of wire need {:.0f} unknowns, more than the {} that fit; lower the frequency or shorten the wires",
-                    model.totalLength() / wavelength(frequency), unknowns, mostUnknowns)};
+        {coreText("core", "%1 wavelengths of wire need %2 unknowns, more than the %3 that fit; lower the frequency or shorten the wires"),
+         fmt::format("{:.0f}", model.totalLength() / wavelength(frequency)), fmt::format("{:.0f}", unknowns), std::to_string(mostUnknowns)}};
 }
 
 Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::shared_ptr<const WireModel>& model, GroundTableCache& tables,
@@ -87,7 +87,7 @@ Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::s
     if (watch.stopped())
         return stopped();
     if (nested.unknowns.empty())
-        return Fault{"wires", "the equations have no solution; look for wires that almost touch"};
+        return Fault{"wires", coreText("core", "the equations have no solution; look for wires that almost touch")};
     out.unknowns = std::move(nested.unknowns);
     for (std::size_t f = 0; f < model->feeds.size(); ++f) {
         const Feed& source = model->feeds[f];
@@ -108,7 +108,7 @@ Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::s
         passed = std::abs(chain.slope(atGap) * atGap / out.impedance);
     }
     if (!std::isfinite(std::abs(out.impedance)))
-        return Fault{"feeds", "no current flows at the feed; look for a wire that is not joined"};
+        return Fault{"feeds", coreText("core", "no current flows at the feed; look for a wire that is not joined")};
     out.impedanceErrorPercent = 100.0 * passed * impedanceError(nested.portByLevel, voltage);
     return out;
 }

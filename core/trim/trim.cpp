@@ -1,7 +1,5 @@
 #include "core/trim/trim.h"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <cmath>
 
@@ -62,9 +60,9 @@ TrimAdvice trimAdvice(const TrimLog& log, double target, double modelSlope, doub
 Result<double> dipFromPair(const SwrPair& pair, const ImpedanceAt& model, double modelDip)
 {
     if (!(pair.lowFrequency > 0.0 && pair.highFrequency > pair.lowFrequency))
-        return Fault{"", "give two different frequencies, the lower one first"};
+        return Fault{"", coreText("core", "give two different frequencies, the lower one first")};
     if (!(pair.lowSwr >= 1.0 && pair.highSwr >= 1.0 && std::isfinite(pair.lowSwr + pair.highSwr)))
-        return Fault{"", "an SWR is 1 or more"};
+        return Fault{"", coreText("core", "an SWR is 1 or more")};
     constexpr int steps = 960;
     double best = HUGE_VAL, bestShift = 0.0;
     for (int i = 0; i <= steps; ++i) {
@@ -73,9 +71,9 @@ Result<double> dipFromPair(const SwrPair& pair, const ImpedanceAt& model, double
             best = m, bestShift = shift;
     }
     if (best > 0.35)
-        return Fault{
-            "", fmt::format("these readings do not fit this antenna anywhere within {:.0f} %; check the band, the feed line and the meter",
-                            100.0 * farthestShift)};
+        return Fault{"",
+                     {coreText("core", "these readings do not fit this antenna anywhere within %1; check the band, the feed line and the meter"),
+                      Measure{100.0 * farthestShift, units::Quantity::Percent}}};
     return modelDip * (1.0 + bestShift);
 }
 

@@ -59,17 +59,17 @@ double unwritten(Quantity quantity, const Context& context)
 std::string example(Quantity quantity)
 {
     switch (quantity) {
-    case Quantity::Length: return "write a length such as 10.16 m, 33ft 4in or =lambda/4*0.97";
-    case Quantity::SmallLength: return "write a length such as 5 cm or 2 in";
-    case Quantity::WireSize: return "write a wire size such as 1.6 mm, 2.5 mm2 or 14 AWG";
-    case Quantity::Frequency: return "write a frequency such as 14.1 or 7080 kHz";
+    case Quantity::Length: return coreText("core", "write a length such as 10.16 m, 33ft 4in or =lambda/4*0.97");
+    case Quantity::SmallLength: return coreText("core", "write a length such as 5 cm or 2 in");
+    case Quantity::WireSize: return coreText("core", "write a wire size such as 1.6 mm, 2.5 mm2 or 14 AWG");
+    case Quantity::Frequency: return coreText("core", "write a frequency such as 14.1 or 7080 kHz");
     case Quantity::Angle: return "write an angle in degrees such as 60";
-    case Quantity::Power: return "write a power such as 100 W";
+    case Quantity::Power: return coreText("core", "write a power such as 100 W");
     case Quantity::Inductance: return "write an inductance such as 9 uH";
-    case Quantity::Percent: return "write a percentage such as 1.4";
+    case Quantity::Percent: return coreText("core", "write a percentage such as 1.4");
     case Quantity::Plain: break;
     }
-    return "write a number such as 2.5";
+    return coreText("core", "write a number such as 2.5");
 }
 
 std::string lower(std::string text)
@@ -84,7 +84,10 @@ std::string trimmed(const std::string& text)
     return first == std::string::npos ? "" : text.substr(first, text.find_last_not_of(" \t\n\r") - first + 1);
 }
 
-Fault notUnderstood(const std::string& text, Quantity quantity) { return {"", "'" + text + "' is not understood; " + example(quantity)}; }
+Fault notUnderstood(const std::string& text, Quantity quantity)
+{
+    return {"", {coreText("core", "'%1' is not understood; %2"), text, example(quantity)}};
+}
 
 Result<double> parseExpression(const std::string& text, Quantity quantity, const Context& context)
 {
@@ -99,11 +102,11 @@ Result<double> parseExpression(const std::string& text, Quantity quantity, const
         parser.SetExpr(text.substr(1));
         const double value = parser.Eval();
         if (!std::isfinite(value))
-            return Fault{"", "'" + text + "' has no finite value; " + example(quantity)};
+            return Fault{"", {coreText("core", "'%1' has no finite value; %2"), text, example(quantity)}};
         const bool metres = quantity == Quantity::Length || quantity == Quantity::SmallLength;
         return metres ? value : value * unwritten(quantity, context);
     } catch (const mu::Parser::exception_type& e) {
-        return Fault{"", "'" + text + "' cannot be worked out (" + e.GetMsg() + "); " + example(quantity)};
+        return Fault{"", {coreText("core", "'%1' cannot be worked out (%2); %3"), text, e.GetMsg(), example(quantity)}};
     }
 }
 
@@ -175,7 +178,7 @@ Result<double> parse(const std::string& written, Quantity quantity, const Contex
 {
     std::string text = trimmed(written);
     if (text.empty())
-        return Fault{"", "nothing is written here; " + example(quantity)};
+        return Fault{"", {coreText("core", "nothing is written here; %1"), example(quantity)}};
     if (text.front() == '=')
         return parseExpression(text, quantity, context);
     if (quantity == Quantity::WireSize)

@@ -16,6 +16,8 @@ constexpr std::size_t mostPieces = 20000; // straight pieces of all wires; above
 
 bool joined(Vec3 a, Vec3 b) { return distance(a, b) <= jointTolerance; }
 
+std::string number(double value) { return fmt::format("{:.4g}", value); }
+
 std::string place(std::size_t wire) { return fmt::format("wires[{}]", wire); }
 
 class Checker {
@@ -26,7 +28,7 @@ public:
     {
         ground();
         if (m_model.wires.empty())
-            add("wires", "there is no wire; add one with two or more points");
+            add("wires", coreText("core", "there is no wire; add one with two or more points"));
         for (std::size_t i = 0; i < m_model.wires.size(); ++i)
             wire(i);
         if (m_faults.empty())
@@ -36,7 +38,7 @@ public:
     }
 
 private:
-    void add(std::string path, std::string message) { m_faults.push_back({std::move(path), std::move(message)}); }
+    void add(std::string path, Text message) { m_faults.push_back({std::move(path), std::move(message)}); }
 
     void ground()
     {
@@ -44,9 +46,9 @@ private:
         if (g.kind != GroundKind::Real)
             return;
         if (!(g.relativePermittivity >= 1.0 && g.relativePermittivity <= 1000.0))
-            add("ground.relative_permittivity", fmt::format("{} is outside 1 to 1000; soils lie between 3 and 81", g.relativePermittivity));
+            add("ground.relative_permittivity", Text(coreText("core", "%1 is outside 1 to 1000; soils lie between 3 and 81"), number(g.relativePermittivity)));
         if (!(g.conductivity >= 0.0 && g.conductivity <= 1e8))
-            add("ground.conductivity_S_per_m", fmt::format("{} is outside 0 to 1e8; soils lie between 0.0001 and 5", g.conductivity));
+            add("ground.conductivity_S_per_m", Text(coreText("core", "%1 is outside 0 to 1e8; soils lie between 0.0001 and 5"), number(g.conductivity)));
     }
 
     void wire(std::size_t index)
@@ -54,7 +56,7 @@ private:
         const Wire& w = m_model.wires[index];
         const std::string at = place(index);
         if (w.points.size() < 2) {
-            add(at + ".points_m", "a wire needs two points or more");
+            add(at + ".points_m", coreText("core", "a wire needs two points or more"));
             return;
         }
         for (std::size_t i = 0; i < w.points.size(); ++i)
@@ -63,7 +65,7 @@ private:
         if (w.endRadius)
             radius(*w.endRadius, at + ".end_radius_m");
         if (w.conductivity && !(*w.conductivity > 0.0 && std::isfinite(*w.conductivity)))
-            add(at + ".conductivity_S_per_m", "must be above zero; leave it out for a perfect conductor");
+            add(at + ".conductivity_S_per_m", coreText("core", "must be above zero; leave it out for a perfect conductor"));
         metal(w, at);
         insulation(w, at + ".insulation");
         shortPieces(w, at);
@@ -73,22 +75,22 @@ private:
     {
         const Vec3 p = points[i];
         if (!finite(p) || norm(p) > longestWire) {
-            add(at, "is not a point within 1000 km; give three finite numbers in metres");
+            add(at, coreText("core", "is not a point within 1000 km; give three finite numbers in metres"));
             return;
         }
         if (m_model.ground.kind != GroundKind::FreeSpace && p.z < 0.0)
-            add(at, fmt::format("{:.4g} m below ground; raise it above z = 0", -p.z));
+            add(at, Text(coreText("core", "%1 m below ground; raise it above z = 0"), number(-p.z)));
         else if (m_model.ground.kind == GroundKind::Real && p.z < 1e-3)
-            add(at, "touches real soil; keep wires 1 mm or more above it, and model an earth connection by a few radials just "
-                    "above the soil or by a resistance as a load");
+            add(at, coreText("core", "touches real soil; keep wires 1 mm or more above it, and model an earth connection by a few radials just "
+                    "above the soil or by a resistance as a load"));
         if (i > 0 && finite(points[i - 1]) && distance(points[i - 1], p) <= jointTolerance)
-            add(at, "is the same as the point before it; leave one of them out");
+            add(at, coreText("core", "is the same as the point before it; leave one of them out"));
     }
 
     void radius(double r, const std::string& at)
     {
         if (!(r >= smallestRadius && r <= largestRadius))
-            add(at, fmt::format("{} is outside 1e-7 to 10 m; give the wire's radius in metres", r));
+            add(at, Text(coreText("core", "%1 is outside 1e-7 to 10 m; give the wire's radius in metres"), number(r)));
     }
 
     void metal(const Wire& w, const std::string& at)
@@ -96,22 +98,22 @@ private:
         const double thinnest = std::min(w.radius, w.endRadius.value_or(w.radius));
         permeability(w.relativePermeability, at + ".relative_permeability");
         if ((w.coating || w.wall != 0.0) && !w.conductivity)
-            add(at + ".conductivity_S_per_m", "is missing: a wall or a coating needs the conductivity of the metal below");
+            add(at + ".conductivity_S_per_m", coreText("core", "is missing: a wall or a coating needs the conductivity of the metal below"));
         if (!(w.wall >= 0.0 && w.wall <= thinnest))
-            add(at + ".wall_m", "must be between zero (solid) and the radius");
+            add(at + ".wall_m", coreText("core", "must be between zero (solid) and the radius"));
         if (!w.coating)
             return;
         if (!(w.coating->thickness > 0.0 && w.coating->thickness < thinnest))
-            add(at + ".coating.thickness_m", "must be above zero and less than the radius");
+            add(at + ".coating.thickness_m", coreText("core", "must be above zero and less than the radius"));
         if (!(w.coating->conductivity > 0.0 && std::isfinite(w.coating->conductivity)))
-            add(at + ".coating.conductivity_S_per_m", "must be above zero");
+            add(at + ".coating.conductivity_S_per_m", coreText("core", "must be above zero"));
         permeability(w.coating->relativePermeability, at + ".coating.relative_permeability");
     }
 
     void permeability(double mu, const std::string& at)
     {
         if (!(mu >= 0.5 && mu <= 1e5))
-            add(at, "must be between 0.5 and 100000; 1 for all but iron and steel");
+            add(at, coreText("core", "must be between 0.5 and 100000; 1 for all but iron and steel"));
     }
 
     void insulation(const Wire& w, const std::string& at)
@@ -119,11 +121,11 @@ private:
         if (!w.insulation)
             return;
         if (!(w.insulation->outerRadius > std::max(w.radius, w.endRadius.value_or(0.0)) && w.insulation->outerRadius <= largestRadius))
-            add(at + ".outer_radius_m", "must be larger than the wire's radius");
+            add(at + ".outer_radius_m", coreText("core", "must be larger than the wire's radius"));
         if (!(w.insulation->relativePermittivity >= 1.0 && w.insulation->relativePermittivity <= 1000.0))
-            add(at + ".relative_permittivity", "must be between 1 and 1000; plastics lie between 2 and 4");
+            add(at + ".relative_permittivity", coreText("core", "must be between 1 and 1000; plastics lie between 2 and 4"));
         if (!(w.insulation->lossTangent >= 0.0 && w.insulation->lossTangent < 10.0))
-            add(at + ".loss_tangent", "must be zero or a small positive number");
+            add(at + ".loss_tangent", coreText("core", "must be zero or a small positive number"));
     }
 
     void shortPieces(const Wire& w, const std::string& at)
@@ -133,8 +135,8 @@ private:
             const double piece = distance(w.points[i - 1], w.points[i]);
             if (piece > jointTolerance && piece < 2.0 * thickest)
                 add(fmt::format("{}.points_m[{}]", at, i),
-                    fmt::format("the piece before it, {:.3g} m, is shorter than the wire is thick; make it longer or the wire thinner",
-                                piece));
+                    Text(coreText("core", "the piece before it, %1 m, is shorter than the wire is thick; make it longer or the wire thinner"),
+                         number(piece)));
             if (m_model.ground.kind != GroundKind::FreeSpace)
                 lyingOnGround(w.points[i - 1], w.points[i], thickest, fmt::format("{}.points_m[{}]", at, i));
         }
@@ -145,7 +147,7 @@ private:
         const bool endsOnPerfect =
             m_model.ground.kind == GroundKind::Perfect && (std::abs(a.z) <= jointTolerance) != (std::abs(b.z) <= jointTolerance);
         if (!endsOnPerfect && std::min(a.z, b.z) >= 0.0 && std::min(a.z, b.z) < thickest)
-            add(at, "the wire's surface touches the ground here; raise it above its own radius");
+            add(at, coreText("core", "the wire's surface touches the ground here; raise it above its own radius"));
     }
 
     struct Piece {
@@ -161,7 +163,8 @@ private:
                 pieces.push_back({w, i, m_model.wires[w].points[i - 1], m_model.wires[w].points[i]});
         if (pieces.size() > mostPieces) {
             add("wires",
-                fmt::format("{} straight pieces are more than the {} that can be solved; use fewer points", pieces.size(), mostPieces));
+                Text(coreText("core", "%1 straight pieces are more than the %2 that can be solved; use fewer points"),
+                     number(double(pieces.size())), number(double(mostPieces))));
             return;
         }
         std::sort(pieces.begin(), pieces.end(),
@@ -181,44 +184,49 @@ private:
         const Piece& first = std::pair(p.wire, p.index) < std::pair(q.wire, q.index) ? p : q;
         const Piece& second = &first == &p ? q : p;
         const std::string at = fmt::format("{}.points_m[{}]", place(second.wire), second.index);
-        const std::string other = fmt::format("{}.points_m[{}]", place(first.wire), first.index);
         const bool aa = joined(p.a, q.a), ab = joined(p.a, q.b), ba = joined(p.b, q.a), bb = joined(p.b, q.b);
         if ((aa && bb) || (ab && ba)) {
-            add(at, "this piece lies on the piece that ends at " + other + "; leave one of them out");
+            add(at, about(first, coreText("core", "this piece lies on piece %1 of wire '%2'; leave one of them out")));
             return;
         }
         if (aa || ab || ba || bb) {
-            foldedBack(p, q, aa || ab ? p.a : p.b, at, other);
+            foldedBack(p, q, aa || ab ? p.a : p.b, first, at);
             return;
         }
         const double allowed = m_model.wires[p.wire].radius + m_model.wires[q.wire].radius;
         if (segmentDistance(p.a, p.b, q.a, q.b) < allowed)
-            add(at, "this piece crosses or touches the piece that ends at " + other +
-                        " without a joint; give both wires a point there, or move them apart by more than their radii");
+            add(at, about(first, coreText("core", "this piece crosses or touches piece %1 of wire '%2' without a joint; give both wires a point there, "
+                                                  "or move them apart by more than their radii")));
     }
 
-    void foldedBack(const Piece& p, const Piece& q, Vec3 joint, const std::string& at, const std::string& other)
+    /// The piece counted from 1.
+    [[nodiscard]] Text about(const Piece& piece, const char* pattern) const
+    {
+        return {pattern, number(double(piece.index)), m_model.wires[piece.wire].id};
+    }
+
+    void foldedBack(const Piece& p, const Piece& q, Vec3 joint, const Piece& first, const std::string& at)
     {
         const Vec3 u = unit((joined(p.a, joint) ? p.b : p.a) - joint), v = unit((joined(q.a, joint) ? q.b : q.a) - joint);
         if (dot(u, v) > std::cos(radians(1.0)))
-            add(at, "this piece runs back along the piece that ends at " + other + "; open the angle to more than 1 degree");
+            add(at, about(first, coreText("core", "this piece runs back along piece %1 of wire '%2'; open the angle to more than 1 degree")));
     }
 
     void feedsAndLoads()
     {
         if (m_model.feeds.empty())
-            add("feeds", "there is no feed; add one so that there is an impedance to compute");
+            add("feeds", coreText("core", "there is no feed; add one so that there is an impedance to compute"));
         for (std::size_t i = 0; i < m_model.feeds.size(); ++i) {
             const Feed& f = m_model.feeds[i];
             const std::string at = fmt::format("feeds[{}]", i);
             position(f.wire, f.at, at);
             const double volts = std::abs(f.voltage);
             if (!(volts == 0.0 || (volts >= smallestVoltage && volts <= largestVoltage)))
-                add(at + ".voltage_V", "must be two numbers, real and imaginary part, that make zero or 1 nV to 1 GV");
+                add(at + ".voltage_V", coreText("core", "must be two numbers, real and imaginary part, that make zero or 1 nV to 1 GV"));
         }
         if (!m_model.feeds.empty() &&
             std::all_of(m_model.feeds.begin(), m_model.feeds.end(), [](const Feed& f) { return std::abs(f.voltage) == 0.0; }))
-            add("feeds", "every feed has zero volts; give one of them 1 V");
+            add("feeds", coreText("core", "every feed has zero volts; give one of them 1 V"));
         for (std::size_t i = 0; i < m_model.loads.size(); ++i)
             load(m_model.loads[i], fmt::format("loads[{}]", i));
         for (std::size_t i = 0; i < m_model.feeds.size(); ++i)
@@ -233,7 +241,7 @@ private:
         position(l.wire, l.at, at);
         const auto value = [&](double v, const char* key) {
             if (!(v >= 0.0 && v < 1e12))
-                add(at + "." + key, "must be zero or a positive number");
+                add(at + "." + key, coreText("core", "must be zero or a positive number"));
         };
         value(l.resistance, "resistance_ohm");
         value(l.inductance, "inductance_H");
@@ -245,16 +253,16 @@ private:
     void transformer(const Transformer& t, const std::string& at)
     {
         if (!(t.ratio >= 1e-4 && t.ratio <= 1e4))
-            add(at + ".ratio", "must be between 0.0001 and 10000; it is the impedance at the antenna over that at the line");
+            add(at + ".ratio", coreText("core", "must be between 0.0001 and 10000; it is the impedance at the antenna over that at the line"));
         for (const auto& [value, key] : {std::pair(t.leakageInductance, "leakage_H"), std::pair(t.magnetisingInductance, "magnetising_H"),
                                          std::pair(t.coreLoss, "core_loss_ohm")})
             if (!(value >= 0.0 && value < 1e9))
-                add(at + "." + key, "must be zero or a positive number");
+                add(at + "." + key, coreText("core", "must be zero or a positive number"));
         constexpr double leastLoss = 1e-3, leastInductance = 1e-12; // below, hardly anything reaches the antenna
         if (t.coreLoss > 0.0 && t.coreLoss < leastLoss)
-            add(at + ".core_loss_ohm", "is a short circuit across the line; give zero for a core without loss");
+            add(at + ".core_loss_ohm", coreText("core", "is a short circuit across the line; give zero for a core without loss"));
         if (t.magnetisingInductance > 0.0 && t.magnetisingInductance < leastInductance)
-            add(at + ".magnetising_H", "is a short circuit across the line; give zero for a large one");
+            add(at + ".magnetising_H", coreText("core", "is a short circuit across the line; give zero for a large one"));
     }
 
     void line(const LineSection& l, const std::string& at)
@@ -263,27 +271,27 @@ private:
         if (l.end == LineEnd::Joined)
             position(l.toWire, l.toAt, at + ".to");
         if (l.end == LineEnd::Joined && l.fromWire == l.toWire && std::abs(l.fromAt - l.toAt) < 1e-3)
-            add(at + ".to", "is the same place as the line's first end; a stub is a line with an end that is short or open");
+            add(at + ".to", coreText("core", "is the same place as the line's first end; a stub is a line with an end that is short or open"));
         if (!(l.characteristicImpedance >= 0.1 && l.characteristicImpedance <= 1e4))
-            add(at + ".impedance_ohm", "must be between 0.1 and 10000");
+            add(at + ".impedance_ohm", coreText("core", "must be between 0.1 and 10000"));
         if (!(l.length >= 1e-4 && l.length <= 1e4))
-            add(at + ".length_m", "must be between 0.1 mm and 10 km");
+            add(at + ".length_m", coreText("core", "must be between 0.1 mm and 10 km"));
         if (!(l.velocityFactor >= 0.05 && l.velocityFactor <= 1.0))
-            add(at + ".velocity_factor", "must be between 0.05 and 1; coax has 0.66 to 0.9, open wire 0.95 and more");
+            add(at + ".velocity_factor", coreText("core", "must be between 0.05 and 1; coax has 0.66 to 0.9, open wire 0.95 and more"));
         if (!(l.lossPerMetre >= 0.0 && l.lossPerMetre <= 100.0))
-            add(at + ".loss_dB_per_m", "must be between 0 and 100");
+            add(at + ".loss_dB_per_m", coreText("core", "must be between 0 and 100"));
     }
 
     void position(std::size_t wire, double at, const std::string& path)
     {
         if (wire >= m_model.wires.size()) {
-            add(path + ".wire", "there is no such wire");
+            add(path + ".wire", coreText("core", "there is no such wire"));
             return;
         }
         const Wire& w = m_model.wires[wire];
         const double length = w.length();
         if (!(at >= -jointTolerance && at <= length + jointTolerance)) {
-            add(path + ".at_m", fmt::format("{} m is off the wire, which is {:.4g} m long", at, length));
+            add(path + ".at_m", Text(coreText("core", "%1 m is off the wire, which is %2 m long"), number(at), number(length)));
             return;
         }
         if (m_faults.empty())
@@ -304,7 +312,7 @@ private:
             meeting +=
                 static_cast<std::size_t>(std::count_if(other.points.begin(), other.points.end(), [&](Vec3 v) { return joined(v, p); }));
         if (meeting < 2)
-            add(path + ".at_m", "is at a free end, where no current can flow; move it inward or join a counterpoise there");
+            add(path + ".at_m", coreText("core", "is at a free end, where no current can flow; move it inward or join a counterpoise there"));
     }
 
     const WireModel& m_model;
@@ -319,7 +327,7 @@ Faults findFrequencyFaults(double frequency, const std::string& path)
 {
     if (frequency >= 1e4 && frequency <= 3e9)
         return {};
-    return {{path, fmt::format("{} Hz is outside 10 kHz to 3 GHz", frequency)}};
+    return {{path, {coreText("core", "%1 Hz is outside 10 kHz to 3 GHz"), number(frequency)}}};
 }
 
 } // namespace vetchling

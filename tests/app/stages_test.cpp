@@ -118,8 +118,14 @@ TEST_F(WindowTest, WishesLimitAndRegionsChangeCoverage)
     ASSERT_TRUE(settle());
     EXPECT_TRUE(window().stage(QStringLiteral("bands"))->summary().contains(QStringLiteral("0 of 7")));
     choose("bandPlan", 1); // Region 2: 40 m up to 7.3
-    EXPECT_DOUBLE_EQ(document().design().operation.bands[2].band.to, 7.3e6);
-    EXPECT_EQ(document().design().operation.bands[2].wish, Wish::Must);
+    const auto& bands = document().design().operation.bands;
+    const auto named = [&](const char* name) {
+        return *std::find_if(bands.begin(), bands.end(), [&](const WantedBand& w) { return w.band.name == name; });
+    };
+    EXPECT_DOUBLE_EQ(named("40 m").band.to, 7.3e6);
+    EXPECT_EQ(named("40 m").wish, Wish::Must);
+    EXPECT_EQ(named("23 cm").wish, Wish::No); // can be wanted now
+    EXPECT_EQ(named("160 m").wish, Wish::No);
 }
 
 TEST_F(WindowTest, OwnRangesAreAddedInOrder)

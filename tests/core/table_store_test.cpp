@@ -4,6 +4,7 @@
 
 #include <filesystem>
 #include <fstream>
+#include <unistd.h>
 
 namespace vetchling::files {
 namespace {
@@ -38,7 +39,7 @@ protected:
         return cache.table(ground, frequency)->rowCount();
     }
 
-    fs::path folder = fs::temp_directory_path() / "vetchling_tables_test";
+    fs::path folder = fs::temp_directory_path() / ("vetchling_tables_" + std::to_string(::getpid()));
 };
 
 TEST_F(TableStoreTest, BringsBackExactlyWhatWasComputed)

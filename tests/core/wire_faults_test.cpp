@@ -111,12 +111,12 @@ INSTANTIATE_TEST_SUITE_P(
                   m.wires[1].points = {{1, -2, 5}, {1, 2, 5}};
               },
               "wires[1].points_m[1]", "without a joint"},
-        Spoil{"duplicate", [](WireModel& m) { m.wires[1].points = m.wires[0].points; }, "wires[1].points_m[1]", "lies on the piece"},
+        Spoil{"duplicate", [](WireModel& m) { m.wires[1].points = m.wires[0].points; }, "wires[1].points_m[1]", "lies on piece"},
         Spoil{"duplicate_reversed",
               [](WireModel& m) {
                   m.wires[1].points = {m.wires[0].points[1], m.wires[0].points[0]};
               },
-              "wires[1].points_m[1]", "lies on the piece"},
+              "wires[1].points_m[1]", "lies on piece"},
         Spoil{"folded_back",
               [](WireModel& m) {
                   m.wires[1].points = {{0, 3, 2}, {0, 8, 2}, {0, 4, 2}};

@@ -3,8 +3,6 @@
 #include "app/view/axis.h"
 #include "app/view/words.h"
 
-#include <QCoreApplication>
-
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -16,8 +14,6 @@ constexpr double groundBand = 28.0;  // px of soil shown below the surface
 constexpr double ribbonWidth = 34.0; // px of the strongest current
 
 constexpr double carriesWithin = 3.0; // m; supports farther from every wire only clutter the side view
-
-QString tr(const char* words) { return QCoreApplication::translate("Scene", words); }
 
 double planDistanceTo(const WireModel& model, PlanPoint p)
 {

@@ -5,6 +5,8 @@
 #include "app/view/context.h"
 #include "app/view/sketch.h"
 
+#include <QCoreApplication>
+
 #include <vector>
 
 namespace vetchling::app {
@@ -21,6 +23,7 @@ struct SceneContent {
 };
 
 class ScenePainter {
+    Q_DECLARE_TR_FUNCTIONS(ScenePainter)
 public:
     ScenePainter(Sketch& sketch, const Camera& camera, const QSizeF& size, const SceneContent& content);
     void paint();

@@ -9,7 +9,8 @@
 namespace vetchling::app {
 namespace {
 
-QString tr(const char* words) { return QCoreApplication::translate("BandWords", words); }
+/// In the context that the collecting tool gives to functions of this namespace.
+QString tr(const char* words) { return QCoreApplication::translate("vetchling::app", words); }
 
 QString megahertz(double f) { return QString::number(f / 1e6, 'f', 3); }
 

@@ -390,16 +390,21 @@ private:
         });
     }
 
-    /// New edges for bands of the same name; wishes stay.
+    /// New edges for bands of the same name; the plan's other bands come in, not wanted yet. Wishes stay.
     void takePlan(int index)
     {
         const BandPlan plan = m_context.bandPlans[std::size_t(index)];
         document().edit(tr("change allocations"), {}, [&](Design& d) {
             d.operation.bandPlan = plan.id;
-            for (WantedBand& w : d.operation.bands)
-                for (const Band& b : plan.bands)
-                    if (b.name == w.band.name)
-                        w.band = b;
+            std::vector<WantedBand>& bands = d.operation.bands;
+            for (const Band& b : plan.bands) {
+                const auto known = std::find_if(bands.begin(), bands.end(), [&](const WantedBand& w) { return w.band.name == b.name; });
+                if (known != bands.end())
+                    known->band = b;
+                else
+                    bands.push_back({b, Wish::No, {}, {}});
+            }
+            std::sort(bands.begin(), bands.end(), [](const WantedBand& a, const WantedBand& b) { return a.band.from < b.band.from; });
         });
     }
 
