@@ -2,6 +2,8 @@
 
 #include <QHeaderView>
 
+#include <algorithm>
+
 namespace vetchling::app {
 
 Table::Table(QAbstractItemModel* model, std::vector<double> shares, QWidget* parent) : QTableView(parent), m_shares(std::move(shares))
@@ -31,6 +33,31 @@ void Table::resizeEvent(QResizeEvent* event)
     QTableView::resizeEvent(event);
     for (std::size_t i = 0; i + 1 < m_shares.size(); ++i)
         setColumnWidth(int(i), int(m_shares[i] * viewport()->width()));
+}
+
+double paintTable(Sketch& sketch, const QAbstractItemModel& model, const std::vector<double>& shares, double top, double width, double bottom)
+{
+    const Colours& c = sketch.colours();
+    std::vector<double> left(shares.size());
+    for (std::size_t i = 1; i < shares.size(); ++i)
+        left[i] = left[i - 1] + shares[i - 1] * width;
+    const int columns = std::min(model.columnCount(), int(shares.size()));
+    for (int i = 0; i < columns; ++i)
+        sketch.text({left[std::size_t(i)], top}, model.headerData(i, Qt::Horizontal).toString(), Qt::AlignLeft | Qt::AlignTop,
+                    {c.inkSoft, 12, true});
+    double y = top + tableHeaderHeight - 2.0;
+    sketch.line({0, y}, {width, y}, c.inkFaint, 1.5);
+    const int fit = std::max(1, int((bottom - y) / tableRowHeight));
+    for (int row = std::max(0, model.rowCount() - fit); row < model.rowCount(); ++row) {
+        for (int i = 0; i < columns; ++i) {
+            const QModelIndex cell = model.index(row, i);
+            sketch.text({left[std::size_t(i)], y + 0.5 * tableRowHeight}, cell.data().toString(), Qt::AlignLeft | Qt::AlignVCenter,
+                        {c.ink, 13, cell.data(Qt::FontRole).value<QFont>().bold()});
+        }
+        y += tableRowHeight;
+        sketch.line({0, y}, {width, y}, c.hairline);
+    }
+    return y;
 }
 
 } // namespace vetchling::app

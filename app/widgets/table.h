@@ -1,6 +1,8 @@
 #pragma once
 /// A quiet table: hairlines below the rows, no boxes; keys, scrolling and screen readers come with it.
 
+#include "app/view/sketch.h"
+
 #include <QAbstractItemModel>
 #include <QTableView>
 
@@ -21,5 +23,9 @@ protected:
 private:
     std::vector<double> m_shares;
 };
+
+/// The same table as part of a picture or a printed sheet: as many of the last rows as fit. Returns where it ends.
+double paintTable(Sketch& sketch, const QAbstractItemModel& model, const std::vector<double>& shares, double top, double width,
+                  double bottom);
 
 } // namespace vetchling::app

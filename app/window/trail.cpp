@@ -63,7 +63,7 @@ QVariant StageList::data(const QModelIndex& index, int role) const
     const Stage& stage = *m_stages[std::size_t(index.row())];
     switch (role) {
     case Qt::DisplayRole: return stage.name();
-    case Summary: return stage.summary();
+    case Summary:
     case Qt::ToolTipRole: return stage.summary();
     case Qt::AccessibleTextRole: return tr("%1: %2").arg(stage.name(), stage.summary());
     default: return {};

@@ -4,7 +4,7 @@
 
 namespace vetchling::em {
 
-PairPlan::PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequency)
+PairPlan::PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequency, const Watch& watch)
 {
     PairClasses classes(mesh);
     const std::size_t count = mesh.elements.size();
@@ -14,6 +14,8 @@ PairPlan::PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequ
     const double k = waveNumber(highestFrequency);
     interactions.resize(classes.founders().size());
     tbb::parallel_for(std::size_t(0), interactions.size(), [&](std::size_t i) {
+        if (watch.stopped())
+            return;
         const auto [m, n] = classes.founders()[i];
         const Element &observer = mesh.elements[m], &source = mesh.elements[n];
         interactions[i] = {m, n, MomentSeries(observer, source, k, mesh.degree), std::nullopt};

@@ -4,14 +4,15 @@
 
 #include "core/em/moments.h"
 #include "core/em/pair_classes.h"
+#include "core/watch.h"
 
 #include <optional>
 
 namespace vetchling::em {
 
 struct PairPlan {
-    /// @param highestFrequency Hz; the mesh may be used at any lower one too
-    PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequency);
+    /// @param highestFrequency Hz; the mesh may be used at any lower one too @param watch a stop leaves the plan unfinished
+    PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequency, const Watch& watch = {});
 
     struct Interaction {
         std::size_t m = 0, n = 0; ///< elements

@@ -127,8 +127,8 @@ Result<Solution> solveOnce(const std::shared_ptr<const WireModel>& model, double
 
 } // namespace
 
-PreparedModel::PreparedModel(std::shared_ptr<const WireModel> model, const MeshOptions& mesh, double highestFrequency)
-    : m_model(std::move(model)), m_mesh(makeMesh(*m_model, highestFrequency, mesh)), m_plan(m_mesh, *m_model, highestFrequency)
+PreparedModel::PreparedModel(std::shared_ptr<const WireModel> model, const MeshOptions& mesh, double highestFrequency, const Watch& watch)
+    : m_model(std::move(model)), m_mesh(makeMesh(*m_model, highestFrequency, mesh)), m_plan(m_mesh, *m_model, highestFrequency, watch)
 {
 }
 

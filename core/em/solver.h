@@ -46,7 +46,8 @@ double endVoltage(double peakCurrent, double wireLength, double radius);
 class PreparedModel {
 public:
     /// @param model without faults @param highestFrequency Hz, the highest it will be solved at
-    PreparedModel(std::shared_ptr<const WireModel> model, const MeshOptions& mesh, double highestFrequency);
+    /// @param watch once it says stop the model is of no use
+    PreparedModel(std::shared_ptr<const WireModel> model, const MeshOptions& mesh, double highestFrequency, const Watch& watch = {});
 
     /// As solve below, on this mesh as it is.
     [[nodiscard]] Result<Solution> solve(double frequency, GroundTableCache& tables, const Watch& watch = {}) const;

@@ -75,7 +75,7 @@ private:
         const double more = m_options.to < narrow * m_options.from ? narrowShared : 1.0;
         if (m_model->totalLength() / wavelength(m_options.to) < more * longestShared &&
             makeMesh(*m_model, m_options.to, shared).unknowns <= more * largestShared)
-            m_prepared.emplace(m_model, shared, m_options.to);
+            m_prepared.emplace(m_model, shared, m_options.to, m_watch);
     }
 
     Result<Solution> solved(double frequency, const Watch& watch) const

@@ -72,6 +72,7 @@ Spot spotFrom(const PortSpot& port, const shapes::BuiltAntenna& built, const Id&
              port.strongestElevation,
              port.strongestAzimuth,
              port.straightUp + passed,
+             port.lobeWidth,
              built.transformer.has_value()};
     out.field = built.transformer ? std::make_shared<const em::FarField>(port.field->fedWith(out.solution.inputPower)) : port.field;
     return out;

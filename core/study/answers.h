@@ -56,6 +56,7 @@ struct Spot {
     std::shared_ptr<const em::FarField> field;
     double strongest = 0.0, strongestElevation = 0.0, strongestAzimuth = 0.0; ///< dBi, rad (mathematical azimuth)
     double straightUp = 0.0;                                                  ///< dBi
+    double lobeWidth = 0.0;                                                   ///< rad in elevation, to half power, of the strongest lobe
     bool behindTransformer = false;
 };
 

@@ -1,5 +1,7 @@
 #include "core/study/study.h"
 
+#include "core/study/sky.h"
+
 #include <cmath>
 #include <cstring>
 
@@ -26,6 +28,7 @@ void findStrongest(PortSpot& spot)
             if (const double gain = spot.field->gain(std::max(e, 1e-3), spot.strongestAzimuth); gain > spot.strongest)
                 spot.strongest = gain, spot.strongestElevation = e;
     spot.straightUp = spot.field->gain(0.5 * pi, 0.0);
+    spot.lobeWidth = lobeWidth(*spot.field, spot.strongestElevation, spot.strongestAzimuth);
 }
 
 /// All that the solver reads, as bytes: equal keys are equal models.

@@ -16,6 +16,7 @@ namespace {
 
 QString length(double metres, units::System system) { return QString::fromStdString(units::formatLength(metres, system)); }
 
+const std::vector<double> columnShares{0.22, 0.10, 0.16, 0.18, 0.16, 0.18};
 constexpr double barsTop = 4.0, barsHeading = 24.0, barPitch = 42.0; // px
 
 bool hasEnd(const std::vector<shapes::WireSection>& sections, shapes::WireEnd end)
@@ -26,7 +27,7 @@ bool hasEnd(const std::vector<shapes::WireSection>& sections, shapes::WireEnd en
 } // namespace
 
 BuildSheet::BuildSheet(ViewContext& context)
-    : Canvas(context), m_list(new CutListModel(this)), m_table(new Table(m_list, {0.22, 0.10, 0.16, 0.18, 0.16, 0.18}, this))
+    : Canvas(context), m_list(new CutListModel(this)), m_table(new Table(m_list, columnShares, this))
 {
     setObjectName(QStringLiteral("buildSheet"));
     setAccessibleName(tr("Build sheet"));
@@ -74,7 +75,7 @@ void BuildSheet::render(Sketch& sketch, const QSizeF& size)
     if (rows().empty())
         return;
     paintBars(sketch, barsTop, size.width());
-    double y = onScreen() ? tableTop() + m_table->fullHeight() : paintTable(sketch, tableTop(), size.width());
+    double y = onScreen() ? tableTop() + m_table->fullHeight() : paintTable(sketch, *m_list, columnShares, tableTop(), size.width(), size.height());
     y = paintEnds(sketch, y + 26.0, size.width());
     y = paintParts(sketch, y + 8.0);
     paintCautions(sketch, y + 16.0, size.width());
@@ -105,25 +106,6 @@ double BuildSheet::paintBars(Sketch& sketch, double top, double width) const
                     tr("+ %1 for ends, folds and margin").arg(QString::fromStdString(units::formatSmall(r.cut - r.radiating, system))),
                     Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
         y += barPitch;
-    }
-    return y;
-}
-
-double BuildSheet::paintTable(Sketch& sketch, double top, double width) const
-{
-    const Colours& c = sketch.colours();
-    const double share[] = {0.0, 0.22, 0.32, 0.48, 0.66, 0.82};
-    for (int i = 0; i < CutListModel::columnCountOfAll; ++i)
-        sketch.text({share[i] * width, top}, m_list->headerData(i, Qt::Horizontal, Qt::DisplayRole).toString(), Qt::AlignLeft | Qt::AlignTop,
-                    {c.inkSoft, 12, true});
-    double y = top + 20.0;
-    sketch.line({0, y}, {width, y}, c.inkFaint, 1.5);
-    for (int row = 0; row < m_list->rowCount(); ++row) {
-        for (int i = 0; i < CutListModel::columnCountOfAll; ++i)
-            sketch.text({share[i] * width, y + 14}, m_list->index(row, i).data().toString(), Qt::AlignLeft | Qt::AlignVCenter,
-                        {c.ink, 13, i == CutListModel::CutTo});
-        y += tableRowHeight;
-        sketch.line({0, y}, {width, y}, c.hairline);
     }
     return y;
 }

@@ -25,7 +25,6 @@ private:
     /// One place for the table, on screen and in pictures.
     [[nodiscard]] double tableTop() const;
     double paintBars(Sketch& sketch, double top, double width) const;
-    double paintTable(Sketch& sketch, double top, double width) const;
     double paintEnds(Sketch& sketch, double top, double width) const;
     double paintParts(Sketch& sketch, double top) const;
     void paintCautions(Sketch& sketch, double top, double width) const;

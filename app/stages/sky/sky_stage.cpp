@@ -10,7 +10,7 @@
 
 namespace vetchling::app {
 
-using study::azimuthOf, study::bearingOf, study::hopDistance, study::lobeWidth;
+using study::azimuthOf, study::bearingOf, study::hopDistance;
 
 namespace {
 
@@ -72,7 +72,7 @@ public:
             return;
         m_hop->setText(tr("%1 km").arg(hopDistance(radians(m_dial->elevation())) / 1000.0, 0, 'f', 0));
         m_straightUp->setText(spot->straightUp > -40.0 ? tr("%1 dBi").arg(decibel(spot->straightUp)) : tr("nothing"));
-        m_width->setText(tr("%1°").arg(degrees(lobeWidth(*spot->field, spot->strongestElevation, spot->strongestAzimuth)), 0, 'f', 0));
+        m_width->setText(tr("%1°").arg(degrees(spot->lobeWidth), 0, 'f', 0));
         m_eirp->setText(tr("%1 W").arg(eirp(spot->strongest), 0, 'f', 0));
         refreshTable();
         refreshGrounds();

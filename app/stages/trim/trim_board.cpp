@@ -10,13 +10,14 @@ namespace vetchling::app {
 namespace {
 
 constexpr double goodBandwidth = 0.0008; // of the target: a dip this near needs no more cutting
+const std::vector<double> columnShares{0.16, 0.28, 0.14, 0.14, 0.28};
 constexpr double chartTop = 10.0, chartHeight = 200.0, cardTop = chartTop + chartHeight + 34.0, cardHeight = 106.0; // px
 constexpr double logTop = cardTop + cardHeight + 14.0;
 
 } // namespace
 
 TrimBoard::TrimBoard(ViewContext& context)
-    : Canvas(context), m_log(new LogModel(this)), m_table(new Table(m_log, {0.16, 0.28, 0.14, 0.14, 0.28}, this))
+    : Canvas(context), m_log(new LogModel(this)), m_table(new Table(m_log, columnShares, this))
 {
     setObjectName(QStringLiteral("trimBoard"));
     setAccessibleName(tr("Measured dips and what to cut next"));
@@ -178,25 +179,10 @@ void TrimBoard::paintAdvice(Sketch& sketch, double top, double width) const
 
 void TrimBoard::paintLog(Sketch& sketch, double top, const QSizeF& size) const
 {
-    const Colours& c = sketch.colours();
-    const double share[] = {0.0, 0.16, 0.44, 0.58, 0.72};
-    for (int i = 0; i < LogModel::columnCountOfAll; ++i)
-        sketch.text({share[i] * size.width(), top}, m_log->headerData(i, Qt::Horizontal, Qt::DisplayRole).toString(),
-                    Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
-    double y = top + 20.0;
-    sketch.line({0, y}, {size.width(), y}, c.inkFaint, 1.5);
-    const int count = m_log->rowCount();
-    if (count == 0)
+    const double y = paintTable(sketch, *m_log, columnShares, top, size.width(), size.height());
+    if (m_log->rowCount() == 0)
         sketch.text({0, y + 8}, tr("Nothing measured yet. Last year's figures are worth keeping: note height, weather and soil."),
-                    Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
-    const int fit = std::max(1, int((size.height() - y - 6) / tableRowHeight));
-    for (int row = std::max(0, count - fit); row < count; ++row) {
-        for (int i = 0; i < LogModel::columnCountOfAll; ++i)
-            sketch.text({share[i] * size.width(), y + 13}, m_log->index(row, i).data().toString(), Qt::AlignLeft | Qt::AlignVCenter,
-                        {c.ink, 13, row + 1 == count});
-        y += tableRowHeight;
-        sketch.line({0, y}, {size.width(), y}, c.hairline);
-    }
+                    Qt::AlignLeft | Qt::AlignTop, {sketch.colours().inkSoft, 12});
 }
 
 } // namespace vetchling::app
