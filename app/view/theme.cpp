@@ -157,7 +157,7 @@ QToolButton[segment="true"] { border: 1px solid @hairline; border-radius: 0px; p
 QToolButton[segment="true"]:checked { background: @leafPale; font-weight: 700; }
 QToolButton::menu-indicator { image: none; }
 QTabBar { background: transparent; qproperty-drawBase: 0; }
-QTabBar::tab { background: transparent; border: none; border-radius: 15px; min-height: 30px; max-width: 190px; padding: 0px 12px 0px 10px; margin: 0px 2px; color: @inkSoft; }
+QTabBar::tab { background: transparent; border: none; border-radius: 15px; min-height: 30px; padding: 0px 12px 0px 10px; margin: 0px 2px; color: @inkSoft; }
 QTabBar::tab:hover { background: @fill; }
 QTabBar::tab:selected { background: @leafPale; color: @ink; font-weight: 700; }
 QTabBar::tab:selected:focus { border: 2px solid @leaf; padding: 0px 10px 0px 8px; min-height: 26px; }

@@ -10,12 +10,14 @@
 #include <QFileInfo>
 #include <QMenu>
 #include <QMimeData>
+#include <QScreen>
 #include <QScrollArea>
 
 namespace vetchling::app {
 namespace {
 
 constexpr int firstStage = 1;
+constexpr QSize frameRoom{4, 36}; // px that a title bar and borders take
 
 QScrollArea* scrolled(QWidget* widget)
 {
@@ -40,7 +42,7 @@ MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder,
     setObjectName(QStringLiteral("mainWindow"));
     setWindowIcon(QIcon(QStringLiteral(":/icons/vetchling.svg")));
     setMinimumSize(1100, 700);
-    resize(1280, 800);
+    resize(QSize(1280, 800).boundedTo(screen()->availableGeometry().size() - frameRoom));
     setAcceptDrops(true);
     m_theme.setMode(m_settings.themeMode());
     m_theme.apply(*qApp);

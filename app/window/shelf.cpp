@@ -13,6 +13,7 @@ namespace vetchling::app {
 namespace {
 
 constexpr QSize drawingSize{28, 22};
+constexpr double widestName = 140.0; // px
 
 using Lines = std::vector<std::vector<QPointF>>;
 
@@ -77,7 +78,7 @@ AntennaBar::AntennaBar(ViewContext& context, QWidget* parent) : QTabBar(parent),
     setAccessibleName(tr("Antennas of this site"));
     setDrawBase(false);
     setExpanding(false);
-    setElideMode(Qt::ElideRight);
+    setElideMode(Qt::ElideNone); // tabs scroll; only a very long name is shortened
     setUsesScrollButtons(true);
     setIconSize(drawingSize);
     setFocusPolicy(Qt::TabFocus);
@@ -115,8 +116,8 @@ void AntennaBar::refreshTab(int place, const Antenna& antenna)
         m_drawn[antenna.id] = built;
     }
     setTabData(place, id);
-    if (tabText(place) != name) {
-        setTabText(place, name);
+    if (accessibleTabName(place) != name) {
+        setTabText(place, m_context.theme.elided(name, widestName, 13, true));
         setAccessibleTabName(place, name);
     }
     setTabToolTip(place, model && model->fault ? tr("%1: %2").arg(name, coreWords(model->fault->message, m_context.system())) : name);

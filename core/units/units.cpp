@@ -7,8 +7,10 @@
 
 #include <algorithm>
 #include <cctype>
+#include <charconv>
 #include <cmath>
 #include <map>
+#include <optional>
 
 namespace vetchling::units {
 namespace {
@@ -110,6 +112,33 @@ Result<double> parseExpression(const std::string& text, Quantity quantity, const
     }
 }
 
+/// A number at the start of a text, whatever the locale says of commas; nothing and `used` 0 if there is none.
+std::optional<double> leadingNumber(const std::string& text, std::size_t& used)
+{
+    used = 0;
+    const std::size_t first = std::min(text.find_first_not_of(" \t"), text.size());
+    const std::size_t start = first < text.size() && text[first] == '+' ? first + 1 : first;
+    double value = 0.0;
+    const auto [end, error] = std::from_chars(text.data() + start, text.data() + text.size(), value);
+    if (error != std::errc() || !std::isfinite(value))
+        return std::nullopt;
+    used = std::size_t(end - text.data());
+    return value;
+}
+
+/// Commas as people write them: "1,005 ft" groups thousands, "10,16 m" and "2,5 mm2" are decimals.
+std::string withPoints(std::string text)
+{
+    const auto isDigit = [&](std::size_t i) { return i < text.size() && std::isdigit(static_cast<unsigned char>(text[i])); };
+    for (std::size_t at = text.find(','); at != std::string::npos; at = text.find(',', at)) {
+        const bool three = at > 0 && isDigit(at - 1) && isDigit(at + 1) && isDigit(at + 2) && isDigit(at + 3) && !isDigit(at + 4);
+        const std::size_t unit = std::min(text.find_first_not_of(' ', at + 4), text.size());
+        const bool feet = three && (text.compare(unit, 2, "ft") == 0 || text.compare(unit, 1, "'") == 0 || text.compare(unit, 4, "feet") == 0);
+        feet ? text.erase(at, 1) : text.replace(at, 1, ".");
+    }
+    return text;
+}
+
 struct Piece {
     double number;
     std::string unit;
@@ -123,11 +152,10 @@ std::vector<Piece> pieces(const std::string& text)
     while (i < text.size()) {
         std::size_t used = 0;
         Piece piece{};
-        try {
-            piece.number = std::stod(text.substr(i), &used);
-        } catch (const std::exception&) {
+        const std::optional<double> number = leadingNumber(text.substr(i), used);
+        if (!number)
             return {};
-        }
+        piece.number = *number;
         i += used;
         while (i < text.size() && std::isspace((unsigned char)text[i]))
             ++i;
@@ -148,13 +176,9 @@ Result<double> parseWireSize(const std::string& text)
 {
     const std::string t = lower(text);
     const auto number = [&](std::size_t cut) -> double {
-        try {
-            std::size_t used = 0;
-            const double value = std::stod(t.substr(0, cut), &used);
-            return trimmed(t.substr(used, cut - used)).empty() ? value : NAN;
-        } catch (const std::exception&) {
-            return NAN;
-        }
+        std::size_t used = 0;
+        const std::optional<double> value = leadingNumber(t.substr(0, cut), used);
+        return value && trimmed(t.substr(used, cut - used)).empty() ? *value : NAN;
     };
     if (const auto at = t.find("awg"); at != std::string::npos) {
         const double gauge = number(at);
@@ -179,15 +203,14 @@ Result<double> parse(const std::string& written, Quantity quantity, const Contex
     std::string text = trimmed(written);
     if (text.empty())
         return Fault{"", {coreText("core", "nothing is written here; %1"), example(quantity)}};
+    for (std::size_t at; (at = text.find("−")) != std::string::npos;)
+        text.replace(at, std::string("−").size(), "-");
+    text = withPoints(std::move(text));
     if (text.front() == '=')
         return parseExpression(text, quantity, context);
     if (quantity == Quantity::WireSize)
         if (Result<double> size = parseWireSize(text); size || !size.firstFault().empty())
             return size;
-    for (std::size_t at; (at = text.find("−")) != std::string::npos;)
-        text.replace(at, std::string("−").size(), "-");
-    for (std::size_t at; (at = text.find(',')) != std::string::npos;)
-        text[at] = '.';
     const std::vector<Piece> all = pieces(text);
     if (all.empty() || all.size() > 2)
         return notUnderstood(written, quantity);

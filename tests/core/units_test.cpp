@@ -2,8 +2,11 @@
 
 #include "core/physics.h"
 
-#include <cmath>
 #include <gtest/gtest.h>
+
+#include <clocale>
+#include <cmath>
+#include <cstdlib>
 
 namespace vetchling::units {
 namespace {
@@ -122,6 +125,54 @@ TEST(Gauge, FollowsItsDefinition)
     for (auto [gauge, mm] : {std::pair(10.0, 2.58818673), std::pair(13.0, 1.82782664), std::pair(16.0, 1.29084591),
                              std::pair(22.0, 0.643803298), std::pair(28.0, 0.321093854), std::pair(36.0, 0.127)})
         EXPECT_NEAR(gaugeDiameter(gauge) * 1e3, mm, 1e-7);
+}
+
+// 2026-11: under a locale with decimal commas every fraction was refused. The locale is made in the build folder.
+class CommaLocale : public ::testing::Test {
+protected:
+    void SetUp() override
+    {
+        ::setenv("LOCPATH", VETCHLING_LOCALES, 1);
+        ASSERT_TRUE(std::setlocale(LC_ALL, "de_DE.UTF-8")) << "localedef has not made it in " VETCHLING_LOCALES;
+        ASSERT_STREQ(std::localeconv()->decimal_point, ",");
+    }
+    void TearDown() override
+    {
+        std::setlocale(LC_ALL, "C");
+        ::unsetenv("LOCPATH");
+    }
+};
+
+TEST_F(CommaLocale, PointsAndCommasAreRead)
+{
+    EXPECT_DOUBLE_EQ(*parse("10.16 m", Quantity::Length), 10.16);
+    EXPECT_DOUBLE_EQ(*parse("10,16 m", Quantity::Length), 10.16);
+    EXPECT_DOUBLE_EQ(*parse("7080.5 kHz", Quantity::Frequency), 7080.5e3);
+    EXPECT_NEAR(*parse("=lambda/4*0.97", Quantity::Length, {7.08e6}), 0.97 * wavelength(7.08e6) / 4.0, 1e-9);
+    EXPECT_NEAR(*parse("2,5 mm2", Quantity::WireSize), 2.0 * std::sqrt(2.5e-6 / pi), 1e-9);
+    EXPECT_EQ(formatLength(10.16), "10.16 m");
+    EXPECT_EQ(format(8.19e-6, Quantity::Inductance), "8.19 µH");
+}
+
+TEST(Parse, CommasGroupThousandsOfFeetOnly)
+{
+    EXPECT_NEAR(*parse("1,005 ft", Quantity::Length), 1005 * 0.3048, 1e-9);
+    EXPECT_NEAR(*parse("1,005 m", Quantity::Length), 1.005, 1e-12);
+    EXPECT_NEAR(*parse("3,75 m", Quantity::Length), 3.75, 1e-12);
+    EXPECT_NEAR(*parse("1,05 ft", Quantity::Length), 1.05 * 0.3048, 1e-9);
+    EXPECT_NEAR(*parse("=lambda/4*0,97", Quantity::Length, {7.08e6}), 0.97 * wavelength(7.08e6) / 4.0, 1e-9);
+    EXPECT_FALSE(parse("1,,5 m", Quantity::Length));
+}
+
+// On the command line a bare number is in the unit of its key.
+TEST(Parse, BareNumbersCanBeSi)
+{
+    const Context si{7.1e6, System::Imperial, true};
+    EXPECT_DOUBLE_EQ(*parse("8.19e-6", Quantity::Inductance, si), 8.19e-6);
+    EXPECT_DOUBLE_EQ(*parse("8.19 uH", Quantity::Inductance, si), 8.19e-6);
+    EXPECT_DOUBLE_EQ(*parse("7.1e6", Quantity::Frequency, si), 7.1e6);
+    EXPECT_DOUBLE_EQ(*parse("10", Quantity::Length, si), 10.0);
+    EXPECT_DOUBLE_EQ(*parse("0.002", Quantity::WireSize, si), 0.002);
 }
 
 } // namespace
