@@ -184,7 +184,7 @@ void SitePlan::paintPowerLine(Sketch& sketch) const
     sketch.text({x, ground.top() + 1}, words, Qt::AlignLeft | Qt::AlignTop, {c.brick, 12});
     for (const Support& s : site().supports)
         if (s.kind == SupportKind::Tower) { // how far the tallest thing is from the line
-            const QPointF foot = project(s.at), on(foot.x(), a.y() + (b.y() - a.y()) * (foot.x() - a.x()) / (b.x() - a.x()));
+            const QPointF foot = project(s.at), on = project(nearestOnSegment(s.at, line.from, line.to));
             sketch.dimension(on, foot,
                              QString::fromStdString(units::formatLength(std::hypot(on.x() - foot.x(), on.y() - foot.y()) / m_scale,
                                                                         m_context.document.design().operation.system, 1)));

@@ -1,5 +1,7 @@
 #include "core/site/site.h"
 
+#include <boost/math/tools/minima.hpp>
+
 #include <algorithm>
 #include <cmath>
 
@@ -8,18 +10,90 @@ namespace {
 
 constexpr double safetyMargin = 2.0; // m added to what could fall towards a power line
 
-/// The nearest approach of a wire to a line in plan, and the wire's height there decides how far it can swing.
+PlanPoint planOf(Vec3 p) { return {p.x, p.y}; }
+PlanPoint between(PlanPoint a, PlanPoint b, double t) { return {a.x + t * (b.x - a.x), a.y + t * (b.y - a.y)}; }
+
+/// The least value of a convex function over 0..1.
+template <class Function> double leastOf(Function f)
+{
+    constexpr int bits = 24;
+    return std::min({f(0.0), f(1.0), boost::math::tools::brent_find_minima(f, 0.0, 1.0, bits).second});
+}
+
+/// Every point of every wire counts: what is so high above the line's foot can swing so far. Distance to a segment along a straight
+/// piece is convex, and so it stays less the height.
 void wiresAgainstPowerLine(const PowerLine& line, const WireModel& model, FitReport& report)
 {
     for (const Wire& wire : model.wires)
-        for (Vec3 p : wire.points) {
-            const double away = distanceToSegment({p.x, p.y}, line.from, line.to);
-            report.toPowerLine = std::min(report.toPowerLine, away);
-            if (away < p.z + safetyMargin) {
+        for (std::size_t i = 1; i < wire.points.size(); ++i) {
+            const Vec3 a = wire.points[i - 1], b = wire.points[i];
+            const auto away = [&](double t) { return distanceToSegment(between(planOf(a), planOf(b), t), line.from, line.to); };
+            report.toPowerLine = std::min(report.toPowerLine, leastOf(away));
+            if (leastOf([&](double t) { return away(t) - (a.z + t * (b.z - a.z)); }) < safetyMargin) {
                 report.nearPowerLine = true;
-                report.endangering = "the wire";
+                report.endangering = coreText("core", "the wire");
             }
         }
+}
+
+/// Where a straight piece crosses an outline, as parts 0..1 of it, with both ends, rising.
+std::vector<double> crossings(const Outline& outline, PlanPoint a, PlanPoint b)
+{
+    std::vector<double> at{0.0, 1.0};
+    const double ux = b.x - a.x, uy = b.y - a.y;
+    for (std::size_t i = 0; i < outline.size(); ++i) {
+        const PlanPoint c = outline[i], d = outline[(i + 1) % outline.size()];
+        const double vx = d.x - c.x, vy = d.y - c.y, across = ux * vy - uy * vx;
+        if (across == 0.0)
+            continue;
+        const double t = ((c.x - a.x) * vy - (c.y - a.y) * vx) / across, s = ((c.x - a.x) * uy - (c.y - a.y) * ux) / across;
+        if (t > 0.0 && t < 1.0 && s >= 0.0 && s <= 1.0)
+            at.push_back(t);
+    }
+    std::sort(at.begin(), at.end());
+    return at;
+}
+
+/// A piece that does not cross the outline is inside or outside as a whole.
+void pieceAgainstBoundary(const Outline& outline, PlanPoint a, PlanPoint b, FitReport& report)
+{
+    constexpr double onTheEdge = 0.01; // m
+    constexpr int steps = 32;
+    double nearest = std::min(distanceToOutline(outline, a), distanceToOutline(outline, b)), farthest = 0.0;
+    for (PlanPoint corner : outline)
+        nearest = std::min(nearest, distanceToSegment(corner, a, b));
+    for (int i = 0; i <= steps; ++i)
+        farthest = std::max(farthest, distanceToOutline(outline, between(a, b, double(i) / steps)));
+    if (inside(outline, between(a, b, 0.5)))
+        report.clearOfBoundary = std::min(report.clearOfBoundary, nearest);
+    else if (farthest > onTheEdge) {
+        report.insideBoundary = false;
+        report.beyondBoundary = std::max(report.beyondBoundary, farthest);
+    }
+}
+
+void wiresAgainstBoundary(const Outline& outline, const WireModel& model, FitReport& report)
+{
+    for (const Wire& wire : model.wires)
+        for (std::size_t i = 1; i < wire.points.size(); ++i) {
+            const PlanPoint a = planOf(wire.points[i - 1]), b = planOf(wire.points[i]);
+            const std::vector<double> at = crossings(outline, a, b);
+            for (std::size_t k = 1; k < at.size(); ++k)
+                pieceAgainstBoundary(outline, between(a, b, at[k - 1]), between(a, b, at[k]), report);
+        }
+}
+
+void wireEndsAgainstMetal(const Site& site, const WireModel& model, FitReport& report)
+{
+    for (const Wire& wire : model.wires)
+        for (Vec3 p : {wire.points.front(), wire.points.back()})
+            for (const Support& s : site.supports) {
+                const double away = std::hypot(p.x - s.at.x, p.y - s.at.y);
+                if (s.metal && p.z <= s.height + 1.0 && away < report.clearOfMetal) {
+                    report.clearOfMetal = away;
+                    report.nearestMetal = s.name;
+                }
+            }
 }
 
 void supportsAgainstPowerLine(const PowerLine& line, const Site& site, FitReport& report)
@@ -48,9 +122,14 @@ bool inside(const Outline& outline, PlanPoint p)
 
 double distanceToSegment(PlanPoint p, PlanPoint a, PlanPoint b)
 {
+    const PlanPoint q = nearestOnSegment(p, a, b);
+    return std::hypot(p.x - q.x, p.y - q.y);
+}
+
+PlanPoint nearestOnSegment(PlanPoint p, PlanPoint a, PlanPoint b)
+{
     const double dx = b.x - a.x, dy = b.y - a.y, l2 = dx * dx + dy * dy;
-    const double t = l2 > 0.0 ? std::clamp(((p.x - a.x) * dx + (p.y - a.y) * dy) / l2, 0.0, 1.0) : 0.0;
-    return std::hypot(p.x - a.x - t * dx, p.y - a.y - t * dy);
+    return between(a, b, l2 > 0.0 ? std::clamp(((p.x - a.x) * dx + (p.y - a.y) * dy) / l2, 0.0, 1.0) : 0.0);
 }
 
 double distanceToOutline(const Outline& outline, PlanPoint p)
@@ -74,29 +153,9 @@ FitReport fitOnSite(const Site& site, const WireModel& model)
 {
     FitReport report;
     report.clearOfBoundary = HUGE_VAL;
-    for (const Wire& wire : model.wires)
-        for (std::size_t i = 0; i < wire.points.size(); ++i) {
-            const Vec3 p = wire.points[i];
-            if (site.boundary.size() >= 3) {
-                const double edge = distanceToOutline(site.boundary, {p.x, p.y});
-                if (inside(site.boundary, {p.x, p.y}))
-                    report.clearOfBoundary = std::min(report.clearOfBoundary, edge);
-                else if (edge > 0.01) {
-                    report.insideBoundary = false;
-                    report.beyondBoundary = std::max(report.beyondBoundary, edge);
-                }
-            }
-            for (const Support& s : site.supports) {
-                const bool end = i == 0 || i + 1 == wire.points.size();
-                if (!s.metal || !end || p.z > s.height + 1.0)
-                    continue;
-                const double away = std::hypot(p.x - s.at.x, p.y - s.at.y);
-                if (away < report.clearOfMetal) {
-                    report.clearOfMetal = away;
-                    report.nearestMetal = s.name;
-                }
-            }
-        }
+    if (site.boundary.size() >= 3)
+        wiresAgainstBoundary(site.boundary, model, report);
+    wireEndsAgainstMetal(site, model, report);
     if (site.powerLine) {
         wiresAgainstPowerLine(*site.powerLine, model, report);
         supportsAgainstPowerLine(*site.powerLine, site, report);

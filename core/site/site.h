@@ -89,7 +89,7 @@ struct FitReport {
     std::string nearestMetal;
     double toPowerLine = HUGE_VAL; ///< m, nearest wire or support foot to the power line, in plan
     bool nearPowerLine = false;    ///< something that can fall or swing could reach it
-    std::string endangering;       ///< what could reach it
+    std::string endangering;       ///< what could reach it; "the wire" is marked for translation
 };
 
 FitReport fitOnSite(const Site& site, const WireModel& model);
@@ -100,6 +100,8 @@ bool inside(const Outline& outline, PlanPoint p);
 double distanceToOutline(const Outline& outline, PlanPoint p);
 /// Distance of a point to a segment in plan, m.
 double distanceToSegment(PlanPoint p, PlanPoint a, PlanPoint b);
+/// The point of a segment nearest to p.
+PlanPoint nearestOnSegment(PlanPoint p, PlanPoint a, PlanPoint b);
 /// Width and depth of the box around an outline, m.
 PlanPoint extentOf(const Outline& outline);
 

@@ -85,6 +85,40 @@ TEST(Fit, WarnsOfWhatCanReachThePowerLine)
     EXPECT_EQ(fitOnSite(s, wires).endangering, "tower");
 }
 
+// 2026-11: only the wire's points were looked at; one that crossed the power line between its ends was "clear".
+TEST(Fit, EveryPointOfAWireCountsAgainstThePowerLine)
+{
+    Site s = site();
+    s.supports.clear();
+    s.powerLine = PowerLine{{15, -100}, {15, 100}, 8.0}; // north to south, across the middle of the wire
+    const FitReport crossing = fitOnSite(s, fedWire({{-15, 5, 3}, {45, 5, 3}}, 5.0));
+    EXPECT_TRUE(crossing.nearPowerLine);
+    EXPECT_NEAR(crossing.toPowerLine, 0.0, 1e-4);
+    // high in the middle, low at its ends: it is the middle that can swing far enough
+    s.powerLine = PowerLine{{0, -9}, {30, -9}, 8.0};
+    EXPECT_TRUE(fitOnSite(s, fedWire({{5, 5, 2}, {15, 5, 13}, {25, 5, 2}}, 5.0)).nearPowerLine);
+    EXPECT_FALSE(fitOnSite(s, fedWire({{5, 5, 2}, {15, 5, 11}, {25, 5, 2}}, 5.0)).nearPowerLine);
+    // the line ends; beyond its end nothing can be reached
+    s.powerLine = PowerLine{{100, 5}, {140, 5}, 8.0};
+    EXPECT_FALSE(fitOnSite(s, fedWire({{5, 5, 8}, {25, 5, 8}}, 5.0)).nearPowerLine);
+    EXPECT_NEAR(fitOnSite(s, fedWire({{5, 5, 8}, {25, 5, 8}}, 5.0)).toPowerLine, 75.0, 1e-6);
+}
+
+// A wire that leaves a bent garden between its ends and comes back.
+TEST(Fit, EveryPointOfAWireCountsAgainstTheBoundary)
+{
+    Site s;
+    s.boundary = {{0, 0}, {30, 0}, {30, 20}, {20, 20}, {20, 8}, {10, 8}, {10, 20}, {0, 20}}; // a U, open to the north
+    const FitReport across = fitOnSite(s, fedWire({{5, 15, 8}, {25, 15, 8}}, 5.0));
+    EXPECT_FALSE(across.insideBoundary);
+    EXPECT_NEAR(across.beyondBoundary, 5.0, 0.01);
+    const FitReport below = fitOnSite(s, fedWire({{5, 4, 8}, {25, 4, 8}}, 5.0));
+    EXPECT_TRUE(below.insideBoundary);
+    EXPECT_NEAR(below.clearOfBoundary, 4.0, 1e-9);
+    // passes a corner that juts in, nearer than either of its ends is to the boundary
+    EXPECT_NEAR(fitOnSite(s, fedWire({{4, 4, 8}, {16, 7.5, 8}}, 5.0)).clearOfBoundary, 0.5, 1e-9);
+}
+
 TEST(Soil, BecomesRealGround)
 {
     Soil soil;

@@ -264,17 +264,17 @@ private:
             inside += fit.insideBoundary;
             if (fit.nearPowerLine && danger.isEmpty())
                 danger = tr("Danger: %1 (%2) could reach the power line, %3 away at the nearest. Move it.")
-                             .arg(QString::fromStdString(fit.endangering), name, length(fit.toPowerLine));
+                             .arg(coreWords(fit.endangering), name, length(fit.toPowerLine));
         }
         m_fit->setText(words.join(QStringLiteral("\n")));
         m_danger->setText(danger);
         m_danger->setVisible(!danger.isEmpty());
         const int all = int(document().design().antennas.size());
-        m_page->setSentence(danger.isEmpty() ? tr("%1 of %2 antennas hang inside the boundary; nothing can fall on the power line. Drag "
-                                                  "antennas and supports to move them.")
-                                                   .arg(inside)
-                                                   .arg(all)
-                                             : danger);
+        const QString hang = tr("%1 of %2 antennas hang inside the boundary").arg(inside).arg(all);
+        m_page->setSentence(!danger.isEmpty() ? danger
+                            : document().design().site.powerLine
+                                ? tr("%1; nothing can fall on the power line. Drag antennas and supports to move them.").arg(hang)
+                                : tr("%1; no power line is drawn here: look whether there is one. Drag antennas and supports to move them.").arg(hang));
     }
 
     SitePlan* m_plan;
