@@ -13,6 +13,8 @@
 #include <nlohmann/json.hpp>
 
 #include <algorithm>
+#include <cmath>
+#include <map>
 #include <memory>
 
 namespace vetchling::cli {
@@ -344,6 +346,123 @@ int cutListCommand(const Request& request)
     return exitGood;
 }
 
+const char* codeOf(SiteWarning::Kind kind)
+{
+    switch (kind) {
+    case SiteWarning::Kind::PowerLine: return "power-line";
+    case SiteWarning::Kind::Boundary: return "boundary";
+    case SiteWarning::Kind::Support: return "support";
+    case SiteWarning::Kind::Metal: return "metal";
+    case SiteWarning::Kind::Low: return "low";
+    }
+    return "";
+}
+
+Json checkOf(const Design& design, const Antenna& antenna)
+{
+    Json warnings = Json::array(), clearance = nullptr;
+    const auto built = shapes::buildOver(antenna.shape, design.site.soil.ground());
+    bool fits = false;
+    if (!built) {
+        const Fault& fault = built.faults().front();
+        const bool isPlace = fault.path.find("points_m") != std::string::npos;
+        warnings.push_back({{"code", isPlace ? "low" : "support"}, {"message", fault.text()}, {"at_m", nullptr}});
+    } else {
+        const FitReport fit = fitOnSite(design.site, built->model);
+        fits = fit.insideBoundary && !fit.nearPowerLine;
+        if (std::isfinite(fit.toPowerLine))
+            clearance = fit.toPowerLine;
+        for (const SiteWarning& w : siteWarnings(design.site, built->model))
+            warnings.push_back({{"code", codeOf(w.kind)}, {"message", w.message.english()}, {"at_m", {w.at.x, w.at.y, w.at.z}}});
+    }
+    return {{"name", antenna.name}, {"fits", fits}, {"power_line_clearance_m", clearance}, {"warnings", warnings}};
+}
+
+int checkCommand(const Request& request)
+{
+    const Result<Design> design = files::readDesign(request.design);
+    if (!design)
+        return report(design.faults());
+    Json all = Json::array();
+    for (const Antenna& antenna : design->antennas)
+        all.push_back(checkOf(*design, antenna));
+    print({{"antennas", all}});
+    return exitGood;
+}
+
+/// One name=value into the design or the antenna; a fault where it is none of the known names or not understood.
+Faults setOne(const std::string& setting, Design& design, Antenna& antenna)
+{
+    using units::Quantity;
+    const auto equals = setting.find('=');
+    const std::string key = setting.substr(0, equals), text = equals == std::string::npos ? "" : setting.substr(equals + 1);
+    if (key == "soil") {
+        Request asked;
+        asked.soil = text;
+        const Result<Soil> soil = chosenSoil(asked);
+        if (!soil || text.empty())
+            return {{"soil", text.empty() ? Text("name the id of a soil in data/soils.json") : soil.faults().front().message}};
+        design.site.soil = *soil;
+        return {};
+    }
+    struct Target {
+        Quantity quantity;
+        double* value;
+    };
+    std::map<std::string, Target> targets{{"wire.diameter_m", {Quantity::WireSize, &antenna.shape.wire.diameter}},
+                                          {"wire.jacket_m", {Quantity::WireSize, &antenna.shape.wire.jacket}},
+                                          {"design_frequency_Hz", {Quantity::Frequency, &antenna.shape.designFrequency}},
+                                          {"swr_limit", {Quantity::Plain, &design.operation.swrLimit}},
+                                          {"power_W", {Quantity::Power, &design.operation.power}}};
+    if (const shapes::ParameterSpec* spec = shapes::familyOf(antenna.shape).spec(antenna.shape, key)) {
+        antenna.typed.erase(key);
+        targets[key] = {spec->quantity, &antenna.shape.parameters[key]};
+    }
+    const auto target = targets.find(key);
+    if (target == targets.end() || equals == std::string::npos)
+        return {{setting, "write name=value with a parameter of the family, wire.diameter_m, wire.jacket_m, soil, design_frequency_Hz, "
+                          "swr_limit or power_W"}};
+    const Result<double> value = units::parse(text, target->second.quantity, {antenna.shape.designFrequency, units::System::Metric, true});
+    if (!value)
+        return {{key, value.faults().front().message}};
+    *target->second.value = *value;
+    return {};
+}
+
+int setCommand(const Request& request)
+{
+    Result<Design> read = files::readDesign(request.design);
+    if (!read)
+        return report(read.faults());
+    Design design = *read;
+    const auto found = std::find_if(design.antennas.begin(), design.antennas.end(), [&](const Antenna& a) {
+        return request.antenna.empty() || a.name == request.antenna || a.id == request.antenna;
+    });
+    if (found == design.antennas.end())
+        return report({{"--antenna", request.antenna.empty() ? "the design has no antenna"
+                                                             : "there is no antenna '" + request.antenna + "' in this design"}});
+    for (const std::string& setting : request.settings)
+        if (Faults faults = setOne(setting, design, *found); !faults.empty())
+            return report(faults);
+    if (const auto whole = files::parseDesign(files::writeDesign(design)); !whole) // limits of the file's own fields
+        return report(whole.faults());
+    if (const auto built = shapes::buildOver(found->shape, design.site.soil.ground()); !built)
+        return report(built.faults());
+    if (Faults faults = files::saveDesign(design, request.output); !faults.empty())
+        return report(faults);
+    return exitGood;
+}
+
+void addSetCommand(CLI::App& app, const std::shared_ptr<Request>& request, int& status)
+{
+    CLI::App* set = app.add_subcommand("set", "changes figures of a design");
+    set->add_option("design", request->design, "design file (.vetchling)")->required();
+    set->add_option("settings", request->settings, "name=value, as many as wanted; without a unit in SI")->required();
+    set->add_option("--antenna", request->antenna, "name or id of the antenna; the first one if left out");
+    set->add_option("-o,--output", request->output, "design file to write")->required();
+    set->callback([request, &status] { status = setCommand(*request); });
+}
+
 void addNewCommand(CLI::App& app, const std::shared_ptr<Request>& request, int& status)
 {
     CLI::App* make = app.add_subcommand("new", "a design with one antenna");
@@ -376,6 +495,10 @@ void addDesignCommands(CLI::App& app, int& status)
         return command;
     };
     addNewCommand(app, request, status);
+    addSetCommand(app, request, status);
+    CLI::App* check = app.add_subcommand("check", "whether the antennas fit their site, and what to look at, as JSON");
+    check->add_option("design", request->design, "design file (.vetchling)")->required();
+    check->callback([request, &status] { status = checkCommand(*request); });
     app.add_subcommand("families", "families of antennas and their parameters")->callback([request, &status] {
         status = familiesCommand(*request);
     });

@@ -94,6 +94,16 @@ struct FitReport {
 
 FitReport fitOnSite(const Site& site, const WireModel& model);
 
+/// Something to look at before anything is hung there.
+struct SiteWarning {
+    enum class Kind { PowerLine, Boundary, Support, Metal, Low } kind;
+    Text message; ///< what is, and what to do
+    Vec3 at;      ///< where
+};
+
+/// At most one of each kind and wire; supports: the wires' free ends and corners that nothing holds, or that hang above what does.
+std::vector<SiteWarning> siteWarnings(const Site& site, const WireModel& model);
+
 /// Whether a point is inside an outline (even-odd rule).
 bool inside(const Outline& outline, PlanPoint p);
 /// Distance of a point to an outline's edge, m.

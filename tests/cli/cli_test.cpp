@@ -359,6 +359,103 @@ TEST_F(Cli, TellsBandsAndCutList)
     EXPECT_EQ(run("cutlist " + demo() + " --csv").out.rfind("cut,pieces", 0), 0u);
 }
 
+TEST_F(Cli, TunesAllLengthsAndWritesThem)
+{
+    const std::string file = path("fan.vetchling"), tuned = path("tuned.vetchling");
+    ASSERT_EQ(run("new fan-dipole --frequency 14.2e6 -o " + file).code, 0);
+    const Outcome o = run("tune " + file + " -o " + tuned);
+    ASSERT_EQ(o.code, 0) << o.err;
+    const Json json = Json::parse(o.out);
+    ASSERT_EQ(json["values"].size(), 2u);
+    ASSERT_EQ(json["at_Hz"].size(), 2u);
+    EXPECT_GT(json["rule_of_thumb"]["leg_2_m"], 2.0);
+    for (const auto& z : json["impedance_ohm"])
+        EXPECT_LT(std::abs(double(z[1])), 1.0);
+    const Json design = Json::parse(read(tuned));
+    EXPECT_EQ(design["antennas"][0]["parameters"]["leg_2_m"], json["values"]["leg_2_m"]);
+    EXPECT_NE(Json::parse(read(file))["antennas"][0]["parameters"]["leg_2_m"], json["values"]["leg_2_m"]);
+}
+
+TEST_F(Cli, NewKnowsBandsSoilsAndConfigurations)
+{
+    const std::string file = path("v.vetchling");
+    ASSERT_EQ(run("new vertical --frequency 145e6 --soil p368-wet -o " + file).code, 0);
+    Json design = Json::parse(read(file));
+    std::size_t must = 0;
+    for (const auto& band : design["operation"]["bands"])
+        if (band["wish"] == "must") {
+            ++must;
+            EXPECT_EQ(band["name"], "2 m");
+        }
+    EXPECT_EQ(must, 1u);
+    ASSERT_EQ(run("new dipole --frequency 12e6 -o " + file).code, 0);
+    design = Json::parse(read(file));
+    bool own = false;
+    for (const auto& band : design["operation"]["bands"])
+        if (band["wish"] == "must")
+            own = std::abs(double(band["from_Hz"]) - 11.88e6) < 1.0 && std::abs(double(band["to_Hz"]) - 12.12e6) < 1.0;
+    EXPECT_TRUE(own);
+    EXPECT_EQ(run("wires " + file + " --configuration 1").code, 0);
+    const Outcome second = run("wires " + file + " --configuration 2");
+    EXPECT_EQ(second.code, 2);
+    EXPECT_NE(second.err.find("--configuration"), std::string::npos);
+    EXPECT_EQ(run("new dipole --soil moon -o " + file).code, 2);
+}
+
+TEST_F(Cli, BareNumbersAreSiAndUnitsAreRead)
+{
+    const std::string file = path("c.vetchling");
+    ASSERT_EQ(run("new loaded-dipole --set inductance_H=8.19e-6 -o " + file).code, 0);
+    EXPECT_EQ(Json::parse(read(file))["antennas"][0]["parameters"]["inductance_H"], 8.19e-6);
+    const Outcome set =
+        run("set " + file + " 'inductance_H=9 uH' wire.diameter_m=0.0016 design_frequency_Hz=7.05e6 swr_limit=3 power_W=50 -o " + file);
+    ASSERT_EQ(set.code, 0) << set.err;
+    const Json design = Json::parse(read(file));
+    EXPECT_NEAR(design["antennas"][0]["parameters"]["inductance_H"], 9e-6, 1e-15);
+    EXPECT_EQ(design["antennas"][0]["wire"]["diameter_m"], 0.0016);
+    EXPECT_EQ(design["antennas"][0]["design_frequency_Hz"], 7.05e6);
+    EXPECT_EQ(design["operation"]["swr_limit"], 3.0);
+    const std::string before = read(file);
+    for (const char* bad : {"leg_m=banana", "wings=3", "swr_limit=0.2", "soil=moon", "leg_m", "apex_height_m=-3"}) {
+        const Outcome o = run("set " + file + " " + bad + " -o " + file);
+        EXPECT_EQ(o.code, 2) << bad;
+        EXPECT_FALSE(o.err.empty()) << bad;
+    }
+    EXPECT_EQ(read(file), before);
+}
+
+TEST_F(Cli, ChecksWhereAntennasHang)
+{
+    const Json good = Json::parse(run("check " + demo()).out)["antennas"];
+    ASSERT_EQ(good.size(), 5u);
+    EXPECT_TRUE(good[0]["fits"]);
+    EXPECT_GT(good[0]["power_line_clearance_m"], 10.0);
+    EXPECT_FALSE(good[2]["fits"]); // beyond the wall, in the marsh
+    for (const auto& w : good[2]["warnings"])
+        EXPECT_NE(w["code"], "support") << "a vertical stands by itself";
+    Json design = Json::parse(read(VETCHLING_DATA "/demo/gannet-skerry.vetchling"));
+    design["site"]["power_line"] = {{"from_m", {16, -50}}, {"to_m", {16, 80}}, {"height_m", 8}};
+    design["antennas"][0]["parameters"]["apex_height_m"] = 14.9; // above the tower
+    const Json bad = Json::parse(run("check " + write("bad.vetchling", design.dump())).out)["antennas"];
+    const auto has = [](const Json& antenna, const char* code) {
+        for (const auto& w : antenna["warnings"])
+            if (w["code"] == code && w["at_m"].size() == 3)
+                return true;
+        return false;
+    };
+    EXPECT_TRUE(has(bad[0], "power-line"));
+    EXPECT_TRUE(has(bad[0], "support"));
+    EXPECT_TRUE(has(bad[2], "boundary"));
+    EXPECT_TRUE(has(bad[2], "low")); // radials on the marsh
+    EXPECT_FALSE(bad[0]["fits"]);
+    design["site"].erase("power_line");
+    design["antennas"][1]["family"] = "moebius";
+    const Json none = Json::parse(run("check " + write("none.vetchling", design.dump())).out)["antennas"];
+    EXPECT_TRUE(none[0]["power_line_clearance_m"].is_null());
+    EXPECT_FALSE(none[1]["fits"]);
+    EXPECT_EQ(none[1]["warnings"].size(), 1u);
+}
+
 TEST_F(Cli, RefusesBrokenDesigns)
 {
     for (const char* command : {"wires", "tune", "bands", "cutlist"}) {
