@@ -52,20 +52,29 @@ Result<std::size_t> chosenConfiguration(const Request& request, const shapes::An
                                                 request.configuration, all.size(), all.size())};
 }
 
+/// By name or id, the first one where none is named.
+Result<std::size_t> chosenPlace(const Request& request, const Design& design)
+{
+    if (design.antennas.empty())
+        return Fault{"antennas", "the design has no antenna; add one"};
+    if (request.antenna.empty())
+        return std::size_t(0);
+    for (std::size_t i = 0; i < design.antennas.size(); ++i)
+        if (design.antennas[i].name == request.antenna || design.antennas[i].id == request.antenna)
+            return i;
+    return Fault{"--antenna", "there is no antenna '" + request.antenna + "' in this design"};
+}
+
 /// Reads the design, picks the antenna by name or id (the first one where none is named) and builds it over the site's soil.
 Result<Chosen> chosenAntenna(const Request& request)
 {
     Result<Design> design = files::readDesign(request.design);
     if (!design)
         return design.faults();
-    const auto& all = design->antennas;
-    if (all.empty())
-        return Fault{"antennas", "the design has no antenna; add one"};
-    const auto found = request.antenna.empty() ? all.begin() : std::find_if(all.begin(), all.end(), [&](const Antenna& a) {
-        return a.name == request.antenna || a.id == request.antenna;
-    });
-    if (found == all.end())
-        return Fault{"--antenna", "there is no antenna '" + request.antenna + "' in this design"};
+    const Result<std::size_t> place = chosenPlace(request, *design);
+    if (!place)
+        return place.faults();
+    const Antenna* found = &design->antennas[*place];
     const Result<std::size_t> configuration = chosenConfiguration(request, found->shape);
     if (!configuration)
         return configuration.faults();
@@ -435,18 +444,16 @@ int setCommand(const Request& request)
     if (!read)
         return report(read.faults());
     Design design = *read;
-    const auto found = std::find_if(design.antennas.begin(), design.antennas.end(), [&](const Antenna& a) {
-        return request.antenna.empty() || a.name == request.antenna || a.id == request.antenna;
-    });
-    if (found == design.antennas.end())
-        return report({{"--antenna", request.antenna.empty() ? "the design has no antenna"
-                                                             : "there is no antenna '" + request.antenna + "' in this design"}});
+    const Result<std::size_t> place = chosenPlace(request, design);
+    if (!place)
+        return report(place.faults());
+    Antenna& antenna = design.antennas[*place];
     for (const std::string& setting : request.settings)
-        if (Faults faults = setOne(setting, design, *found); !faults.empty())
+        if (Faults faults = setOne(setting, design, antenna); !faults.empty())
             return report(faults);
     if (const auto whole = files::parseDesign(files::writeDesign(design)); !whole) // limits of the file's own fields
         return report(whole.faults());
-    if (const auto built = shapes::buildOver(found->shape, design.site.soil.ground()); !built)
+    if (const auto built = shapes::buildOver(antenna.shape, design.site.soil.ground()); !built)
         return report(built.faults());
     if (Faults faults = files::saveDesign(design, request.output); !faults.empty())
         return report(faults);
