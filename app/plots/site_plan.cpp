@@ -211,9 +211,8 @@ void SitePlan::paintSupports(Sketch& sketch) const
         if (s.id == m_support)
             sketch.handle(at, true);
         sketch.reserve({at.x() - 10, at.y() - 10, 20, 20});
-        const QString words =
-            tr("%1 %2").arg(QString::fromStdString(s.name),
-                            QString::fromStdString(units::formatLength(s.height, m_context.document.design().operation.system, 0)));
+        const QString words = tr("%1 %2").arg(QString::fromStdString(s.name),
+                                              lengthWords(s.height, m_context.system(), std::round(s.height) == s.height ? 0 : 1));
         sketch.label(at + QPointF(0, -13), words, Qt::AlignHCenter | Qt::AlignBottom, {c.ink, 12, true});
     }
 }

@@ -1,14 +1,34 @@
 #include "app/widgets/table.h"
 
 #include <QHeaderView>
+#include <QStyledItemDelegate>
 
 #include <algorithm>
 
 namespace vetchling::app {
+namespace {
+
+/// Words of a cell below those of its header: without the margin that styles keep free for a frame of focus.
+class FlushDelegate : public QStyledItemDelegate {
+public:
+    using QStyledItemDelegate::QStyledItemDelegate;
+    void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override
+    {
+        QStyleOptionViewItem flush = option;
+        flush.rect.adjust(-frameMargin, 0, 0, 0);
+        QStyledItemDelegate::paint(painter, flush, index);
+    }
+
+private:
+    static constexpr int frameMargin = 3; // px
+};
+
+} // namespace
 
 Table::Table(QAbstractItemModel* model, std::vector<double> shares, QWidget* parent) : QTableView(parent), m_shares(std::move(shares))
 {
     setModel(model);
+    setItemDelegate(new FlushDelegate(this));
     setShowGrid(false);
     setFrameShape(QFrame::NoFrame);
     setSelectionBehavior(SelectRows);
@@ -35,7 +55,8 @@ void Table::resizeEvent(QResizeEvent* event)
         setColumnWidth(int(i), int(m_shares[i] * viewport()->width()));
 }
 
-double paintTable(Sketch& sketch, const QAbstractItemModel& model, const std::vector<double>& shares, double top, double width, double bottom)
+double paintTable(Sketch& sketch, const QAbstractItemModel& model, const std::vector<double>& shares, double top, double width,
+                  double bottom)
 {
     const Colours& c = sketch.colours();
     std::vector<double> left(shares.size());

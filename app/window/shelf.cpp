@@ -88,6 +88,15 @@ AntennaBar::AntennaBar(ViewContext& context, QWidget* parent) : QTabBar(parent),
     });
 }
 
+/// The same width whether a tab is the current one, with its bold name, or not: choosing another moves none and scrolls none.
+QSize AntennaBar::tabSizeHint(int place) const
+{
+    constexpr int around = 38; // px: the rounded ends, and between drawing and name
+    QSize hint = QTabBar::tabSizeHint(place);
+    hint.setWidth(drawingSize.width() + QFontMetrics(m_context.theme.font(13, true)).horizontalAdvance(tabText(place)) + around);
+    return hint;
+}
+
 void AntennaBar::refresh()
 {
     const QSignalBlocker quiet(this);

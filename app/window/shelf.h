@@ -19,6 +19,9 @@ public:
     /// Follows the document: one tab an antenna, in their order.
     void refresh();
 
+protected:
+    QSize tabSizeHint(int place) const override;
+
 private:
     void refreshTab(int place, const Antenna& antenna);
     ViewContext& m_context;

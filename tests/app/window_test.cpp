@@ -281,6 +281,22 @@ TEST_F(WindowTest, ShelfKeepsItsTabsWhileAnAntennaChanges)
     EXPECT_NE(bar->tabIcon(0).pixmap(28, 22).toImage(), drawn);
 }
 
+TEST_F(WindowTest, ChoosingAnAntennaMovesNoTab)
+{
+    window().resize(1366, 768);
+    ASSERT_TRUE(settle());
+    auto* bar = find<AntennaBar>("antennaBar");
+    std::vector<QRect> places;
+    for (int tab = 0; tab < bar->count(); ++tab)
+        places.push_back(bar->tabRect(tab));
+    for (int chosen : {4, 2, 0}) {
+        bar->setCurrentIndex(chosen);
+        ASSERT_TRUE(settle());
+        for (int tab = 0; tab < bar->count(); ++tab)
+            EXPECT_EQ(bar->tabRect(tab), places[std::size_t(tab)]) << tab << " with " << chosen;
+    }
+}
+
 TEST_F(WindowTest, NewestChangeWins)
 {
     for (int i = 0; i < 12; ++i)
