@@ -211,8 +211,7 @@ void SitePlan::paintSupports(Sketch& sketch) const
         if (s.id == m_support)
             sketch.handle(at, true);
         sketch.reserve({at.x() - 10, at.y() - 10, 20, 20});
-        const QString words = tr("%1 %2").arg(QString::fromStdString(s.name),
-                                              lengthWords(s.height, m_context.system(), std::round(s.height) == s.height ? 0 : 1));
+        const QString words = tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_context.system()));
         sketch.label(at + QPointF(0, -13), words, Qt::AlignHCenter | Qt::AlignBottom, {c.ink, 12, true});
     }
 }

@@ -2,6 +2,8 @@
 
 #include <QCoreApplication>
 
+#include <cmath>
+
 namespace vetchling::app {
 
 QString coreWords(const std::string& english) { return english.empty() ? QString() : QCoreApplication::translate("core", english.c_str()); }
@@ -21,6 +23,10 @@ QString coreWords(const Text& text, units::System system)
 QString lengthWords(double metres, units::System system, int decimals)
 {
     return QString::fromStdString(units::formatLength(metres, system, decimals));
+}
+QString heightWords(double metres, units::System system)
+{
+    return lengthWords(metres, system, std::round(metres) == metres ? 0 : 1);
 }
 QString smallWords(double metres, units::System system) { return QString::fromStdString(units::formatSmall(metres, system)); }
 QString valueWords(double value, units::Quantity quantity, units::System system)

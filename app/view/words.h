@@ -14,6 +14,8 @@ QString coreWords(const std::string& english);
 QString coreWords(const Text& text, units::System system);
 
 QString lengthWords(double metres, units::System system, int decimals = 2);
+/// A support's height as its owner says it: "14 m", "8.5 m".
+QString heightWords(double metres, units::System system);
 QString smallWords(double metres, units::System system);
 QString valueWords(double value, units::Quantity quantity, units::System system);
 QString frequencyWords(double hertz);

@@ -293,7 +293,8 @@ TEST_F(WindowTest, NoKeyOfAFileStandsOnAScreen)
     for (int stage = 0; stage < 6; ++stage) {
         window().showStage(stage);
         for (QLabel* label : window().findChildren<QLabel*>())
-            EXPECT_FALSE(label->text().contains(QRegularExpression(QStringLiteral("[a-z]_(m|deg|H|Hz|percent)\\b")))) << label->text().toStdString();
+            EXPECT_FALSE(label->text().contains(QRegularExpression(QStringLiteral("[a-z]_(m|deg|H|Hz|percent)\\b"))))
+                << label->text().toStdString();
     }
     document().setParameter("end_height_m", 8.0, {});
     show("shape");
@@ -302,7 +303,8 @@ TEST_F(WindowTest, NoKeyOfAFileStandsOnAScreen)
     EXPECT_FALSE(solver().detail()->lengths.at(0).solved);
     for (QLabel* label : window().findChildren<QLabel*>())
         EXPECT_FALSE(label->text().contains(QStringLiteral("_m"))) << label->text().toStdString();
-    EXPECT_TRUE(find<QLabel>("lengthNote")->text().contains(QStringLiteral("the end would hang"))) << find<QLabel>("lengthNote")->text().toStdString();
+    EXPECT_TRUE(find<QLabel>("lengthNote")->text().contains(QStringLiteral("the end would hang")))
+        << find<QLabel>("lengthNote")->text().toStdString();
 }
 
 // ---- standard parts
@@ -337,6 +339,12 @@ TEST_F(WindowTest, TrailAndShelfWorkByKeyboard)
     bar->setFocus();
     QTest::keyClick(bar, Qt::Key_Right);
     EXPECT_EQ(document().antenna().name, "Wall end-fed 40");
+}
+
+TEST(Words, HeightsOfSupportsKeepTheirHalfMetres)
+{
+    EXPECT_EQ(heightWords(8.5, units::System::Metric), QStringLiteral("8.5 m"));
+    EXPECT_EQ(heightWords(14.0, units::System::Metric), QStringLiteral("14 m"));
 }
 
 TEST(Axis, StepsAreRound)

@@ -170,7 +170,7 @@ void ScenePainter::paintSupport(const Support& s)
     const QPointF foot = m_camera.project({s.at.x, s.at.y, 0.0}), top = m_camera.project({s.at.x, s.at.y, s.height});
     if (foot.x() < marginLeft + 4 || foot.x() > m_size.width() - 12.0 || foot.y() < 0 || foot.y() > m_size.height())
         return;
-    const QString name = tr("%1 %2").arg(QString::fromStdString(s.name), lengthWords(s.height, m_content.system, 0));
+    const QString name = tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_content.system));
     if (m_content.view == SceneView::Plan) {
         m_sketch.painter().setPen(QPen(c.ink, 1.3));
         m_sketch.painter().setBrush(c.card);
