@@ -381,7 +381,7 @@ Json checkOf(const Design& design, const Antenna& antenna)
         fits = fit.insideBoundary && !fit.nearPowerLine;
         if (std::isfinite(fit.toPowerLine))
             clearance = fit.toPowerLine;
-        for (const SiteWarning& w : siteWarnings(design.site, built->model))
+        for (const SiteWarning& w : fit.warnings)
             warnings.push_back({{"code", codeOf(w.kind)}, {"message", w.message.english()}, {"at_m", {w.at.x, w.at.y, w.at.z}}});
     }
     return {{"name", antenna.name}, {"fits", fits}, {"power_line_clearance_m", clearance}, {"warnings", warnings}};

@@ -80,20 +80,6 @@ struct Site {
     friend bool operator==(const Site&, const Site&) = default;
 };
 
-/// How a wire model lies on its site.
-struct FitReport {
-    bool insideBoundary = true;
-    double beyondBoundary = 0.0;    ///< m, farthest outside
-    double clearOfBoundary = 0.0;   ///< m, nearest wire point to the boundary where inside
-    double clearOfMetal = HUGE_VAL; ///< m, wire ends to metal supports
-    std::string nearestMetal;
-    double toPowerLine = HUGE_VAL; ///< m, nearest wire or support foot to the power line, in plan
-    bool nearPowerLine = false;    ///< something that can fall or swing could reach it
-    std::string endangering;       ///< what could reach it; "the wire" is marked for translation
-};
-
-FitReport fitOnSite(const Site& site, const WireModel& model);
-
 /// Something to look at before anything is hung there.
 struct SiteWarning {
     enum class Kind { PowerLine, Boundary, Support, Metal, Low } kind;
@@ -101,8 +87,20 @@ struct SiteWarning {
     Vec3 at;      ///< where
 };
 
-/// At most one of each kind and wire; supports: the wires' free ends and corners that nothing holds, or that hang above what does.
-std::vector<SiteWarning> siteWarnings(const Site& site, const WireModel& model);
+/// How a wire model lies on its site.
+struct FitReport {
+    bool insideBoundary = true;
+    double beyondBoundary = 0.0;    ///< m, farthest outside
+    double clearOfBoundary = 0.0;   ///< m, nearest wire point to the boundary where inside
+    double clearOfMetal = HUGE_VAL; ///< m, wire ends to metal supports
+    std::string nearestMetal;
+    double toPowerLine = HUGE_VAL;     ///< m, nearest wire or support foot to the power line, in plan
+    bool nearPowerLine = false;        ///< something that can fall or swing could reach it
+    std::string endangering;           ///< what could reach it; "the wire" is marked for translation
+    std::vector<SiteWarning> warnings; ///< at most one of each kind and wire; Support: ends and corners that nothing holds
+};
+
+FitReport fitOnSite(const Site& site, const WireModel& model);
 
 /// Whether a point is inside an outline (even-odd rule).
 bool inside(const Outline& outline, PlanPoint p);

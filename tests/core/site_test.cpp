@@ -2,6 +2,8 @@
 
 #include "tests/core/helpers.h"
 
+#include <algorithm>
+
 namespace vetchling {
 namespace {
 
@@ -131,4 +133,22 @@ TEST(Soil, BecomesRealGround)
 }
 
 } // namespace
+
+// A peak between two even steps along the wire is what could reach the line; a warning and the verdict never differ.
+TEST(Fit, WarningsTellTheSameAsTheVerdict)
+{
+    Site s = site();
+    s.supports.clear();
+    s.powerLine = PowerLine{{-50, -10}, {150, -10}, 8.0};
+    const FitReport near = fitOnSite(s, fedWire({{5, 5, 2}, {15.03, 5, 13.01}, {25, 5, 2}}, 5.0));
+    ASSERT_TRUE(near.nearPowerLine);
+    ASSERT_FALSE(near.warnings.empty());
+    EXPECT_EQ(near.warnings.front().kind, SiteWarning::Kind::PowerLine);
+    EXPECT_NEAR(near.warnings.front().at.x, 15.03, 1e-6);
+    const FitReport beyond = fitOnSite(s, fedWire({{5, 5, 4}, {15, -0.02, 4}, {25, 5, 4}}, 5.0));
+    EXPECT_FALSE(beyond.insideBoundary);
+    EXPECT_TRUE(std::any_of(beyond.warnings.begin(), beyond.warnings.end(),
+                            [](const SiteWarning& w) { return w.kind == SiteWarning::Kind::Boundary && std::abs(w.at.x - 15.0) < 0.5; }));
+}
+
 } // namespace vetchling
