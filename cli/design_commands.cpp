@@ -151,6 +151,7 @@ Faults takeSettings(const std::vector<std::string>& settings, shapes::AntennaSha
 Result<Soil> chosenSoil(const Request& request)
 {
     Soil own;
+    own.name = "own soil";
     own.relativePermittivity = request.permittivity;
     own.conductivity = request.conductivity;
     if (request.soil.empty())

@@ -390,6 +390,7 @@ TEST_F(Cli, NewKnowsBandsSoilsAndConfigurations)
     EXPECT_EQ(must, 1u);
     ASSERT_EQ(run("new dipole --frequency 12e6 -o " + file).code, 0);
     design = Json::parse(read(file));
+    EXPECT_EQ(design["site"]["soil"]["name"], "own soil");
     bool own = false;
     for (const auto& band : design["operation"]["bands"])
         if (band["wish"] == "must")

@@ -89,7 +89,10 @@ void ScenePainter::paintGround()
     m_sketch.line({left, ground}, {right, ground}, c.inkSoft, 1.5);
     const Soil& s = m_content.site.soil;
     m_sketch.text({left, ground + groundBand + 6},
-                  tr("%1, ε %2, %3 S/m").arg(QString::fromStdString(s.name)).arg(s.relativePermittivity).arg(s.conductivity),
+                  tr("%1, ε %2, %3 S/m")
+                      .arg(s.name.empty() ? tr("own soil") : QString::fromStdString(s.name))
+                      .arg(s.relativePermittivity)
+                      .arg(s.conductivity),
                   Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     m_sketch.text({right, ground + groundBand + 6},
                   tr("looking %1°; lines %2 %3 apart")
