@@ -1,6 +1,7 @@
 #include "cli/design_commands.h"
 
 #include "cli/output.h"
+#include "core/bands/wanted.h"
 #include "core/files/data.h"
 #include "core/files/data_folder.h"
 #include "core/files/design_file.h"
@@ -113,23 +114,6 @@ int familiesCommand(const Request&)
     return exitGood;
 }
 
-/// All bands of the plan, the one the antenna is cut for a must; an own range where it is cut for none of them.
-std::vector<WantedBand> wantedBands(const BandPlan& plan, double frequency)
-{
-    constexpr double ownRange = 0.01; // either side
-    std::vector<WantedBand> out;
-    bool held = false;
-    for (const Band& band : plan.bands) {
-        const bool holds = frequency >= band.from && frequency <= band.to;
-        out.push_back({band, holds ? Wish::Must : Wish::No, {}, {}});
-        held = held || holds;
-    }
-    if (!held)
-        out.push_back({{"own range", (1.0 - ownRange) * frequency, (1.0 + ownRange) * frequency}, Wish::Must, {}, {}});
-    std::sort(out.begin(), out.end(), [](const WantedBand& a, const WantedBand& b) { return a.band.from < b.band.from; });
-    return out;
-}
-
 Faults takeSettings(const std::vector<std::string>& settings, shapes::AntennaShape& shape)
 {
     const shapes::Family& family = shapes::familyOf(shape);
@@ -179,10 +163,7 @@ int newCommand(const Request& request)
     const Result<Soil> soil = chosenSoil(request);
     if (!soil)
         return report(soil.faults());
-    Antenna antenna;
-    antenna.name = family->title();
-    antenna.shape = family->standardShape(frequency);
-    antenna.tuneForLowestSwr = family->usualGoal() == shapes::TuneGoal::LowestSwr;
+    Antenna antenna = newAntenna(*family, frequency);
     if (Faults faults = takeSettings(request.settings, antenna.shape); !faults.empty())
         return report(faults);
     if (const auto built = shapes::buildOver(antenna.shape, soil->ground()); !built)
@@ -190,7 +171,8 @@ int newCommand(const Request& request)
     Design design;
     design.site.soil = *soil;
     design.operation.bandPlan = plans->front().id;
-    design.operation.bands = wantedBands(plans->front(), frequency);
+    putIn(plans->front(), design.operation.bands);
+    wishFor(design.operation.bands, frequency, Wish::Must);
     design.antennas.push_back(antenna);
     nameThings(design);
     if (Faults faults = files::saveDesign(design, request.output); !faults.empty())

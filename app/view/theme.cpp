@@ -188,6 +188,7 @@ QLabel[role="heading"] { color: @inkSoft; font-size: 12px; font-weight: 700; }
 QLabel[role="note"] { color: @inkSoft; font-size: 12px; }
 QLabel[role="figure"] { font-weight: 700; }
 QLabel[role="caution"] { color: @brick; font-size: 12px; }
+QLabel[role="question"] { color: @sky; font-size: 12px; }
 QLabel[role="title"] { font-size: 17px; font-weight: 700; }
 QLabel[role="sentence"] { color: @inkSoft; }
 QFrame[role="line"] { color: @hairline; background: @hairline; border: none; max-height: 1px; min-height: 1px; }

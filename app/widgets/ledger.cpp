@@ -1,5 +1,6 @@
 #include "app/widgets/ledger.h"
 
+#include "app/widgets/choice.h"
 #include "app/widgets/value_edit.h"
 
 #include <QFrame>
@@ -59,25 +60,34 @@ ValueEdit* Ledger::value(const QString& label, units::Quantity quantity, const Q
     auto* edit = new ValueEdit(quantity, this);
     edit->setObjectName(objectName);
     edit->setAccessibleName(label);
+    if (quantity == units::Quantity::Frequency)
+        edit->setBandCentre(m_bandCentre);
     row(label, edit);
-    auto* complaint = styled(new QLabel(this), "caution");
-    complaint->setObjectName(objectName + QStringLiteral("Complaint"));
-    complaint->hide();
-    m_layout->addWidget(complaint);
-    connect(edit, &ValueEdit::complained, complaint, [complaint](const QString& message) {
-        complaint->setText(message);
-        complaint->setVisible(!message.isEmpty());
-    });
+    const auto below = [&](const char* role, const char* suffix) {
+        auto* words = styled(new QLabel(this), role);
+        words->setObjectName(objectName + QLatin1String(suffix));
+        words->hide();
+        m_layout->addWidget(words);
+        return words;
+    };
+    const auto show = [](QLabel* label) {
+        return [label](const QString& words) {
+            label->setText(words);
+            label->setVisible(!words.isEmpty());
+        };
+    };
+    auto *complaint = below("caution", "Complaint"), *question = below("question", "Question");
+    connect(edit, &ValueEdit::complained, complaint, show(complaint));
+    connect(edit, &ValueEdit::asked, question, show(question));
     return edit;
 }
 
 QComboBox* Ledger::choice(const QString& label, const QStringList& words, const QString& objectName)
 {
-    auto* box = new QComboBox(this);
+    auto* box = new Choice(this);
     box->setObjectName(objectName);
     box->setAccessibleName(label);
     box->addItems(words);
-    box->setFocusPolicy(Qt::StrongFocus);
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     box->setMinimumWidth(148);
     row(label, box);

@@ -9,6 +9,8 @@
 #include <QVBoxLayout>
 #include <QWidget>
 
+#include <functional>
+
 namespace vetchling::app {
 
 class ValueEdit;
@@ -17,9 +19,11 @@ class Ledger : public QWidget {
     Q_OBJECT
 public:
     explicit Ledger(QWidget* parent = nullptr);
+    /// Frequency fields made from now on take names of bands; see units::Context.
+    void setBandCentre(std::function<double(const std::string&)> centre) { m_bandCentre = std::move(centre); }
 
     void heading(const QString& words);
-    /// A labelled input; the label names it for screen readers too, and its complaint appears below the row.
+    /// A labelled input; the label names it for screen readers too, and its complaint or question appears below the row.
     ValueEdit* value(const QString& label, units::Quantity quantity, const QString& objectName);
     QComboBox* choice(const QString& label, const QStringList& words, const QString& objectName);
     /// A label on the left and a figure on the right; returns the figure.
@@ -37,6 +41,7 @@ public:
 private:
     QHBoxLayout* row(const QString& label, QWidget* field);
     QVBoxLayout* m_layout;
+    std::function<double(const std::string&)> m_bandCentre;
 };
 
 } // namespace vetchling::app

@@ -36,10 +36,10 @@ double notchOf(units::Quantity quantity, double value, units::System system)
 ValueEdit::ValueEdit(units::Quantity quantity, QWidget* parent) : QLineEdit(parent), m_quantity(quantity)
 {
     setFixedWidth(112);
-    connect(this, &QLineEdit::editingFinished, this, &ValueEdit::commit);
+    connect(this, &QLineEdit::editingFinished, this, &ValueEdit::confirm);
     connect(this, &QLineEdit::textEdited, this, [this] {
-        if (property("wrong").toBool())
-            complain({});
+        complain({});
+        ask({});
     });
 }
 
@@ -51,21 +51,47 @@ void ValueEdit::setRange(double lowest, double highest)
 
 void ValueEdit::setValue(double value, units::System system, const QString& typed)
 {
-    const bool typing = hasFocus() && text() != m_shown;
+    const bool same = !m_empty && value == m_value && system == m_system;
     m_value = value;
     m_system = system;
     m_typed = typed;
-    if (!typing)
-        show();
+    m_empty = false;
+    if (pending() && (hasFocus() || (same && !m_complaint.isEmpty())))
+        return;
+    complain({});
+    if (!same)
+        ask({});
+    show();
+}
+
+void ValueEdit::clearValue(units::System system)
+{
+    m_system = system;
+    m_typed.clear();
+    m_empty = true;
+    revert();
 }
 
 void ValueEdit::show()
 {
-    m_shown = QString::fromStdString(units::format(m_value, m_quantity, m_system));
-    setText(m_shown);
-    setCursorPosition(0);
+    m_shown = m_empty ? QString() : QString::fromStdString(units::format(m_value, m_quantity, m_system));
+    if (hasFocus() && !m_typed.isEmpty())
+        m_shown = m_typed;
+    if (pending()) {
+        setText(m_shown);
+        setCursorPosition(0);
+    }
     showHelp();
 }
+
+void ValueEdit::revert()
+{
+    complain({});
+    ask({});
+    show();
+}
+
+void ValueEdit::ask(const QString& question) { emit asked(question); }
 
 void ValueEdit::setHelp(const QString& words)
 {
@@ -83,31 +109,39 @@ void ValueEdit::showHelp()
     setToolTip(words.join(QStringLiteral("; ")));
 }
 
-void ValueEdit::commit()
+units::Context ValueEdit::context() const { return {m_frequency, m_system, false, m_bandCentre}; }
+
+bool ValueEdit::confirm()
 {
-    if (text() == m_shown)
-        return;
-    const Result<double> parsed = units::parse(text().toStdString(), m_quantity, {m_frequency, m_system});
+    if (!pending())
+        return m_complaint.isEmpty();
+    const std::string written = text().trimmed().toStdString();
+    const Result<double> parsed = units::parse(written, m_quantity, context());
     if (!parsed) {
         complain(coreWords(parsed.faults().front().message, m_system));
-        return;
+        return false;
     }
     if (*parsed < m_lowest || *parsed > m_highest) {
         complain(tr("%1 is outside %2 to %3")
-                     .arg(text(), QString::fromStdString(units::format(m_lowest, m_quantity, m_system)),
+                     .arg(text().trimmed(), QString::fromStdString(units::format(m_lowest, m_quantity, m_system)),
                           QString::fromStdString(units::format(m_highest, m_quantity, m_system))));
-        return;
+        return false;
     }
     complain({});
-    const QString typed = text().trimmed();
+    const QString typed = QString::fromStdString(units::withUnit(written, m_quantity, context()));
     m_value = *parsed;
-    m_shown = text();
-    emit edited(*parsed, typed, false);
+    m_typed.clear();
+    m_empty = false;
     show();
+    emit edited(*parsed, typed, false);
+    return true;
 }
 
 void ValueEdit::complain(const QString& message)
 {
+    if (message == m_complaint)
+        return;
+    m_complaint = message;
     setProperty("wrong", !message.isEmpty());
     style()->unpolish(this);
     style()->polish(this);
@@ -118,17 +152,15 @@ void ValueEdit::complain(const QString& message)
 void ValueEdit::focusInEvent(QFocusEvent* event)
 {
     QLineEdit::focusInEvent(event);
-    if (!m_typed.isEmpty() && text() == m_shown) {
-        m_shown = m_typed;
-        setText(m_typed);
-    }
+    if (!pending())
+        show();
     selectAll();
 }
 
 void ValueEdit::focusOutEvent(QFocusEvent* event)
 {
     QLineEdit::focusOutEvent(event);
-    if (!property("wrong").toBool())
+    if (m_complaint.isEmpty())
         show();
 }
 
@@ -136,9 +168,10 @@ void ValueEdit::step(double direction, bool fine)
 {
     const double notch = notchOf(m_quantity, m_value, m_system) * (fine ? 0.2 : 1.0);
     const double value = std::clamp(m_value + direction * notch, m_lowest, m_highest);
-    if (value == m_value)
+    if (m_empty || value == m_value)
         return;
     complain({});
+    ask({});
     m_value = value;
     m_typed.clear();
     show();
@@ -159,11 +192,32 @@ void ValueEdit::keyPressEvent(QKeyEvent* event)
 {
     if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down)
         step(event->key() == Qt::Key_Up ? 1.0 : -1.0, event->modifiers() & Qt::ShiftModifier);
-    else if (event->key() == Qt::Key_Escape) {
-        complain({});
-        show();
-    } else
+    else if (event->key() == Qt::Key_Escape && (pending() || !m_complaint.isEmpty()))
+        revert();
+    else
         QLineEdit::keyPressEvent(event);
+}
+
+QString takeTyped(QWidget* window)
+{
+    for (ValueEdit* edit : window->findChildren<ValueEdit*>())
+        if (edit->isEnabled() && !edit->confirm()) {
+            edit->setFocus();
+            return edit->complaint();
+        }
+    return {};
+}
+
+QString takeTypedOrForget(QWidget* window)
+{
+    QString complaint;
+    for (ValueEdit* edit : window->findChildren<ValueEdit*>())
+        if (!edit->confirm()) {
+            if (complaint.isEmpty())
+                complaint = edit->complaint();
+            edit->revert();
+        }
+    return complaint;
 }
 
 } // namespace vetchling::app

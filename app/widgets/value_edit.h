@@ -5,6 +5,8 @@
 
 #include <QLineEdit>
 
+#include <functional>
+
 namespace vetchling::app {
 
 class ValueEdit : public QLineEdit {
@@ -12,11 +14,26 @@ class ValueEdit : public QLineEdit {
 public:
     ValueEdit(units::Quantity quantity, QWidget* parent = nullptr);
 
-    /// Shows a value; ignored while the user is typing.
+    /// Shows a value; what the user is typing, or has typed and cannot be taken for the same value, stays.
     void setValue(double value, units::System system, const QString& typed = {});
+    /// Shows nothing: a value is not there before it is typed.
+    void clearValue(units::System system);
     void setDesignFrequency(double hertz) { m_frequency = hertz; }
     void setRange(double lowest, double highest);
+    /// Frequency fields take names of bands with it; see units::Context.
+    void setBandCentre(std::function<double(const std::string&)> centre) { m_bandCentre = std::move(centre); }
     [[nodiscard]] double value() const { return m_value; }
+    [[nodiscard]] bool hasValue() const { return !m_empty; }
+    /// Something is typed that is not taken yet.
+    [[nodiscard]] bool pending() const { return text() != m_shown; }
+    /// Takes what is typed; false, with the complaint, if it cannot be.
+    bool confirm();
+    /// Forgets what is typed.
+    void revert();
+    /// What is wrong with the text; empty if nothing.
+    [[nodiscard]] QString complaint() const { return m_complaint; }
+    /// A quiet question about a value that was taken; empty takes it back.
+    void ask(const QString& question);
     /// What the value means, in a few words; shown over the field.
     void setHelp(const QString& words);
 
@@ -25,6 +42,7 @@ signals:
     void edited(double value, const QString& typed, bool dragging);
     /// What is wrong with the text; empty when it is fine again.
     void complained(const QString& message);
+    void asked(const QString& question);
 
 protected:
     void focusInEvent(QFocusEvent*) override;
@@ -33,7 +51,7 @@ protected:
     void keyPressEvent(QKeyEvent*) override;
 
 private:
-    void commit();
+    [[nodiscard]] units::Context context() const;
     void step(double direction, bool fine);
     void show();
     void showHelp();
@@ -42,7 +60,15 @@ private:
     units::Quantity m_quantity;
     units::System m_system = units::System::Metric;
     double m_value = 0.0, m_frequency = 0.0, m_lowest = -1e300, m_highest = 1e300;
-    QString m_typed, m_shown, m_help;
+    bool m_empty = false;
+    std::function<double(const std::string&)> m_bandCentre;
+    QString m_typed, m_shown, m_help, m_complaint;
 };
+
+/// Takes what is typed and not confirmed in the fields of a window. The first one that cannot be taken gets the focus, and its complaint
+/// is returned; empty if all is well.
+QString takeTyped(QWidget* window);
+/// The same where nothing can be asked: what cannot be taken is forgotten. Returns the first complaint.
+QString takeTypedOrForget(QWidget* window);
 
 } // namespace vetchling::app

@@ -55,6 +55,26 @@ void nameAll(Design& design, const Namer& name)
 
 } // namespace
 
+Antenna newAntenna(const shapes::Family& family, double frequency, const Site& site)
+{
+    Antenna antenna;
+    antenna.name = family.title();
+    antenna.shape = family.standardShape(frequency);
+    antenna.tuneForLowestSwr = family.usualGoal() == shapes::TuneGoal::LowestSwr;
+    const PlanPoint extent = extentOf(site.boundary);
+    antenna.shape.parameters["x_m"] = 0.5 * extent.x;
+    antenna.shape.parameters["y_m"] = 0.5 * extent.y;
+    const auto tallest = std::max_element(site.supports.begin(), site.supports.end(),
+                                          [](const Support& a, const Support& b) { return a.height < b.height; });
+    const std::optional<std::size_t> handle = family.hangsBy(antenna.shape);
+    if (tallest == site.supports.end() || !handle)
+        return antenna;
+    const shapes::AntennaShape hung = family.hung(antenna.shape, *handle, {tallest->at.x, tallest->at.y, tallest->height});
+    if (shapes::buildOver(hung, site.soil.ground()))
+        antenna.shape = hung;
+    return antenna;
+}
+
 const Antenna* findAntenna(const Design& design, const Id& id) { return findById(design.antennas, id); }
 Antenna* findAntenna(Design& design, const Id& id) { return findById(design.antennas, id); }
 const WantedBand* findBand(const Design& design, const Id& id) { return findById(design.operation.bands, id); }
@@ -67,9 +87,10 @@ Id bandFor(const Design& design, double frequency)
 {
     constexpr double near = 0.02; // an antenna cut a little outside a band is still for it
     const auto& bands = design.operation.bands;
-    for (const WantedBand& w : bands)
-        if (frequency >= (1.0 - near) * w.band.from && frequency <= (1.0 + near) * w.band.to)
-            return w.id;
+    for (double room : {0.0, near})
+        for (const WantedBand& w : bands)
+            if (frequency >= (1.0 - room) * w.band.from && frequency <= (1.0 + room) * w.band.to)
+                return w.id;
     for (const WantedBand& w : bands)
         if (w.wish != Wish::No)
             return w.id;
@@ -84,6 +105,43 @@ void nameThings(Design& design)
 void nameNewThings(Design& design)
 {
     nameAll(design, [](const char*, std::size_t) { return newId(); });
+}
+
+std::string freeName(const std::string& wanted, const std::vector<std::string>& taken)
+{
+    const auto isTaken = [&](const std::string& name) { return std::find(taken.begin(), taken.end(), name) != taken.end(); };
+    if (!isTaken(wanted))
+        return wanted;
+    const std::size_t digits = wanted.find_last_not_of("0123456789");
+    const bool numbered = digits != std::string::npos && digits + 1 < wanted.size() && wanted[digits] == ' ';
+    const std::string stem = numbered ? wanted.substr(0, digits) : wanted;
+    int number = 2;
+    while (isTaken(stem + " " + std::to_string(number)))
+        ++number;
+    return stem + " " + std::to_string(number);
+}
+
+std::vector<std::string> antennaNames(const Design& design, const Id& except)
+{
+    std::vector<std::string> names;
+    for (const Antenna& a : design.antennas)
+        if (a.id != except)
+            names.push_back(a.name);
+    return names;
+}
+
+std::vector<std::string> siteNames(const Site& site, const Id& except)
+{
+    std::vector<std::string> names;
+    const auto take = [&](const auto& things) {
+        for (const auto& thing : things)
+            if (thing.id != except)
+                names.push_back(thing.name);
+    };
+    take(site.supports);
+    take(site.buildings);
+    take(site.waters);
+    return names;
 }
 
 Id storeCopy(Antenna& antenna, const std::string& name, const std::string& when)

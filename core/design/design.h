@@ -71,6 +71,9 @@ struct Design {
     friend bool operator==(const Design&, const Design&) = default;
 };
 
+/// A new antenna of a family's standard dimensions, named after it; hung from the site's tallest support, else in the middle of the site.
+Antenna newAntenna(const shapes::Family& family, double frequency, const Site& site = {});
+
 /// Null if there is none of that id.
 const Antenna* findAntenna(const Design& design, const Id& id);
 Antenna* findAntenna(Design& design, const Id& id);
@@ -84,6 +87,12 @@ int indexOfBand(const Design& design, const Id& id);
 
 /// The band that an antenna for this frequency is judged on: the one that holds it, else the first wanted one; empty without bands.
 Id bandFor(const Design& design, double frequency);
+
+/// The name, or the same with the next free number: "pole", "pole 2".
+std::string freeName(const std::string& wanted, const std::vector<std::string>& taken);
+/// Names in use, but for one thing's own.
+std::vector<std::string> antennaNames(const Design& design, const Id& except = {});
+std::vector<std::string> siteNames(const Site& site, const Id& except = {});
 
 /// Gives an id to everything that has none or shares one. After reading a file: by kind and place ("antenna-2"), so that an old
 /// file's things are called the same each time it is opened.

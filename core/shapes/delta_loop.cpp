@@ -1,6 +1,7 @@
 /// Full-wave delta loop, standing upright, point up or down.
 #include "core/shapes/dipole_geometry.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace vetchling::shapes {
@@ -106,6 +107,22 @@ public:
         out.dimensions = {{left, right, "perimeter_m"}, {right, tip, "perimeter_m"}, {tip, left, "perimeter_m"}};
         out.sections.push_back({coreText("core", "loop"), 1, perimeter, WireEnd::Centre, WireEnd::Centre});
         return out;
+    }
+
+    std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
+    /// The right corner turns the loop; the point hangs from a top.
+    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
+    {
+        if (handle == 0) {
+            AntennaShape next = shape;
+            next.parameters["bearing_deg"] = bearingTowards(hook.x - value(shape, "x_m"), hook.y - value(shape, "y_m"));
+            return next;
+        }
+        AntennaShape next = Family::hung(shape, handle, hook);
+        const Result<BuiltAntenna> here = build(shape, 0);
+        if (here && hook.top && value(shape, "point") < 0.5)
+            next.parameters["base_height_m"] = std::max(0.05, value(shape, "base_height_m") + *hook.top - here->handles[1].at.z);
+        return next;
     }
 
 private:

@@ -25,6 +25,11 @@ public:
                 {"end_height_m", coreText("core", "the height of the ends"), LeverKind::Slide, LeverSide::OpenEnd, 2}};
     }
 
+    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
+    {
+        return dipoleHung(*this, shape, handle, hook);
+    }
+
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const Result<DipoleGeometry> g = dipoleGeometry(*this, shape);

@@ -1,5 +1,6 @@
 #include "core/shapes/dipole_geometry.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace vetchling::shapes {
@@ -13,6 +14,57 @@ Result<Vec3> legEnd(Vec3 centre, double leg, double endHeight, double bearing)
                      {coreText("core", "the end would hang %1 below the centre, but a side is only %2 long; raise the end"),
                       Measure{drop, units::Quantity::Length}, Measure{leg, units::Quantity::Length}}};
     return centre + std::sqrt(leg * leg - drop * drop) * towards(bearing) + Vec3{0.0, 0.0, -drop};
+}
+
+/// Under a lower top a flat dipole becomes an inverted V.
+AntennaShape centreHung(const Family& family, const AntennaShape& shape, const Hook& hook)
+{
+    constexpr double slope = 0.5, outOfReach = 2.6; // m a metre of leg; m
+    AntennaShape next = shape;
+    next.parameters["x_m"] = hook.x;
+    next.parameters["y_m"] = hook.y;
+    if (!hook.top)
+        return next;
+    const double leg = family.value(shape, "leg_m"), ends = family.value(shape, "end_height_m"), top = *hook.top;
+    next.parameters["apex_height_m"] = top;
+    if (ends >= top)
+        next.parameters["end_height_m"] = std::min(top, std::max(outOfReach, top - slope * leg));
+    else if (top - ends >= 0.99 * leg)
+        next.parameters["end_height_m"] = top - 0.98 * leg;
+    return next;
+}
+
+/// One leg of a dipole, in plan and height.
+struct Leg {
+    double bearing, endHeight;
+};
+
+AntennaShape endHung(const Family& family, const AntennaShape& shape, bool second, const Hook& hook)
+{
+    const auto value = [&](const char* key) { return family.value(shape, key); };
+    constexpr double straight = 180.0, fold = 20.0; // degrees; the least opening
+    const double east = hook.x - value("x_m"), north = hook.y - value("y_m"), opening = value("opening_deg");
+    const bool sloping = family.spec(shape, "second_end_m") != nullptr;
+    Leg legs[] = {{value("bearing_deg"), value("end_height_m")},
+                  {value("bearing_deg") + opening, value("end_height_m") + (sloping ? value("second_end_m") : 0.0)}};
+    Leg &moved = legs[second], &other = legs[!second];
+    moved.bearing = bearingTowards(east, north);
+    if (hook.top)
+        moved.endHeight = ropeHeight(value("apex_height_m"), std::hypot(east, north), *hook.top, value("leg_m"));
+    if (opening == straight && !hook.alone)
+        other.bearing = moved.bearing + straight;
+    double between = std::fmod(legs[1].bearing - legs[0].bearing + 720.0, 360.0);
+    if (between > straight) { // the opening is told clockwise
+        std::swap(legs[0], legs[1]);
+        between = 360.0 - between;
+    }
+    AntennaShape next = shape;
+    next.parameters["bearing_deg"] = std::fmod(legs[0].bearing + 720.0, 360.0);
+    next.parameters["opening_deg"] = std::max(between, fold);
+    next.parameters["end_height_m"] = legs[0].endHeight;
+    if (sloping)
+        next.parameters["second_end_m"] = legs[1].endHeight - legs[0].endHeight;
+    return next;
 }
 
 } // namespace
@@ -93,6 +145,11 @@ BuiltAntenna dipoleFrame(const DipoleGeometry& g, const AntennaShape& shape)
     out.dimensions = {{g.centre, g.endA, "leg_m"}, {g.centre, g.endB, "leg_m"}};
     out.insulators = {g.endA, g.endB};
     return out;
+}
+
+AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook)
+{
+    return handle == 0 ? centreHung(family, shape, hook) : endHung(family, shape, handle == 2, hook);
 }
 
 std::vector<RuleOfThumb> halfWaveRules(double frequency)

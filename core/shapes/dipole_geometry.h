@@ -16,6 +16,8 @@ std::vector<ParameterSpec> dipoleParameters(double apex, double ends, double leg
 Result<DipoleGeometry> dipoleGeometry(const Family& family, const AntennaShape& shape);
 /// One wire from end to end, fed in the middle, with handles, dimensions and insulators; sections are the family's.
 BuiltAntenna dipoleFrame(const DipoleGeometry& geometry, const AntennaShape& shape);
+/// Handles: 0 the centre, 1 the first end, 2 the second; see Family::hung. The other leg of a straight dipole turns along.
+AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook);
 /// The customary rules of a half-wave, as the length of a side.
 std::vector<RuleOfThumb> halfWaveRules(double frequency);
 

@@ -146,7 +146,7 @@ public:
         const Vec3 feed{v("x_m"), v("y_m"), v("feed_height_m")};
         const double length = v("length_m"), firstRun = v("first_run_m");
         std::vector<Vec3> points{feed};
-        if (firstRun > 0.0 && firstRun < length) {
+        if (bent(shape)) {
             if (Faults f = run(points, firstRun, v("bend_height_m"), v("bearing_deg"), "bend_height_m"); !f.empty())
                 return f;
             if (Faults f = run(points, length - firstRun, v("end_height_m"), v("bend_bearing_deg"), "end_height_m"); !f.empty())
@@ -166,7 +166,41 @@ public:
         return out;
     }
 
+    std::optional<std::size_t> hangsBy(const AntennaShape& shape) const override { return bent(shape) ? 2 : 1; }
+    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
+    {
+        const auto v = [&](const char* key) { return value(shape, key); };
+        const Result<BuiltAntenna> here = build(shape, 0);
+        if (!here || handle >= here->handles.size())
+            return shape;
+        const bool hasBend = bent(shape), isBend = hasBend && handle == 1;
+        AntennaShape next = shape;
+        if (handle == 0) {
+            next = Family::hung(shape, handle, hook);
+            if (hook.top)
+                next.parameters["feed_height_m"] = std::min(v("feed_height_m"), *hook.top);
+            return next;
+        }
+        const Vec3 before = here->handles[handle - 1].at;
+        const double east = hook.x - before.x, north = hook.y - before.y, away = std::hypot(east, north);
+        next.parameters[hasBend && !isBend ? "bend_bearing_deg" : "bearing_deg"] = bearingTowards(east, north);
+        if (isBend) // the wire turns at the hook itself, where there is enough of it
+            next.parameters["first_run_m"] = std::min(std::hypot(away, hook.top ? *hook.top - before.z : before.z - v("bend_height_m")),
+                                                      0.98 * v("length_m"));
+        if (hook.top) {
+            const double length = isBend ? next.parameters["first_run_m"] : v("length_m") - (hasBend ? v("first_run_m") : 0.0);
+            next.parameters[isBend ? "bend_height_m" : "end_height_m"] = ropeHeight(before.z, away, *hook.top, length);
+        }
+        return next;
+    }
+
 private:
+    bool bent(const AntennaShape& shape) const
+    {
+        const double firstRun = value(shape, "first_run_m");
+        return firstRun > 0.0 && firstRun < value(shape, "length_m");
+    }
+
     /// Adds the next point: so much wire, ending at that height, on that bearing.
     static Faults run(std::vector<Vec3>& points, double length, double height, double bearing, const char* key)
     {

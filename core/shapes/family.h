@@ -115,6 +115,13 @@ struct BuiltAntenna {
     [[nodiscard]] Complex atLine(Complex port, double frequency) const { return transformer ? transformer->atLine(port, frequency) : port; }
 };
 
+/// Where something is to be tied: a place in plan, m, and how high what stands there reaches, if it is a support.
+struct Hook {
+    double x = 0.0, y = 0.0;
+    std::optional<double> top;
+    bool alone = false; ///< what is opposite stays, being tied itself
+};
+
 /// A handed-down constant over the frequency.
 struct RuleOfThumb {
     std::string name, assumption;
@@ -170,6 +177,11 @@ public:
     [[nodiscard]] virtual std::vector<Lever> levers(const AntennaShape& shape) const = 0;
     /// Takes what is left to make a new antenna's dimensions sensible together, once its lengths are there.
     virtual void settle(AntennaShape&) const {}
+    /// The shape with a handle (by its place among the built antenna's) brought to a hook: an end turns there, anything else takes the whole
+    /// along; heights follow where the hook has a top, and lengths stay. What a wire does not reach is left to a rope in its line.
+    [[nodiscard]] virtual AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const;
+    /// The handle that the highest support is for, as `hung` counts them; nothing for what stands by itself.
+    [[nodiscard]] virtual std::optional<std::size_t> hangsBy(const AntennaShape&) const { return 0; }
     /// At least one.
     [[nodiscard]] virtual std::vector<Configuration> configurations(const AntennaShape& shape) const
     {
@@ -205,6 +217,11 @@ Result<BuiltAntenna> buildOver(const AntennaShape& shape, const Ground& ground, 
 
 /// Horizontal unit vector of a compass bearing, degrees.
 Vec3 towards(double bearing);
+/// Compass bearing of a horizontal direction, degrees from 0 to 360.
+double bearingTowards(double east, double north);
+/// Height of the end of a wire of some length that is pulled from a point towards a hook's top, `away` m off in plan: on the straight line
+/// there; the top itself where the wire is longer than that.
+double ropeHeight(double fromHeight, double away, double top, double length);
 /// The wire of a part.
 const WireChoice& wireOf(const AntennaShape& shape, const std::string& part);
 /// A wire of the chosen material.

@@ -101,6 +101,11 @@ public:
         return all;
     }
 
+    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
+    {
+        return dipoleHung(*this, shape, std::min<std::size_t>(handle, 1), hook);
+    }
+
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const int pairs = pairsOf(shape);

@@ -67,6 +67,11 @@ public:
             {coreText("core", "line formula"), coreText("core", "each arm as an open line of one impedance, no ground"), 0.0, 0.0, henry}};
     }
 
+    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
+    {
+        return dipoleHung(*this, shape, handle, hook);
+    }
+
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const Result<DipoleGeometry> g = dipoleGeometry(*this, shape);

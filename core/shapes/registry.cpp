@@ -1,5 +1,7 @@
 #include "core/shapes/family.h"
 
+#include "core/physics.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -82,6 +84,16 @@ double Family::value(const AntennaShape& shape, const std::string& key) const
         return s->standard;
     const bool frequency = s->quantity == units::Quantity::Frequency;
     return std::clamp(s->scaled * (frequency ? shape.designFrequency : wavelength(shape.designFrequency)), s->lowest, s->highest);
+}
+
+AntennaShape Family::hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const
+{
+    AntennaShape next = shape;
+    if (const Result<BuiltAntenna> here = build(shape, 0); here && handle < here->handles.size()) {
+        next.parameters["x_m"] = value(shape, "x_m") + hook.x - here->handles[handle].at.x;
+        next.parameters["y_m"] = value(shape, "y_m") + hook.y - here->handles[handle].at.y;
+    }
+    return next;
 }
 
 AntennaShape Family::standardShape(double frequency) const
@@ -184,6 +196,20 @@ void addPlace(std::vector<ParameterSpec>& specs)
                      360.0,
                      {},
                      coreText("core", "compass bearing, 0 is north, clockwise")});
+}
+
+double bearingTowards(double east, double north)
+{
+    const double bearing = std::atan2(east, north) * 180.0 / pi;
+    return bearing < 0.0 ? bearing + 360.0 : bearing;
+}
+
+double ropeHeight(double fromHeight, double away, double top, double length)
+{
+    constexpr double steepest = 0.99; // a wire hangs at least a little aside
+    const double rise = top - fromHeight, direct = std::hypot(away, rise);
+    const double climbed = direct > length ? rise * length / direct : rise;
+    return fromHeight + std::clamp(climbed, -steepest * length, steepest * length);
 }
 
 const WireChoice& wireOf(const AntennaShape& shape, const std::string& part)

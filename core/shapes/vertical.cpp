@@ -71,6 +71,8 @@ public:
         return {{"radiator", coreText("core", "Radiator")}, {"radials", coreText("core", "Radials")}};
     }
 
+    std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return std::nullopt; }
+
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const auto v = [&](const char* key) { return value(shape, key); };

@@ -199,7 +199,7 @@ private:
     {
         for (const Wire& wire : m_model.wires)
             for (std::size_t i = 0; i < wire.points.size(); ++i)
-                if (const Vec3 p = wire.points[i]; p.z > heldFrom && firstOfItsPlace(p) && turns(wire, i) && !standsByItself(wire, i))
+                if (const Vec3 p = wire.points[i]; p.z > heldFrom && firstOfItsPlace(p) && turns(wire, i) && !standsByItself(wire, i) && !roped(wire, i))
                     held(p);
     }
 
@@ -232,6 +232,12 @@ private:
         return (i > 0 && pole(i - 1)) || (i + 1 < wire.points.size() && pole(i + 1));
     }
 
+    bool roped(const Wire& wire, std::size_t i) const
+    {
+        const bool first = i == 0;
+        return (first || i + 1 == wire.points.size()) && ropeHold(m_site, wire.points[first ? 1 : i - 1], wire.points[i]);
+    }
+
     void held(Vec3 p)
     {
         const Support* nearest = nullptr;
@@ -254,6 +260,22 @@ private:
 };
 
 } // namespace
+
+const Support* ropeHold(const Site& site, Vec3 before, Vec3 end)
+{
+    constexpr double aside = 0.1, near = 0.3; // m a metre of rope; m
+    const Vec3 out = unit(end - before);
+    const double level = std::hypot(out.x, out.y);
+    if (!(level > 1e-6))
+        return nullptr;
+    for (const Support& s : site.supports) {
+        const double x = s.at.x - end.x, y = s.at.y - end.y, along = (x * out.x + y * out.y) / level;
+        const double across = std::abs(x * out.y - y * out.x) / level;
+        if (along > -near && across <= near + aside * along && end.z + along * out.z / level <= s.height + aboveSupport)
+            return &s;
+    }
+    return nullptr;
+}
 
 FitReport fitOnSite(const Site& site, const WireModel& model) { return Surveyor(site, model).run(); }
 

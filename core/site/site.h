@@ -102,6 +102,10 @@ struct FitReport {
 
 FitReport fitOnSite(const Site& site, const WireModel& model);
 
+/// The support that can hold the end of a wire by a rope in the wire's line, being high enough there; null if none can.
+/// @param before the point of the wire next to its end
+const Support* ropeHold(const Site& site, Vec3 before, Vec3 end);
+
 /// Whether a point is inside an outline (even-odd rule).
 bool inside(const Outline& outline, PlanPoint p);
 /// Distance of a point to an outline's edge, m.

@@ -1,4 +1,5 @@
 #include "core/bands/bands.h"
+#include "core/bands/wanted.h"
 
 #include "tests/core/helpers.h"
 
@@ -83,6 +84,38 @@ TEST(Resonances, FindsAllCrossings)
     EXPECT_NEAR(all[0].frequency, 1.5e6, 1.0);
     EXPECT_NEAR(all[5].frequency, 9.0e6, 1.0);
     EXPECT_NEAR(all[3].resistance, 60.0, 1e-9);
+}
+
+const BandPlan plan{"p", "Plan", "test", 2026, {{"80 m", 3.5e6, 3.8e6}, {"40 m", 7.0e6, 7.3e6}}};
+
+TEST(Wanted, APlanComesInWithItsEdgesAndKeepsWishes)
+{
+    std::vector<WantedBand> bands{{forty, Wish::Must, "id", {}}, {{"own", 5.3e6, 5.4e6}, Wish::Nice, {}, {}}};
+    putIn(plan, bands);
+    ASSERT_EQ(bands.size(), 3u);
+    EXPECT_EQ(bands[0].band.name, "80 m");
+    EXPECT_EQ(bands[0].wish, Wish::No);
+    EXPECT_EQ(bands[2].band.to, 7.3e6);
+    EXPECT_EQ(bands[2].wish, Wish::Must);
+    EXPECT_EQ(bands[2].id, "id");
+}
+
+TEST(Wanted, AFrequencyWishesForItsBandOrARangeOfItsOwn)
+{
+    std::vector<WantedBand> bands{{forty, Wish::No, {}, {}}};
+    wishFor(bands, 7.1e6, Wish::Nice);
+    EXPECT_EQ(bands[0].wish, Wish::Nice);
+    wishFor(bands, 3.6e6, Wish::Must, &plan);
+    ASSERT_EQ(bands.size(), 2u);
+    EXPECT_EQ(bands[0].band, plan.bands[0]);
+    wishFor(bands, 13.5e6, Wish::Must, &plan);
+    ASSERT_EQ(bands.size(), 3u);
+    EXPECT_DOUBLE_EQ(bands[2].band.from, 0.99 * 13.5e6);
+    EXPECT_DOUBLE_EQ(bands[2].band.to, 1.01 * 13.5e6);
+    EXPECT_TRUE(overlapsAny(bands, 13.6e6, 14e6));
+    EXPECT_FALSE(overlapsAny(bands, 14e6, 15e6));
+    EXPECT_DOUBLE_EQ(centreOf(bands, "80 m"), 3.65e6);
+    EXPECT_EQ(centreOf(bands, "20 m"), 0.0);
 }
 
 TEST(Band, HasACentre) { EXPECT_DOUBLE_EQ(forty.centre(), 7.1e6); }

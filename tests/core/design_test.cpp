@@ -69,6 +69,39 @@ TEST(BandFor, IsTheOneThatHoldsTheFrequencyElseTheFirstWanted)
     EXPECT_TRUE(bandFor(Design(), 7e6).empty());
 }
 
+// 2026-11: an antenna for the lower edge of 20 m was judged on whichever band came first within two percent.
+TEST(BandFor, PrefersTheBandThatHoldsItToOneNearby)
+{
+    Design d;
+    d.operation.bands = {{{"a", 13.8e6, 13.95e6}, Wish::Must, "a", {}}, {{"b", 14.0e6, 14.35e6}, Wish::No, "b", {}}};
+    EXPECT_EQ(bandFor(d, 14.1e6), "b");
+}
+
+TEST(Names, GetTheNextFreeNumber)
+{
+    EXPECT_EQ(freeName("pole", {}), "pole");
+    EXPECT_EQ(freeName("pole", {"pole"}), "pole 2");
+    EXPECT_EQ(freeName("pole 2", {"pole", "pole 2"}), "pole 3");
+    EXPECT_EQ(freeName("40 m", {"40 m"}), "40 m 2");
+}
+
+TEST(NewAntenna, HangsFromTheTallestSupport)
+{
+    Site site;
+    site.supports = {{"tree", SupportKind::Tree, {20, 5}, 7.0, false, "t", {}}, {"mast", SupportKind::Pole, {3, 4}, 10.0, false, "m", {}}};
+    for (const shapes::Family* family : shapes::families()) {
+        const Antenna antenna = newAntenna(*family, 14.1e6, site);
+        const auto built = shapes::buildOver(antenna.shape, site.soil.ground());
+        ASSERT_TRUE(built.ok()) << family->id() << built.firstFault();
+        for (const Wire& wire : built->model.wires)
+            for (Vec3 p : wire.points)
+                EXPECT_LE(p.z, family->hangsBy(antenna.shape) ? 10.01 : 40.0) << family->id();
+    }
+    const Antenna dipole = newAntenna(shapes::dipoleFamily(), 14.1e6, site);
+    EXPECT_EQ(dipole.shape.parameters.at("x_m"), 3.0);
+    EXPECT_EQ(dipole.shape.parameters.at("apex_height_m"), 10.0);
+}
+
 TEST(StoredCopies, BringAShapeBack)
 {
     Antenna a = antenna("a");

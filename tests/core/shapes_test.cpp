@@ -1,5 +1,6 @@
 #include "core/shapes/family.h"
 
+#include "core/shapes/hang.h"
 #include "core/tune/tune.h"
 #include "tests/core/helpers.h"
 
@@ -224,6 +225,100 @@ TEST(Dipole, CannotHangLowerThanItIsLong)
 {
     const auto result = buildOver(shapeOf("dipole", {{"apex_height_m", 30}, {"end_height_m", 5}, {"leg_m", 10}}), averageSoil);
     EXPECT_TRUE(mentions(result.faults(), "end_height_m", "raise the end"));
+}
+
+const Vec3 handleOf(const AntennaShape& shape, std::size_t handle)
+{
+    const auto built = buildOver(shape, {});
+    EXPECT_TRUE(built.ok()) << built.firstFault();
+    return built ? built->handles.at(handle).at : Vec3{};
+}
+
+void expectPlan(Vec3 p, double x, double y)
+{
+    EXPECT_NEAR(p.x, x, 1e-9);
+    EXPECT_NEAR(p.y, y, 1e-9);
+}
+
+// A hook where the handle already is changes nothing; the wire keeps its length wherever it is hung.
+TEST_P(EveryFamily, HangsFromAHookWithItsLengthKept)
+{
+    const Family& family = *findFamily(GetParam());
+    const AntennaShape shape = family.standardShape(14.1e6);
+    const auto wireOf = [](const AntennaShape& s) {
+        double sum = 0.0;
+        const auto built = buildOver(s, {});
+        EXPECT_TRUE(built.ok()) << built.firstFault();
+        for (const Wire& w : built ? built->model.wires : std::vector<Wire>())
+            sum += w.length();
+        return sum;
+    };
+    const std::size_t handles = buildOver(shape, {})->handles.size();
+    for (std::size_t handle = 0; handle < handles; ++handle) {
+        const AntennaShape hung = family.hung(shape, handle, {12.0, -7.0, 9.0});
+        EXPECT_NEAR(wireOf(hung), wireOf(shape), 1e-9) << handle;
+        const Vec3 before = handleOf(shape, handle), after = handleOf(hung, handle);
+        EXPECT_LT(std::hypot(after.x - 12.0, after.y + 7.0), std::hypot(before.x - 12.0, before.y + 7.0)) << handle;
+    }
+}
+
+TEST(Dipole, HangsItsApexFromAPole)
+{
+    const AntennaShape hung = dipoleFamily().hung(dipoleFamily().standardShape(14.1e6), 0, {5, 6, 9.0});
+    const Vec3 apex = handleOf(hung, 0);
+    expectPlan(apex, 5, 6);
+    EXPECT_EQ(apex.z, 9.0);
+    EXPECT_LT(handleOf(hung, 1).z, 9.0) << "no wire above its pole";
+}
+
+// The end lies on the straight line from the apex to the top of the tree: the rest is rope.
+TEST(Dipole, TiesAnEndTowardsATree)
+{
+    AntennaShape shape = dipoleFamily().hung(dipoleFamily().standardShape(14.1e6), 0, {0, 0, 10.0});
+    shape = dipoleFamily().hung(shape, 1, {12, 9, 4.0}); // 15 m away, 6 m lower
+    const Vec3 end = handleOf(shape, 1), other = handleOf(shape, 2);
+    const double leg = dipoleFamily().value(shape, "leg_m"), part = leg / std::hypot(15.0, 6.0);
+    expectPlan(end, 12 * part, 9 * part);
+    EXPECT_NEAR(end.z, 10.0 - 6.0 * part, 1e-9);
+    EXPECT_NEAR(other.x * end.y - other.y * end.x, 0.0, 1e-9) << "the other leg stays in line";
+    EXPECT_LT(other.x, 0.0);
+}
+
+// Tying the second end leaves the first where a tree holds it already.
+TEST(Dipole, TiesBothEndsToDifferentTrees)
+{
+    Site site;
+    site.supports = {{"mast", SupportKind::Pole, {0, 0}, 10.0, false, "m", {}},
+                     {"north", SupportKind::Tree, {0, 20}, 5.0, false, "n", {}},
+                     {"west", SupportKind::Tree, {-16, -12}, 7.0, false, "w", {}}};
+    AntennaShape shape = dipoleFamily().standardShape(14.1e6);
+    for (const auto& [handle, near] : {std::pair(0u, PlanPoint{0.3, 0.2}), std::pair(1u, PlanPoint{0.5, 19.8}), std::pair(2u, PlanPoint{-16.5, -12.4})}) {
+        const Hung hung = hangAt(site, shape, handle, near, 1.0);
+        ASSERT_TRUE(hung.support);
+        shape = hung.shape;
+    }
+    const FitReport fit = fitOnSite(site, built(shape).model);
+    EXPECT_TRUE(fit.warnings.empty()) << fit.warnings.front().message.english();
+    const double leg = dipoleFamily().value(shape, "leg_m");
+    std::vector<double> heights{handleOf(shape, 1).z, handleOf(shape, 2).z};
+    std::sort(heights.begin(), heights.end());
+    EXPECT_NEAR(heights[0], 10.0 - 5.0 * leg / std::hypot(20.0, 5.0), 1e-9);
+    EXPECT_NEAR(heights[1], 10.0 - 3.0 * leg / std::hypot(20.0, 3.0), 1e-9);
+    EXPECT_EQ(hangAt(site, shape, 1, {9, 9}, 1.0).support, nullptr);
+}
+
+TEST(RopeHeight, IsOnTheLineToTheTopOrTheTopItself)
+{
+    EXPECT_DOUBLE_EQ(ropeHeight(10.0, 8.0, 4.0, 5.0), 7.0); // 10 away in all, half of it wire
+    EXPECT_DOUBLE_EQ(ropeHeight(10.0, 4.0, 7.0, 20.0), 7.0);
+    EXPECT_GT(ropeHeight(10.0, 0.0, 0.0, 5.0), 5.0) << "hangs straight down at most";
+}
+
+TEST(Bearing, OfADirection)
+{
+    EXPECT_DOUBLE_EQ(bearingTowards(0, 1), 0.0);
+    EXPECT_DOUBLE_EQ(bearingTowards(1, 0), 90.0);
+    EXPECT_DOUBLE_EQ(bearingTowards(-1, 0), 270.0);
 }
 
 TEST(EndFed, BendsRoundACorner)

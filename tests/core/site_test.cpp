@@ -121,6 +121,22 @@ TEST(Fit, EveryPointOfAWireCountsAgainstTheBoundary)
     EXPECT_NEAR(fitOnSite(s, fedWire({{4, 4, 8}, {16, 7.5, 8}}, 5.0)).clearOfBoundary, 0.5, 1e-9);
 }
 
+// 2026-11: an end pulled towards a distant tree was said to hang from nothing.
+TEST(Fit, ARopeInTheWiresLineHoldsItsEnd)
+{
+    Site s = site();
+    s.supports.push_back({"tree", SupportKind::Tree, {20, 5}, 6.0, false});
+    const auto warned = [&](double endHeight) {
+        const FitReport fit = fitOnSite(s, fedWire({{3, 10, 9}, {3 + 8.5, 10 - 2.5, endHeight}}, 0.1)); // half of the way to the tree
+        return std::any_of(fit.warnings.begin(), fit.warnings.end(), [](const SiteWarning& w) {
+            return w.kind == SiteWarning::Kind::Support && w.at.x > 5.0;
+        });
+    };
+    EXPECT_FALSE(warned(7.5)) << "the rope comes in at 6 m";
+    EXPECT_FALSE(warned(5.0)) << "a rope may be tied lower than the top";
+    EXPECT_TRUE(warned(8.5)) << "the line would pass the tree at 8 m, above its top";
+}
+
 TEST(Soil, BecomesRealGround)
 {
     Soil soil;

@@ -41,6 +41,25 @@ INSTANTIATE_TEST_SUITE_P(Lengths, Understood,
                                            Typed{"-1ft 6in", Quantity::Length, -0.4572}, Typed{"  7.5  m ", Quantity::Length, 7.5},
                                            Typed{"1e1", Quantity::Length, 10.0}));
 
+// 2026-11: refused, or read as something else, by a stranger with an inch tape.
+INSTANTIATE_TEST_SUITE_P(
+    TapeInInches, Understood,
+    ::testing::Values(Typed{"33ft 4 1/2in", Quantity::Length, 400.5 * 0.0254}, Typed{"40' 6", Quantity::Length, 486 * 0.0254},
+                      Typed{"40' 6 3/8\"", Quantity::Length, 486.375 * 0.0254}, Typed{"1/8 in", Quantity::Length, 0.003175},
+                      Typed{"4½ in", Quantity::Length, 4.5 * 0.0254}, Typed{"13.2 metres", Quantity::Length, 13.2},
+                      Typed{"-1 1/2 ft", Quantity::Length, -0.4572}, Typed{"33 feet 4 inches", Quantity::Length, 10.16},
+                      Typed{"#14", Quantity::WireSize, 0.127e-3 * std::pow(92.0, 22.0 / 39.0)},
+                      Typed{"AWG 14", Quantity::WireSize, 0.127e-3 * std::pow(92.0, 22.0 / 39.0)},
+                      Typed{"1/8 in", Quantity::WireSize, 0.003175},
+                      Typed{"0.064", Quantity::WireSize, 0.064 * 0.0254, System::Imperial},
+                      Typed{"=2*10", Quantity::Length, 20 * 0.3048, System::Imperial},
+                      Typed{"=2*3", Quantity::SmallLength, 6 * 0.0254, System::Imperial},
+                      Typed{"=0.128/2", Quantity::WireSize, 0.064 * 0.0254, System::Imperial},
+                      Typed{"=10 m", Quantity::Length, 10.0, System::Imperial}, Typed{"=33ft+4in", Quantity::Length, 10.16},
+                      Typed{"=(2+3) ft", Quantity::Length, 5 * 0.3048}, Typed{"=2e1 cm", Quantity::Length, 0.2},
+                      Typed{"=lambda/2", Quantity::Length, 299792458.0 / 14e6 / 2.0, System::Imperial},
+                      Typed{"=lambda/4-20 cm", Quantity::Length, 299792458.0 / 14e6 / 4.0 - 0.2, System::Imperial}));
+
 INSTANTIATE_TEST_SUITE_P(Others, Understood,
                          ::testing::Values(Typed{"14.1", Quantity::Frequency, 14.1e6}, Typed{"14.1 MHz", Quantity::Frequency, 14.1e6},
                                            Typed{"7080 kHz", Quantity::Frequency, 7.08e6}, Typed{"7080k", Quantity::Frequency, 7.08e6},
@@ -82,7 +101,9 @@ INSTANTIATE_TEST_SUITE_P(
                       Typed{"1e999", Quantity::Length, 0}, Typed{"=lambda/4", Quantity::Length, 0}, Typed{"=1/0", Quantity::Length, 0},
                       Typed{"=)(", Quantity::Length, 0}, Typed{"=", Quantity::Length, 0}, Typed{"14 ohm", Quantity::Frequency, 0},
                       Typed{"x AWG", Quantity::WireSize, 0}, Typed{"99 AWG", Quantity::WireSize, 0}, Typed{"-2 mm2", Quantity::WireSize, 0},
-                      Typed{"5 m", Quantity::Plain, 0}, Typed{"3 W", Quantity::Angle, 0}));
+                      Typed{"5 m", Quantity::Plain, 0}, Typed{"3 W", Quantity::Angle, 0},
+                      Typed{"1/0 in", Quantity::Length, 0}, Typed{"4 1/ in", Quantity::Length, 0}, Typed{"#", Quantity::WireSize, 0},
+                      Typed{"20 m", Quantity::Frequency, 0}, Typed{"=10 ft+2", Quantity::Length, 0}, Typed{"=ft*ft", Quantity::Length, 0}));
 
 struct Shown {
     double value;
@@ -98,10 +119,11 @@ TEST_P(Formatted, WithItsUnit) { EXPECT_EQ(format(GetParam().value, GetParam().q
 INSTANTIATE_TEST_SUITE_P(
     Values, Formatted,
     ::testing::Values(
-        Shown{9.871, Quantity::Length, System::Metric, "9.87 m"}, Shown{10.16, Quantity::Length, System::Imperial, "33 ft 4.0 in"},
-        Shown{0.1, Quantity::Length, System::Imperial, "3.9 in"}, Shown{-0.6096, Quantity::Length, System::Imperial, "-2 ft 0.0 in"},
-        Shown{0.3047, Quantity::Length, System::Imperial, "1 ft 0.0 in"}, Shown{0.045, Quantity::SmallLength, System::Metric, "4.5 cm"},
-        Shown{0.0508, Quantity::SmallLength, System::Imperial, "2.0 in"}, Shown{7.08e6, Quantity::Frequency, System::Metric, "7.080 MHz"},
+        Shown{9.871, Quantity::Length, System::Metric, "9.87 m"}, Shown{10.16, Quantity::Length, System::Imperial, "33 ft 4 in"},
+        Shown{0.1, Quantity::Length, System::Imperial, "3 15/16 in"}, Shown{-0.6096, Quantity::Length, System::Imperial, "-2 ft"},
+        Shown{0.3047, Quantity::Length, System::Imperial, "1 ft"}, Shown{0.045, Quantity::SmallLength, System::Metric, "4.5 cm"},
+        Shown{0.0508, Quantity::SmallLength, System::Imperial, "2 in"}, Shown{9.871, Quantity::Length, System::Imperial, "32 ft 4 5/8 in"},
+        Shown{0.0005, Quantity::Length, System::Imperial, "0.02 in"}, Shown{0.0064, Quantity::SmallLength, System::Imperial, "1/4 in"}, Shown{7.08e6, Quantity::Frequency, System::Metric, "7.080 MHz"},
         Shown{1.63e-3, Quantity::WireSize, System::Metric, "1.63 mm"}, Shown{60.0, Quantity::Angle, System::Metric, "60°"},
         Shown{100.0, Quantity::Power, System::Metric, "100 W"}, Shown{8.19e-6, Quantity::Inductance, System::Metric, "8.19 µH"},
         Shown{1.4, Quantity::Percent, System::Metric, "1.4 %"}, Shown{49.0, Quantity::Plain, System::Metric, "49"}));
@@ -152,6 +174,38 @@ TEST_F(CommaLocale, PointsAndCommasAreRead)
     EXPECT_NEAR(*parse("2,5 mm2", Quantity::WireSize), 2.0 * std::sqrt(2.5e-6 / pi), 1e-9);
     EXPECT_EQ(formatLength(10.16), "10.16 m");
     EXPECT_EQ(format(8.19e-6, Quantity::Inductance), "8.19 µH");
+}
+
+TEST(Parse, ABandsNameIsItsCentre)
+{
+    Context context;
+    context.bandCentre = [](const std::string& name) { return name == "20 m" ? 14.175e6 : name == "70 cm" ? 435e6 : 0.0; };
+    EXPECT_DOUBLE_EQ(*parse("20 m", Quantity::Frequency, context), 14.175e6);
+    EXPECT_DOUBLE_EQ(*parse("20 metres", Quantity::Frequency, context), 14.175e6);
+    EXPECT_DOUBLE_EQ(*parse("70cm", Quantity::Frequency, context), 435e6);
+    EXPECT_FALSE(parse("14.1 m", Quantity::Frequency, context).ok()) << "a wavelength of that name is no band; it was taken as 14.1 MHz";
+}
+
+TEST(Parse, ABareGaugeNumberIsNotTakenForInches)
+{
+    const auto size = parse("14", Quantity::WireSize, {0.0, System::Imperial});
+    ASSERT_FALSE(size.ok());
+    EXPECT_NE(size.firstFault().find("#14"), std::string::npos);
+}
+
+TEST(Parse, WhatWasTypedKeepsItsUnit)
+{
+    const Context feet{14e6, System::Imperial}, metres{14e6, System::Metric};
+    EXPECT_EQ(withUnit("33", Quantity::Length, feet), "33 ft");
+    EXPECT_EQ(withUnit("33", Quantity::Length, metres), "33 m");
+    EXPECT_EQ(withUnit(" =2*10 ", Quantity::Length, feet), "=(2*10) ft");
+    EXPECT_EQ(withUnit("=lambda/4", Quantity::Length, feet), "=lambda/4");
+    EXPECT_EQ(withUnit("40' 6", Quantity::Length, feet), "40' 6");
+    EXPECT_EQ(withUnit("0.064", Quantity::WireSize, feet), "0.064 in");
+    EXPECT_EQ(withUnit("14.1", Quantity::Frequency, feet), "14.1");
+    for (const char* typed : {"33", "=2*10", "=2+3.5", "10 m"}) // and so means the same in the other system
+        EXPECT_DOUBLE_EQ(*parse(withUnit(typed, Quantity::Length, feet), Quantity::Length, metres),
+                         *parse(typed, Quantity::Length, feet));
 }
 
 TEST(Parse, CommasGroupThousandsOfFeetOnly)

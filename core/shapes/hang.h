@@ -1,0 +1,19 @@
+#pragma once
+/// Handles of an antenna and the supports of its site.
+
+#include "core/shapes/family.h"
+#include "core/site/site.h"
+
+namespace vetchling::shapes {
+
+/// What moving a handle came to.
+struct Hung {
+    AntennaShape shape;
+    const Support* support = nullptr; ///< what it was tied to; null for a free place
+};
+
+/// Brings a handle to a place in plan, and ties it to the nearest support within reach (m) of that place; see Family::hung. An end opposite
+/// that a support holds stays there. The shape as it was where the moved one could not be built.
+Hung hangAt(const Site& site, const AntennaShape& shape, std::size_t handle, PlanPoint at, double reach);
+
+} // namespace vetchling::shapes
