@@ -8,16 +8,18 @@
 #include <QFile>
 #include <QFileInfo>
 
+#include <algorithm>
+
 namespace vetchling::app {
 namespace {
 
-constexpr int quietMilliseconds = 2000;
+constexpr int quietMilliseconds = 2000, longestMilliseconds = 10000;
 const QString suffix = QStringLiteral(".unsaved");
 
 QString lockOf(const QString& copy) { return copy + QStringLiteral(".lock"); }
 
 /// Whether the run that wrote a copy has ended.
-bool leftBehind(const QString& copy)
+bool isLeftBehind(const QString& copy)
 {
     QLockFile lock(lockOf(copy));
     lock.setStaleLockTime(0);
@@ -35,9 +37,16 @@ Autosave::Autosave(Document& document, const QString& folder, QObject* parent)
     m_lock.setStaleLockTime(0);
     m_lock.tryLock(0);
     m_timer.setSingleShot(true);
-    m_timer.setInterval(quietMilliseconds);
     connect(&m_timer, &QTimer::timeout, this, &Autosave::write);
-    connect(&m_document, &Document::designChanged, &m_timer, qOverload<>(&QTimer::start));
+    connect(&m_document, &Document::designChanged, this, &Autosave::changed);
+}
+
+/// After a pause in the editing, but not later than that.
+void Autosave::changed()
+{
+    if (!m_timer.isActive())
+        m_unwritten.start();
+    m_timer.start(std::clamp(longestMilliseconds - int(m_unwritten.elapsed()), 0, quietMilliseconds));
 }
 
 Autosave::~Autosave() = default;
@@ -49,7 +58,11 @@ void Autosave::write()
         QFile::remove(m_path);
         return;
     }
-    files::writeWhole(m_path.toStdString(), m_document.path().toStdString() + '\n' + files::writeDesign(m_document.design()));
+    const Faults faults =
+        files::writeWhole(m_path.toStdString(), m_document.path().toStdString() + '\n' + files::writeDesign(m_document.design()));
+    if (!faults.empty() && !m_failing)
+        emit failed(tr("No copy of unsaved work can be kept in %1; save it yourself, and check that the folder can be written.").arg(m_folder));
+    m_failing = !faults.empty();
 }
 
 void Autosave::discard()
@@ -58,21 +71,26 @@ void Autosave::discard()
     QFile::remove(m_path);
 }
 
-std::optional<Autosave::Recovered> Autosave::takeLeftBehind()
+std::optional<Autosave::LeftBehind> Autosave::leftBehind(const QString& original) const
 {
     const QFileInfoList found = QDir(m_folder).entryInfoList({QStringLiteral("*") + suffix}, QDir::Files, QDir::Time);
     for (const QFileInfo& info : found) {
-        if (info.filePath() == m_path || !leftBehind(info.filePath()))
-            continue;
         QFile file(info.filePath());
-        if (!file.open(QIODevice::ReadOnly))
+        if (info.filePath() == m_path || !isLeftBehind(info.filePath()) || !file.open(QIODevice::ReadOnly))
             continue;
         const QString path = QString::fromUtf8(file.readLine()).trimmed();
-        const QString design = QString::fromUtf8(file.readAll());
-        file.remove();
-        return Recovered{design, path};
+        if (original.isEmpty() || path == original)
+            return LeftBehind{info.filePath(), QString::fromUtf8(file.readAll()), path, info.lastModified()};
     }
     return std::nullopt;
 }
+
+void Autosave::adopt(const LeftBehind& left)
+{
+    QFile::remove(m_path);
+    QFile::rename(left.copy, m_path);
+}
+
+void Autosave::refuse(const LeftBehind& left) { QFile::remove(left.copy); }
 
 } // namespace vetchling::app

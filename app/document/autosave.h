@@ -1,8 +1,10 @@
 #pragma once
-/// Keeps a copy of unsaved work on disk, so that a crash or a power cut loses at most two seconds.
+/// Keeps a copy of unsaved work on disk, so that a crash or a power cut loses two seconds, or ten of steady editing.
 
 #include "app/document/document.h"
 
+#include <QDateTime>
+#include <QElapsedTimer>
 #include <QLockFile>
 #include <QTimer>
 
@@ -17,23 +19,38 @@ public:
     Autosave(Document& document, const QString& folder, QObject* parent = nullptr);
     ~Autosave() override;
 
-    struct Recovered {
+    struct LeftBehind {
+        QString copy;         ///< its file
         QString design;       ///< text of the design file
         QString originalPath; ///< where it was saved before; may be empty
+        QDateTime when;
     };
-    /// The newest copy left behind by a run that did not end well; it is removed from disk.
-    std::optional<Recovered> takeLeftBehind();
+    /// The newest copy that a run which did not end well left behind; it stays on disk.
+    /// @param original only a copy of that file; empty: of any
+    [[nodiscard]] std::optional<LeftBehind> leftBehind(const QString& original = {}) const;
+    /// The copy is this run's from now on: it goes when the design is saved, or not wanted.
+    void adopt(const LeftBehind& left);
+    /// The copy is not wanted.
+    static void refuse(const LeftBehind& left);
     /// Writes now if there is unsaved work, else removes the copy.
     void write();
     /// Ends well: no copy stays.
     void discard();
     [[nodiscard]] QString path() const { return m_path; }
 
+signals:
+    /// The copy cannot be written, and why.
+    void failed(const QString& words);
+
 private:
+    void changed();
+
     Document& m_document;
     QString m_folder, m_path;
     QLockFile m_lock; ///< held while this run lives: its copy is not one left behind
     QTimer m_timer;
+    QElapsedTimer m_unwritten; ///< since the first change that is not in the copy
+    bool m_failing = false;
 };
 
 } // namespace vetchling::app

@@ -1,5 +1,6 @@
 #include "app/document/document.h"
 
+#include "core/bands/wanted.h"
 #include "core/files/design_file.h"
 
 #include <QUndoCommand>
@@ -67,9 +68,19 @@ void Document::setCurrent(const Id& antenna)
 {
     if (antenna == m_current || !findAntenna(*m_design, antenna))
         return;
+    emit leaving();
+    if (!findAntenna(*m_design, antenna))
+        return;
     take(m_design, antenna);
-    m_selectedBand = bandFor(*m_design, m_antenna->shape.designFrequency);
+    selectOwnBand();
     emit currentChanged();
+}
+
+/// An antenna is judged on the band it is cut for.
+void Document::selectOwnBand()
+{
+    if (m_antenna)
+        m_selectedBand = bandFor(*m_design, m_antenna->shape.designFrequency);
 }
 
 void Document::stepCurrent(int places)
@@ -111,8 +122,10 @@ void Document::edit(const QString& text, const QString& mergeKey, const std::fun
 
 void Document::editAntenna(const QString& text, const QString& mergeKey, const std::function<void(Antenna&)>& change)
 {
-    if (hasAntenna())
-        edit(text, mergeKey, [&](Design& design) { change(*findAntenna(design, m_current)); });
+    if (!hasAntenna())
+        return;
+    const QString key = mergeKey.isEmpty() ? QString() : mergeKey + QLatin1Char(' ') + QString::fromStdString(m_current);
+    edit(text, key, [&](Design& design) { change(*findAntenna(design, m_current)); });
 }
 
 void Document::setParameter(const std::string& key, double value, const QString& typed, bool dragging)
@@ -122,13 +135,26 @@ void Document::setParameter(const std::string& key, double value, const QString&
         return;
     const QString label = QString::fromStdString(spec->label);
     editAntenna(tr("change %1").arg(label.toLower()),
-                dragging ? QStringLiteral("drag %1").arg(QString::fromStdString(m_current)) : QString(), [&](Antenna& a) {
+                dragging ? QStringLiteral("step %1").arg(QString::fromStdString(key)) : QString(), [&](Antenna& a) {
                     a.shape.parameters[key] = value;
                     if (typed.isEmpty())
                         a.typed.erase(key);
                     else
                         a.typed[key] = typed.toStdString();
                 });
+}
+
+void Document::setShape(const QString& text, const QString& mergeKey, const Id& antenna, const shapes::AntennaShape& shape)
+{
+    edit(text, mergeKey, [&](Design& design) {
+        Antenna* a = findAntenna(design, antenna);
+        if (!a)
+            return;
+        std::erase_if(a->typed, [&](const auto& typed) {
+            return shapes::familyOf(shape).value(shape, typed.first) != shapes::familyOf(a->shape).value(a->shape, typed.first);
+        });
+        a->shape = shape;
+    });
 }
 
 void Document::setParameters(const QString& text, const shapes::Parameters& values)
@@ -141,11 +167,27 @@ void Document::setParameters(const QString& text, const shapes::Parameters& valu
     });
 }
 
-void Document::addAntenna(Antenna antenna)
+void Document::addAntenna(Antenna antenna, const BandPlan* plan)
 {
+    emit leaving();
     antenna.id = newId();
-    edit(tr("add %1").arg(QString::fromStdString(antenna.name)), {}, [&](Design& design) { design.antennas.push_back(antenna); });
+    antenna.name = freeName(antenna.name, antennaNames(design()));
+    edit(tr("add %1").arg(QString::fromStdString(antenna.name)), {}, [&](Design& design) {
+        wishFor(design.operation.bands, antenna.shape.designFrequency, Wish::Must, plan);
+        design.antennas.push_back(antenna);
+    });
     setCurrent(antenna.id);
+}
+
+void Document::renameAntenna(const Id& antenna, const QString& name)
+{
+    const std::string wanted = name.trimmed().toStdString();
+    if (wanted.empty())
+        return;
+    edit(tr("rename an antenna"), {}, [&](Design& design) {
+        if (Antenna* a = findAntenna(design, antenna))
+            a->name = freeName(wanted, antennaNames(design, antenna));
+    });
 }
 
 void Document::removeCurrentAntenna()
@@ -187,6 +229,7 @@ Faults Document::save(const QString& path)
 
 void Document::setDesign(Design design, const QString& path)
 {
+    emit leaving();
     m_undo.clear();
     m_path = path;
     m_recovered = false;
@@ -204,7 +247,10 @@ void Document::setDesign(Design design, const QString& path)
 void Document::replace(DesignPointer design, const Id& current)
 {
     const bool moved = current != m_current;
+    const double frequency = m_antenna ? m_antenna->shape.designFrequency : 0.0;
     take(std::move(design), current);
+    if (m_antenna && (moved || m_antenna->shape.designFrequency != frequency))
+        selectOwnBand();
     emit designChanged();
     if (moved)
         emit currentChanged();

@@ -42,6 +42,8 @@ public:
     void edit(const QString& text, const QString& mergeKey, const std::function<void(Design&)>& change);
     /// The same for the current antenna.
     void editAntenna(const QString& text, const QString& mergeKey, const std::function<void(Antenna&)>& change);
+    /// A shape of an antenna moved as a whole: what was typed for the values that changed is forgotten.
+    void setShape(const QString& text, const QString& mergeKey, const Id& antenna, const shapes::AntennaShape& shape);
     /// Sets a parameter of the current antenna and keeps what was typed for it.
     void setParameter(const std::string& key, double value, const QString& typed, bool dragging = false);
     /// Several at once.
@@ -49,9 +51,12 @@ public:
     /// Ends a drag: the next edit starts a new undo step.
     void endDrag() { m_lastKey.clear(); }
 
-    /// Adds a copy under an id of its own and shows it.
-    void addAntenna(Antenna antenna);
+    /// Adds a copy under an id and a name of its own, wishes for the band it is cut for, and shows it.
+    /// @param plan where that band comes from if the design has none there; may be null
+    void addAntenna(Antenna antenna, const BandPlan* plan = nullptr);
     void removeCurrentAntenna();
+    /// Under a name that is free; an empty one changes nothing.
+    void renameAntenna(const Id& antenna, const QString& name);
 
     /// Opens a design; on a fault the old one stays.
     Faults open(const QString& path);
@@ -66,6 +71,7 @@ public:
     void replace(DesignPointer design, const Id& current);
 
 signals:
+    void leaving();        ///< the antenna or the design that is shown; comes before anything changes
     void designReplaced(); ///< another document was opened; comes before the others
     void designChanged();  ///< anything in it
     void currentChanged();
@@ -74,6 +80,7 @@ signals:
 
 private:
     void take(DesignPointer design, const Id& current);
+    void selectOwnBand();
 
     DesignPointer m_design;
     QUndoStack m_undo;

@@ -176,6 +176,19 @@ void SolveService::keepTables()
         });
 }
 
+void SolveService::sweep(double from, double to, std::function<void(const Result<study::Swept>&)> done)
+{
+    if (!m_queue || !m_document.hasAntenna())
+        return;
+    m_sweeping = m_queue->batch([this, question = question(), library = m_library, from, to, done = std::move(done)](const Watch& watch) {
+        const Result<study::Swept> swept = study::sweepOf(*library, question, from, to, watch);
+        if (watch.stopped())
+            return false;
+        QMetaObject::invokeMethod(this, [done, swept] { done(swept); }, Qt::QueuedConnection);
+        return true;
+    });
+}
+
 void SolveService::pin()
 {
     if (!m_curve || !m_document.hasAntenna())

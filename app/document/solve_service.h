@@ -43,6 +43,9 @@ public:
     void unpin();
     [[nodiscard]] bool pinned() const { return m_pinnedCurve != nullptr; }
 
+    /// Sweeps the present antenna over a range in the background, and hands the result over on this thread.
+    void sweep(double from, double to, std::function<void(const Result<study::Swept>&)> done);
+
     /// Cancels and waits; for closing and tests.
     void stop();
 
@@ -79,7 +82,7 @@ private:
     std::shared_ptr<study::Library> m_library;
     std::shared_ptr<files::TableStore> m_store; ///< null: nothing is kept
     std::unique_ptr<study::Queue> m_queue;
-    study::Queue::Ticket m_job, m_keeping;
+    study::Queue::Ticket m_job, m_keeping, m_sweeping;
     unsigned long m_number = 0; ///< of the job
     double m_progressFrom = 0.0, m_progressSpan = 1.0;
     QTimer m_pause;    ///< before the detail, so that a drag gets one curve after the other

@@ -1,6 +1,7 @@
 #include "app/stages/stage.h"
 
 #include "app/view/words.h"
+#include "core/bands/wanted.h"
 
 namespace vetchling::app {
 
@@ -30,7 +31,10 @@ StagePage::StagePage(QWidget* parent) : QWidget(parent), m_title(new QLabel(this
 void StagePage::setTitle(const QString& words) { m_title->setText(words); }
 void StagePage::setSentence(const QString& words) { m_sentence->setText(words); }
 
-Stage::Stage(ViewContext& context, QObject* parent) : QObject(parent), m_context(context), m_page(new StagePage), m_ledger(new Ledger) {}
+Stage::Stage(ViewContext& context, QObject* parent) : QObject(parent), m_context(context), m_page(new StagePage), m_ledger(new Ledger)
+{
+    m_ledger->setBandCentre([this](const std::string& name) { return centreOf(document().design().operation.bands, name); });
+}
 
 QString Stage::faultSentence() const
 {

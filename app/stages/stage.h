@@ -18,6 +18,7 @@ public:
     explicit StagePage(QWidget* parent = nullptr);
     void setTitle(const QString& words);
     void setSentence(const QString& words);
+    [[nodiscard]] QString sentence() const { return m_sentence->text(); }
     [[nodiscard]] QHBoxLayout* header() { return m_header; }
     [[nodiscard]] QVBoxLayout* body() { return m_body; }
 
@@ -42,6 +43,8 @@ public:
     [[nodiscard]] Ledger* ledger() { return m_ledger; }
     /// Text of the stage as a table for copying; empty if there is none.
     [[nodiscard]] virtual QString tableText() const { return {}; }
+    /// Starts renaming what is chosen on the page; false if nothing of its own is.
+    virtual bool rename() { return false; }
     /// Brings page and ledger up to date; called for the stage on show when anything has changed.
     virtual void refresh() = 0;
 

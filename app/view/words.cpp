@@ -28,6 +28,17 @@ QString heightWords(double metres, units::System system)
 {
     return lengthWords(metres, system, std::round(metres) == metres ? 0 : 1);
 }
+QString supportWords(SupportKind kind)
+{
+    switch (kind) {
+    case SupportKind::Tower: return QCoreApplication::translate("vetchling::app", "tower");
+    case SupportKind::Tree: return QCoreApplication::translate("vetchling::app", "tree");
+    case SupportKind::Wall: return QCoreApplication::translate("vetchling::app", "wall");
+    case SupportKind::Roof: return QCoreApplication::translate("vetchling::app", "roof");
+    case SupportKind::Pole: break;
+    }
+    return QCoreApplication::translate("vetchling::app", "pole");
+}
 QString smallWords(double metres, units::System system) { return QString::fromStdString(units::formatSmall(metres, system)); }
 QString valueWords(double value, units::Quantity quantity, units::System system)
 {

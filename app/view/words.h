@@ -2,6 +2,7 @@
 /// Texts of the core in the window's language and units.
 
 #include "core/result.h"
+#include "core/site/site.h"
 #include "core/units/units.h"
 
 #include <QString>
@@ -16,6 +17,8 @@ QString coreWords(const Text& text, units::System system);
 QString lengthWords(double metres, units::System system, int decimals = 2);
 /// A support's height as its owner says it: "14 m", "8.5 m".
 QString heightWords(double metres, units::System system);
+/// "pole".
+QString supportWords(SupportKind kind);
 QString smallWords(double metres, units::System system);
 QString valueWords(double value, units::Quantity quantity, units::System system);
 QString frequencyWords(double hertz);

@@ -198,26 +198,4 @@ void ValueEdit::keyPressEvent(QKeyEvent* event)
         QLineEdit::keyPressEvent(event);
 }
 
-QString takeTyped(QWidget* window)
-{
-    for (ValueEdit* edit : window->findChildren<ValueEdit*>())
-        if (edit->isEnabled() && !edit->confirm()) {
-            edit->setFocus();
-            return edit->complaint();
-        }
-    return {};
-}
-
-QString takeTypedOrForget(QWidget* window)
-{
-    QString complaint;
-    for (ValueEdit* edit : window->findChildren<ValueEdit*>())
-        if (!edit->confirm()) {
-            if (complaint.isEmpty())
-                complaint = edit->complaint();
-            edit->revert();
-        }
-    return complaint;
-}
-
 } // namespace vetchling::app

@@ -65,10 +65,4 @@ private:
     QString m_typed, m_shown, m_help, m_complaint;
 };
 
-/// Takes what is typed and not confirmed in the fields of a window. The first one that cannot be taken gets the focus, and its complaint
-/// is returned; empty if all is well.
-QString takeTyped(QWidget* window);
-/// The same where nothing can be asked: what cannot be taken is forgotten. Returns the first complaint.
-QString takeTypedOrForget(QWidget* window);
-
 } // namespace vetchling::app

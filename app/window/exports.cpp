@@ -18,15 +18,29 @@ Exported write(const QString& path, const std::string& content, const QString& w
     return {true, words};
 }
 
-QByteArray picture(Canvas& canvas, const Theme& theme)
+constexpr double pictureMargin = 18.0, titleHeight = 56.0; // px
+
+QSize sizeWithTitle(const Canvas& canvas)
 {
-    const QSize size = canvas.size();
-    QImage image(2 * size, QImage::Format_ARGB32);
-    image.setDevicePixelRatio(2.0);
-    QPainter painter(&image);
+    return canvas.size() + QSize(int(2 * pictureMargin), int(titleHeight + pictureMargin));
+}
+
+void paintWithTitle(QPainter& painter, Canvas& canvas, const Theme& theme, const PictureTitle& title)
+{
+    const Colours& c = theme.colours();
+    painter.fillRect(QRect(QPoint(0, 0), sizeWithTitle(canvas)), c.paper);
+    {
+        Sketch sketch(painter, theme);
+        sketch.text({pictureMargin, 12}, title.title, Qt::AlignLeft | Qt::AlignTop, {c.ink, 17, true});
+        sketch.text({pictureMargin, 34}, theme.elided(title.sentence, canvas.width(), 13), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
+    }
+    painter.translate(pictureMargin, titleHeight);
     Sketch sketch(painter, theme);
-    canvas.render(sketch, size);
-    painter.end();
+    canvas.render(sketch, canvas.size());
+}
+
+QByteArray png(const QImage& image)
+{
     QByteArray content;
     QBuffer buffer(&content);
     buffer.open(QIODevice::WriteOnly);
@@ -34,44 +48,45 @@ QByteArray picture(Canvas& canvas, const Theme& theme)
     return content;
 }
 
-QByteArray drawing(Canvas& canvas, const Theme& theme, const QString& title)
+QByteArray drawing(Canvas& canvas, const Theme& theme, const PictureTitle& title)
 {
-    const QSize size = canvas.size();
     QByteArray content;
     QBuffer buffer(&content);
     buffer.open(QIODevice::WriteOnly);
     QSvgGenerator generator;
     generator.setOutputDevice(&buffer);
-    generator.setSize(size);
-    generator.setViewBox(QRect(QPoint(0, 0), size));
-    generator.setTitle(title);
+    generator.setSize(sizeWithTitle(canvas));
+    generator.setViewBox(QRect(QPoint(0, 0), sizeWithTitle(canvas)));
+    generator.setTitle(title.title);
     QPainter painter(&generator);
-    Sketch sketch(painter, theme);
-    canvas.render(sketch, size);
+    paintWithTitle(painter, canvas, theme, title);
     painter.end();
     return content;
 }
 
 } // namespace
 
-Exported exportPicture(Canvas& canvas, const Theme& theme, const QString& title, const QString& path)
+QImage pictureOf(Canvas& canvas, const Theme& theme, const PictureTitle& title)
 {
-    const bool png = path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive);
-    const QByteArray content = png ? picture(canvas, theme) : drawing(canvas, theme, title);
+    constexpr int density = 2;
+    QImage image(density * sizeWithTitle(canvas), QImage::Format_ARGB32);
+    image.setDevicePixelRatio(density);
+    QPainter painter(&image);
+    paintWithTitle(painter, canvas, theme, title);
+    painter.end();
+    return image;
+}
+
+Exported exportPicture(Canvas& canvas, const Theme& theme, const PictureTitle& title, const QString& path)
+{
+    const bool bitmap = path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive);
+    const QByteArray content = bitmap ? png(pictureOf(canvas, theme, title)) : drawing(canvas, theme, title);
     return write(path, content.toStdString(), QObject::tr("Picture written to %1.").arg(path));
 }
 
-Exported exportSweep(const study::Curve* curve, const QString& path)
+Exported exportSweep(const study::Swept& swept, const QString& antenna, const QString& path)
 {
-    if (!curve)
-        return {false, QObject::tr("There is no sweep yet; wait for the curve.")};
-    files::SweepTable table;
-    table.solves = curve->solves();
-    for (const study::CurvePart& part : curve->parts)
-        for (double f : part->displayFrequencies(part->from, part->to))
-            table.frequency.push_back(f);
-    for (double f : table.frequency)
-        table.impedance.push_back(curve->atLine(f));
+    const files::SweepTable table{swept.frequency, swept.impedance, swept.solves, antenna.toStdString()};
     const bool touchstone = path.endsWith(QLatin1String(".s1p"), Qt::CaseInsensitive);
     return write(path, touchstone ? files::sweepTouchstone(table) : files::sweepCsv(table), QObject::tr("Sweep written to %1.").arg(path));
 }

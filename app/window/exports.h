@@ -3,6 +3,7 @@
 
 #include "core/study/answers.h"
 
+#include <QImage>
 #include <QString>
 
 namespace vetchling::app {
@@ -16,9 +17,16 @@ struct Exported {
     QString words;
 };
 
+/// What stands over a picture: what it is of, and what it says.
+struct PictureTitle {
+    QString title, sentence;
+};
+
+/// The graphic under its title, at twice the screen's density.
+QImage pictureOf(Canvas& canvas, const Theme& theme, const PictureTitle& title);
 /// SVG or PNG by the file's ending.
-Exported exportPicture(Canvas& canvas, const Theme& theme, const QString& title, const QString& path);
-/// CSV or Touchstone by the file's ending, over everything that was solved. @param curve may be null
-Exported exportSweep(const study::Curve* curve, const QString& path);
+Exported exportPicture(Canvas& canvas, const Theme& theme, const PictureTitle& title, const QString& path);
+/// CSV or Touchstone by the file's ending. @param antenna its name, for the file's first line
+Exported exportSweep(const study::Swept& swept, const QString& antenna, const QString& path);
 
 } // namespace vetchling::app

@@ -1,5 +1,6 @@
 #include "app/window/file_desk.h"
 
+#include "app/window/ask_for_file.h"
 #include "core/files/design_file.h"
 
 #include <QDir>
@@ -7,6 +8,7 @@
 #include <QFileInfo>
 #include <QMenu>
 #include <QMessageBox>
+#include <QPushButton>
 
 namespace vetchling::app {
 namespace {
@@ -19,45 +21,88 @@ FileDesk::FileDesk(Document& document, Settings& settings, const QString& dataFo
     : QObject(window), m_document(document), m_settings(settings), m_dataFolder(dataFolder), m_window(window),
       m_autosave(document, autosaveFolder)
 {
+    connect(&m_autosave, &Autosave::failed, this, &FileDesk::said);
 }
 
-void FileDesk::openDemo()
+void FileDesk::openDemo(std::optional<units::System> system)
 {
     Result<Design> demo = files::readDesign(QDir(m_dataFolder).filePath(QStringLiteral("demo/gannet-skerry.vetchling")).toStdString());
     if (!demo) {
         emit said(QString::fromStdString(demo.firstFault()));
         return;
     }
-    m_document.setDesign(std::move(demo).value(), {});
+    Design design = std::move(demo).value();
+    design.operation.system = system.value_or(m_settings.system());
+    openNew(std::move(design));
+}
+
+void FileDesk::openNew(Design design)
+{
+    m_autosave.discard();
+    m_document.setDesign(std::move(design), {});
     emit said({});
 }
 
 bool FileDesk::openFile(const QString& path)
 {
-    if (const Faults faults = m_document.open(path); !faults.empty()) {
+    const QString absolute = QFileInfo(path).absoluteFilePath();
+    if (offerCopy(absolute) == Copy::Opened)
+        return true;
+    const Result<Design> design = files::readDesign(absolute.toStdString());
+    if (!design) {
         QStringList words;
-        for (std::size_t i = 0; i < faults.size() && i < 3; ++i)
-            words << QString::fromStdString(faults[i].text()); // with the place in the file: it is the file that has to be mended
+        for (std::size_t i = 0; i < design.faults().size() && i < 3; ++i)
+            words << QString::fromStdString(design.faults()[i].text()); // with the place in the file: it is the file that has to be mended
         emit said(tr("%1 was not opened: %2").arg(QFileInfo(path).fileName(), words.join(QStringLiteral("; "))));
         return false;
     }
-    m_settings.addRecentFile(path);
+    m_autosave.discard();
+    m_document.setDesign(*design, absolute);
+    m_settings.addRecentFile(absolute);
     emit said({});
+    return true;
+}
+
+/// Where the last run ended with changes of this file that are newer than it.
+FileDesk::Copy FileDesk::offerCopy(const QString& path)
+{
+    const std::optional<Autosave::LeftBehind> left = m_autosave.leftBehind(path);
+    if (!left || (QFileInfo::exists(path) && left->when < QFileInfo(path).lastModified()))
+        return Copy::None;
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"),
+                    tr("The last run ended with changes to %1 that were not saved, from %2.")
+                        .arg(QFileInfo(path).fileName(), left->when.toString(QStringLiteral("yyyy-MM-dd HH:mm"))),
+                    QMessageBox::NoButton, m_window);
+    QPushButton* take = box.addButton(tr("Open the changes"), QMessageBox::AcceptRole);
+    QPushButton* refuse = box.addButton(tr("Drop them, open the file"), QMessageBox::DestructiveRole);
+    take->setObjectName(QStringLiteral("takeCopy"));
+    refuse->setObjectName(QStringLiteral("refuseCopy"));
+    box.setDefaultButton(take);
+    box.exec();
+    if (box.clickedButton() == take && openCopy(*left))
+        return Copy::Opened;
+    if (box.clickedButton() == refuse)
+        Autosave::refuse(*left);
+    return Copy::Refused;
+}
+
+bool FileDesk::openCopy(const Autosave::LeftBehind& left)
+{
+    if (!m_document.openText(left.design, left.originalPath).empty())
+        return false;
+    m_document.markRecovered();
+    m_autosave.adopt(left);
+    emit recovered();
+    emit said(left.originalPath.isEmpty()
+                  ? tr("The last run ended before this was saved; here it is again. Save it to keep it.")
+                  : tr("The last run ended before changes to %1 were saved; here they are. Save to keep them.").arg(left.originalPath));
     return true;
 }
 
 bool FileDesk::recover()
 {
-    const std::optional<Autosave::Recovered> left = m_autosave.takeLeftBehind();
-    if (!left || !m_document.openText(left->design, left->originalPath).empty())
-        return false;
-    m_document.markRecovered();
-    m_autosave.write();
-    emit recovered();
-    emit said(left->originalPath.isEmpty()
-                  ? tr("The last run ended before this was saved; here it is again. Save it to keep it.")
-                  : tr("The last run ended before changes to %1 were saved; here they are. Save to keep them.").arg(left->originalPath));
-    return true;
+    const std::optional<Autosave::LeftBehind> left = m_autosave.leftBehind();
+    return left && openCopy(*left);
 }
 
 bool FileDesk::saveTo(const QString& path)
@@ -81,21 +126,26 @@ void FileDesk::open()
         openFile(path);
 }
 
-bool FileDesk::save() { return m_document.path().isEmpty() ? saveAs() : saveTo(m_document.path()); }
+bool FileDesk::save()
+{
+    if (m_settle && !m_settle())
+        return false;
+    return m_document.path().isEmpty() ? saveAs() : saveTo(m_document.path());
+}
 
 bool FileDesk::saveAs()
 {
-    QString path = QFileDialog::getSaveFileName(
-        m_window, tr("Save the design"), m_document.path().isEmpty() ? QStringLiteral("antennas.vetchling") : m_document.path(), filter());
-    if (path.isEmpty())
+    if (m_settle && !m_settle())
         return false;
-    if (QFileInfo(path).suffix().isEmpty())
-        path += QStringLiteral(".vetchling");
-    return saveTo(path);
+    const QString proposed = fileName(QString::fromStdString(m_document.design().site.name)) + QStringLiteral(".vetchling");
+    const QString path = askForFile(m_window, tr("Save the design"), m_document.path().isEmpty() ? proposed : m_document.path(), filter());
+    return !path.isEmpty() && saveTo(path);
 }
 
 bool FileDesk::mayDiscard()
 {
+    if (m_settle && !m_settle())
+        return false;
     if (!m_document.modified())
         return true;
     QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"), tr("Changes are not saved yet."),

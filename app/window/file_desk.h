@@ -6,6 +6,9 @@
 
 #include <QObject>
 
+#include <functional>
+#include <optional>
+
 class QMenu;
 class QWidget;
 
@@ -17,8 +20,14 @@ public:
     /// @param window parent of the dialogs
     FileDesk(Document& document, Settings& settings, const QString& dataFolder, const QString& autosaveFolder, QWidget* window);
 
-    void openDemo();
-    /// Opens a file; on a fault says why and keeps what was open. True if it was opened.
+    /// Called before anything is saved, left or replaced: takes what is typed and not confirmed; false to stay.
+    void setSettle(std::function<bool()> settle) { m_settle = std::move(settle); }
+
+    /// In the units used last, unless others are said.
+    void openDemo(std::optional<units::System> system = {});
+    void openNew(Design design);
+    /// Opens a file, or what an earlier run left unsaved of it if that is wanted; on a fault says why and keeps what was open. True if
+    /// it was opened.
     bool openFile(const QString& path);
     /// Brings back what an earlier run left unsaved; true if there was something.
     bool recover();
@@ -38,11 +47,16 @@ signals:
     void recovered();
 
 private:
+    enum class Copy { None, Opened, Refused };
+    Copy offerCopy(const QString& path);
+    bool openCopy(const Autosave::LeftBehind& left);
+
     Document& m_document;
     Settings& m_settings;
     QString m_dataFolder;
     QWidget* m_window;
     Autosave m_autosave;
+    std::function<bool()> m_settle;
 };
 
 } // namespace vetchling::app

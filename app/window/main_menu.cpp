@@ -5,7 +5,6 @@
 #include <QAction>
 #include <QApplication>
 #include <QClipboard>
-#include <QFileDialog>
 #include <QMenu>
 
 namespace vetchling::app {
@@ -54,6 +53,7 @@ private:
     void addFiles()
     {
         FileDesk& desk = m_window.fileDesk();
+        add(tr("New site …"), QKeySequence::New, "actionNew", [this] { m_window.newSite(); });
         add(tr("Open …"), QKeySequence::Open, "actionOpen", [&desk] { desk.open(); });
         auto* recent = m_menu->addMenu(tr("Recent files"));
         QObject::connect(recent, &QMenu::aboutToShow, &m_window, [&desk, recent] { desk.fillRecent(recent); });
@@ -68,29 +68,20 @@ private:
     void addAntennas()
     {
         MainWindow& w = m_window;
-        add(tr("Add an antenna …"), QKeySequence(tr("Ctrl+N")), "actionAdd", [&w] { w.addAntenna(); });
+        add(tr("Add an antenna …"), QKeySequence(tr("Ctrl+Shift+A")), "actionAdd", [&w] { w.addAntenna(); });
         add(tr("Duplicate this antenna"), QKeySequence(tr("Ctrl+Shift+D")), "actionDuplicate", [&w] { w.duplicateAntenna(); });
-        add(tr("Remove this antenna"), {}, "actionRemove", [&w] { w.document().removeCurrentAntenna(); });
+        add(tr("Rename"), QKeySequence(tr("F2")), "actionRename", [&w] { w.renameAntenna(); });
+        add(tr("Remove this antenna"), {}, "actionRemove", [&w] { w.removeAntenna(); });
     }
 
     void addExports()
     {
         MainWindow& w = m_window;
-        add(tr("Save the picture …"), QKeySequence(tr("Ctrl+E")), "actionPicture", [&w] {
-            const QString path = QFileDialog::getSaveFileName(&w, tr("Save the picture"), w.currentStage()->id() + QStringLiteral(".svg"),
-                                                              tr("SVG (*.svg);;PNG (*.png)"));
-            if (!path.isEmpty())
-                w.exportPicture(path);
-        });
+        add(tr("Save the picture …"), QKeySequence(tr("Ctrl+E")), "actionPicture", [&w] { w.exportPicture(); });
         add(tr("Copy the picture"), QKeySequence(tr("Ctrl+Shift+C")), "actionCopyPicture", [&w] { w.copyPicture(); });
         add(tr("Copy the figures as a table"), QKeySequence(tr("Ctrl+Shift+T")), "actionCopyTable",
             [&w] { QApplication::clipboard()->setText(w.currentStage()->tableText()); });
-        add(tr("Save the sweep …"), QKeySequence(tr("Ctrl+Shift+E")), "actionSweep", [&w] {
-            const QString path =
-                QFileDialog::getSaveFileName(&w, tr("Save the sweep"), QStringLiteral("sweep.csv"), tr("CSV (*.csv);;Touchstone (*.s1p)"));
-            if (!path.isEmpty())
-                w.exportSweep(path);
-        });
+        add(tr("Save the sweep …"), QKeySequence(tr("Ctrl+Shift+E")), "actionSweep", [&w] { w.exportSweep(); });
     }
 
     void addViews()
@@ -112,8 +103,8 @@ private:
     void addKeysOnly()
     {
         MainWindow& w = m_window;
-        keyed(tr("Undo"), QKeySequence::Undo, "actionUndo", [&w] { w.document().undoStack().undo(); });
-        keyed(tr("Redo"), QKeySequence::Redo, "actionRedo", [&w] { w.document().undoStack().redo(); });
+        keyed(tr("Undo"), QKeySequence::Undo, "actionUndo", [&w] { w.undo(); });
+        keyed(tr("Redo"), QKeySequence::Redo, "actionRedo", [&w] { w.redo(); });
         keyed(tr("Menu"), QKeySequence(tr("F10")), "actionMenu", [&w] { w.showMenu(); });
         for (int i = 0; i < w.stageCount(); ++i)
             keyed(tr("Stage: %1").arg(w.stageName(i)), QKeySequence(tr("Ctrl+%1").arg(i + 1)), "", [&w, i] { w.showStage(i); });

@@ -1,23 +1,32 @@
 #include "app/window/main_window.h"
 
-#include "app/window/exports.h"
+#include "app/view/words.h"
+#include "app/widgets/typed.h"
+#include "app/window/ask_for_file.h"
 #include "app/window/main_menu.h"
+#include "app/window/new_site.h"
+#include "app/window/sweep_range.h"
+#include "core/bands/wanted.h"
 
 #include <QApplication>
 #include <QClipboard>
 #include <QCloseEvent>
 #include <QDir>
 #include <QFileInfo>
+#include <QLineEdit>
 #include <QMenu>
 #include <QMimeData>
 #include <QScreen>
 #include <QScrollArea>
 
+#include <algorithm>
+
 namespace vetchling::app {
 namespace {
 
 constexpr int firstStage = 1;
-constexpr QSize frameRoom{4, 36}; // px that a title bar and borders take
+constexpr QSize smallest{900, 600}, frameRoom{4, 36}; // px; the room that a title bar and borders take
+constexpr int roomyWidth = 1100;                       // px; below it the trail narrows to its leaves
 
 QScrollArea* scrolled(QWidget* widget)
 {
@@ -41,7 +50,7 @@ MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder,
 {
     setObjectName(QStringLiteral("mainWindow"));
     setWindowIcon(QIcon(QStringLiteral(":/icons/vetchling.svg")));
-    setMinimumSize(1100, 700);
+    setMinimumSize(smallest);
     resize(QSize(1280, 800).boundedTo(screen()->availableGeometry().size() - frameRoom));
     setAcceptDrops(true);
     m_theme.setMode(m_settings.themeMode());
@@ -105,12 +114,6 @@ void MainWindow::layOut()
     m_shelf = new Shelf(m_context);
     m_trail = new Trail(m_context, stages);
     m_strip = new BandStrip(m_context);
-    m_message = new QLabel;
-    m_message->setObjectName(QStringLiteral("message"));
-    m_message->setWordWrap(true);
-    m_message->setContentsMargins(16, 6, 16, 6);
-    m_message->hide();
-
     auto* middle = new QHBoxLayout;
     middle->setSpacing(0);
     middle->addWidget(m_trail);
@@ -127,10 +130,10 @@ void MainWindow::layOut()
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addWidget(m_shelf);
-    column->addWidget(m_message);
     column->addLayout(middle, 1);
     column->addWidget(m_strip);
     setCentralWidget(central);
+    m_message = new Message(m_pages);
 }
 
 void MainWindow::buildTools()
@@ -143,8 +146,8 @@ void MainWindow::buildTools()
     auto* theme = m_shelf->tool(QStringLiteral("sun"), tr("Day or night (Ctrl+D)"), QStringLiteral("themeButton"));
     m_menuButton = m_shelf->tool(QStringLiteral("menu"), tr("Menu (F10)"), QStringLiteral("menuButton"));
     QUndoStack& stack = m_document.undoStack();
-    connect(m_undo, &QToolButton::clicked, &stack, &QUndoStack::undo);
-    connect(m_redo, &QToolButton::clicked, &stack, &QUndoStack::redo);
+    connect(m_undo, &QToolButton::clicked, this, &MainWindow::undo);
+    connect(m_redo, &QToolButton::clicked, this, &MainWindow::redo);
     connect(&stack, &QUndoStack::canUndoChanged, m_undo, &QWidget::setEnabled);
     connect(&stack, &QUndoStack::canRedoChanged, m_redo, &QWidget::setEnabled);
     connect(&stack, &QUndoStack::undoTextChanged, m_undo,
@@ -163,6 +166,14 @@ void MainWindow::listen()
 {
     m_soon.setSingleShot(true);
     m_soon.setInterval(patienceMilliseconds);
+    qApp->installEventFilter(this);
+    m_desk.setSettle([this] { return takeTyped(); });
+    connect(&m_document, &Document::leaving, this, [this] {
+        if (const QString complaint = takeTypedOrForget(this); !complaint.isEmpty())
+            say(tr("What was typed was not taken: %1.").arg(complaint));
+    });
+    connect(m_shelf, &Shelf::renamed, &m_document, &Document::renameAntenna);
+    connect(m_shelf, &Shelf::removeWanted, this, &MainWindow::removeAntenna);
     connect(m_trail, &Trail::chosen, this, &MainWindow::showStage);
     connect(m_shelf, &Shelf::addWanted, this, &MainWindow::addAntenna);
     connect(&m_desk, &FileDesk::said, this, &MainWindow::say);
@@ -198,6 +209,8 @@ void MainWindow::showStage(int index)
 {
     if (index < 0 || index >= stageCount())
         return;
+    if (const QString complaint = takeTypedOrForget(this); !complaint.isEmpty())
+        say(tr("What was typed was not taken: %1.").arg(complaint));
     m_trail->setCurrent(index);
     m_pages->setCurrentIndex(index);
     m_ledgers->setCurrentIndex(index);
@@ -218,27 +231,97 @@ void MainWindow::refreshAll()
 
 void MainWindow::say(const QString& words)
 {
-    m_message->setStyleSheet(QStringLiteral("background: %1;").arg(m_theme.colours().petalPale.name()));
-    m_message->setText(words);
-    m_message->setVisible(!words.isEmpty());
+    m_message->setColours(m_theme.colours().petalPale, m_theme.colours().petal);
+    m_message->say(words);
+}
+
+bool MainWindow::takeTyped()
+{
+    const QString complaint = vetchling::app::takeTyped(this);
+    if (!complaint.isEmpty())
+        say(tr("First mend what is typed: %1.").arg(complaint));
+    return complaint.isEmpty();
+}
+
+Design MainWindow::emptyDesign() const
+{
+    Design design;
+    design.site.name = tr("My site").toStdString();
+    design.operation.system = m_settings.system();
+    design.operation.bandPlan = m_settings.bandPlan().toStdString();
+    for (const BandPlan& plan : m_context.bandPlans)
+        if (plan.id == design.operation.bandPlan)
+            putIn(plan, design.operation.bands);
+    return design;
+}
+
+void MainWindow::newSite()
+{
+    if (!m_desk.mayDiscard())
+        return;
+    NewSiteDialog dialog(m_context, emptyDesign(), this);
+    if (dialog.exec() != QDialog::Accepted)
+        return;
+    m_settings.setBandPlan(QString::fromStdString(dialog.design().operation.bandPlan));
+    m_desk.openNew(dialog.design());
+    showStage(0);
+    addAntenna();
 }
 
 void MainWindow::addAntenna()
 {
+    if (!takeTyped())
+        return;
     NewAntennaDialog dialog(m_document.design(), this);
-    if (dialog.exec() == QDialog::Accepted) {
-        m_document.addAntenna(dialog.antenna());
-        showStage(firstStage);
-    }
+    if (dialog.exec() != QDialog::Accepted)
+        return;
+    const auto plan = std::find_if(m_context.bandPlans.begin(), m_context.bandPlans.end(),
+                                   [&](const BandPlan& p) { return p.id == m_document.design().operation.bandPlan; });
+    m_document.addAntenna(dialog.antenna(), plan == m_context.bandPlans.end() ? nullptr : &*plan);
+    showStage(firstStage);
 }
 
 void MainWindow::duplicateAntenna()
 {
+    if (m_document.hasAntenna() && takeTyped())
+        m_document.addAntenna(m_document.antenna());
+}
+
+void MainWindow::renameAntenna()
+{
+    if (currentStage()->rename())
+        return;
+    if (m_document.hasAntenna())
+        m_shelf->startRename();
+    else
+        say(tr("There is no antenna to rename yet."));
+}
+
+void MainWindow::removeAntenna()
+{
     if (!m_document.hasAntenna())
         return;
-    Antenna copy = m_document.antenna();
-    copy.name = tr("%1 copy").arg(QString::fromStdString(copy.name)).toStdString();
-    m_document.addAntenna(copy);
+    const QString name = QString::fromStdString(m_document.antenna().name);
+    m_document.removeCurrentAntenna();
+    say(tr("%1 is removed; Ctrl+Z brings it back.").arg(name));
+}
+
+void MainWindow::undo()
+{
+    auto* field = qobject_cast<QLineEdit*>(QApplication::focusWidget());
+    if (field && field->isUndoAvailable())
+        field->undo();
+    else
+        m_document.undoStack().undo();
+}
+
+void MainWindow::redo()
+{
+    auto* field = qobject_cast<QLineEdit*>(QApplication::focusWidget());
+    if (field && field->isRedoAvailable())
+        field->redo();
+    else
+        m_document.undoStack().redo();
 }
 
 void MainWindow::togglePin()
@@ -258,28 +341,85 @@ void MainWindow::toggleUnits()
     m_document.edit(tr("change units"), {}, [](Design& d) {
         d.operation.system = d.operation.system == units::System::Metric ? units::System::Imperial : units::System::Metric;
     });
+    m_settings.setSystem(m_context.system());
     refreshAll(); // no answer is waited for
 }
 
 bool MainWindow::exportPicture(const QString& path)
 {
-    const Exported done =
-        vetchling::app::exportPicture(*currentStage()->canvas(), m_theme, tr("Vetchling: %1").arg(currentStage()->name()), path);
+    const Exported done = vetchling::app::exportPicture(*currentStage()->canvas(), m_theme, pictureTitle(), path);
     say(done.words);
     return done.good;
 }
 
-bool MainWindow::exportSweep(const QString& path)
+PictureTitle MainWindow::pictureTitle() const
 {
-    const Exported done = vetchling::app::exportSweep(m_solver.curve().get(), path);
-    say(done.words);
-    return done.good;
+    const Design& design = m_document.design();
+    const QString site = QString::fromStdString(design.site.name);
+    const QString antenna = m_document.hasAntenna() ? QString::fromStdString(m_document.antenna().name) : QString();
+    return {antenna.isEmpty() ? tr("%1: %2").arg(site, currentStage()->name()) : tr("%1, %2: %3").arg(antenna, site, currentStage()->name()),
+            currentStage()->page()->sentence()};
+}
+
+void MainWindow::exportPicture()
+{
+    if (!takeTyped())
+        return;
+    const QString name = m_document.hasAntenna() ? QString::fromStdString(m_document.antenna().name) : m_document.design().site.name.c_str();
+    const QString path = askForFile(this, tr("Save the picture"), fileName(name + QLatin1Char(' ') + currentStage()->name()),
+                                    tr("SVG (*.svg);;PNG (*.png)"));
+    if (!path.isEmpty())
+        exportPicture(path);
+}
+
+void MainWindow::exportSweep()
+{
+    if (!takeTyped())
+        return;
+    if (!m_document.hasAntenna()) {
+        say(tr("There is no antenna to sweep yet."));
+        return;
+    }
+    SweepRangeDialog dialog(m_document.design(), m_document.selectedBand(), this);
+    if (dialog.exec() != QDialog::Accepted)
+        return;
+    const QString path = askForFile(this, tr("Save the sweep"), fileName(QString::fromStdString(m_document.antenna().name)),
+                                    tr("CSV (*.csv);;Touchstone (*.s1p)"));
+    if (!path.isEmpty())
+        exportSweep(path, dialog.from(), dialog.to());
+}
+
+void MainWindow::exportSweep(const QString& path, double from, double to)
+{
+    const QString name = QString::fromStdString(m_document.antenna().name);
+    say(tr("Computing the sweep …"));
+    m_solver.sweep(from, to, [this, path, name](const Result<study::Swept>& swept) {
+        say(swept ? vetchling::app::exportSweep(*swept, name, path).words
+                  : tr("The sweep was not written: %1.").arg(coreWords(swept.faults().front().message, m_context.system())));
+    });
 }
 
 void MainWindow::copyPicture()
 {
-    QApplication::clipboard()->setPixmap(currentStage()->canvas()->grab());
+    QApplication::clipboard()->setImage(pictureOf(*currentStage()->canvas(), m_theme, pictureTitle()));
     say(tr("The picture is on the clipboard."));
+}
+
+void MainWindow::resizeEvent(QResizeEvent* event)
+{
+    QMainWindow::resizeEvent(event);
+    m_trail->setNarrow(width() < roomyWidth);
+}
+
+/// Keys that are the window's even while a field has the focus.
+bool MainWindow::eventFilter(QObject* watched, QEvent* event)
+{
+    if (event->type() == QEvent::ShortcutOverride)
+        if (const auto* field = qobject_cast<QLineEdit*>(watched); field && belongsToWindow(*static_cast<QKeyEvent*>(event), *field)) {
+            event->ignore();
+            return true;
+        }
+    return QMainWindow::eventFilter(watched, event);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event)

@@ -4,7 +4,9 @@
 #include "app/plots/band_strip.h"
 #include "app/stages/stage.h"
 #include "app/window/dialogs.h"
+#include "app/window/exports.h"
 #include "app/window/file_desk.h"
+#include "app/window/message.h"
 #include "app/window/settings.h"
 #include "app/window/shelf.h"
 #include "app/window/trail.h"
@@ -31,6 +33,14 @@ public:
     [[nodiscard]] int stageCount() const { return int(m_stages.size()); }
     [[nodiscard]] QString stageName(int index) const { return m_stages[std::size_t(index)]->name(); }
 
+    /// What a new site starts from: the units and bands used last.
+    [[nodiscard]] Design emptyDesign() const;
+    void newSite();
+    /// A field's own unconfirmed typing first, then the document.
+    void undo();
+    void redo();
+    void renameAntenna();
+    void removeAntenna();
     void showStage(int index);
     void showMenu() { m_menuButton->showMenu(); }
     void addAntenna();
@@ -41,15 +51,22 @@ public:
     void copyPicture();
     /// Picture of the current stage.
     bool exportPicture(const QString& path);
-    /// Sweep of the current antenna.
-    bool exportSweep(const QString& path);
-    /// A line under the shelf, with what happened and what to do; empty hides it.
+    /// Sweep of the current antenna over a range, Hz; where that is not solved yet it is first, and `said` tells the end.
+    void exportSweep(const QString& path, double from, double to);
+    /// Asks for the range and the file.
+    void exportSweep();
+    void exportPicture();
+    /// A line over the page, with what happened and what to do; empty takes it back.
     void say(const QString& words);
+    /// Takes what is typed in any field; false, with the complaint said, if something cannot be taken.
+    bool takeTyped();
 
 protected:
     void closeEvent(QCloseEvent*) override;
     void dragEnterEvent(QDragEnterEvent*) override;
     void dropEvent(QDropEvent*) override;
+    void resizeEvent(QResizeEvent*) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     void loadData(const QString& folder);
@@ -58,6 +75,7 @@ private:
     void buildTools();
     void listen();
     void refreshAll();
+    [[nodiscard]] PictureTitle pictureTitle() const;
 
     Theme m_theme;
     Document m_document;
@@ -69,7 +87,7 @@ private:
     std::vector<std::unique_ptr<Stage>> m_stages;
     Shelf* m_shelf = nullptr;
     Trail* m_trail = nullptr;
-    QLabel* m_message = nullptr;
+    Message* m_message = nullptr;
     QStackedWidget *m_pages = nullptr, *m_ledgers = nullptr;
     BandStrip* m_strip = nullptr;
     QToolButton *m_undo = nullptr, *m_redo = nullptr, *m_pin = nullptr, *m_units = nullptr, *m_menuButton = nullptr;

@@ -1,14 +1,21 @@
 #include "app/window/settings.h"
 
 #include <QFileInfo>
+#include <QLocale>
 #include <QSettings>
+
+#include <algorithm>
 
 namespace vetchling::app {
 namespace {
 
 const QString recentKey = QStringLiteral("recentFiles"), themeKey = QStringLiteral("theme"),
-              geometryKey = QStringLiteral("window/geometry"), startedKey = QStringLiteral("startedBefore");
+              geometryKey = QStringLiteral("window/geometry"), unitsKey = QStringLiteral("units"), planKey = QStringLiteral("bandPlan");
 constexpr int mostRecent = 8;
+constexpr QLocale::Territory americas[] = {QLocale::UnitedStates, QLocale::Canada, QLocale::Mexico, QLocale::Brazil,
+                                           QLocale::Argentina,    QLocale::Chile,  QLocale::Colombia},
+                             pacific[] = {QLocale::Australia, QLocale::NewZealand, QLocale::Japan,     QLocale::China,
+                                          QLocale::India,     QLocale::Indonesia,  QLocale::SouthKorea};
 
 } // namespace
 
@@ -33,7 +40,27 @@ void Settings::setThemeMode(Theme::Mode mode)
 }
 QByteArray Settings::geometry() const { return QSettings().value(geometryKey).toByteArray(); }
 void Settings::setGeometry(const QByteArray& geometry) { QSettings().setValue(geometryKey, geometry); }
-bool Settings::startedBefore() const { return QSettings().value(startedKey).toBool(); }
-void Settings::setStartedBefore() { QSettings().setValue(startedKey, true); }
+units::System Settings::system() const
+{
+    const QString stored = QSettings().value(unitsKey).toString();
+    const bool metric = stored.isEmpty() ? QLocale().measurementSystem() == QLocale::MetricSystem : stored == QLatin1String("metric");
+    return metric ? units::System::Metric : units::System::Imperial;
+}
+void Settings::setSystem(units::System system)
+{
+    QSettings().setValue(unitsKey, system == units::System::Metric ? QStringLiteral("metric") : QStringLiteral("imperial"));
+}
+
+QString Settings::bandPlan() const
+{
+    if (const QString stored = QSettings().value(planKey).toString(); !stored.isEmpty())
+        return stored;
+    const QLocale::Territory here = QLocale().territory();
+    if (std::find(std::begin(americas), std::end(americas), here) != std::end(americas))
+        return QStringLiteral("itu-r2");
+    return std::find(std::begin(pacific), std::end(pacific), here) != std::end(pacific) ? QStringLiteral("itu-r3")
+                                                                                        : QStringLiteral("itu-r1");
+}
+void Settings::setBandPlan(const QString& id) { QSettings().setValue(planKey, id); }
 
 } // namespace vetchling::app

@@ -2,6 +2,7 @@
 /// What the application remembers between runs; keys are written once, here.
 
 #include "app/view/theme.h"
+#include "core/units/units.h"
 
 #include <QByteArray>
 #include <QStringList>
@@ -16,8 +17,12 @@ public:
     void setThemeMode(Theme::Mode mode);
     [[nodiscard]] QByteArray geometry() const;
     void setGeometry(const QByteArray& geometry);
-    [[nodiscard]] bool startedBefore() const;
-    void setStartedBefore();
+    /// Units of new sites: those used last, at first the locale's.
+    [[nodiscard]] units::System system() const;
+    void setSystem(units::System system);
+    /// Id of the band plan of new sites: that used last, at first the locale's region's.
+    [[nodiscard]] QString bandPlan() const;
+    void setBandPlan(const QString& id);
 };
 
 } // namespace vetchling::app

@@ -1,8 +1,11 @@
 #include "app/window/shelf.h"
 
 #include "app/view/words.h"
+#include "app/widgets/name_edit.h"
 
 #include <QHBoxLayout>
+#include <QKeyEvent>
+#include <QMouseEvent>
 #include <QPainter>
 #include <QPainterPath>
 
@@ -132,6 +135,42 @@ void AntennaBar::refreshTab(int place, const Antenna& antenna)
     setTabToolTip(place, model && model->fault ? tr("%1: %2").arg(name, coreWords(model->fault->message, m_context.system())) : name);
 }
 
+void AntennaBar::startRename()
+{
+    const Antenna* antenna = findAntenna(m_context.document.design(), m_context.document.current());
+    if (!antenna)
+        return;
+    auto* edit = new NameEdit(this);
+    edit->setObjectName(QStringLiteral("antennaName"));
+    edit->setAccessibleName(tr("Name of the antenna"));
+    edit->setName(QString::fromStdString(antenna->name));
+    constexpr int least = 160; // px
+    QRect place = tabRect(currentIndex()).adjusted(0, 4, 0, -4);
+    place.setWidth(std::max(place.width(), least));
+    place.moveRight(std::min(place.right(), width() - 1));
+    edit->setGeometry(place);
+    connect(edit, &NameEdit::named, this, [this, id = antenna->id](const QString& name) { emit renamed(id, name); });
+    connect(edit, &QLineEdit::editingFinished, edit, &QObject::deleteLater);
+    connect(edit, &NameEdit::abandoned, edit, &QObject::deleteLater);
+    edit->show();
+    edit->setFocus();
+    edit->selectAll();
+}
+
+void AntennaBar::mouseDoubleClickEvent(QMouseEvent* event)
+{
+    if (tabAt(event->position().toPoint()) == currentIndex())
+        startRename();
+}
+
+void AntennaBar::keyPressEvent(QKeyEvent* event)
+{
+    if (event->key() == Qt::Key_Delete)
+        emit removeWanted();
+    else
+        QTabBar::keyPressEvent(event);
+}
+
 Shelf::Shelf(ViewContext& context, QWidget* parent)
     : QWidget(parent), m_context(context), m_mark(new QLabel(this)), m_name(new QLabel(this)), m_antennas(new AntennaBar(context, this))
 {
@@ -149,9 +188,11 @@ Shelf::Shelf(ViewContext& context, QWidget* parent)
     layout->addWidget(m_antennas, 0);
     m_add = new QToolButton(this);
     m_add->setObjectName(QStringLiteral("addAntenna"));
-    m_add->setToolTip(tr("Add an antenna (Ctrl+N)"));
+    m_add->setToolTip(tr("Add an antenna (Ctrl+Shift+A)"));
     m_add->setAccessibleName(tr("Add an antenna"));
     connect(m_add, &QToolButton::clicked, this, &Shelf::addWanted);
+    connect(m_antennas, &AntennaBar::renamed, this, &Shelf::renamed);
+    connect(m_antennas, &AntennaBar::removeWanted, this, &Shelf::removeWanted);
     layout->addWidget(m_add);
     layout->addStretch(1);
     m_tools = new QHBoxLayout;

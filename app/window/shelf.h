@@ -18,8 +18,16 @@ public:
     AntennaBar(ViewContext& context, QWidget* parent = nullptr);
     /// Follows the document: one tab an antenna, in their order.
     void refresh();
+    /// An input for the name over the current tab.
+    void startRename();
+
+signals:
+    void renamed(const Id& antenna, const QString& name);
+    void removeWanted();
 
 protected:
+    void mouseDoubleClickEvent(QMouseEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
     QSize tabSizeHint(int place) const override;
 
 private:
@@ -37,9 +45,12 @@ public:
     QToolButton* tool(const QString& icon, const QString& words, const QString& objectName);
     void refresh();
     void refreshIcons();
+    void startRename() { m_antennas->startRename(); }
 
 signals:
     void addWanted();
+    void renamed(const Id& antenna, const QString& name);
+    void removeWanted();
 
 protected:
     void paintEvent(QPaintEvent*) override;

@@ -97,21 +97,53 @@ std::vector<Photographer::Shot> documentationShots()
 
 QString findDataFolder() { return QString::fromStdString(files::findDataFolder()); }
 
+namespace {
+
+struct Options {
+    QCommandLineParser parser;
+    QCommandLineOption demo{QStringLiteral("demo"), QObject::tr("open the demo, Gannet Skerry")};
+    QCommandLineOption shots{QStringLiteral("shots"), QObject::tr("write pictures of every stage into a folder and quit"),
+                             QStringLiteral("folder")};
+    QCommandLineOption picture{QStringLiteral("picture"), QObject::tr("write one picture of the window into a folder and quit"),
+                               QStringLiteral("folder")};
+    QCommandLineOption quit{QStringLiteral("quit-at"), QObject::tr("quit at a moment, for measuring: strip or rest"),
+                            QStringLiteral("moment")};
+
+    Options()
+    {
+        parser.setApplicationDescription(QObject::tr("Plans, models, cuts and trims wire antennas over your own ground."));
+        parser.addHelpOption();
+        parser.addVersionOption();
+        parser.addPositionalArgument(QStringLiteral("file"), QObject::tr("design to open"), QStringLiteral("[file]"));
+        parser.addOptions({demo, shots, picture, quit});
+    }
+};
+
+/// The file that was asked for, what an earlier run left unsaved, the file used last, or the demo.
+void openFirst(MainWindow& window, const QStringList& files, bool demo)
+{
+    FileDesk& desk = window.fileDesk();
+    if (!files.isEmpty()) {
+        desk.openNew(window.emptyDesign());
+        if (!desk.openFile(files.front()))
+            std::fprintf(stderr, "%s could not be opened; the window says why\n", qPrintable(files.front()));
+        return;
+    }
+    if (!demo && desk.recover())
+        return;
+    const QStringList recent = Settings().recentFiles();
+    if (demo || recent.isEmpty() || !desk.openFile(recent.front()))
+        desk.openDemo();
+}
+
+} // namespace
+
+void answerWithoutWindow(QCoreApplication& application) { Options().parser.process(application); }
+
 int start(QApplication& application)
 {
-    QCommandLineParser parser;
-    parser.setApplicationDescription(QObject::tr("Plans, models, cuts and trims wire antennas over your own ground."));
-    parser.addHelpOption();
-    parser.addVersionOption();
-    parser.addPositionalArgument(QStringLiteral("file"), QObject::tr("design to open"), QStringLiteral("[file]"));
-    const QCommandLineOption demo(QStringLiteral("demo"), QObject::tr("open the demo, Gannet Skerry"));
-    const QCommandLineOption shots(QStringLiteral("shots"), QObject::tr("write pictures of every stage into a folder and quit"),
-                                   QStringLiteral("folder"));
-    const QCommandLineOption picture(QStringLiteral("picture"), QObject::tr("write one picture of the window into a folder and quit"),
-                                     QStringLiteral("folder"));
-    const QCommandLineOption quit(QStringLiteral("quit-at"), QObject::tr("quit at a moment, for measuring: strip or rest"),
-                                  QStringLiteral("moment"));
-    parser.addOptions({demo, shots, picture, quit});
+    Options options;
+    QCommandLineParser& parser = options.parser;
     parser.process(application);
 
     QTranslator language; // data/translations; ./dev texts
@@ -120,31 +152,25 @@ int start(QApplication& application)
     const QString state = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
     const QString tables = QStandardPaths::writableLocation(QStandardPaths::CacheLocation) + QStringLiteral("/soil-tables");
     MainWindow window(findDataFolder(), state, tables);
-    const QStringList files = parser.positionalArguments();
-    const bool posing = parser.isSet(shots) || parser.isSet(picture);
+    const bool posing = parser.isSet(options.shots) || parser.isSet(options.picture);
     if (posing) {
         window.resize(1280, 800);
         window.theme().setMode(Theme::Mode::Day);
     }
-    if (!files.isEmpty()) {
-        if (!window.fileDesk().openFile(files.front()))
-            window.fileDesk().openDemo();
-        if (window.document().path().isEmpty())
-            std::fprintf(stderr, "%s could not be opened; the window says why\n", qPrintable(files.front()));
-    } else if (parser.isSet(demo) || posing || !window.fileDesk().recover()) {
-        const QStringList recent = Settings().recentFiles();
-        if (parser.isSet(demo) || posing || recent.isEmpty() || !window.fileDesk().openFile(recent.front()))
-            window.fileDesk().openDemo();
+    if (posing && parser.positionalArguments().isEmpty()) {
+        window.fileDesk().openDemo(units::System::Metric);
+    } else {
+        openFirst(window, parser.positionalArguments(), parser.isSet(options.demo));
     }
     window.show();
     std::unique_ptr<Photographer> photographer;
-    if (parser.isSet(shots))
-        photographer = std::make_unique<Photographer>(window, parser.value(shots), documentationShots());
-    else if (parser.isSet(picture))
-        photographer = std::make_unique<Photographer>(window, parser.value(picture),
+    if (parser.isSet(options.shots))
+        photographer = std::make_unique<Photographer>(window, parser.value(options.shots), documentationShots());
+    else if (parser.isSet(options.picture))
+        photographer = std::make_unique<Photographer>(window, parser.value(options.picture),
                                                       std::vector<Photographer::Shot>{{"window.png", 1, 0, Theme::Mode::Day}});
-    if (parser.isSet(quit))
-        quitAt(parser.value(quit), window);
+    if (parser.isSet(options.quit))
+        quitAt(parser.value(options.quit), window);
     return application.exec();
 }
 

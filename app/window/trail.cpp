@@ -9,18 +9,18 @@
 namespace vetchling::app {
 namespace {
 
-constexpr int trailWidth = 196, stemX = 30, wordsX = 60;
+constexpr int trailWidth = 196, narrowWidth = 60, stemX = 30, wordsX = 60;
 constexpr double widestPitch = 82.0;
 
 /// One leaf with its name and live line.
 class LeafDelegate final : public QStyledItemDelegate {
 public:
-    LeafDelegate(const ViewContext& context, QListView* view) : QStyledItemDelegate(view), m_context(context), m_view(view) {}
+    LeafDelegate(const ViewContext& context, Trail* view) : QStyledItemDelegate(view), m_context(context), m_view(view) {}
 
     QSize sizeHint(const QStyleOptionViewItem&, const QModelIndex& index) const override
     {
         const double room = m_view->viewport()->height() - 8.0;
-        return {trailWidth - 2, int(std::min(widestPitch, room / std::max(1, index.model()->rowCount())))};
+        return {m_view->width() - 2, int(std::min(widestPitch, room / std::max(1, index.model()->rowCount())))};
     }
 
     void paint(QPainter* painter, const QStyleOptionViewItem& option, const QModelIndex& index) const override
@@ -39,15 +39,22 @@ public:
         sketch.line({stemX, option.rect.top() + (first ? 10.0 : 0.0)}, {stemX, option.rect.bottom() + (last ? -6.0 : 1.0)}, c.leafMid, 2.0);
         const double middle = option.rect.center().y();
         sketch.leaf({stemX, middle + 2.0}, current);
-        sketch.text({wordsX, middle - 20.0}, index.data().toString(), Qt::AlignLeft | Qt::AlignTop, {c.ink, 15, true});
-        const QString words = m_context.theme.elided(index.data(StageList::Summary).toString(), trailWidth - wordsX - 6.0, 12);
-        sketch.text({wordsX, middle + 1.0}, words, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+        if (!m_view->narrow())
+            paintWords(sketch, index, middle);
         painter->restore();
     }
 
 private:
+    void paintWords(Sketch& sketch, const QModelIndex& index, double middle) const
+    {
+        const Colours& c = m_context.theme.colours();
+        sketch.text({wordsX, middle - 20.0}, index.data().toString(), Qt::AlignLeft | Qt::AlignTop, {c.ink, 15, true});
+        const QString words = m_context.theme.elided(index.data(StageList::Summary).toString(), trailWidth - wordsX - 6.0, 12);
+        sketch.text({wordsX, middle + 1.0}, words, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    }
+
     const ViewContext& m_context;
-    QListView* m_view;
+    Trail* m_view;
 };
 
 } // namespace
@@ -63,8 +70,8 @@ QVariant StageList::data(const QModelIndex& index, int role) const
     const Stage& stage = *m_stages[std::size_t(index.row())];
     switch (role) {
     case Qt::DisplayRole: return stage.name();
-    case Summary:
-    case Qt::ToolTipRole: return stage.summary();
+    case Summary: return stage.summary();
+    case Qt::ToolTipRole:
     case Qt::AccessibleTextRole: return tr("%1: %2").arg(stage.name(), stage.summary());
     default: return {};
     }
@@ -85,6 +92,13 @@ Trail::Trail(ViewContext& context, std::vector<Stage*> stages, QWidget* parent)
     setResizeMode(Adjust);
     setModel(m_list);
     setItemDelegate(new LeafDelegate(context, this));
+}
+
+void Trail::setNarrow(bool narrow)
+{
+    m_narrow = narrow;
+    setFixedWidth(narrow ? narrowWidth : trailWidth);
+    scheduleDelayedItemsLayout();
 }
 
 void Trail::setCurrent(int index)

@@ -30,6 +30,9 @@ public:
     void setCurrent(int index);
     [[nodiscard]] int current() const { return currentIndex().row(); }
     void refresh() { m_list->refresh(); }
+    /// Leaves alone, without words; their tips and screen readers still say them.
+    void setNarrow(bool narrow);
+    [[nodiscard]] bool narrow() const { return m_narrow; }
 
 signals:
     void chosen(int index);
@@ -41,6 +44,7 @@ protected:
 private:
     ViewContext& m_context;
     StageList* m_list;
+    bool m_narrow = false;
 };
 
 } // namespace vetchling::app

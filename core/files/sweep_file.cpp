@@ -4,9 +4,19 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 namespace vetchling::files {
+namespace {
+
+std::string oneLine(std::string name)
+{
+    std::replace(name.begin(), name.end(), '\n', ' ');
+    return name;
+}
+
+} // namespace
 
 SweepTable sweepTable(const em::ImpedanceCurve& curve, double from, double to)
 {
@@ -35,7 +45,7 @@ std::string sweepJson(const SweepTable& table)
 
 std::string sweepCsv(const SweepTable& table)
 {
-    std::string out = "frequency_Hz,r_ohm,x_ohm,swr_50\n";
+    std::string out = (table.antenna.empty() ? "" : "# " + oneLine(table.antenna) + "\n") + "frequency_Hz,r_ohm,x_ohm,swr_50\n";
     for (std::size_t i = 0; i < table.frequency.size(); ++i)
         out += fmt::format("{:.3f},{:.5g},{:.5g},{:.5g}\n", table.frequency[i], table.impedance[i].real(), table.impedance[i].imag(),
                            swr(table.impedance[i]));
@@ -44,7 +54,7 @@ std::string sweepCsv(const SweepTable& table)
 
 std::string sweepTouchstone(const SweepTable& table)
 {
-    std::string out = "! one port, computed\n# Hz S RI R 50\n";
+    std::string out = (table.antenna.empty() ? "" : "! " + oneLine(table.antenna) + "\n") + "! one port, computed\n# Hz S RI R 50\n";
     for (std::size_t i = 0; i < table.frequency.size(); ++i) {
         const Complex g = (table.impedance[i] - 50.0) / (table.impedance[i] + 50.0);
         out += fmt::format("{:.3f} {:.8f} {:.8f}\n", table.frequency[i], g.real(), g.imag());

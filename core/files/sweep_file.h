@@ -11,6 +11,7 @@ struct SweepTable {
     std::vector<double> frequency; ///< Hz, rising
     std::vector<Complex> impedance;
     int solves = 0;
+    std::string antenna = {}; ///< its name; may be empty
 };
 
 /// The curve's own display points over a range.

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace vetchling::study {
 namespace {
@@ -330,6 +331,36 @@ Result<CurvePointer> curveOf(Library& library, const Question& question, const W
 Result<DetailPointer> detailOf(Library& library, const Curve& curve, const Watch& watch)
 {
     return DetailMaker(library, curve, watch).run();
+}
+
+Result<Swept> sweepOf(Library& library, const Question& question, double from, double to, const Watch& watch)
+{
+    if (!(from >= lowestFrequency && to > from && to <= highestFrequency))
+        return Fault{"", coreText("core", "give a range from a lower to a higher frequency")};
+    const Result<Studied> studied = library.study(question.subject);
+    if (!studied)
+        return studied.faults();
+    const Result<CurvePart> curve = studied->study->curve({from, to}, watch);
+    if (!curve)
+        return curve.faults();
+    std::set<double> points;
+    const auto evenly = [&](double low, double high) {
+        for (int i = 0; i < pointsABand && low < high; ++i)
+            points.insert(low + (high - low) * i / (pointsABand - 1));
+    };
+    for (double f : (*curve)->displayFrequencies(from, to))
+        points.insert(f);
+    evenly(from, to);
+    for (const WantedBand& w : question.bands)
+        if (w.wish != Wish::No)
+            evenly(std::max(from, w.band.from), std::min(to, w.band.to));
+    Swept swept;
+    swept.solves = (*curve)->solves;
+    for (double f : points) {
+        swept.frequency.push_back(f);
+        swept.impedance.push_back(studied->built->atLine((*curve)->at(f), f));
+    }
+    return swept;
 }
 
 } // namespace vetchling::study

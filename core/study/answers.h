@@ -108,6 +108,19 @@ Result<CurvePointer> curveOf(Library& library, const Question& question, const W
 /// Fields at the wished bands, losses, lengths and levers. @param curve the answer to the same question
 Result<DetailPointer> detailOf(Library& library, const Curve& curve, const Watch& watch = {});
 
+/// An antenna's impedance as the line sees it, over a range.
+struct Swept {
+    std::vector<double> frequency; ///< Hz, rising
+    std::vector<Complex> impedance;
+    int solves = 0;
+};
+
+inline constexpr int pointsABand = 51;
+
+/// Dense enough that straight lines between the points keep the SWR, and at least `pointsABand` in each wanted band and in all.
+/// Faults: no range; the solver's; stopped.
+Result<Swept> sweepOf(Library& library, const Question& question, double from, double to, const Watch& watch = {});
+
 /// Frequency that stands for a band: its lowest SWR if the band is used at all, else its centre.
 double spotFrequency(const Coverage& coverage, double limit);
 

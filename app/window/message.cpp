@@ -1,0 +1,54 @@
+#include "app/window/message.h"
+
+#include <QEvent>
+
+#include <algorithm>
+
+namespace vetchling::app {
+namespace {
+
+constexpr int leastTime = 5000, timeACharacter = 70; // ms
+constexpr int inset = 10, widest = 760;              // px
+
+} // namespace
+
+Message::Message(QWidget* over) : QLabel(over)
+{
+    setObjectName(QStringLiteral("message"));
+    setWordWrap(true);
+    setContentsMargins(14, 8, 14, 8);
+    setToolTip(tr("Click to put it away"));
+    m_time.setSingleShot(true);
+    connect(&m_time, &QTimer::timeout, this, &QWidget::hide);
+    over->installEventFilter(this);
+    hide();
+}
+
+void Message::setColours(const QColor& ground, const QColor& edge)
+{
+    setStyleSheet(QStringLiteral("QLabel#message { background: %1; border: 1px solid %2; border-radius: 6px; }").arg(ground.name(), edge.name()));
+}
+
+void Message::say(const QString& words)
+{
+    setText(words);
+    setVisible(!words.isEmpty());
+    m_time.start(leastTime + timeACharacter * int(words.size()));
+    place();
+    raise();
+}
+
+void Message::place()
+{
+    const int width = std::min(widest, parentWidget()->width() - 2 * inset);
+    setGeometry((parentWidget()->width() - width) / 2, inset, width, heightForWidth(width));
+}
+
+bool Message::eventFilter(QObject* watched, QEvent* event)
+{
+    if (event->type() == QEvent::Resize && isVisible())
+        place();
+    return QLabel::eventFilter(watched, event);
+}
+
+} // namespace vetchling::app
