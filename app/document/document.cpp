@@ -147,13 +147,8 @@ void Document::setParameter(const std::string& key, double value, const QString&
 void Document::setShape(const QString& text, const QString& mergeKey, const Id& antenna, const shapes::AntennaShape& shape)
 {
     edit(text, mergeKey, [&](Design& design) {
-        Antenna* a = findAntenna(design, antenna);
-        if (!a)
-            return;
-        std::erase_if(a->typed, [&](const auto& typed) {
-            return shapes::familyOf(shape).value(shape, typed.first) != shapes::familyOf(a->shape).value(a->shape, typed.first);
-        });
-        a->shape = shape;
+        if (Antenna* a = findAntenna(design, antenna))
+            takeShape(*a, shape);
     });
 }
 

@@ -1,8 +1,9 @@
 #include "app/plots/site_plan.h"
 
-#include "app/view/sketch.h"
 #include "app/view/words.h"
+#include "core/shapes/hang.h"
 
+#include <QKeyEvent>
 #include <QMouseEvent>
 
 #include <algorithm>
@@ -11,10 +12,13 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double margin = 46.0;
-constexpr double dangerZone = 3.0; // m either side of a power line that nothing may enter
+constexpr double margin = 46.0;                                      // px round what is shown
+constexpr double grabThing = 13.0, grabHandle = 10.0, grabWire = 9.0, snap = 14.0; // px
+constexpr double tenth = 0.1, handful = 1.0;                         // m, steps of the keys
 
-double planDistance(QPointF p, QPointF a, QPointF b) { return distanceToSegment({p.x(), p.y()}, {a.x(), a.y()}, {b.x(), b.y()}); }
+double apart(QPointF a, QPointF b) { return std::hypot(a.x() - b.x(), a.y() - b.y()); }
+double toSegment(QPointF p, QPointF a, QPointF b) { return distanceToSegment({p.x(), p.y()}, {a.x(), a.y()}, {b.x(), b.y()}); }
+double rounded(double metres) { return std::round(10.0 * metres) / 10.0; }
 
 } // namespace
 
@@ -22,320 +26,238 @@ SitePlan::SitePlan(ViewContext& context) : Canvas(context)
 {
     setObjectName(QStringLiteral("sitePlan"));
     setAccessibleName(tr("Plan of the site"));
-    connect(&context.document, &Document::designChanged, this, qOverload<>(&QWidget::update));
-    connect(&context.document, &Document::currentChanged, this, qOverload<>(&QWidget::update));
+    setAccessibleDescription(tr("Space chooses the next thing, arrows move it, F2 renames and Delete removes it"));
+    setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
+    connect(&context.document, &Document::designChanged, this, [this] {
+        if (m_selected.any() && !isThere(m_context.document.design(), m_selected))
+            select({});
+        update();
+    });
+    connect(&context.document, &Document::currentChanged, this, [this] {
+        m_hot = m_draggedHandle = -1;
+        m_draggedAntenna.clear();
+        update();
+    });
 }
 
-void SitePlan::selectSupport(const Id& support)
+void SitePlan::select(const SiteThing& thing)
 {
-    m_support = support;
+    m_selected = thing;
     update();
-    emit supportSelected();
+    emit selectionChanged();
 }
 
-const std::vector<Wire>& SitePlan::wiresOf(const Id& antenna) const
+QPointF SitePlan::handlePlace(std::size_t handle) const
 {
-    static const std::vector<Wire> none;
-    const AntennaModel* model = m_context.models.find(antenna);
-    return model && model->built && !model->fault ? model->built->model.wires : none;
+    return m_camera.project(soundAntenna(m_context, m_context.document.current())->handles.at(handle).at);
 }
 
 void SitePlan::aim(const QSizeF& size)
 {
     if (m_frozen)
         return;
+    const Site& site = m_context.document.design().site;
     double x0 = HUGE_VAL, x1 = -HUGE_VAL, y0 = HUGE_VAL, y1 = -HUGE_VAL;
     const auto include = [&](double x, double y) {
         x0 = std::min(x0, x), x1 = std::max(x1, x), y0 = std::min(y0, y), y1 = std::max(y1, y);
     };
-    for (PlanPoint p : site().boundary)
+    for (PlanPoint p : site.boundary)
         include(p.x, p.y);
-    for (const Support& s : site().supports)
+    for (const Support& s : site.supports)
         include(s.at.x, s.at.y);
+    for (const Building& b : site.buildings)
+        for (PlanPoint p : b.outline)
+            include(p.x, p.y);
     for (const Antenna& a : m_context.document.design().antennas)
-        for (const Wire& w : wiresOf(a.id))
-            for (Vec3 p : w.points)
-                include(p.x, p.y);
-    if (site().powerLine) {
-        include(x0, site().powerLine->from.y);
-        include(x1, site().powerLine->to.y);
+        if (const shapes::BuiltAntenna* built = soundAntenna(m_context, a.id))
+            for (const Wire& w : built->model.wires)
+                for (Vec3 p : w.points)
+                    include(p.x, p.y);
+    if (x0 > x1) { // nothing is there yet
+        include(0.0, 0.0);
+        include(20.0, 20.0);
     }
-    if (x0 > x1)
-        x0 = y0 = 0.0, x1 = y1 = 20.0;
-    m_scale = std::min((size.width() - 2 * margin) / std::max(x1 - x0, 4.0), (size.height() - 2 * margin - 16) / std::max(y1 - y0, 4.0));
-    m_origin = QPointF(0.5 * size.width() - m_scale * 0.5 * (x0 + x1), 0.5 * size.height() + m_scale * 0.5 * (y0 + y1));
-}
-
-QPainterPath SitePlan::path(const Outline& outline) const
-{
-    QPolygonF polygon;
-    for (PlanPoint p : outline)
-        polygon << project(p);
-    QPainterPath out;
-    out.addPolygon(polygon);
-    out.closeSubpath();
-    return out;
+    if (site.powerLine) // its nearest point; it goes on beyond the picture
+        for (PlanPoint corner : {PlanPoint{x0, y0}, PlanPoint{x1, y1}}) {
+            const PlanPoint on = nearestOnSegment(corner, site.powerLine->from, site.powerLine->to);
+            include(std::clamp(on.x, x0, x1), std::clamp(on.y, y0 - 0.6 * (y1 - y0 + 10.0), y1 + 0.6 * (y1 - y0 + 10.0)));
+        }
+    m_camera.scale = std::min((size.width() - 2 * margin) / std::max(x1 - x0, 4.0), (size.height() - 2 * margin - 16) / std::max(y1 - y0, 4.0));
+    m_camera.origin = QPointF(0.5 * size.width() - m_camera.scale * 0.5 * (x0 + x1), 0.5 * size.height() + m_camera.scale * 0.5 * (y0 + y1));
 }
 
 void SitePlan::render(Sketch& sketch, const QSizeF& size)
 {
     aim(size);
-    sketch.painter().fillRect(QRectF({0, 0}, size), sketch.colours().paper);
-    paintWater(sketch);
-    paintBoundary(sketch);
-    paintPowerLine(sketch);
-    paintBuildings(sketch);
-    paintSupports(sketch);
-    paintAntennas(sketch);
-    paintFrame(sketch, size);
+    SitePainter(sketch, m_camera, size, m_context, onScreen() ? PlanMarks{m_selected, m_hot, m_draggedHandle, true} : PlanMarks{}).paint();
 }
 
-void SitePlan::paintWater(Sketch& sketch) const
+SiteThing SitePlan::thingAt(QPointF p) const
 {
-    const Colours& c = sketch.colours();
-    for (const Water& w : site().waters) {
-        const QPainterPath area = path(w.outline);
-        sketch.painter().fillPath(area, c.skyPale);
-        sketch.painter().save();
-        sketch.painter().setClipPath(area);
-        const QRectF box = area.boundingRect().intersected(QRectF(0, 0, width(), height()));
-        for (int row = 0; box.top() + 40 + 46 * row < box.bottom(); ++row) // tufts of reed
-            for (double x = box.left() + 22 + (row % 2) * 30; x < box.right(); x += 62) {
-                const QPointF foot(x, box.top() + 46 + 46 * row);
-                for (double lean : {-5.0, 0.0, 5.0})
-                    sketch.line(foot, foot + QPointF(lean, -11 + std::abs(lean) * 0.5), c.sky);
-            }
-        sketch.painter().restore();
-        sketch.text({box.left() + 8, box.top() + 8}, QString::fromStdString(w.name), Qt::AlignLeft | Qt::AlignTop, {c.sky, 12, true});
-    }
-}
-
-void SitePlan::paintBoundary(Sketch& sketch) const
-{
-    if (site().boundary.size() < 3)
-        return;
-    const Colours& c = sketch.colours();
-    const auto system = m_context.document.design().operation.system;
-    const QPainterPath area = path(site().boundary);
-    const QRectF box = area.boundingRect();
-    sketch.painter().save();
-    sketch.painter().setClipPath(area);
-    sketch.painter().fillPath(area, c.card);
-    const double cell = 2.0 * m_scale;
-    for (double x = box.left(); x < box.right(); x += cell)
-        sketch.line({x, box.top()}, {x, box.bottom()}, c.fill);
-    for (double y = box.bottom(); y > box.top(); y -= cell)
-        sketch.line({box.left(), y}, {box.right(), y}, c.fill);
-    sketch.painter().restore();
-    sketch.painter().setPen(QPen(c.inkSoft, site().wallHeight > 0.0 ? 3.0 : 1.5));
-    sketch.painter().setBrush(Qt::NoBrush);
-    sketch.painter().drawPath(area);
-    sketch.reserveLine(box.topLeft(), box.topRight());
-    sketch.reserveLine(box.topRight(), box.bottomRight());
-    sketch.reserveLine(box.topLeft(), box.bottomLeft());
-    const PlanPoint extent = extentOf(site().boundary);
-    sketch.dimension({box.left(), box.top() - 18}, {box.right(), box.top() - 18},
-                     QString::fromStdString(units::formatLength(extent.x, system, 0)));
-    sketch.dimension({box.left() - 18, box.bottom()}, {box.left() - 18, box.top()},
-                     QString::fromStdString(units::formatLength(extent.y, system, 0)));
-}
-
-void SitePlan::paintBuildings(Sketch& sketch) const
-{
-    const Colours& c = sketch.colours();
-    for (const Building& b : site().buildings) {
-        const QPainterPath area = path(b.outline);
-        const QRectF box = area.boundingRect();
-        sketch.painter().setPen(QPen(c.inkFaint, 1.2));
-        sketch.painter().setBrush(c.fill);
-        sketch.painter().drawPath(area);
-        sketch.line({box.left(), box.center().y()}, {box.right(), box.center().y()}, c.inkFaint);
-        sketch.label({box.center().x(), box.top() + 0.25 * box.height()}, QString::fromStdString(b.name), Qt::AlignCenter, {c.inkSoft, 12});
-    }
-    const QPointF entry = project(site().feedEntry);
-    sketch.painter().setPen(QPen(c.ink, 1.2));
-    sketch.painter().setBrush(c.petal);
-    sketch.painter().drawEllipse(entry, 4.5, 4.5);
-    sketch.label(entry + QPointF(9, 8), tr("feed line in"), Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 11});
-}
-
-void SitePlan::paintPowerLine(Sketch& sketch) const
-{
-    if (!site().powerLine)
-        return;
-    const Colours& c = sketch.colours();
-    const PowerLine& line = *site().powerLine;
-    const QPointF a = project(line.from), b = project(line.to);
-    const double length = std::hypot(b.x() - a.x(), b.y() - a.y());
-    if (length < 1.0)
-        return;
-    const QPointF across = dangerZone * m_scale * QPointF((b.y() - a.y()) / length, (a.x() - b.x()) / length);
-    QPainterPath zone;
-    zone.addPolygon(QPolygonF({a + across, b + across, b - across, a - across}));
-    zone.closeSubpath();
-    sketch.hatch(zone, QColor(c.brick.red(), c.brick.green(), c.brick.blue(), 90), 9.0);
-    sketch.line(a, b, c.brick, 2.0);
-    const double x = std::max(20.0, std::min(a.x(), b.x()) + 30.0);
-    const QString words = tr("overhead power line, %1 high: nothing that can fall or swing may reach it")
-                              .arg(lengthWords(line.height, m_context.system(), 0));
-    const QSizeF size = sketch.theme().typeset(words, 12).size;
-    const QRectF ground(x - 4, std::max(a.y(), b.y()) + 6, size.width() + 8, size.height() + 2);
-    sketch.painter().fillRect(ground, c.paper);
-    sketch.text({x, ground.top() + 1}, words, Qt::AlignLeft | Qt::AlignTop, {c.brick, 12});
-    for (const Support& s : site().supports)
-        if (s.kind == SupportKind::Tower) { // how far the tallest thing is from the line
-            const QPointF foot = project(s.at), on = project(nearestOnSegment(s.at, line.from, line.to));
-            sketch.dimension(on, foot,
-                             QString::fromStdString(units::formatLength(std::hypot(on.x() - foot.x(), on.y() - foot.y()) / m_scale,
-                                                                        m_context.document.design().operation.system, 1)));
-        }
-}
-
-void SitePlan::paintSupports(Sketch& sketch) const
-{
-    const Colours& c = sketch.colours();
-    for (const Support& s : site().supports) {
-        const QPointF at = project(s.at);
-        QPainter& p = sketch.painter();
-        p.setPen(QPen(c.ink, 1.5));
-        p.setBrush(s.kind == SupportKind::Tree ? c.leafPale : c.card);
-        if (s.kind == SupportKind::Tower) {
-            p.drawRect(QRectF(at.x() - 9, at.y() - 9, 18, 18));
-            p.drawRect(QRectF(at.x() - 4, at.y() - 4, 8, 8));
-        } else {
-            const double r = s.kind == SupportKind::Tree ? 11.0 : 6.0;
-            p.drawEllipse(at, r, r);
-            p.setBrush(c.ink);
-            p.drawEllipse(at, 1.8, 1.8);
-        }
-        if (s.id == m_support)
-            sketch.handle(at, true);
-        sketch.reserve({at.x() - 10, at.y() - 10, 20, 20});
-        const QString words = tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_context.system()));
-        sketch.label(at + QPointF(0, -13), words, Qt::AlignHCenter | Qt::AlignBottom, {c.ink, 12, true});
-    }
-}
-
-void SitePlan::paintAntennas(Sketch& sketch) const
-{
-    const Colours& c = sketch.colours();
-    const auto& antennas = m_context.document.design().antennas;
-    for (const Antenna& antenna : antennas) {
-        const std::vector<Wire>& wires = wiresOf(antenna.id);
-        if (wires.empty())
-            continue;
-        const bool current = antenna.id == m_context.document.current();
-        QPointF anchor;
-        double longest = -1.0;
-        QRectF box;
-        for (const Wire& w : wires)
-            for (std::size_t k = 0; k < w.points.size(); ++k) {
-                const QPointF p = project({w.points[k].x, w.points[k].y});
-                box = box.isNull() ? QRectF(p, QSizeF(0.1, 0.1)) : box.united(QRectF(p, QSizeF(0.1, 0.1)));
-                if (k > 0) {
-                    const QPointF before = project({w.points[k - 1].x, w.points[k - 1].y});
-                    sketch.line(before, p, current ? c.leaf : c.leafMid, current ? 3.0 : 2.0);
-                    sketch.reserveLine(before, p);
-                    if (const double length = std::hypot(p.x() - before.x(), p.y() - before.y()); length > longest)
-                        longest = length, anchor = 0.5 * (p + before);
-                }
-            }
-        if (wires.size() > 3) // a star of radials: name it below
-            anchor = {box.center().x(), box.bottom()};
-        sketch.label(anchor + QPointF(0, 8), QString::fromStdString(antenna.name), Qt::AlignHCenter | Qt::AlignTop,
-                     {current ? c.leaf : c.inkSoft, 12, current, inWater({anchor.x(), anchor.y() + 14}) ? c.skyPale : QColor()});
-    }
-}
-
-bool SitePlan::inWater(QPointF p) const
-{
-    return std::any_of(site().waters.begin(), site().waters.end(), [&](const Water& w) { return inside(w.outline, unproject(p)); });
-}
-
-void SitePlan::paintFrame(Sketch& sketch, const QSizeF& size) const
-{
-    const Colours& c = sketch.colours();
-    const QPointF north(7, 46);
-    sketch.line(north, north + QPointF(0, -26), c.ink, 1.4);
-    sketch.arrowHead(north + QPointF(0, -26), north, c.ink);
-    sketch.text(north + QPointF(0, -29), tr("N"), Qt::AlignHCenter | Qt::AlignBottom, {c.ink, 12, true});
-    const bool metric = m_context.document.design().operation.system == units::System::Metric;
-    const double metres = metric ? 5.0 : 20 * 0.3048;
-    const QPointF scale(10, size.height() - 12);
-    sketch.line(scale, scale + QPointF(metres * m_scale, 0), c.ink, 2.0);
-    sketch.text(scale + QPointF(metres * m_scale + 6, 0), metric ? tr("5 m") : tr("20 ft"), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12});
-}
-
-Id SitePlan::supportAt(QPointF p) const
-{
-    for (const Support& s : site().supports) {
-        const QPointF d = project(s.at) - p;
-        if (std::hypot(d.x(), d.y()) < 13.0)
-            return s.id;
-    }
+    using Kind = SiteThing::Kind;
+    const Design& design = m_context.document.design();
+    for (const SiteThing& thing : thingsOf(design))
+        if (thing.kind != Kind::Building && thing.kind != Kind::Water && apart(m_camera.project(placeOf(design, thing)), p) < grabThing)
+            return thing;
     return {};
+}
+
+int SitePlan::handleAt(QPointF p) const
+{
+    const shapes::BuiltAntenna* built = soundAntenna(m_context, m_context.document.current());
+    for (std::size_t i = 0; built && i < built->handles.size(); ++i)
+        if (apart(m_camera.project(built->handles[i].at), p) < grabHandle)
+            return int(i);
+    return -1;
 }
 
 Id SitePlan::antennaAt(QPointF p) const
 {
     Id best;
-    double nearest = 9.0;
+    double nearest = grabWire;
     for (const Antenna& a : m_context.document.design().antennas)
-        for (const Wire& w : wiresOf(a.id))
-            for (std::size_t k = 1; k < w.points.size(); ++k)
-                if (const double d =
-                        planDistance(p, project({w.points[k - 1].x, w.points[k - 1].y}), project({w.points[k].x, w.points[k].y}));
-                    d < nearest)
-                    nearest = d, best = a.id;
+        if (const shapes::BuiltAntenna* built = soundAntenna(m_context, a.id))
+            for (const Wire& w : built->model.wires)
+                for (std::size_t k = 1; k < w.points.size(); ++k)
+                    if (const double d = toSegment(p, m_camera.project(w.points[k - 1]), m_camera.project(w.points[k])); d < nearest)
+                        nearest = d, best = a.id;
     return best;
 }
 
+/// A support first, with what is tied to it; then the shown antenna's ends, wires, and areas.
 void SitePlan::mousePressEvent(QMouseEvent* event)
 {
-    m_draggedSupport = supportAt(event->position());
-    m_draggedAntenna = m_draggedSupport.empty() ? antennaAt(event->position()) : Id();
-    selectSupport(m_draggedSupport);
-    if (!m_draggedAntenna.empty())
-        m_context.document.setCurrent(m_draggedAntenna);
-    m_grab = unproject(event->position());
-    m_frozen = !m_draggedSupport.empty() || !m_draggedAntenna.empty();
+    const QPointF p = event->position();
+    m_grab = m_camera.unproject(p);
+    m_draggedThing = thingAt(p);
+    m_draggedHandle = m_draggedThing.any() ? -1 : handleAt(p);
+    m_draggedAntenna = m_draggedThing.any() || m_draggedHandle >= 0 ? Id() : antennaAt(p);
+    if (!m_draggedThing.any() && m_draggedHandle < 0 && m_draggedAntenna.empty()) {
+        const Site& site = m_context.document.design().site;
+        for (const Water& w : site.waters)
+            if (inside(w.outline, m_grab))
+                m_draggedThing = {SiteThing::Kind::Water, w.id};
+        for (const Building& b : site.buildings)
+            if (inside(b.outline, m_grab))
+                m_draggedThing = {SiteThing::Kind::Building, b.id};
+    }
+    select(m_draggedThing);
+    if (const Id antenna = m_draggedAntenna; !antenna.empty()) {
+        m_context.document.setCurrent(antenna);
+        m_draggedAntenna = antenna;
+    }
+    m_frozen = m_draggedThing.any() || m_draggedHandle >= 0 || !m_draggedAntenna.empty();
 }
 
 void SitePlan::mouseMoveEvent(QMouseEvent* event)
 {
-    if (!(event->buttons() & Qt::LeftButton))
+    const QPointF p = event->position();
+    if (!(event->buttons() & Qt::LeftButton)) {
+        const bool thing = thingAt(p).any();
+        const int hot = thing ? -1 : handleAt(p);
+        setCursor(thing || hot >= 0 || !antennaAt(p).empty() ? Qt::SizeAllCursor : Qt::ArrowCursor);
+        if (hot != m_hot) {
+            m_hot = hot;
+            update();
+        }
         return;
-    const PlanPoint now = unproject(event->position());
-    const double dx = std::round(10.0 * (now.x - m_grab.x)) / 10.0, dy = std::round(10.0 * (now.y - m_grab.y)) / 10.0;
-    if (dx == 0.0 && dy == 0.0)
+    }
+    if (m_draggedHandle >= 0) {
+        dragHandle(p);
         return;
-    if (!m_draggedSupport.empty())
-        m_context.document.edit(tr("move a support"), QStringLiteral("drag support"), [&](Design& d) {
-            if (Support* s = findSupport(d, m_draggedSupport))
-                s->at = {s->at.x + dx, s->at.y + dy};
-        });
+    }
+    const PlanPoint now = m_camera.unproject(p), by{rounded(now.x - m_grab.x), rounded(now.y - m_grab.y)};
+    if (by == PlanPoint{})
+        return;
+    if (m_draggedThing.any())
+        dragThing(by);
     else if (!m_draggedAntenna.empty())
-        m_context.document.edit(tr("move the antenna"), QStringLiteral("drag antenna"), [&](Design& d) {
-            Antenna* a = findAntenna(d, m_draggedAntenna);
-            if (!a)
-                return;
-            for (const auto& [key, by] : {std::pair("x_m", dx), std::pair("y_m", dy)}) {
-                a->shape.parameters[key] += by;
-                a->typed.erase(key);
-            }
-        });
-    else
+        dragAntenna(by);
+    m_grab = {m_grab.x + by.x, m_grab.y + by.y};
+}
+
+void SitePlan::dragThing(PlanPoint by)
+{
+    const SiteThing thing = m_draggedThing.any() ? m_draggedThing : m_selected;
+    m_context.document.edit(tr("move %1").arg(nameOf(m_context.document.design(), thing)), QStringLiteral("move thing ") + QString::fromStdString(thing.id),
+                            [&](Design& d) {
+                                const PlanPoint at = placeOf(d, thing);
+                                moveTo(d, thing, {at.x + by.x, at.y + by.y});
+                            });
+}
+
+void SitePlan::dragAntenna(PlanPoint by)
+{
+    const Id id = m_draggedAntenna.empty() ? m_context.document.current() : m_draggedAntenna;
+    const Antenna* antenna = findAntenna(m_context.document.design(), id);
+    if (!antenna)
         return;
-    m_grab = {m_grab.x + dx, m_grab.y + dy};
+    shapes::AntennaShape shape = antenna->shape;
+    shape.parameters["x_m"] += by.x;
+    shape.parameters["y_m"] += by.y;
+    m_context.document.setShape(tr("move the antenna"), QStringLiteral("drag antenna ") + QString::fromStdString(id), id, shape);
+}
+
+/// To the pointer, or tied to a support near it.
+void SitePlan::dragHandle(QPointF to)
+{
+    const Design& design = m_context.document.design();
+    const PlanPoint at = m_camera.unproject(to);
+    const shapes::Hung hung = shapes::hangAt(design.site, m_context.document.antenna().shape, std::size_t(m_draggedHandle),
+                                             {rounded(at.x), rounded(at.y)}, snap / m_camera.scale);
+    m_context.document.setShape(hung.support ? tr("tie to %1").arg(QString::fromStdString(hung.support->name)) : tr("turn the antenna"),
+                                QStringLiteral("hang"), m_context.document.current(), hung.shape);
 }
 
 void SitePlan::mouseReleaseEvent(QMouseEvent*)
 {
     m_context.document.endDrag();
     m_frozen = false;
-    m_draggedSupport.clear();
+    m_draggedThing = {};
+    m_draggedHandle = -1;
     m_draggedAntenna.clear();
     update();
+}
+
+void SitePlan::mouseDoubleClickEvent(QMouseEvent* event)
+{
+    mousePressEvent(event);
+    if (isNamed(m_selected))
+        emit renameWanted();
+}
+
+void SitePlan::stepSelection(int direction)
+{
+    const std::vector<SiteThing> all = thingsOf(m_context.document.design());
+    const auto now = std::find(all.begin(), all.end(), m_selected);
+    const int count = int(all.size()), place = now == all.end() ? (direction > 0 ? -1 : 0) : int(now - all.begin());
+    select(all[std::size_t((place + direction + count) % count)]);
+}
+
+/// What is chosen, else the shown antenna.
+void SitePlan::nudge(double east, double north)
+{
+    if (m_selected.any())
+        dragThing({east, north});
+    else if (m_context.document.hasAntenna())
+        dragAntenna({east, north});
+}
+
+void SitePlan::keyPressEvent(QKeyEvent* event)
+{
+    const double step = event->modifiers() & Qt::ShiftModifier ? handful : tenth;
+    switch (event->key()) {
+    case Qt::Key_Left: nudge(-step, 0.0); break;
+    case Qt::Key_Right: nudge(step, 0.0); break;
+    case Qt::Key_Up: nudge(0.0, step); break;
+    case Qt::Key_Down: nudge(0.0, -step); break;
+    case Qt::Key_Space: stepSelection(event->modifiers() & Qt::ShiftModifier ? -1 : 1); break;
+    case Qt::Key_Escape: select({}); break;
+    case Qt::Key_Delete:
+    case Qt::Key_Backspace: emit removeWanted(); break;
+    default: Canvas::keyPressEvent(event);
+    }
 }
 
 } // namespace vetchling::app

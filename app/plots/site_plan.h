@@ -1,9 +1,8 @@
 #pragma once
-/// The site to scale from above: boundary, buildings, water, supports, power line with its danger zone, the antennas.
+/// The site to scale from above: what stands there can be chosen, moved, renamed and removed, and the shown antenna hung from it.
 
+#include "app/plots/site_painter.h"
 #include "app/view/canvas.h"
-
-#include <QPainterPath>
 
 namespace vetchling::app {
 
@@ -13,43 +12,43 @@ public:
     explicit SitePlan(ViewContext& context);
     void render(Sketch& sketch, const QSizeF& size) override;
 
+    [[nodiscard]] const SiteThing& selected() const { return m_selected; }
+    void select(const SiteThing& thing);
     /// Id of a support; empty for none.
-    [[nodiscard]] const Id& selectedSupport() const { return m_support; }
-    void selectSupport(const Id& support);
+    [[nodiscard]] Id selectedSupport() const { return m_selected.kind == SiteThing::Kind::Support ? m_selected.id : Id(); }
+    void selectSupport(const Id& support) { select({support.empty() ? SiteThing::Kind::None : SiteThing::Kind::Support, support}); }
     /// Screen place of a plan point, for tests.
-    [[nodiscard]] QPointF place(PlanPoint p) const { return project(p); }
+    [[nodiscard]] QPointF place(PlanPoint p) const { return m_camera.project(p); }
+    /// Screen place of a handle of the shown antenna, for tests.
+    [[nodiscard]] QPointF handlePlace(std::size_t handle) const;
 
 signals:
-    void supportSelected();
+    void selectionChanged();
+    void renameWanted();
+    void removeWanted();
 
 protected:
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override;
+    void mouseDoubleClickEvent(QMouseEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
 
 private:
-    [[nodiscard]] const Site& site() const { return m_context.document.design().site; }
-    /// Of an antenna that can be built; else none.
-    [[nodiscard]] const std::vector<Wire>& wiresOf(const Id& antenna) const;
     void aim(const QSizeF& size);
-    [[nodiscard]] QPointF project(PlanPoint p) const { return m_origin + m_scale * QPointF(p.x, -p.y); }
-    [[nodiscard]] PlanPoint unproject(QPointF p) const { return {(p.x() - m_origin.x()) / m_scale, (m_origin.y() - p.y()) / m_scale}; }
-    [[nodiscard]] QPainterPath path(const Outline& outline) const;
-
-    void paintWater(Sketch& sketch) const;
-    void paintBoundary(Sketch& sketch) const;
-    void paintBuildings(Sketch& sketch) const;
-    void paintPowerLine(Sketch& sketch) const;
-    void paintSupports(Sketch& sketch) const;
-    void paintAntennas(Sketch& sketch) const;
-    void paintFrame(Sketch& sketch, const QSizeF& size) const;
-    [[nodiscard]] bool inWater(QPointF p) const;
-    [[nodiscard]] Id supportAt(QPointF p) const; ///< empty: none
+    [[nodiscard]] SiteThing thingAt(QPointF p) const;
+    [[nodiscard]] int handleAt(QPointF p) const; ///< of the shown antenna; -1: none
     [[nodiscard]] Id antennaAt(QPointF p) const;
+    void dragThing(PlanPoint by);
+    void dragAntenna(PlanPoint by);
+    void dragHandle(QPointF to);
+    void stepSelection(int direction);
+    void nudge(double east, double north);
 
-    QPointF m_origin;
-    double m_scale = 15.0;
-    Id m_support, m_draggedSupport, m_draggedAntenna;
+    PlanCamera m_camera;
+    SiteThing m_selected, m_draggedThing;
+    Id m_draggedAntenna;
+    int m_hot = -1, m_draggedHandle = -1;
     bool m_frozen = false;
     PlanPoint m_grab;
 };

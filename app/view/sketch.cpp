@@ -52,6 +52,8 @@ QRectF Sketch::text(QPointF anchor, const QString& words, Qt::Alignment alignmen
 
 bool Sketch::isFree(const QRectF& area) const
 {
+    if (!m_within.isNull() && !m_within.contains(area))
+        return false;
     return std::none_of(m_taken.begin(), m_taken.end(), [&](const QRectF& r) { return r.intersects(area.adjusted(-2, -1, 2, 1)); });
 }
 
@@ -67,6 +69,35 @@ QRectF Sketch::label(QPointF anchor, const QString& words, Qt::Alignment alignme
                 return text(moved, words, alignment, ink);
         }
     return {};
+}
+
+QRectF Sketch::name(QPointF at, double radius, const QString& words, const Ink& ink)
+{
+    struct Side {
+        QPointF towards;
+        Qt::Alignment alignment;
+    };
+    constexpr double slant = 0.7, stay = 1.0; // a slanting place; px squared a name may cover without moving on
+    const Side sides[] = {{{0, -1}, Qt::AlignHCenter | Qt::AlignBottom},       {{1, 0}, Qt::AlignLeft | Qt::AlignVCenter},
+                          {{-1, 0}, Qt::AlignRight | Qt::AlignVCenter},        {{0, 1}, Qt::AlignHCenter | Qt::AlignTop},
+                          {{slant, -slant}, Qt::AlignLeft | Qt::AlignBottom},  {{-slant, -slant}, Qt::AlignRight | Qt::AlignBottom},
+                          {{slant, slant}, Qt::AlignLeft | Qt::AlignTop},      {{-slant, slant}, Qt::AlignRight | Qt::AlignTop}};
+    const QSizeF size = m_theme.typeset(words, ink.pixels, ink.bold).size;
+    const Side* best = nullptr;
+    double least = HUGE_VAL;
+    for (const Side& side : sides) {
+        const QRectF area = placed(at + radius * side.towards, size, side.alignment);
+        double covered = 0.0;
+        for (const QRectF& r : m_taken)
+            if (const QRectF both = r.intersected(area); !both.isEmpty())
+                covered += both.width() * both.height();
+        if (!m_within.isNull())
+            if (const QRectF inside = area.intersected(m_within); inside != area)
+                covered += 10.0 * (area.width() * area.height() - std::max(0.0, inside.width() * inside.height()));
+        if (covered < least - stay)
+            least = covered, best = &side;
+    }
+    return text(at + radius * best->towards, words, best->alignment, ink);
 }
 
 QSizeF Sketch::cardSize(const QStringList& lines) const
@@ -255,7 +286,7 @@ QString impedanceText(double resistance, double reactance)
                                      : QString::number(std::abs(v), 'f', 0);
     };
     return QStringLiteral("%1 %2 j%3 Ω")
-        .arg(digits(resistance), reactance < 0.0 ? QStringLiteral("−") : QStringLiteral("+"), digits(reactance));
+        .arg(digits(resistance), std::round(reactance) < 0.0 ? QStringLiteral("−") : QStringLiteral("+"), digits(reactance));
 }
 
 } // namespace vetchling::app

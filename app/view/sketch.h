@@ -33,6 +33,10 @@ public:
     QRectF text(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink);
     /// The same, moved up, down or sideways until it touches nothing reserved; left out if there is no room within 60 px.
     QRectF label(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink);
+    /// The name of something round, beside it: above, right, left or below, where it touches least of what is reserved.
+    QRectF name(QPointF at, double radius, const QString& words, const Ink& ink);
+    /// Labels and names stay inside this area.
+    void keepWithin(const QRectF& area) { m_within = area; }
     /// Area that labels keep clear of.
     void reserve(const QRectF& area) { m_taken.push_back(area); }
     void reserveLine(QPointF a, QPointF b);
@@ -63,6 +67,7 @@ private:
     QPainter& m_painter;
     const Theme& m_theme;
     std::vector<QRectF> m_taken;
+    QRectF m_within; ///< null: anywhere
 };
 
 /// Vertical place of an SWR on a reflected-power-like axis: 0 at 1:1, 1 at the cap (9:1 and beyond).

@@ -25,6 +25,13 @@ Colours nightColours()
             "#557A4C", "#2C3E2A", "#E8BC3A", "#4A3F18", "#7DB0DE", "#22384C", "#DB8062", "#1F2521"};
 }
 
+Colours paperColours()
+{
+    Colours c = dayColours();
+    c.paper = c.panel = c.card = Qt::white;
+    return c;
+}
+
 void loadFonts()
 {
     static bool loaded = false;
@@ -44,7 +51,8 @@ void Theme::setMode(Mode mode)
     if (mode == m_mode)
         return;
     m_mode = mode;
-    m_colours = mode == Mode::Day ? dayColours() : nightColours();
+    m_colours = mode == Mode::Day ? dayColours() : mode == Mode::Night ? nightColours() : paperColours();
+    m_typeset.clear();
     emit changed();
 }
 
@@ -54,6 +62,9 @@ QFont Theme::font(int pixels, bool bold) const
     font.setPixelSize(pixels);
     font.setWeight(bold ? QFont::Bold : QFont::Normal);
     font.setHintingPreference(QFont::PreferVerticalHinting);
+    constexpr double withoutLigatures = 0.05; // px between letters, which keeps "fl" two letters that can be searched
+    if (m_mode == Mode::Paper)
+        font.setLetterSpacing(QFont::AbsoluteSpacing, withoutLigatures);
     return font;
 }
 
@@ -143,7 +154,9 @@ QComboBox::down-arrow { image: url(:/icons/chevron-@mode.svg); width: 10px; heig
 QComboBox QAbstractItemView { background: @card; border: 1px solid @hairline; selection-background-color: @leafPale; selection-color: @ink; outline: none; }
 QPushButton { border: 1px solid @leaf; border-radius: 4px; padding: 6px 12px; color: @leaf; background: transparent; font-weight: 600; }
 QPushButton:hover { background: @leafPale; }
+QPushButton[small="true"] { padding: 4px 4px; }
 QPushButton:focus { border: 2px solid @leaf; padding: 5px 11px; }
+QPushButton[small="true"]:focus { padding: 3px 3px; }
 QPushButton:disabled { color: @inkFaint; border-color: @hairline; }
 QPushButton[strong="true"] { background: @leaf; color: @paper; }
 QPushButton[strong="true"]:hover { background: @leafMid; }

@@ -29,7 +29,7 @@ struct Typeset {
 class Theme : public QObject {
     Q_OBJECT
 public:
-    enum class Mode { Day, Night };
+    enum class Mode { Day, Night, Paper }; ///< Paper: the day's inks on white, each letter a letter in a PDF
 
     explicit Theme(QObject* parent = nullptr);
 

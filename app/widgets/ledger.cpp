@@ -1,6 +1,7 @@
 #include "app/widgets/ledger.h"
 
 #include "app/widgets/choice.h"
+#include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
 
 #include <QFrame>
@@ -8,6 +9,8 @@
 
 namespace vetchling::app {
 namespace {
+
+constexpr int nameWidth = 170; // px
 
 QLabel* styled(QLabel* label, const char* role)
 {
@@ -48,6 +51,7 @@ QHBoxLayout* Ledger::row(const QString& label, QWidget* field)
     auto* line = new QHBoxLayout;
     line->setSpacing(8);
     auto* name = new QLabel(label, this);
+    name->setWordWrap(true);
     name->setBuddy(field);
     line->addWidget(name, 1);
     line->addWidget(field);
@@ -92,6 +96,46 @@ QComboBox* Ledger::choice(const QString& label, const QStringList& words, const 
     box->setMinimumWidth(148);
     row(label, box);
     return box;
+}
+
+NameEdit* Ledger::name(const QString& label, const QString& objectName)
+{
+    auto* edit = new NameEdit(this);
+    edit->setObjectName(objectName);
+    edit->setAccessibleName(label);
+    edit->setFixedWidth(nameWidth);
+    row(label, edit);
+    return edit;
+}
+
+std::vector<QPushButton*> Ledger::buttons(const std::vector<std::pair<QString, QString>>& wordsAndNames)
+{
+    auto* line = new QHBoxLayout;
+    line->setSpacing(6);
+    std::vector<QPushButton*> all;
+    for (const auto& [words, objectName] : wordsAndNames) {
+        auto* button = new QPushButton(words, this);
+        button->setObjectName(objectName);
+        button->setProperty("small", true);
+        line->addWidget(button, 1);
+        all.push_back(button);
+    }
+    m_layout->addLayout(line);
+    return all;
+}
+
+QLabel* Ledger::labelOf(QWidget* field) const
+{
+    for (QLabel* label : findChildren<QLabel*>())
+        if (label->buddy() == field)
+            return label;
+    return nullptr;
+}
+
+void Ledger::setRowVisible(QWidget* field, bool visible)
+{
+    field->setVisible(visible);
+    labelOf(field)->setVisible(visible);
 }
 
 QLabel* Ledger::figure(const QString& label)

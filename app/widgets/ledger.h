@@ -13,6 +13,7 @@
 
 namespace vetchling::app {
 
+class NameEdit;
 class ValueEdit;
 
 class Ledger : public QWidget {
@@ -26,6 +27,14 @@ public:
     /// A labelled input; the label names it for screen readers too, and its complaint or question appears below the row.
     ValueEdit* value(const QString& label, units::Quantity quantity, const QString& objectName);
     QComboBox* choice(const QString& label, const QStringList& words, const QString& objectName);
+    /// A labelled name.
+    NameEdit* name(const QString& label, const QString& objectName);
+    /// Small buttons side by side.
+    std::vector<QPushButton*> buttons(const std::vector<std::pair<QString, QString>>& wordsAndNames);
+    /// The label that names an input.
+    [[nodiscard]] QLabel* labelOf(QWidget* field) const;
+    /// Shows or hides an input with its label.
+    void setRowVisible(QWidget* field, bool visible);
     /// A label on the left and a figure on the right; returns the figure.
     QLabel* figure(const QString& label);
     QLabel* note(const QString& words = {});

@@ -68,14 +68,21 @@ void ValueEdit::clearValue(units::System system)
 {
     m_system = system;
     m_typed.clear();
-    m_empty = true;
+    m_empty = m_optional = true;
     revert();
+}
+
+void ValueEdit::clearValueUnlessTyping(units::System system)
+{
+    m_system = system;
+    if (!pending())
+        show();
 }
 
 void ValueEdit::show()
 {
     m_shown = m_empty ? QString() : QString::fromStdString(units::format(m_value, m_quantity, m_system));
-    if (hasFocus() && !m_typed.isEmpty())
+    if (m_typedShown && !m_typed.isEmpty())
         m_shown = m_typed;
     if (pending()) {
         setText(m_shown);
@@ -116,6 +123,10 @@ bool ValueEdit::confirm()
     if (!pending())
         return m_complaint.isEmpty();
     const std::string written = text().trimmed().toStdString();
+    if (written.empty() && m_optional) {
+        clearValue(m_system);
+        return true;
+    }
     const Result<double> parsed = units::parse(written, m_quantity, context());
     if (!parsed) {
         complain(coreWords(parsed.faults().front().message, m_system));
@@ -131,7 +142,7 @@ bool ValueEdit::confirm()
     const QString typed = QString::fromStdString(units::withUnit(written, m_quantity, context()));
     m_value = *parsed;
     m_typed.clear();
-    m_empty = false;
+    m_typedShown = m_empty = false;
     show();
     emit edited(*parsed, typed, false);
     return true;
@@ -152,6 +163,7 @@ void ValueEdit::complain(const QString& message)
 void ValueEdit::focusInEvent(QFocusEvent* event)
 {
     QLineEdit::focusInEvent(event);
+    m_typedShown = true;
     if (!pending())
         show();
     selectAll();
@@ -160,6 +172,7 @@ void ValueEdit::focusInEvent(QFocusEvent* event)
 void ValueEdit::focusOutEvent(QFocusEvent* event)
 {
     QLineEdit::focusOutEvent(event);
+    m_typedShown = false;
     if (m_complaint.isEmpty())
         show();
 }
@@ -174,6 +187,7 @@ void ValueEdit::step(double direction, bool fine)
     ask({});
     m_value = value;
     m_typed.clear();
+    m_typedShown = false;
     show();
     emit edited(value, {}, true);
 }

@@ -16,8 +16,9 @@ public:
 
     /// Shows a value; what the user is typing, or has typed and cannot be taken for the same value, stays.
     void setValue(double value, units::System system, const QString& typed = {});
-    /// Shows nothing: a value is not there before it is typed.
+    /// Shows nothing: a value is not there before it is typed, and may be taken away again.
     void clearValue(units::System system);
+    void clearValueUnlessTyping(units::System system);
     void setDesignFrequency(double hertz) { m_frequency = hertz; }
     void setRange(double lowest, double highest);
     /// Frequency fields take names of bands with it; see units::Context.
@@ -60,7 +61,7 @@ private:
     units::Quantity m_quantity;
     units::System m_system = units::System::Metric;
     double m_value = 0.0, m_frequency = 0.0, m_lowest = -1e300, m_highest = 1e300;
-    bool m_empty = false;
+    bool m_empty = false, m_optional = false, m_typedShown = false; ///< what was typed is shown from getting the focus to the next value
     std::function<double(const std::string&)> m_bandCentre;
     QString m_typed, m_shown, m_help, m_complaint;
 };

@@ -15,6 +15,7 @@
 #include <QLineEdit>
 #include <QLocale>
 #include <QPushButton>
+#include <QStyle>
 #include <QVBoxLayout>
 
 namespace vetchling::app {
@@ -65,6 +66,8 @@ QDialogButtonBox* okAndCancel(QDialog* dialog, const QString& words, const QStri
     auto* good = box->addButton(words, QDialogButtonBox::AcceptRole);
     good->setObjectName(objectName);
     good->setProperty("strong", true);
+    good->style()->unpolish(good);
+    good->style()->polish(good);
     good->setDefault(true);
     box->addButton(QObject::tr("Cancel"), QDialogButtonBox::RejectRole)->setAutoDefault(false);
     QObject::connect(box, &QDialogButtonBox::accepted, dialog, &QDialog::accept);

@@ -1,6 +1,6 @@
 #include "app/window/file_desk.h"
 
-#include "app/window/ask_for_file.h"
+#include "app/view/ask_for_file.h"
 #include "core/files/design_file.h"
 
 #include <QDir>

@@ -52,8 +52,9 @@ private:
 
     void addFiles()
     {
-        FileDesk& desk = m_window.fileDesk();
-        add(tr("New site …"), QKeySequence::New, "actionNew", [this] { m_window.newSite(); });
+        MainWindow& w = m_window;
+        FileDesk& desk = w.fileDesk();
+        add(tr("New site …"), QKeySequence::New, "actionNew", [&w] { w.newSite(); });
         add(tr("Open …"), QKeySequence::Open, "actionOpen", [&desk] { desk.open(); });
         auto* recent = m_menu->addMenu(tr("Recent files"));
         QObject::connect(recent, &QMenu::aboutToShow, &m_window, [&desk, recent] { desk.fillRecent(recent); });

@@ -2,7 +2,7 @@
 
 #include "app/view/words.h"
 #include "app/widgets/typed.h"
-#include "app/window/ask_for_file.h"
+#include "app/view/ask_for_file.h"
 #include "app/window/main_menu.h"
 #include "app/window/new_site.h"
 #include "app/window/sweep_range.h"

@@ -48,6 +48,25 @@ void scanBand(const ImpedanceAt& impedance, double limit, Coverage& out)
     out.lowestSwr = swr(out.impedance);
 }
 
+/// From a frequency under the limit to where the limit is met, or where nothing is known or looked for.
+double limitMet(const ImpedanceAt& impedance, double limit, double from, double end)
+{
+    constexpr double finest = 2e-4; // of the frequency
+    const auto under = [&](double f) { return swr(impedance(f)) <= limit; };
+    const double step = std::copysign(finest * from, end - from);
+    double last = from;
+    for (double f = from + step; (end - f) * step > 0.0; f += step) {
+        if (!under(f)) {
+            double good = last, bad = f;
+            for (int i = 0; i < 20; ++i)
+                (under(0.5 * (good + bad)) ? good : bad) = 0.5 * (good + bad);
+            return good;
+        }
+        last = f;
+    }
+    return last;
+}
+
 Verdict judge(const Coverage& c)
 {
     if (c.shareUnderLimit >= 1.0)
@@ -74,6 +93,10 @@ Coverage coverage(const ImpedanceAt& impedance, const Band& band, double limit, 
         if (const std::optional<double> dip = nearestDip(impedance, band.centre(), low, high); dip && (*dip < band.from || *dip > band.to))
             if (swr(impedance(*dip)) < std::max(limit, 3.0))
                 out.nearbyDip = dip;
+    if (out.shareUnderLimit > 0.0) {
+        out.wholeFrom = limitMet(impedance, limit, out.at, low);
+        out.wholeTo = limitMet(impedance, limit, out.at, high);
+    }
     if (fundamental > 0.0)
         out.harmonic = band.centre() / fundamental;
     out.verdict = judge(out);

@@ -52,6 +52,7 @@ struct Coverage {
     double lowEdgeSwr = 0.0, highEdgeSwr = 0.0;
     double shareUnderLimit = 0.0;          ///< of the band's width
     double underFrom = 0.0, underTo = 0.0; ///< widest stretch under the limit; both 0 if none
+    double wholeFrom = 0.0, wholeTo = 0.0; ///< that stretch beyond the band's edges, to a tenth of a band's edge; both 0 if none
     std::optional<Resonance> resonance;    ///< nearest X = 0 within a tenth of the band's centre
     std::optional<double> nearbyDip;       ///< lowest SWR near but outside the band, under the limit
     double harmonic = 0.0;                 ///< band centre over the fundamental

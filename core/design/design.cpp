@@ -1,5 +1,7 @@
 #include "core/design/design.h"
 
+#include "core/shapes/hang.h"
+
 #include <algorithm>
 #include <functional>
 #include <set>
@@ -80,6 +82,33 @@ Antenna* findAntenna(Design& design, const Id& id) { return findById(design.ante
 const WantedBand* findBand(const Design& design, const Id& id) { return findById(design.operation.bands, id); }
 WantedBand* findBand(Design& design, const Id& id) { return findById(design.operation.bands, id); }
 Support* findSupport(Design& design, const Id& id) { return findById(design.site.supports, id); }
+const Support* findSupport(const Design& design, const Id& id) { return findById(design.site.supports, id); }
+Building* findBuilding(Design& design, const Id& id) { return findById(design.site.buildings, id); }
+const Building* findBuilding(const Design& design, const Id& id) { return findById(design.site.buildings, id); }
+Water* findWater(Design& design, const Id& id) { return findById(design.site.waters, id); }
+const Water* findWater(const Design& design, const Id& id) { return findById(design.site.waters, id); }
+
+void takeShape(Antenna& antenna, const shapes::AntennaShape& shape)
+{
+    const shapes::AntennaShape before = antenna.shape;
+    antenna.shape = shape;
+    std::erase_if(antenna.typed, [&](const auto& typed) {
+        return shapes::familyOf(shape).value(shape, typed.first) != shapes::familyOf(before).value(before, typed.first);
+    });
+}
+
+void changeSupport(Design& design, const Id& support, const std::function<void(Support&)>& change)
+{
+    const Site before = design.site;
+    Support* changed = findSupport(design, support);
+    if (!changed)
+        return;
+    change(*changed);
+    for (Antenna& antenna : design.antennas)
+        if (const shapes::AntennaShape shape = shapes::carried(before, *changed, antenna.shape); shape != antenna.shape)
+            takeShape(antenna, shape);
+}
+
 int indexOfAntenna(const Design& design, const Id& id) { return indexById(design.antennas, id); }
 int indexOfBand(const Design& design, const Id& id) { return indexById(design.operation.bands, id); }
 
@@ -113,12 +142,17 @@ std::string freeName(const std::string& wanted, const std::vector<std::string>& 
     if (!isTaken(wanted))
         return wanted;
     const std::size_t digits = wanted.find_last_not_of("0123456789");
-    const bool numbered = digits != std::string::npos && digits + 1 < wanted.size() && wanted[digits] == ' ';
-    const std::string stem = numbered ? wanted.substr(0, digits) : wanted;
+    const bool numbered = digits != std::string::npos && digits + 1 < wanted.size();
+    const bool counted = numbered && wanted[digits] == ' ' && isTaken(wanted.substr(0, digits)); // "pole 2" beside "pole"
+    const std::string stem = counted ? wanted.substr(0, digits) : wanted;
+    const auto named = [&](int number) {
+        const std::string n = std::to_string(number);
+        return numbered && !counted ? stem + " (" + n + ")" : stem + " " + n; // "40 m V 30" is no count
+    };
     int number = 2;
-    while (isTaken(stem + " " + std::to_string(number)))
+    while (isTaken(named(number)))
         ++number;
-    return stem + " " + std::to_string(number);
+    return named(number);
 }
 
 std::vector<std::string> antennaNames(const Design& design, const Id& except)

@@ -9,6 +9,7 @@
 #include "core/site/site.h"
 #include "core/units/units.h"
 
+#include <functional>
 #include <map>
 #include <string>
 #include <vector>
@@ -80,6 +81,17 @@ Antenna* findAntenna(Design& design, const Id& id);
 const WantedBand* findBand(const Design& design, const Id& id);
 WantedBand* findBand(Design& design, const Id& id);
 Support* findSupport(Design& design, const Id& id);
+const Support* findSupport(const Design& design, const Id& id);
+Building* findBuilding(Design& design, const Id& id);
+const Building* findBuilding(const Design& design, const Id& id);
+Water* findWater(Design& design, const Id& id);
+const Water* findWater(const Design& design, const Id& id);
+
+
+/// Another shape for an antenna; what was typed for the values that change is forgotten.
+void takeShape(Antenna& antenna, const shapes::AntennaShape& shape);
+/// Changes a support, and takes along what is tied to it (shapes::carried).
+void changeSupport(Design& design, const Id& support, const std::function<void(Support&)>& change);
 
 /// Place in the list, for what is drawn in rows; -1 if there is none of that id.
 int indexOfAntenna(const Design& design, const Id& id);
@@ -88,7 +100,7 @@ int indexOfBand(const Design& design, const Id& id);
 /// The band that an antenna for this frequency is judged on: the one that holds it, else the first wanted one; empty without bands.
 Id bandFor(const Design& design, double frequency);
 
-/// The name, or the same with the next free number: "pole", "pole 2".
+/// The name, or the same with the next free number: "pole", "pole 2"; "Tower V 40 (2)" where a number belongs to the name.
 std::string freeName(const std::string& wanted, const std::vector<std::string>& taken);
 /// Names in use, but for one thing's own.
 std::vector<std::string> antennaNames(const Design& design, const Id& except = {});

@@ -81,7 +81,7 @@ public:
 
     std::vector<Lever> levers(const AntennaShape&) const override
     {
-        return {{"perimeter_m", coreText("core", "the end"), LeverKind::Cut, LeverSide::Feed, 1}};
+        return {{"perimeter_m", coreText("core", "the loop"), LeverKind::Cut, LeverSide::Feed, 1}};
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override

@@ -241,7 +241,7 @@ private:
         out.insulators.push_back(points.back());
         out.sections.push_back({coreText("core", "wire"), 1, length, WireEnd::Transformer, WireEnd::Insulator});
         if (!shield)
-            out.sections.push_back({coreText("core", "counterpoise"), 1, counterpoise, WireEnd::Transformer, WireEnd::Insulator});
+            out.sections.push_back({coreText("core", "counterpoise"), 1, counterpoise, WireEnd::Transformer, WireEnd::Insulator, false});
     }
 };
 

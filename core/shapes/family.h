@@ -90,6 +90,7 @@ struct WireSection {
     int pieces = 1;
     double length = 0.0; ///< m, radiating
     WireEnd first = WireEnd::Centre, last = WireEnd::Insulator;
+    bool trimmed = true; ///< whether it is cut long, to be trimmed
 };
 
 /// A coil's place and the direction of the wire through it.

@@ -1,6 +1,8 @@
 #include "core/shapes/hang.h"
 
+#include <algorithm>
 #include <cmath>
+#include <optional>
 
 namespace vetchling::shapes {
 namespace {
@@ -26,6 +28,42 @@ bool otherEndIsHeld(const Site& site, const BuiltAntenna& built, Vec3 handle)
     return false;
 }
 
+/// How a handle is tied to a support.
+struct Tie {
+    bool there = false;  ///< at all
+    bool atTop = false;  ///< and follows its height
+};
+
+constexpr double exactly = 0.05; // m: closer than anything that is not tied
+
+/// The point of the wire next to an end; nothing if the place is no end.
+std::optional<Vec3> before(const BuiltAntenna& built, Vec3 end)
+{
+    for (const Wire& wire : built.model.wires) {
+        if (distance(wire.points.front(), end) < exactly)
+            return wire.points[1];
+        if (distance(wire.points.back(), end) < exactly)
+            return wire.points[wire.points.size() - 2];
+    }
+    return std::nullopt;
+}
+
+Tie tieOf(const BuiltAntenna& built, Vec3 handle, const Support& support)
+{
+    const double x = support.at.x - handle.x, y = support.at.y - handle.y;
+    if (std::hypot(x, y) < exactly)
+        return {true, std::abs(handle.z - support.height) < exactly};
+    const std::optional<Vec3> next = before(built, handle);
+    if (!next || distance(handle, built.feedPoint) < exactly)
+        return {};
+    const Vec3 out = unit(handle - *next);
+    const double level = std::hypot(out.x, out.y);
+    if (!(level > 1e-6))
+        return {};
+    const double along = (x * out.x + y * out.y) / level, across = std::abs(x * out.y - y * out.x) / level;
+    return {along > 0.0 && across < exactly, std::abs(handle.z + along * out.z / level - support.height) < exactly};
+}
+
 } // namespace
 
 Hung hangAt(const Site& site, const AntennaShape& shape, std::size_t handle, PlanPoint at, double reach)
@@ -40,6 +78,24 @@ Hung hangAt(const Site& site, const AntennaShape& shape, std::size_t handle, Pla
         hook = {support->at.x, support->at.y, support->height, hook.alone};
     const AntennaShape moved = familyOf(shape).hung(shape, handle, hook);
     return buildOver(moved, ground) ? Hung{moved, support} : Hung{shape};
+}
+
+AntennaShape carried(const Site& before, const Support& after, const AntennaShape& shape)
+{
+    const Ground ground = before.soil.ground();
+    const Result<BuiltAntenna> here = buildOver(shape, ground);
+    const auto was = std::find_if(before.supports.begin(), before.supports.end(), [&](const Support& s) { return s.id == after.id; });
+    if (!here || was == before.supports.end())
+        return shape;
+    AntennaShape next = shape;
+    for (std::size_t i = 0; i < here->handles.size(); ++i) {
+        const Tie tie = tieOf(*here, here->handles[i].at, *was);
+        if (!tie.there)
+            continue;
+        const std::optional<double> top = tie.atTop ? std::optional(after.height) : std::nullopt;
+        next = familyOf(shape).hung(next, i, {after.at.x, after.at.y, top, true});
+    }
+    return buildOver(next, ground) ? next : shape;
 }
 
 } // namespace vetchling::shapes

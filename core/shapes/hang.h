@@ -16,4 +16,9 @@ struct Hung {
 /// that a support holds stays there. The shape as it was where the moved one could not be built.
 Hung hangAt(const Site& site, const AntennaShape& shape, std::size_t handle, PlanPoint at, double reach);
 
+/// The shape after a support was moved, raised or lowered: what was tied to it exactly, at its place or by a rope in the wire's line,
+/// follows; the rest stays. The shape as it was where it could not be built then.
+/// @param before the site the shape hung on @param after the support as it is now, under the same id
+AntennaShape carried(const Site& before, const Support& after, const AntennaShape& shape);
+
 } // namespace vetchling::shapes

@@ -89,7 +89,7 @@ public:
             out.coils.push_back({wire.pointAt(at), unit(wire.pointAt(at + 0.01) - wire.pointAt(at - 0.01))});
         }
         if (inner > 0.0)
-            out.sections.push_back({coreText("core", "inner part"), 2, inner, WireEnd::Centre, WireEnd::Coil});
+            out.sections.push_back({coreText("core", "inner part"), 2, inner, WireEnd::Centre, WireEnd::Coil, false});
         out.sections.push_back({coreText("core", "outer part"), 2, g->leg - inner, WireEnd::Coil, WireEnd::Insulator});
         return out;
     }

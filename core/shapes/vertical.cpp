@@ -102,7 +102,7 @@ public:
         out.handles.push_back({coreText("core", "base"), base, {"base_height_m"}});
         out.dimensions.push_back({base, top, "radiator_m"});
         out.sections = {{coreText("core", "radiator"), 1, v("radiator_m"), WireEnd::Centre, WireEnd::Insulator},
-                        {coreText("core", "radial"), count, radial, WireEnd::Joint, WireEnd::Insulator}};
+                        {coreText("core", "radial"), count, radial, WireEnd::Joint, WireEnd::Insulator, false}};
         return out;
     }
 };

@@ -49,4 +49,40 @@ PlanPoint extentOf(const Outline& outline)
     return {x1->x - x0->x, y1->y - y0->y};
 }
 
+PlanPoint cornerOf(const Outline& outline)
+{
+    if (outline.empty())
+        return {};
+    PlanPoint corner = outline.front();
+    for (PlanPoint p : outline)
+        corner = {std::min(corner.x, p.x), std::min(corner.y, p.y)};
+    return corner;
+}
+
+Outline rectangle(PlanPoint corner, PlanPoint extent)
+{
+    return {corner,
+            {corner.x + extent.x, corner.y},
+            {corner.x + extent.x, corner.y + extent.y},
+            {corner.x, corner.y + extent.y}};
+}
+
+Outline moved(Outline outline, double east, double north)
+{
+    for (PlanPoint& p : outline)
+        p = {p.x + east, p.y + north};
+    return outline;
+}
+
+Outline stretched(const Outline& outline, PlanPoint extent)
+{
+    const PlanPoint now = extentOf(outline), corner = cornerOf(outline);
+    if (!(now.x > 0.0 && now.y > 0.0))
+        return rectangle(corner, extent);
+    Outline out;
+    for (PlanPoint p : outline)
+        out.push_back({corner.x + (p.x - corner.x) * extent.x / now.x, corner.y + (p.y - corner.y) * extent.y / now.y});
+    return out;
+}
+
 } // namespace vetchling

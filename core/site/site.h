@@ -116,5 +116,11 @@ double distanceToSegment(PlanPoint p, PlanPoint a, PlanPoint b);
 PlanPoint nearestOnSegment(PlanPoint p, PlanPoint a, PlanPoint b);
 /// Width and depth of the box around an outline, m.
 PlanPoint extentOf(const Outline& outline);
+/// South-west corner of that box; the origin for an empty outline.
+PlanPoint cornerOf(const Outline& outline);
+Outline rectangle(PlanPoint corner, PlanPoint extent);
+Outline moved(Outline outline, double east, double north);
+/// The outline with another extent, its south-west corner and its form kept; a rectangle where there was no area.
+Outline stretched(const Outline& outline, PlanPoint extent);
 
 } // namespace vetchling

@@ -102,7 +102,7 @@ public:
 
     Result<DetailPointer> run()
     {
-        for (Faults (DetailMaker::*part)() : {&DetailMaker::spots, &DetailMaker::losses, &DetailMaker::lengths, &DetailMaker::levers}) {
+        for (Faults (DetailMaker::*part)() : {&DetailMaker::spots, &DetailMaker::losses, &DetailMaker::lengths, &DetailMaker::levers, &DetailMaker::cures}) {
             if (Faults faults = (this->*part)(); !faults.empty())
                 return faults;
             if (m_watch.stopped())
@@ -194,6 +194,79 @@ private:
         if (!all.empty())
             m_out->levers.push_back({all.front(), slope(all.front())});
         return {};
+    }
+
+    Faults cures()
+    {
+        if (m_out->levers.empty() || !(std::abs(m_out->levers.front().perUnit) > 0.0))
+            return {};
+        for (std::size_t i = 0; i < m_curve.bands.size() && !m_watch.stopped(); ++i)
+            if (m_curve.question.bands[i].wish != Wish::No && m_curve.bands[i].nearbyDip)
+                cure(m_curve.question.bands[i].id, m_curve.bands[i]);
+        return {};
+    }
+
+    /// The same antenna with its first lever changed, judged on the wished bands; null if it cannot be.
+    CurvePointer changedBy(double change)
+    {
+        Question question = m_curve.question;
+        std::erase_if(question.bands, [](const WantedBand& w) { return w.wish == Wish::No; });
+        question.requested.clear();
+        const std::string& key = m_out->levers.front().lever.parameter;
+        question.subject.shape.parameters[key] = m_family.value(m_subject.shape, key) + change;
+        const Result<CurvePointer> curve = curveOf(m_library, question, m_watch, Reach::Near);
+        return curve ? *curve : nullptr;
+    }
+
+    /// Where a dip lies near a band on a curve.
+    static std::optional<double> dipNear(const Curve& curve, const Band& band)
+    {
+        constexpr double aside = 0.1;
+        return nearestDip([&](double f) { return curve.atLine(f); }, band.centre(), (1.0 - aside) * band.from, (1.0 + aside) * band.to);
+    }
+
+    /// Secant steps of the lever until the dip stands in the middle of the band.
+    void cure(const Id& id, const Coverage& coverage)
+    {
+        constexpr int steps = 4;
+        constexpr double largest = 0.25, goodEnough = 0.15; // of the lever's value; of the band's width
+        const double value = m_family.value(m_subject.shape, m_out->levers.front().lever.parameter), target = coverage.band.centre();
+        double before = 0.0, dipBefore = *coverage.nearbyDip;
+        double slope = m_out->levers.front().perUnit * std::max(1.0, std::round(coverage.harmonic));
+        for (int i = 0; i < steps; ++i) {
+            const double change = before + (target - dipBefore) / slope;
+            if (!(std::abs(change) < largest * value))
+                return;
+            const CurvePointer curve = changedBy(change);
+            const std::optional<double> dip = curve ? dipNear(*curve, coverage.band) : std::nullopt;
+            if (!dip)
+                return;
+            if (std::abs(*dip - target) < goodEnough * (coverage.band.to - coverage.band.from)) {
+                tell(id, change, *curve);
+                return;
+            }
+            if (change == before || *dip == dipBefore)
+                return;
+            slope = (*dip - dipBefore) / (change - before);
+            before = change;
+            dipBefore = *dip;
+        }
+    }
+
+    void tell(const Id& id, double change, const Curve& then)
+    {
+        Cure cure{id, change, then.band(id)->lowestSwr, {}, {}};
+        const double limit = m_curve.question.limit;
+        for (const WantedBand& w : then.question.bands) {
+            const Coverage *was = m_curve.band(w.id), *is = then.band(w.id);
+            if (w.id == id || !was || !is || !was->solved() || !is->solved())
+                continue;
+            if (was->lowestSwr <= limit && is->lowestSwr > limit)
+                cure.lost.push_back(w.id);
+            if (was->lowestSwr > limit && is->lowestSwr <= limit)
+                cure.gained.push_back(w.id);
+        }
+        m_out->cures.push_back(std::move(cure));
     }
 
     /// Sensitivity of the dip to a lever, from the phase's slopes: df/dL = -(dphi/dL)/(dphi/df) at resonance.
@@ -291,6 +364,12 @@ const Spot* Detail::spotOfBand(const Id& band) const
 {
     const auto found = std::find_if(spots.begin(), spots.end(), [&](const Spot& s) { return s.band == band; });
     return found == spots.end() ? nullptr : &*found;
+}
+
+const Cure* Detail::cureOf(const Id& band) const
+{
+    const auto found = std::find_if(cures.begin(), cures.end(), [&](const Cure& c) { return c.band == band; });
+    return found == cures.end() ? nullptr : &*found;
 }
 
 double Detail::trimSlope() const { return levers.empty() ? 0.0 : std::max(0.0, -levers.front().perUnit); }

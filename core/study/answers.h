@@ -74,6 +74,14 @@ struct LeverSlope {
     double perUnit = 0.0; ///< Hz that the dip moves for one SI unit more of the parameter, each piece; 0: unknown
 };
 
+/// What would bring a dip that lies beside a wished band into it, solved: the change of the first lever, and what it does elsewhere.
+struct Cure {
+    Id band;
+    double change = 0.0;          ///< of the lever's parameter, each piece, SI
+    double lowestSwr = 0.0;       ///< in the band then
+    std::vector<Id> lost, gained; ///< other wished bands that are no longer, or then, under the limit
+};
+
 inline constexpr int ribbonPieces = 6; ///< of an element
 
 struct Detail {
@@ -90,9 +98,12 @@ struct Detail {
     std::vector<OtherGround> otherGrounds; ///< the selected frequency over wetter and drier ground
     std::vector<Length> lengths;           ///< in the family's order
     std::vector<LeverSlope> levers;        ///< the one that trimming takes first
+    std::vector<Cure> cures;               ///< of wished bands whose dip lies beside them, where there is one
 
     [[nodiscard]] const Spot* spot() const { return spots.empty() ? nullptr : &spots[selected]; }
     [[nodiscard]] const Spot* spotOfBand(const Id& band) const;
+    /// Null if there is none for that band.
+    [[nodiscard]] const Cure* cureOf(const Id& band) const;
     /// Hz that the dip rises for a metre cut from each end; 0: unknown.
     [[nodiscard]] double trimSlope() const;
 };

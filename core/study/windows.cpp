@@ -58,7 +58,9 @@ BandPlace placeOf(const WantedBand& w, double designFrequency, const Id& request
     const bool far = w.band.to < farBelow * designFrequency || w.band.from > farAbove * designFrequency;
     if (w.id != requested && (tooLong || (far && w.wish == Wish::No)))
         return BandPlace::OnRequest;
-    return far || tooLong ? BandPlace::Far : BandPlace::Near;
+    const bool aside = w.band.to < asideBelow * designFrequency || w.band.from > asideAbove * designFrequency;
+    const bool unasked = w.wish == Wish::No && w.id != requested;
+    return far || tooLong || (aside && unasked) ? BandPlace::Far : BandPlace::Near;
 }
 
 } // namespace

@@ -24,6 +24,8 @@ struct WireExtent {
 
 /// Bands farther from the design frequency than these ratios are far: nobody waits for them.
 inline constexpr double farBelow = 0.05, farAbove = 20.0;
+/// Nobody waits for a band beyond these either, unless it is wanted or looked at.
+inline constexpr double asideBelow = 0.2, asideAbove = 3.2;
 
 enum class BandPlace { Near, Far, OnRequest };
 

@@ -7,7 +7,7 @@ namespace vetchling {
 namespace {
 
 constexpr double priorWeight = 0.05;   // m of cut that the model's own slope is worth
-constexpr double step = 0.005;         // m, advice is rounded down to this
+constexpr double strange = 0.035;      // of a frequency: farther from the model than antennas are
 constexpr double farthestShift = 0.12; // of the dip, tried for an SWR pair
 
 double misfit(const SwrPair& pair, const ImpedanceAt& model, double shift)
@@ -36,7 +36,7 @@ double correctedSlope(const TrimLog& log, double modelSlope)
     return sum / weight;
 }
 
-TrimAdvice trimAdvice(const TrimLog& log, double target, double modelSlope, double bandwidth)
+TrimAdvice trimAdvice(const TrimLog& log, double target, double modelSlope, double bandwidth, double step)
 {
     TrimAdvice advice;
     advice.modelSlope = modelSlope;
@@ -49,12 +49,23 @@ TrimAdvice trimAdvice(const TrimLog& log, double target, double modelSlope, doub
         advice.action = TrimAction::Done;
     } else if (advice.off > 0.0) {
         advice.action = TrimAction::Cut;
-        advice.amount = std::max(smallestCut, std::floor(cutShare * advice.predicted / step + 1e-9) * step);
+        advice.amount = std::max(step, std::floor(cutShare * advice.predicted / step + 1e-9) * step);
     } else {
         advice.action = TrimAction::Lengthen;
         advice.amount = std::ceil(advice.predicted / step - 1e-9) * step;
     }
     return advice;
+}
+
+std::optional<double> unlikelyDip(const TrimLog& log, const Measurement& next, double modelDip, double modelSlope)
+{
+    const bool first = log.measurements.empty();
+    const double before = first ? modelDip : log.measurements.back().dip;
+    if (!(before > 0.0))
+        return std::nullopt;
+    const double shift = first ? 0.0 : correctedSlope(log, modelSlope) * next.cutSinceLast;
+    const double allowed = (first ? 1.0 : 0.5) * strange * before + std::abs(shift);
+    return std::abs(next.dip - before - shift) > allowed ? std::optional(before + shift) : std::nullopt;
 }
 
 Result<double> dipFromPair(const SwrPair& pair, const ImpedanceAt& model, double modelDip)

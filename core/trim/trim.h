@@ -5,6 +5,8 @@
 #include "core/design/measurement.h"
 #include "core/result.h"
 
+#include <optional>
+
 namespace vetchling {
 
 /// Two SWR readings on fixed channels.
@@ -27,7 +29,13 @@ inline constexpr double cutShare = 0.7;      ///< of the prediction that is cut 
 inline constexpr double smallestCut = 0.005; ///< m
 
 /// @param modelSlope Hz a metre cut from each end, above zero; @param bandwidth Hz within which the dip is good enough
-TrimAdvice trimAdvice(const TrimLog& log, double target, double modelSlope, double bandwidth);
+/// @param step m that amounts are rounded to, what a tape shows
+TrimAdvice trimAdvice(const TrimLog& log, double target, double modelSlope, double bandwidth, double step = smallestCut);
+
+/// Where the next dip should lie by the model and the cuts made so far, where a measurement is so far from it that it is more likely a
+/// slip: 3.5 % for the first, half of that and what the cut may do otherwise for the others. Nothing if it can be believed.
+/// @param next the measurement in question @param modelDip Hz, 0: unknown
+std::optional<double> unlikelyDip(const TrimLog& log, const Measurement& next, double modelDip, double modelSlope);
 
 /// The model's slope corrected by what the cuts made so far did: each cut pulls towards its own result, in proportion
 /// to its length, against a prior worth 5 cm for the model. A fold counts as a cut.

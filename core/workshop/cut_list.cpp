@@ -25,7 +25,7 @@ std::vector<CutRow> cutList(const std::vector<shapes::WireSection>& sections, co
     for (const shapes::WireSection& s : sections) {
         CutRow row{s.name, s.pieces, s.length, 0.0, 0.0, 0.0};
         row.ends = allowanceAt(s.first, allowances) + allowanceAt(s.last, allowances);
-        row.margin = 0.01 * allowances.marginPercent * s.length;
+        row.margin = s.trimmed ? 0.01 * allowances.marginPercent * s.length : 0.0;
         row.cut = row.radiating + row.ends + row.margin;
         rows.push_back(row);
     }

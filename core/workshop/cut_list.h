@@ -11,6 +11,7 @@ struct CutRow {
     double radiating = 0.0, ends = 0.0, margin = 0.0, cut = 0.0; ///< m
 };
 
+/// The margin is for the pieces that are trimmed.
 std::vector<CutRow> cutList(const std::vector<shapes::WireSection>& sections, const Allowances& allowances);
 /// All wire to buy, m.
 double totalWire(const std::vector<CutRow>& rows);

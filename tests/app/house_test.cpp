@@ -256,7 +256,7 @@ TEST(CoreWords, AreTranslatedInWholeSentencesWithValuesInTheShownUnits)
     const Text text(coreText("core", "the end would hang %1 below the centre, but a side is only %2 long; raise the end"),
                     Measure{3.048, units::Quantity::Length}, Measure{1.0, units::Quantity::Length});
     EXPECT_EQ(text.english(), "the end would hang 3.05 m below the centre, but a side is only 1.00 m long; raise the end");
-    EXPECT_TRUE(coreWords(text, units::System::Imperial).contains(QStringLiteral("hang 10 ft 0.0 in below")));
+    EXPECT_TRUE(coreWords(text, units::System::Imperial).contains(QStringLiteral("hang 10 ft below")));
     Shouting translator;
     QCoreApplication::installTranslator(&translator);
     EXPECT_TRUE(coreWords(text, units::System::Metric).startsWith(QStringLiteral("THE END WOULD HANG 3.05 m BELOW")));

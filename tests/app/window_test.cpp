@@ -372,7 +372,7 @@ TEST_F(WindowTest, UndoAndRedoCoverEveryKindOfEdit)
 TEST_F(WindowTest, UnitsSwitchInOnePlace)
 {
     QTest::mouseClick(find<QToolButton>("units"), Qt::LeftButton);
-    EXPECT_EQ(find<ValueEdit>("apex_height_m")->text(), QStringLiteral("43 ft 3.7 in"));
+    EXPECT_EQ(find<ValueEdit>("apex_height_m")->text(), QStringLiteral("43 ft 3 11/16 in"));
     type("apex_height_m", QStringLiteral("40"));
     EXPECT_NEAR(parameter("apex_height_m"), 40 * 0.3048, 1e-9);
     QTest::mouseClick(find<QToolButton>("units"), Qt::LeftButton);
@@ -404,7 +404,7 @@ TEST_F(WindowTest, AntennasCanBeAddedDuplicatedAndRemoved)
 {
     window().findChild<QAction*>(QStringLiteral("actionDuplicate"))->trigger();
     EXPECT_EQ(document().design().antennas.size(), 6u);
-    EXPECT_EQ(document().antenna().name, "Tower V 40 copy");
+    EXPECT_EQ(document().antenna().name, "Tower V 40 (2)");
     window().findChild<QAction*>(QStringLiteral("actionRemove"))->trigger();
     EXPECT_EQ(document().design().antennas.size(), 5u);
     while (document().hasAntenna())
@@ -438,16 +438,53 @@ TEST_F(WindowTest, PicturesAndSweepsAreExported)
         ASSERT_TRUE(window().exportPicture(png));
         QFile picture(svg);
         ASSERT_TRUE(picture.open(QIODevice::ReadOnly));
-        EXPECT_TRUE(picture.readAll().contains("<svg")) << stage;
-        EXPECT_GT(QImage(png).width(), 600);
+        const QString drawing = QString::fromUtf8(picture.readAll());
+        EXPECT_TRUE(drawing.contains(QString::fromStdString(document().antenna().name))) << stage; // title and antenna
+        EXPECT_GT(drawing.count(QStringLiteral("<text")), 5) << stage;
+        const QImage bitmap(png);
+        QSet<QRgb> colours;
+        for (int y = 0; y < bitmap.height(); y += 5)
+            for (int x = 0; x < bitmap.width(); x += 5)
+                colours.insert(bitmap.pixel(x, y));
+        EXPECT_GT(colours.size(), 10) << stage;
         EXPECT_FALSE(window().stage(QLatin1String(stage))->summary().isEmpty());
     }
-    ASSERT_TRUE(window().exportSweep(file("a.csv")));
-    ASSERT_TRUE(window().exportSweep(file("a.s1p")));
-    QFile csv(file("a.csv"));
-    ASSERT_TRUE(csv.open(QIODevice::ReadOnly));
-    EXPECT_TRUE(csv.readLine().startsWith("frequency_Hz"));
     EXPECT_FALSE(window().exportPicture(QStringLiteral("/nowhere/a.svg")));
+}
+
+/// The lines of a sweep's file, once it is there.
+QStringList linesOf(const QString& path)
+{
+    EXPECT_TRUE(QTest::qWaitFor([&] { return QFile::exists(path); }, 60000)) << path.toStdString();
+    QFile file(path);
+    EXPECT_TRUE(file.open(QIODevice::ReadOnly));
+    return QString::fromUtf8(file.readAll()).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
+}
+
+TEST_F(WindowTest, ASweepNamesItsAntennaAndIsDenseInWantedBands)
+{
+    window().exportSweep(file("a.csv"), 4e6, 12e6); // while everything is still being computed
+    const QStringList csv = linesOf(file("a.csv"));
+    EXPECT_TRUE(csv.at(0).contains(QString::fromStdString(document().antenna().name)));
+    EXPECT_TRUE(csv.at(1).startsWith(QStringLiteral("frequency_Hz")));
+    std::vector<double> frequencies;
+    for (const QString& line : csv.mid(2))
+        frequencies.push_back(line.section(QLatin1Char(','), 0, 0).toDouble());
+    EXPECT_TRUE(std::is_sorted(frequencies.begin(), frequencies.end()));
+    EXPECT_NEAR(frequencies.front(), 4e6, 1.0);
+    EXPECT_NEAR(frequencies.back(), 12e6, 1.0);
+    for (const WantedBand& w : document().design().operation.bands)
+        if (w.wish != Wish::No && w.band.from > 4e6 && w.band.to < 12e6) {
+            const auto inBand = [&](double f) { return f > w.band.from - 1.0 && f < w.band.to + 1.0; };
+            EXPECT_GE(std::count_if(frequencies.begin(), frequencies.end(), inBand), 51) << w.band.name;
+        }
+    window().exportSweep(file("a.s1p"), 7e6, 7.2e6);
+    const QStringList touchstone = linesOf(file("a.s1p"));
+    EXPECT_TRUE(touchstone.at(0).startsWith(QLatin1Char('!')) && touchstone.at(0).contains(QString::fromStdString(document().antenna().name)));
+    EXPECT_TRUE(touchstone.contains(QStringLiteral("# Hz S RI R 50")));
+    window().exportSweep(file("b.csv"), 8e6, 7e6);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("message")->text().contains(QStringLiteral("lower to a higher")); }, 10000));
+    EXPECT_FALSE(QFile::exists(file("b.csv")));
 }
 
 TEST_F(WindowTest, StripSelectsBandsByClickAndKey)

@@ -40,6 +40,18 @@ TEST(Coverage, OfPartOfABand)
     EXPECT_GT(c.highEdgeSwr, 2.0);
 }
 
+// 2026-11: the width under the limit ended at the band's edges.
+TEST(Coverage, TellsTheWholeWidthUnderTheLimit)
+{
+    const double f0 = 7.195e6, q = 15.0; // dips near the upper edge
+    const ImpedanceAt z = circuit(50, f0, q);
+    const Coverage c = coverage(z, forty, 2.0, f0);
+    EXPECT_GT(c.wholeTo, forty.to + 50e3);
+    EXPECT_NEAR(swr(z(c.wholeFrom)), 2.0, 1e-3);
+    EXPECT_NEAR(swr(z(c.wholeTo)), 2.0, 1e-3);
+    EXPECT_EQ(coverage(circuit(50, 9e6, 50), forty, 2.0, 9e6).wholeTo, 0.0);
+}
+
 TEST(Coverage, TellsTooLongFromTooShort)
 {
     EXPECT_EQ(coverage(circuit(50, 6.85e6, 40), forty, 2.0, 0).verdict, Verdict::TooLong);

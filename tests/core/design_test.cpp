@@ -83,6 +83,7 @@ TEST(Names, GetTheNextFreeNumber)
     EXPECT_EQ(freeName("pole", {"pole"}), "pole 2");
     EXPECT_EQ(freeName("pole 2", {"pole", "pole 2"}), "pole 3");
     EXPECT_EQ(freeName("40 m", {"40 m"}), "40 m 2");
+    EXPECT_EQ(freeName("Tower V 40", {"Tower V 40"}), "Tower V 40 (2)");
 }
 
 TEST(NewAntenna, HangsFromTheTallestSupport)

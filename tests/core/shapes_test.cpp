@@ -307,6 +307,33 @@ TEST(Dipole, TiesBothEndsToDifferentTrees)
     EXPECT_EQ(hangAt(site, shape, 1, {9, 9}, 1.0).support, nullptr);
 }
 
+TEST(Carried, WhatIsTiedToASupportFollowsItAndTheRestStays)
+{
+    Site site;
+    site.supports = {{"mast", SupportKind::Pole, {0, 0}, 10.0, false, "m", {}}, {"tree", SupportKind::Tree, {12, 9}, 4.0, false, "t", {}}};
+    AntennaShape shape = hangAt(site, dipoleFamily().standardShape(14.1e6), 0, {0, 0}, 1.0).shape;
+    shape = hangAt(site, shape, 1, {12, 9}, 1.0).shape;
+
+    Support tree = site.supports[1];
+    tree.at = {9, -12};
+    const AntennaShape turned = carried(site, tree, shape);
+    EXPECT_NEAR(handleOf(turned, 1).x / handleOf(turned, 1).y, -0.75, 1e-9);
+    EXPECT_NEAR(handleOf(turned, 1).z, handleOf(shape, 1).z, 1e-9);
+    EXPECT_EQ(handleOf(turned, 0).z, 10.0);
+
+    Support mast = site.supports[0];
+    mast.at = {1, 2};
+    mast.height = 12.0;
+    const Vec3 apex = handleOf(carried(site, mast, shape), 0);
+    expectPlan(apex, 1, 2);
+    EXPECT_EQ(apex.z, 12.0);
+
+    Support other{"other", SupportKind::Pole, {5, 5}, 9.0, false, "o", {}};
+    site.supports.push_back(other);
+    other.at = {6, 6};
+    EXPECT_EQ(carried(site, other, shape), shape);
+}
+
 TEST(RopeHeight, IsOnTheLineToTheTopOrTheTopItself)
 {
     EXPECT_DOUBLE_EQ(ropeHeight(10.0, 8.0, 4.0, 5.0), 7.0); // 10 away in all, half of it wire

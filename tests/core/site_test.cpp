@@ -39,6 +39,18 @@ TEST(Outline, MeasuresDistances)
     EXPECT_EQ(extentOf({}), (PlanPoint{0, 0}));
 }
 
+TEST(Outline, KeepsItsFormWhenStretched)
+{
+    const Outline corner{{1, 1}, {11, 1}, {11, 5}, {5, 5}, {5, 11}, {1, 11}}; // an L
+    const Outline wide = stretched(corner, {20, 10});
+    EXPECT_EQ(wide.size(), 6u);
+    EXPECT_EQ(extentOf(wide), (PlanPoint{20, 10}));
+    EXPECT_EQ(cornerOf(wide), (PlanPoint{1, 1}));
+    EXPECT_EQ(wide[3], (PlanPoint{9, 5}));
+    EXPECT_EQ(stretched({}, {4, 3}), rectangle({0, 0}, {4, 3}));
+    EXPECT_EQ(moved({{1, 2}}, 3, -1), (Outline{{4, 1}}));
+}
+
 TEST(Fit, SaysHowFarInside)
 {
     const FitReport fit = fitOnSite(site(), fedWire({{10, 5, 8}, {20, 5, 8}}, 5.0));

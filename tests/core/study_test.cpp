@@ -63,7 +63,33 @@ TEST(Windows, WhatNobodyWantsFarAwayOrIsTooLongWaitsForARequest)
     const auto places = [&](const Id& requested, double wire) { return planWindows(bands, 7.1e6, requested, {wire, wire}).bands; };
     EXPECT_EQ(places({}, 20.0), (std::vector{Near, OnRequest, Far}));
     EXPECT_EQ(places("23 cm", 20.0), (std::vector{Near, Far, Far}));
+    EXPECT_EQ(planWindows({band("10 m", 28e6, 29.7e6, Wish::No), band("10 m", 28e6, 29.7e6)}, 7.1e6, {}, {20.0, 20.0}).bands,
+              (std::vector{Far, Near})); // computed too, but nobody waits for it
     EXPECT_EQ(places({}, 100.0), (std::vector{Near, OnRequest, OnRequest})); // 48 wavelengths on 2 m
+}
+
+// ---- cures
+
+// The length that is told does bring the dip into the band, and what it costs elsewhere is what it costs.
+TEST(Cures, AreWhatTheyPromise)
+{
+    Library library;
+    const std::vector<WantedBand> bands{forty, band("own", 7.32e6, 7.4e6, Wish::Must)};
+    Question asked = question("dipole", 7.1e6, bands);
+    const auto curve = curveOf(library, asked);
+    ASSERT_TRUE(curve.ok()) << curve.firstFault();
+    const auto detail = detailOf(library, **curve);
+    ASSERT_TRUE(detail.ok()) << detail.firstFault();
+    const Cure* cure = (*detail)->cureOf("own");
+    ASSERT_TRUE(cure) << (*curve)->bands[1].lowestSwr;
+    EXPECT_LT(cure->change, 0.0) << "shorter for a higher band";
+    asked.subject.shape.parameters["leg_m"] += cure->change;
+    const auto then = curveOf(library, asked);
+    ASSERT_TRUE(then.ok());
+    EXPECT_NEAR((*then)->bands[1].lowestSwr, cure->lowestSwr, 0.01);
+    EXPECT_NEAR((*then)->bands[1].at, 7.36e6, 30e3);
+    const bool lostForty = (*curve)->bands[0].lowestSwr <= 2.0 && (*then)->bands[0].lowestSwr > 2.0;
+    EXPECT_EQ(!cure->lost.empty(), lostForty);
 }
 
 // ---- curves

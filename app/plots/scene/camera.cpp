@@ -29,6 +29,15 @@ Vec3 widestDirection(const WireModel& model)
     return best.x < -1e-9 || (std::abs(best.x) < 1e-9 && best.y < 0.0) ? -1.0 * best : best;
 }
 
+double planDistanceTo(const WireModel& model, PlanPoint p)
+{
+    double nearest = HUGE_VAL;
+    for (const Wire& w : model.wires)
+        for (std::size_t i = 1; i < w.points.size(); ++i)
+            nearest = std::min(nearest, distanceToSegment(p, {w.points[i - 1].x, w.points[i - 1].y}, {w.points[i].x, w.points[i].y}));
+    return nearest;
+}
+
 void turnTowards(Camera& camera, const WireModel& model, SceneView view, const Turn& turn)
 {
     switch (view) {
@@ -61,7 +70,30 @@ double Camera::bearing() const
     return study::bearingOf(std::atan2(into.y, into.x));
 }
 
-Camera aimedAt(const WireModel& model, SceneView view, const Turn& turn, const QSizeF& size)
+std::vector<const Support*> supportsInSight(const Site& site, const shapes::BuiltAntenna& antenna, SceneView view)
+{
+    constexpr double carriesWithin = 3.0, besides = 3.2; // m from a wire or its plane; of the antenna's width
+    const Vec3 right = widestDirection(antenna.model), into{-right.y, right.x, 0.0};
+    double reach = 0.0;
+    for (const Wire& w : antenna.model.wires)
+        for (Vec3 p : w.points)
+            reach = std::max(reach, std::abs(dot(p - antenna.feedPoint, right)));
+    std::vector<const Support*> shown, holding;
+    for (const Wire& w : antenna.model.wires) {
+        holding.push_back(ropeHold(site, w.points[1], w.points.front()));
+        holding.push_back(ropeHold(site, w.points[w.points.size() - 2], w.points.back()));
+    }
+    for (const Support& s : site.supports) {
+        const Vec3 off = Vec3{s.at.x, s.at.y, 0.0} - antenna.feedPoint;
+        const bool inPlane = std::abs(dot(off, into)) < carriesWithin && std::abs(dot(off, right)) < besides * reach;
+        const bool holds = std::find(holding.begin(), holding.end(), &s) != holding.end() && std::abs(dot(off, right)) < besides * reach;
+        if (view != SceneView::Side || inPlane || holds || planDistanceTo(antenna.model, s.at) < carriesWithin)
+            shown.push_back(&s);
+    }
+    return shown;
+}
+
+Camera aimedAt(const WireModel& model, SceneView view, const Turn& turn, const QSizeF& size, const std::vector<Vec3>& others)
 {
     Camera camera;
     turnTowards(camera, model, view, turn);
@@ -72,6 +104,8 @@ Camera aimedAt(const WireModel& model, SceneView view, const Turn& turn, const Q
             if (view != SceneView::Plan)
                 box.include(dot(Vec3{p.x, p.y, 0.0}, camera.right), dot(Vec3{p.x, p.y, 0.0}, camera.up));
         }
+    for (Vec3 p : others)
+        box.include(dot(p, camera.right), dot(p, camera.up));
     const bool side = view == SceneView::Side;
     const double pad = side ? 0.16 : 0.12, smallest = 0.02 * std::max({box.u1 - box.u0, box.v1 - box.v0, 1e-3});
     const double spanU = std::max(box.u1 - box.u0, smallest), spanV = std::max(side ? 1.12 * box.v1 : box.v1 - box.v0, smallest);

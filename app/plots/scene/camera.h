@@ -1,7 +1,8 @@
 #pragma once
 /// Orthographic projection from site metres to pixels, and how it is aimed at an antenna.
 
-#include "core/wire/wire_model.h"
+#include "core/shapes/family.h"
+#include "core/site/site.h"
 
 #include <QPointF>
 #include <QSizeF>
@@ -29,7 +30,11 @@ struct Turn {
     double yaw = 0.6, pitch = 0.45, zoom = 1.0; ///< rad, rad, 1 fits the window
 };
 
-/// Looks across the direction in which the antenna is widest (side), down (plan), or as turned; the antenna fits the size.
-Camera aimedAt(const WireModel& model, SceneView view, const Turn& turn, const QSizeF& size);
+/// Looks across the direction in which the antenna is widest (side), down (plan), or as turned; the antenna fits the size, and so do the
+/// other points.
+Camera aimedAt(const WireModel& model, SceneView view, const Turn& turn, const QSizeF& size, const std::vector<Vec3>& others = {});
+
+/// The supports that a picture shows: all, but from the side only those near a wire, that hold an end, or beside which an end could be tied.
+std::vector<const Support*> supportsInSight(const Site& site, const shapes::BuiltAntenna& antenna, SceneView view);
 
 } // namespace vetchling::app

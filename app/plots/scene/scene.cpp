@@ -3,7 +3,9 @@
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "core/shapes/drag.h"
+#include "core/shapes/hang.h"
 
+#include <QKeyEvent>
 #include <QMouseEvent>
 
 #include <algorithm>
@@ -12,7 +14,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double grabRadius = 14.0; // px
+constexpr double grabRadius = 14.0, snapRadius = 12.0; // px
 
 } // namespace
 
@@ -21,7 +23,8 @@ Scene::Scene(ViewContext& context, QWidget* parent) : Canvas(context, parent)
     setObjectName(QStringLiteral("shapeScene"));
     setAccessibleName(tr("Antenna to scale over the ground"));
     setMouseTracking(true);
-    setFocusPolicy(Qt::ClickFocus);
+    setAccessibleDescription(tr("Space chooses the next ring, arrows move it"));
+    setFocusPolicy(Qt::StrongFocus);
     connect(&context.document, &Document::designChanged, this, qOverload<>(&QWidget::update));
     connect(&context.document, &Document::currentChanged, this, [this] {
         endDrag(); // the handles are others now
@@ -45,7 +48,21 @@ const shapes::BuiltAntenna* Scene::built() const
     return model ? model->built.get() : nullptr;
 }
 
-void Scene::aim(const QSizeF& size) { m_camera = m_frozen ? *m_frozen : aimedAt(built()->model, m_view, m_turn, size); }
+void Scene::aim(const QSizeF& size)
+{
+    if (m_frozen) {
+        m_camera = *m_frozen;
+        return;
+    }
+    std::vector<Vec3> others;
+    if (m_view == SceneView::Side)
+        for (const Support* s : supportsInSight(m_context.document.design().site, *built(), m_view))
+            others.push_back({s->at.x, s->at.y, 0.0});
+    if (const CurvePointer pinned = m_context.solver.pinnedCurve())
+        for (const Wire& w : pinned->built->model.wires)
+            others.insert(others.end(), w.points.begin(), w.points.end());
+    m_camera = aimedAt(built()->model, m_view, m_turn, size, others);
+}
 
 void Scene::render(Sketch& sketch, const QSizeF& size)
 {
@@ -61,7 +78,7 @@ void Scene::render(Sketch& sketch, const QSizeF& size)
     aim(size);
     ScenePainter(sketch, m_camera, size,
                  {m_context.document.design().site, m_context.system(), *model, m_context.solver.detail(), m_context.solver.pinnedCurve(),
-                  m_view, m_hot, m_dragged})
+                  m_context.solver.pinnedName(), m_view, onScreen(), onScreen() ? m_hot : -1, onScreen() ? m_dragged : -1})
         .paint();
 }
 
@@ -88,22 +105,36 @@ std::optional<QPointF> Scene::handlePosition(const std::string& name)
     return std::nullopt;
 }
 
-void Scene::dragTo(QPointF p)
+/// The support whose top is under the pointer, in a view that shows tops; null if none is.
+const Support* Scene::supportUnder(QPointF p) const
+{
+    for (const Support* s : supportsInSight(m_context.document.design().site, *built(), m_view)) {
+        const QPointF top = m_camera.project({s->at.x, s->at.y, s->height}) - p;
+        if (std::hypot(top.x(), top.y()) <= snapRadius)
+            return s;
+    }
+    return nullptr;
+}
+
+/// @param ties to a support that is under the pointer
+void Scene::dragTo(QPointF p, bool ties)
 {
     if (!built() || m_dragged >= int(built()->handles.size()))
         return;
     const shapes::Handle handle = built()->handles[std::size_t(m_dragged)];
     const QPointF gap = (p - m_camera.project(handle.at)) / m_camera.scale;
     const shapes::AntennaShape& shape = m_context.document.antenna().shape;
+    if (const Support* s = ties ? supportUnder(p) : nullptr) {
+        const shapes::Hung hung = shapes::hangAt(m_context.document.design().site, m_grabbed, std::size_t(m_dragged), s->at, 0.01);
+        m_context.document.setShape(tr("tie to %1").arg(QString::fromStdString(s->name)), QStringLiteral("drag handle"),
+                                    m_context.document.current(), hung.shape);
+        return;
+    }
     const shapes::AntennaShape next = shapes::dragged(shape, m_context.document.design().site.soil.ground(), std::size_t(m_dragged),
                                                       {m_camera.right, m_camera.up, gap.x(), -gap.y()});
     if (next == shape)
         return;
-    m_context.document.editAntenna(tr("drag %1").arg(coreWords(handle.name)), QStringLiteral("drag handle"), [&](Antenna& a) {
-        a.shape.parameters = next.parameters;
-        for (const std::string& key : handle.parameters)
-            a.typed.erase(key);
-    });
+    m_context.document.setShape(tr("drag %1").arg(coreWords(handle.name)), QStringLiteral("drag handle"), m_context.document.current(), next);
 }
 
 void Scene::mousePressEvent(QMouseEvent* event)
@@ -113,6 +144,7 @@ void Scene::mousePressEvent(QMouseEvent* event)
     m_turning = m_dragged < 0 && m_view == SceneView::Turn;
     if (m_dragged >= 0) {
         m_frozen = m_camera;
+        m_grabbed = m_context.document.antenna().shape;
         emit draggingChanged(true);
         update();
     }
@@ -121,7 +153,7 @@ void Scene::mousePressEvent(QMouseEvent* event)
 void Scene::mouseMoveEvent(QMouseEvent* event)
 {
     if (m_dragged >= 0) {
-        dragTo(event->position());
+        dragTo(event->position(), true);
     } else if (m_turning) {
         m_turn.yaw -= 0.008 * (event->position().x() - m_last.x());
         m_turn.pitch = std::clamp(m_turn.pitch + 0.006 * (event->position().y() - m_last.y()), 0.05, 1.45);
@@ -153,6 +185,37 @@ void Scene::mouseReleaseEvent(QMouseEvent*)
 {
     endDrag();
     update();
+}
+
+/// Rings by keyboard: the chosen one is marked as one under the pointer is.
+void Scene::keyPressEvent(QKeyEvent* event)
+{
+    const int count = built() ? int(built()->handles.size()) : 0;
+    const double step = event->modifiers() & Qt::ShiftModifier ? 0.5 : 0.05; // m
+    const auto nudge = [&](double right, double up) {
+        if (count == 0)
+            return;
+        m_dragged = std::clamp(m_hot, 0, count - 1);
+        m_hot = m_dragged;
+        aim(size());
+        const Camera still = m_camera;
+        m_frozen = still;
+        dragTo(m_camera.project(built()->handles[std::size_t(m_dragged)].at) + m_camera.scale * QPointF(right, -up), false);
+        m_dragged = -1;
+        m_frozen.reset();
+        update();
+    };
+    switch (event->key()) {
+    case Qt::Key_Space:
+        m_hot = count > 0 ? (m_hot + (event->modifiers() & Qt::ShiftModifier ? count - 1 : 1) + count) % count : -1;
+        update();
+        break;
+    case Qt::Key_Left: nudge(-step, 0.0); break;
+    case Qt::Key_Right: nudge(step, 0.0); break;
+    case Qt::Key_Up: nudge(0.0, step); break;
+    case Qt::Key_Down: nudge(0.0, -step); break;
+    default: Canvas::keyPressEvent(event);
+    }
 }
 
 void Scene::wheelEvent(QWheelEvent* event)

@@ -18,6 +18,8 @@ public:
 
     /// Screen place of a handle of the current antenna, for tests; nothing if there is none of that name.
     [[nodiscard]] std::optional<QPointF> handlePosition(const std::string& name);
+    /// Screen place of a point of the site, for tests.
+    [[nodiscard]] QPointF pointOf(Vec3 p) const { return m_camera.project(p); }
 
 signals:
     void draggingChanged(bool dragging);
@@ -27,12 +29,14 @@ protected:
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override;
     void wheelEvent(QWheelEvent*) override;
+    void keyPressEvent(QKeyEvent*) override;
 
 private:
     [[nodiscard]] const shapes::BuiltAntenna* built() const;
     void aim(const QSizeF& size);
     [[nodiscard]] int handleAt(QPointF p) const;
-    void dragTo(QPointF p);
+    void dragTo(QPointF p, bool ties);
+    [[nodiscard]] const Support* supportUnder(QPointF p) const;
     void endDrag();
 
     SceneView m_view = SceneView::Side;
@@ -41,6 +45,7 @@ private:
     int m_hot = -1, m_dragged = -1;
     bool m_turning = false;
     QPointF m_last;
+    shapes::AntennaShape m_grabbed; ///< as it was when the drag began: what is tied keeps that length
     std::optional<Camera> m_frozen; ///< while dragging, so that the picture does not rescale under the pointer
 };
 

@@ -3,6 +3,8 @@
 #include "app/view/axis.h"
 #include "app/view/words.h"
 
+#include <QLineF>
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -13,17 +15,6 @@ namespace {
 constexpr double groundBand = 28.0;  // px of soil shown below the surface
 constexpr double ribbonWidth = 34.0; // px of the strongest current
 
-constexpr double carriesWithin = 3.0; // m; supports farther from every wire only clutter the side view
-
-double planDistanceTo(const WireModel& model, PlanPoint p)
-{
-    double nearest = HUGE_VAL;
-    for (const Wire& w : model.wires)
-        for (std::size_t i = 1; i < w.points.size(); ++i)
-            nearest = std::min(nearest, distanceToSegment(p, {w.points[i - 1].x, w.points[i - 1].y}, {w.points[i].x, w.points[i].y}));
-    return nearest;
-}
-
 } // namespace
 
 ScenePainter::ScenePainter(Sketch& sketch, const Camera& camera, const QSizeF& size, const SceneContent& content)
@@ -33,22 +24,32 @@ ScenePainter::ScenePainter(Sketch& sketch, const Camera& camera, const QSizeF& s
 
 void ScenePainter::paint()
 {
+    m_sketch.keepWithin(QRectF({2, 2}, m_size - QSizeF(4, 4)));
+    reserveHandles();
     if (m_content.view == SceneView::Side)
         paintGround();
     else
         paintPlanGround();
     paintBuildings();
     paintRibbon();
+    if (m_content.view == SceneView::Side)
+        for (const Support* s : supportsInSight(m_content.site, built(), m_content.view))
+            m_sketch.reserveLine(m_camera.project({s->at.x, s->at.y, 0.0}), m_camera.project({s->at.x, s->at.y, s->height}));
     const std::vector<DimensionLine> dimensions = dimensionLines();
     for (const DimensionLine& d : dimensions)
         m_sketch.reserveLine(d.a, d.b); // names of supports keep clear of what is drawn over them later
     paintSupports();
+    paintRopes();
     if (m_content.pinned)
-        paintWires(m_content.pinned->built->model, true);
-    paintWires(built().model, false);
+        paintPinned();
+    QPen wire(m_colours.leaf, 2.5);
+    wire.setCapStyle(Qt::RoundCap);
+    paintWires(built().model, wire);
     paintFittings();
-    if (m_content.view == SceneView::Side)
+    if (m_content.view == SceneView::Side) {
         paintHeights();
+        paintGroundDistances();
+    }
     for (const DimensionLine& d : dimensions)
         m_sketch.dimension(d.a, d.b, d.words);
     paintRangeNotes();
@@ -161,10 +162,36 @@ void ScenePainter::paintBuildings()
 
 void ScenePainter::paintSupports()
 {
-    const Site& site = m_content.site;
-    for (const Support& s : site.supports)
-        if (m_content.view != SceneView::Side || planDistanceTo(built().model, s.at) < carriesWithin)
-            paintSupport(s);
+    for (const Support* s : supportsInSight(m_content.site, built(), m_content.view))
+        paintSupport(*s);
+}
+
+/// What names keep clear of, whichever is painted first.
+void ScenePainter::reserveHandles()
+{
+    constexpr double ring = 11.0; // px
+    for (const shapes::Handle& h : built().handles) {
+        const QPointF at = m_camera.project(h.at);
+        m_sketch.reserve({at.x() - ring, at.y() - ring, 2 * ring, 2 * ring});
+    }
+    for (const Wire& w : built().model.wires)
+        for (std::size_t i = 1; i < w.points.size(); ++i)
+            m_sketch.reserveLine(m_camera.project(w.points[i - 1]), m_camera.project(w.points[i]));
+}
+
+/// From the ends that supports hold, in the wire's line.
+void ScenePainter::paintRopes()
+{
+    for (const Wire& w : built().model.wires)
+        for (const auto& [end, before] : {std::pair(w.points.front(), w.points[1]), std::pair(w.points.back(), w.points[w.points.size() - 2])}) {
+            const Support* s = distance(end, built().feedPoint) > 0.1 ? ropeHold(m_content.site, before, end) : nullptr;
+            if (!s)
+                continue;
+            const Vec3 out = unit(end - before);
+            const double level = std::hypot(out.x, out.y), along = std::hypot(s->at.x - end.x, s->at.y - end.y);
+            m_sketch.line(m_camera.project(end), m_camera.project(Vec3{s->at.x, s->at.y, end.z + along * out.z / level}), m_colours.leafMid, 1.2,
+                          Qt::DashLine);
+        }
 }
 
 void ScenePainter::paintSupport(const Support& s)
@@ -178,7 +205,7 @@ void ScenePainter::paintSupport(const Support& s)
         m_sketch.painter().setPen(QPen(c.ink, 1.3));
         m_sketch.painter().setBrush(c.card);
         m_sketch.painter().drawEllipse(foot, 5, 5);
-        m_sketch.label(foot + QPointF(9, 0), name, Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 11});
+        m_sketch.name(foot, 9.0, name, {c.inkSoft, 11});
         return;
     }
     const double half = s.kind == SupportKind::Tower ? 6.0 : 2.0;
@@ -194,7 +221,11 @@ void ScenePainter::paintSupport(const Support& s)
         m_sketch.painter().setBrush(Qt::NoBrush);
         m_sketch.painter().drawEllipse(QPointF(top.x(), top.y() + crown), 0.7 * crown, crown);
     }
-    m_sketch.label({top.x(), top.y() - 4}, name, Qt::AlignHCenter | Qt::AlignBottom, {c.inkSoft, 11});
+    m_sketch.name(top, std::any_of(built().handles.begin(), built().handles.end(),
+                                   [&](const shapes::Handle& h) { return QLineF(m_camera.project(h.at), top).length() < 14.0; })
+                           ? 14.0
+                           : 5.0,
+                  name, {c.inkSoft, 11});
 }
 
 void ScenePainter::paintRibbon()
@@ -227,21 +258,28 @@ void ScenePainter::paintRibbon()
     }
 }
 
-void ScenePainter::paintWires(const WireModel& model, bool pinned)
+void ScenePainter::paintWires(const WireModel& model, const QPen& pen)
 {
-    const Colours& c = m_colours;
-    QPen pen(pinned ? c.inkSoft : c.leaf, pinned ? 1.0 : 2.5);
-    if (pinned)
-        pen.setDashPattern({4, 3});
-    pen.setCapStyle(Qt::RoundCap);
+    m_sketch.painter().setPen(pen);
     for (const Wire& w : model.wires)
-        for (std::size_t i = 1; i < w.points.size(); ++i) {
-            m_sketch.painter().setPen(pen);
-            const QPointF a = m_camera.project(w.points[i - 1]), b = m_camera.project(w.points[i]);
-            m_sketch.painter().drawLine(a, b);
-            if (!pinned)
-                m_sketch.reserveLine(a, b);
-        }
+        for (std::size_t i = 1; i < w.points.size(); ++i)
+            m_sketch.painter().drawLine(m_camera.project(w.points[i - 1]), m_camera.project(w.points[i]));
+}
+
+/// Thin and dashed, under its name.
+void ScenePainter::paintPinned()
+{
+    QPen pen(m_colours.inkSoft, 1.0);
+    pen.setDashPattern({4, 3});
+    pen.setCapStyle(Qt::RoundCap);
+    const WireModel& model = m_content.pinned->built->model;
+    paintWires(model, pen);
+    if (model.wires.empty() || m_content.pinnedName.isEmpty())
+        return;
+    const Wire& first = model.wires.front();
+    constexpr double outward = 0.75; // of the wire, away from the middle where dimensions stand
+    m_sketch.label(m_camera.project(first.pointAt(outward * first.length())) + QPointF(0, 6), tr("pinned: %1").arg(m_content.pinnedName),
+                   Qt::AlignHCenter | Qt::AlignTop, {m_colours.inkSoft, 11});
 }
 
 void ScenePainter::paintFittings()
@@ -253,7 +291,7 @@ void ScenePainter::paintFittings()
         const QPointF at = m_camera.project(coil.at), along = m_camera.project(coil.at + coil.along) - at;
         m_sketch.coil(at, degrees(std::atan2(along.y(), along.x())));
     }
-    for (std::size_t i = 0; i < antenna.handles.size(); ++i)
+    for (std::size_t i = 0; m_content.handles && i < antenna.handles.size(); ++i)
         m_sketch.handle(m_camera.project(antenna.handles[i].at), int(i) == m_content.hot || int(i) == m_content.dragged);
     m_sketch.feed(m_camera.project(antenna.feedPoint));
 }
@@ -314,6 +352,24 @@ void ScenePainter::paintHeights()
         m_sketch.line({at.x() + 14, at.y()}, {x + 6, at.y()}, c.hairline);
         m_sketch.dimension({x, ground}, {x, at.y()}, lengthWords(p.z, system));
         x += 24.0;
+    }
+}
+
+/// How far the ends are from the feed, measured on the ground, where a tape lies.
+void ScenePainter::paintGroundDistances()
+{
+    constexpr double lowest = 1.0, nearest = 0.5, above = 13.0; // m, m, px
+    const double ground = m_camera.project({0, 0, 0}).y();
+    const QPointF feed = m_camera.project(built().feedPoint);
+    for (const shapes::Handle& h : built().handles) {
+        const double out = std::hypot(h.at.x - built().feedPoint.x, h.at.y - built().feedPoint.y);
+        const QPointF at = m_camera.project(h.at);
+        const bool isEnd = std::any_of(built().insulators.begin(), built().insulators.end(), [&](Vec3 p) { return distance(p, h.at) < 0.01; });
+        const bool level = std::abs(std::abs(at.x() - feed.x()) - out * m_camera.scale) < 2.0; // else the line would show another length
+        if (!isEnd || !level || out < nearest || h.at.z < lowest || ground - at.y() < 3.0 * above)
+            continue;
+        m_sketch.line(at + QPointF(0, 12), {at.x(), ground}, m_colours.hairline, 1.0, Qt::DashLine);
+        m_sketch.dimension({feed.x(), ground - above}, {at.x(), ground - above}, lengthWords(out, m_content.system));
     }
 }
 

@@ -18,7 +18,9 @@ struct SceneContent {
     const AntennaModel& model; ///< built
     DetailPointer detail;      ///< may be null or a drag behind
     CurvePointer pinned;       ///< may be null
+    QString pinnedName;
     SceneView view = SceneView::Side;
+    bool handles = true;        ///< to be dragged; not in an exported picture
     int hot = -1, dragged = -1; ///< handles; -1: none
 };
 
@@ -43,11 +45,15 @@ private:
     void paintSupports();
     void paintSupport(const Support& support);
     void paintRibbon();
-    void paintWires(const WireModel& model, bool pinned);
+    void paintWires(const WireModel& model, const QPen& pen);
     void paintFittings();
     void paintRangeNotes();
     [[nodiscard]] std::vector<DimensionLine> dimensionLines() const;
     void paintHeights();
+    void paintGroundDistances();
+    void paintRopes();
+    void paintPinned();
+    void reserveHandles();
     void paintDragValue();
 
     Sketch& m_sketch;

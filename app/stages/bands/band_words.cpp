@@ -1,6 +1,7 @@
 #include "app/stages/bands/band_words.h"
 
 #include "app/view/sketch.h"
+#include "app/view/words.h"
 
 #include <QCoreApplication>
 
@@ -14,17 +15,13 @@ QString tr(const char* words) { return QCoreApplication::translate("vetchling::a
 
 QString megahertz(double f) { return QString::number(f / 1e6, 'f', 3); }
 
-/// "about 12 cm more wire a side", from the dip's distance and the slope; empty if unknown or absurd.
-QString wireCure(double off, const QString& lengthWords, double slope, units::System system)
+QString names(const Design& design, const std::vector<Id>& bands)
 {
-    if (!(slope > 0.0))
-        return {};
-    const double metres = std::abs(off) / slope;
-    if (metres > 2.0)
-        return {};
-    const QString amount = QString::fromStdString(metres < 1.0 ? units::formatSmall(metres, system) : units::formatLength(metres, system));
-    return off > 0.0 ? tr("about %1 less wire %2 would bring it in").arg(amount, lengthWords)
-                     : tr("about %1 more wire %2 would bring it in").arg(amount, lengthWords);
+    QStringList all;
+    for (const Id& id : bands)
+        if (const WantedBand* band = findBand(design, id))
+            all << QString::fromStdString(band->band.name);
+    return all.join(QStringLiteral(", "));
 }
 
 QString partly(const Coverage& c, double limit)
@@ -38,11 +35,23 @@ QString partly(const Coverage& c, double limit)
 
 } // namespace
 
-QString bandSentence(const Coverage& c, double limit, const QString& lengthWords, double trimSlope, units::System system)
+QString cureSentence(const study::Cure& cure, const shapes::Lever& lever, const Design& design)
 {
-    const int multiple = int(std::lround(c.harmonic));
-    // A cut moves the n-th multiple n times as far as the fundamental.
-    const double slope = trimSlope * std::max(1, multiple);
+    const units::System system = design.operation.system;
+    const QString amount = smallWords(std::abs(cure.change), system), where = coreWords(lever.name);
+    QString words = (cure.change < 0.0 ? tr("%1 less, %2, would bring it in at %3") : tr("%1 more, %2, would bring it in at %3"))
+                        .arg(amount, where, swrText(cure.lowestSwr));
+    if (!cure.lost.empty())
+        words += tr(", but lose %1").arg(names(design, cure.lost));
+    else if (!cure.gained.empty())
+        words += tr(", and gain %1").arg(names(design, cure.gained));
+    else
+        words += tr(" and lose no other band");
+    return words;
+}
+
+QString bandSentence(const Coverage& c, double limit, const QString& cure)
+{
     switch (c.verdict) {
     case Verdict::Covered: {
         const double worst = std::max(c.lowEdgeSwr, c.highEdgeSwr);
@@ -53,18 +62,19 @@ QString bandSentence(const Coverage& c, double limit, const QString& lengthWords
     case Verdict::TooLong:
     case Verdict::TooShort: {
         const double edge = c.verdict == Verdict::TooLong ? c.band.from : c.band.to, off = edge - *c.nearbyDip;
-        QString words =
+        const QString words =
             tr("Its dip lies %1 kHz %2 the band").arg(std::abs(off) / 1e3, 0, 'f', 0).arg(off > 0.0 ? tr("below") : tr("above"));
-        if (const QString cure = wireCure(c.band.centre() - *c.nearbyDip, lengthWords, slope, system); !cure.isEmpty())
-            words += QStringLiteral("; ") + cure;
-        return words + QStringLiteral(".");
+        return cure.isEmpty() ? words + QStringLiteral(".") : QStringLiteral("%1; %2.").arg(words, cure);
     }
     case Verdict::Pending: return tr("Far from what this wire is made for; being computed …");
     case Verdict::OnRequest: return tr("Not solved, being far from what this wire is made for. Click it to ask.");
     case Verdict::NotResonant: break;
     }
     const QString z = impedanceText(c.impedance.real(), c.impedance.imag());
-    if (c.lowestSwr <= 5.0)
+    constexpr double builtIn = 3.0, outside = 5.0; // SWR that tuners cope with
+    if (c.lowestSwr <= builtIn)
+        return tr("%1: past your limit, but most built-in tuners cope with that.").arg(z);
+    if (c.lowestSwr <= outside)
         return tr("%1: a mismatch that most built-in tuners cannot take, an outside tuner can.").arg(z);
     return tr("Not resonant here: %1. Not a band for this wire without a tuner at the feedpoint.").arg(z);
 }

@@ -8,8 +8,10 @@
 
 namespace vetchling::app {
 
-/// @param lengthWords how the length is called, "a side"; @param trimSlope Hz a metre, 0: unknown
-QString bandSentence(const Coverage& coverage, double limit, const QString& lengthWords, double trimSlope, units::System system);
+/// @param cure as cureSentence gives it; empty if there is none
+QString bandSentence(const Coverage& coverage, double limit, const QString& cure);
+/// "28.5 cm off each side would bring it in at 1.30, but 30 m would be lost". @param design names the bands
+QString cureSentence(const study::Cure& cure, const shapes::Lever& lever, const Design& design);
 /// Resonance and match told apart, for the bands that matter.
 QString resonanceSentence(const study::Curve& curve, const Id& selectedBand);
 

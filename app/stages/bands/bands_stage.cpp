@@ -3,6 +3,7 @@
 #include "app/stages/bands/band_words.h"
 #include "app/stages/stage.h"
 #include "app/widgets/value_edit.h"
+#include "core/bands/wanted.h"
 
 #include <QCheckBox>
 #include <QMouseEvent>
@@ -57,8 +58,14 @@ public:
     {
         sketch.painter().fillRect(QRectF({0, 0}, size), sketch.colours().paper);
         const CurvePointer curve = m_context.solver.curve();
-        if (!curve)
+        if (!curve || rows().empty()) {
+            const QString missing = rows().empty() ? tr("No band is wanted yet: choose them at the right.")
+                                    : !m_context.document.hasAntenna() ? tr("No antenna yet: add one with + at the top.")
+                                    : m_context.solver.faults().empty() ? tr("Being computed …")
+                                                                        : tr("This shape cannot be computed.");
+            sketch.text({0.5 * size.width(), 60.0}, missing, Qt::AlignHCenter | Qt::AlignTop, {sketch.colours().inkSoft, 14});
             return;
+        }
         double top = 0.0;
         for (const Id& band : rows()) {
             const Coverage* coverage = curve->band(band);
@@ -106,8 +113,11 @@ private:
         sketch.text({10, row.top() + 36},
                     QStringLiteral("%1 – %2").arg(wanted.band.from / 1e6, 0, 'f', decimals).arg(wanted.band.to / 1e6, 0, 'f', decimals),
                     Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+        if (coverage.wholeTo > coverage.wholeFrom)
+            sketch.text({10, row.top() + 70}, tr("%1 kHz wide under %2").arg((coverage.wholeTo - coverage.wholeFrom) / 1e3, 0, 'f', 0).arg(curve.question.limit),
+                        Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 12});
         if (coverage.harmonic > 0.0)
-            sketch.text({10, row.top() + 53}, tr("%1 × lowest dip").arg(coverage.harmonic, 0, 'f', 2), Qt::AlignLeft | Qt::AlignTop,
+            sketch.text({10, row.top() + 53}, tr("%1 × the dip ×1").arg(coverage.harmonic, 0, 'f', 2), Qt::AlignLeft | Qt::AlignTop,
                         {c.inkFaint, 12});
 
         const auto swrAt = [&](double f) { return curve.swrAt(f); };
@@ -126,7 +136,7 @@ private:
         paintTicks(sketch, chart, coverage.band);
         if (coverage.solved())
             paintMarks(sketch, coverage, chart);
-        paintWords(sketch, curve, coverage, row);
+        paintWords(sketch, curve, coverage, wanted, row);
         paintReading(sketch, curve, chart);
     }
 
@@ -184,7 +194,7 @@ private:
         sketch.label({chart.area.left() + 20, y(end.imag()) - 2}, tr("X"), Qt::AlignLeft | Qt::AlignBottom, {c.brick, 12, true});
     }
 
-    void paintWords(Sketch& sketch, const study::Curve& curve, const Coverage& coverage, const QRectF& row) const
+    void paintWords(Sketch& sketch, const study::Curve& curve, const Coverage& coverage, const WantedBand& wanted, const QRectF& row) const
     {
         const Colours& c = sketch.colours();
         const double left = row.right() - wordsWidth + 16;
@@ -194,13 +204,13 @@ private:
                                               {good ? c.leaf : c.brick, 19, true});
             sketch.text({figure.right() + 8, row.top() + 15}, tr("at %1 MHz").arg(coverage.at / 1e6, 0, 'f', 3),
                         Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
-            sketch.text({left, row.bottom() - 24}, tr("edges %1 and %2").arg(swrText(coverage.lowEdgeSwr), swrText(coverage.highEdgeSwr)),
+            sketch.text({left, row.bottom() - 20}, tr("edges %1 and %2").arg(swrText(coverage.lowEdgeSwr), swrText(coverage.highEdgeSwr)),
                         Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 12});
         }
         const DetailPointer detail = m_context.solver.detail();
-        const bool sides = detail && !detail->levers.empty() && detail->levers.front().lever.pieces > 1;
-        const QString words = bandSentence(coverage, curve.question.limit, sides ? tr("a side") : tr("at the end"),
-                                           detail ? detail->trimSlope() : 0.0, m_context.system());
+        const study::Cure* cure = detail ? detail->cureOf(wanted.id) : nullptr;
+        const QString words = bandSentence(coverage, curve.question.limit,
+                                           cure ? cureSentence(*cure, detail->levers.front().lever, m_context.document.design()) : QString());
         sketch.painter().setFont(sketch.theme().font(12));
         sketch.painter().setPen(c.ink);
         sketch.painter().drawText(QRectF(left, row.top() + 36, wordsWidth - 20, 54), Qt::TextWordWrap, words);
@@ -251,7 +261,9 @@ public:
     {
         const CurvePointer curve = solver().curve();
         if (!curve)
-            return document().hasAntenna() ? tr("being computed") : tr("no antenna yet");
+            return !document().hasAntenna() ? tr("no antenna yet") : solver().faults().empty() ? tr("being computed") : tr("not possible");
+        if (curve->bandsWished() == 0)
+            return tr("no band wanted yet");
         return tr("%1 of %2 bands under %3").arg(curve->bandsUnderLimit()).arg(curve->bandsWished()).arg(curve->question.limit);
     }
 
@@ -306,6 +318,8 @@ private:
             return tr("Add an antenna with + at the top.");
         if (!curve)
             return tr("Being computed …");
+        if (curve->bandsWished() == 0)
+            return tr("No band is wanted yet: choose them at the right, or put in a plan's bands.");
         return tr("%1 of %2 wanted bands dip under %3.  Circle: lowest SWR.  Triangle: resonance, no reactance.  Hatched: past your limit.")
             .arg(curve->bandsUnderLimit())
             .arg(curve->bandsWished())
@@ -321,7 +335,9 @@ private:
         for (const BandPlan& plan : m_context.bandPlans)
             regions << QString::fromStdString(plan.name).section(QLatin1Char('('), 0, 0).trimmed();
         m_region = m_ledger->choice(tr("Allocations"), regions, QStringLiteral("bandPlan"));
+        QPushButton* put = m_ledger->button(tr("Put in its bands"), QStringLiteral("putPlan"));
         connect(m_region, &QComboBox::activated, this, &BandsStage::takePlan);
+        connect(put, &QPushButton::clicked, this, [this] { takePlan(m_region->currentIndex()); });
         const auto& bands = document().design().operation.bands;
         for (std::size_t i = 0; i < bands.size(); ++i) {
             QComboBox* wish = m_ledger->choice(QString::fromStdString(bands[i].band.name), {tr("not wanted"), tr("nice"), tr("must")},
@@ -369,42 +385,32 @@ private:
         from->setValue(13.5e6, system());
         to->setValue(13.6e6, system());
         QPushButton* add = m_ledger->button(tr("Add this range"), QStringLiteral("addRange"));
-        connect(add, &QPushButton::clicked, this, [this, from, to] { addRange(from->value(), to->value()); });
+        m_rangeNote = m_ledger->caution({});
+        connect(add, &QPushButton::clicked, this, [this, from, to] {
+            if (from->confirm() && to->confirm())
+                addRange(from->value(), to->value());
+        });
     }
 
     void addRange(double from, double to)
     {
-        const auto& bands = document().design().operation.bands;
-        const bool overlaps =
-            std::any_of(bands.begin(), bands.end(), [&](const WantedBand& w) { return from < w.band.to && to > w.band.from; });
-        if (!(to > from) || overlaps) {
-            m_page->setSentence(overlaps ? tr("That range overlaps a band that is already there; choose another.")
-                                         : tr("The upper end must be above the lower end."));
-            return;
-        }
-        document().edit(tr("add a range"), {}, [&](Design& d) {
-            d.operation.bands.push_back(
-                {{QStringLiteral("%1 MHz").arg(from / 1e6, 0, 'f', 2).toStdString(), from, to}, Wish::Nice, {}, {}});
-            std::sort(d.operation.bands.begin(), d.operation.bands.end(),
-                      [](const WantedBand& a, const WantedBand& b) { return a.band.from < b.band.from; });
-        });
+        const bool overlaps = overlapsAny(document().design().operation.bands, from, to);
+        m_rangeNote->setText(overlaps      ? tr("That range overlaps a band that is already there; choose another.")
+                             : !(to > from) ? tr("The upper end must be above the lower end.")
+                                            : QString());
+        if (m_rangeNote->text().isEmpty())
+            document().edit(tr("add a range"), {}, [&](Design& d) { vetchling::addRange(d.operation.bands, from, to, Wish::Nice); });
     }
 
     /// New edges for bands of the same name; the plan's other bands come in, not wanted yet. Wishes stay.
     void takePlan(int index)
     {
+        if (index < 0)
+            return;
         const BandPlan plan = m_context.bandPlans[std::size_t(index)];
         document().edit(tr("change allocations"), {}, [&](Design& d) {
             d.operation.bandPlan = plan.id;
-            std::vector<WantedBand>& bands = d.operation.bands;
-            for (const Band& b : plan.bands) {
-                const auto known = std::find_if(bands.begin(), bands.end(), [&](const WantedBand& w) { return w.band.name == b.name; });
-                if (known != bands.end())
-                    known->band = b;
-                else
-                    bands.push_back({b, Wish::No, {}, {}});
-            }
-            std::sort(bands.begin(), bands.end(), [](const WantedBand& a, const WantedBand& b) { return a.band.from < b.band.from; });
+            putIn(plan, d.operation.bands);
         });
     }
 
@@ -413,7 +419,7 @@ private:
     std::vector<QComboBox*> m_wishes;
     QComboBox* m_region = nullptr;
     ValueEdit *m_limit = nullptr, *m_power = nullptr;
-    QLabel* m_match = nullptr;
+    QLabel *m_match = nullptr, *m_rangeNote = nullptr;
 };
 
 } // namespace

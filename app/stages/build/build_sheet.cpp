@@ -72,8 +72,14 @@ std::vector<CutRow> BuildSheet::rows() const
 void BuildSheet::render(Sketch& sketch, const QSizeF& size)
 {
     sketch.painter().fillRect(QRectF({0, 0}, size), sketch.colours().paper);
-    if (rows().empty())
+    if (rows().empty()) {
+        const AntennaModel* model = m_context.models.current();
+        const QString words = !model ? tr("No antenna yet: add one with + at the top.")
+                              : model->fault ? tr("Nothing to cut: %1.").arg(coreWords(model->fault->message, m_context.system()))
+                                             : tr("Nothing to cut.");
+        sketch.text({0.5 * size.width(), 60.0}, words, Qt::AlignHCenter | Qt::AlignTop, {sketch.colours().inkSoft, 14});
         return;
+    }
     paintBars(sketch, barsTop, size.width());
     double y = onScreen() ? tableTop() + m_table->fullHeight() : paintTable(sketch, *m_list, columnShares, tableTop(), size.width(), size.height());
     y = paintEnds(sketch, y + 26.0, size.width());
@@ -236,7 +242,32 @@ void BuildSheet::paintCautions(Sketch& sketch, double top, double width) const
                                  "within a metre. Eye protection for drilling, air for soldering. Follow local codes."));
 }
 
-bool writeBuildPdf(BuildSheet& sheet, const QString& title, const QString& sentence, const QString& path)
+void paintSheet(QPainter& painter, BuildSheet& sheet, const SheetHead& head)
+{
+    Theme paper;
+    paper.setMode(Theme::Mode::Paper);
+    constexpr double sheetWidth = 720.0, line = 18.0;
+    const double scale = painter.viewport().width() / sheetWidth;
+    painter.scale(scale, scale);
+    double y = 0.0;
+    {
+        Sketch sketch(painter, paper);
+        sketch.text({0, y}, head.title, Qt::AlignLeft | Qt::AlignTop, {paper.colours().ink, 20, true});
+        sketch.text({0, y += 28}, head.sentence, Qt::AlignLeft | Qt::AlignTop, {paper.colours().inkSoft, 13});
+        y += 24;
+        for (const QString& fact : head.facts) {
+            sketch.text({0, y}, fact, Qt::AlignLeft | Qt::AlignTop, {paper.colours().ink, 13});
+            y += line;
+        }
+        y += 10;
+        sketch.line({0, y}, {sheetWidth, y}, paper.colours().hairline);
+    }
+    painter.translate(0, y + 12.0);
+    Sketch body(painter, paper);
+    sheet.render(body, {sheetWidth, painter.viewport().height() / scale - y - 12.0});
+}
+
+bool writeBuildPdf(BuildSheet& sheet, const SheetHead& head, const QString& path)
 {
     QByteArray content;
     QBuffer buffer(&content);
@@ -244,21 +275,12 @@ bool writeBuildPdf(BuildSheet& sheet, const QString& title, const QString& sente
     QPdfWriter writer(&buffer);
     writer.setPageSize(QPageSize(QPageSize::A4));
     writer.setPageMargins(QMarginsF(16, 16, 16, 16), QPageLayout::Millimeter);
-    writer.setTitle(title);
+    writer.setTitle(head.title);
     writer.setCreator(QStringLiteral("Vetchling"));
     QPainter painter;
     if (!painter.begin(&writer))
         return false;
-    Theme paperTheme; // always the day colours on paper
-    constexpr double sheetWidth = 720.0;
-    const double scale = painter.viewport().width() / sheetWidth;
-    painter.scale(scale, scale);
-    Sketch sketch(painter, paperTheme);
-    sketch.text({0, 0}, title, Qt::AlignLeft | Qt::AlignTop, {paperTheme.colours().ink, 18, true});
-    sketch.text({0, 26}, sentence, Qt::AlignLeft | Qt::AlignTop, {paperTheme.colours().inkSoft, 12});
-    painter.translate(0, 60);
-    Sketch body(painter, paperTheme);
-    sheet.render(body, {sheetWidth, painter.viewport().height() / scale - 60.0});
+    paintSheet(painter, sheet, head);
     return painter.end() && files::writeWhole(path.toStdString(), content.toStdString()).empty();
 }
 

@@ -36,7 +36,15 @@ private:
     Table* m_table;
 };
 
-/// Writes the sheet as a PDF on A4. False if the file cannot be written.
-bool writeBuildPdf(BuildSheet& sheet, const QString& title, const QString& sentence, const QString& path);
+/// What stands over a printed sheet.
+struct SheetHead {
+    QString title, sentence;
+    QStringList facts; ///< site, date, frequency, wire, heights, coils
+};
+
+/// Paints the sheet onto a page of any size, white, its width used.
+void paintSheet(QPainter& painter, BuildSheet& sheet, const SheetHead& head);
+/// Writes it as a PDF on A4. False if the file cannot be written.
+bool writeBuildPdf(BuildSheet& sheet, const SheetHead& head, const QString& path);
 
 } // namespace vetchling::app

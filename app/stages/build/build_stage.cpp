@@ -1,11 +1,14 @@
 /// Build: what to cut, with allowances, as a sheet to print and a list to take along.
 #include "app/stages/build/build_sheet.h"
 #include "app/stages/stage.h"
+#include "app/view/ask_for_file.h"
 #include "app/view/sketch.h"
+#include "app/view/words.h"
+#include "app/widgets/typed.h"
 #include "app/widgets/value_edit.h"
 #include "core/files/writer.h"
 
-#include <QFileDialog>
+#include <QDate>
 #include <QPrintDialog>
 #include <QPrinter>
 #include <QScrollArea>
@@ -46,7 +49,8 @@ public:
     {
         if (!document().hasAntenna()) {
             m_page->setTitle(tr("Build"));
-            m_page->setSentence(tr("Add an antenna first."));
+            m_page->setSentence(tr("Add an antenna with + at the top; then this says what to cut."));
+            m_total->setText({});
             return;
         }
         const Antenna& a = document().antenna();
@@ -67,10 +71,11 @@ private:
         int pieces = 0;
         for (const CutRow& r : rows)
             pieces += r.pieces;
-        return tr("%1 of wire in %2 pieces, cut %3 % long for trimming. Equal pieces equal within 1 cm.")
+        return tr("%1 of wire in %2 pieces; what is trimmed is cut %3 % long. Equal pieces equal within %4.")
             .arg(QString::fromStdString(units::formatLength(totalWire(rows), system(), 1)))
             .arg(pieces)
-            .arg(document().antenna().allowances.marginPercent);
+            .arg(document().antenna().allowances.marginPercent)
+            .arg(system() == units::System::Metric ? tr("1 cm") : tr("1/2 in"));
     }
 
     ValueEdit* allowance(const QString& label, const char* object, units::Quantity quantity, double Allowances::*member, double highest)
@@ -99,12 +104,11 @@ private:
         connect(m_ledger->button(tr("Print build sheet"), QStringLiteral("printSheet"), true), &QPushButton::clicked, this,
                 &BuildStage::print);
         connect(m_ledger->button(tr("Save as PDF"), QStringLiteral("savePdf")), &QPushButton::clicked, this, [this] {
-            if (const QString path = ask(tr("PDF (*.pdf)"), QStringLiteral("pdf")); !path.isEmpty())
-                report(writeBuildPdf(*m_sheet, tr("Build: %1").arg(QString::fromStdString(document().antenna().name)), sentence(), path),
-                       path);
+            if (const QString path = ask(tr("Save the build sheet"), tr("PDF (*.pdf)")); !path.isEmpty())
+                report(writeBuildPdf(*m_sheet, head(), path), path);
         });
         connect(m_ledger->button(tr("Save as CSV"), QStringLiteral("saveCsv")), &QPushButton::clicked, this, [this] {
-            if (const QString path = ask(tr("CSV (*.csv)"), QStringLiteral("csv")); !path.isEmpty()) {
+            if (const QString path = ask(tr("Save the cut list"), tr("CSV (*.csv)")); !path.isEmpty()) {
                 const bool good = files::writeWhole(path.toStdString(), cutListCsv(m_sheet->rows())).empty();
                 report(good, path);
             }
@@ -113,12 +117,54 @@ private:
         m_ledger->finish();
     }
 
-    QString ask(const QString& filter, const QString& suffix)
+    /// Takes what is typed first; empty if something cannot be taken, or the user would rather not.
+    QString ask(const QString& title, const QString& filter)
     {
-        if (!document().hasAntenna())
+        if (!ready())
             return {};
-        const QString name = QString::fromStdString(document().antenna().name).toLower().replace(QLatin1Char(' '), QLatin1Char('-'));
-        return QFileDialog::getSaveFileName(m_page, tr("Save the cut list"), name + QLatin1Char('.') + suffix, filter);
+        return askForFile(m_page, title, fileName(QString::fromStdString(document().antenna().name)), filter);
+    }
+
+    bool ready()
+    {
+        const QString complaint = takeTyped(m_page->window());
+        m_said->setText(!complaint.isEmpty()            ? complaint
+                        : m_sheet->rows().empty() ? tr("There is nothing to cut yet.")
+                                                  : QString());
+        return m_said->text().isEmpty();
+    }
+
+    /// What someone in the garden has to know beside the cut list.
+    SheetHead head() const
+    {
+        const Antenna& a = document().antenna();
+        const AntennaModel* model = m_context.models.current();
+        QStringList facts;
+        facts << tr("Site: %1. Date: %2. Design frequency: %3.")
+                     .arg(QString::fromStdString(document().design().site.name), QDate::currentDate().toString(Qt::ISODate),
+                          frequencyWords(a.shape.designFrequency));
+        const auto known = std::find_if(m_context.conductors.begin(), m_context.conductors.end(),
+                                        [&](const files::Conductor& c) { return c.id == a.shape.wire.conductor; });
+        QString wire = tr("Wire: %1, %2 thick")
+                           .arg(known == m_context.conductors.end() ? QString::fromStdString(a.shape.wire.conductor)
+                                                                    : QString::fromStdString(known->name),
+                                valueWords(a.shape.wire.diameter, units::Quantity::WireSize, system()));
+        wire += a.shape.wire.jacket > 0.0 ? tr(", jacket of %1.").arg(valueWords(a.shape.wire.jacket, units::Quantity::WireSize, system()))
+                                          : tr(", bare.");
+        facts << wire;
+        QStringList heights, coils;
+        if (model && model->built)
+            for (const shapes::Handle& h : model->built->handles)
+                heights << tr("%1 %2").arg(coreWords(h.name), lengthWords(h.at.z, system()));
+        for (const shapes::ParameterSpec& spec : document().family().specs(a.shape))
+            if (spec.quantity == units::Quantity::Inductance && spec.group == shapes::coilsGroup)
+                coils << tr("%1 %2").arg(coreWords(spec.label), valueWords(document().family().value(a.shape, spec.key), spec.quantity, system()));
+        facts << tr("Heights above ground: %1.").arg(heights.join(QStringLiteral(", ")));
+        if (!coils.isEmpty())
+            facts << tr("Coils: %1.").arg(coils.join(QStringLiteral(", ")));
+        if (!a.notes.empty())
+            facts << QString::fromStdString(a.notes);
+        return {tr("Build: %1").arg(QString::fromStdString(a.name)), sentence(), facts};
     }
 
     void report(bool good, const QString& path)
@@ -129,16 +175,14 @@ private:
 
     void print()
     {
+        if (!ready())
+            return;
         QPrinter printer;
         QPrintDialog dialog(&printer, m_page);
-        if (!document().hasAntenna() || dialog.exec() != QDialog::Accepted)
+        if (dialog.exec() != QDialog::Accepted)
             return;
         QPainter painter(&printer);
-        Theme paperTheme;
-        const double scale = painter.viewport().width() / 720.0;
-        painter.scale(scale, scale);
-        Sketch sketch(painter, paperTheme);
-        m_sheet->render(sketch, {720.0, painter.viewport().height() / scale});
+        paintSheet(painter, *m_sheet, head());
     }
 
     BuildSheet* m_sheet;

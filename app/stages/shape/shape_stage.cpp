@@ -5,8 +5,10 @@
 #include "app/view/words.h"
 #include "app/widgets/bars.h"
 #include "app/widgets/value_edit.h"
+#include "core/tune/slips.h"
 
 #include <QButtonGroup>
+#include <QStyle>
 #include <QToolButton>
 
 #include <algorithm>
@@ -69,6 +71,7 @@ public:
             box->setCurrentIndex(int(std::lround(family().value(a.shape, key))));
         m_frequency->setValue(a.shape.designFrequency, system());
         refreshWire(a);
+        refreshSlips(a);
         refreshLengths(a);
         refreshPower();
     }
@@ -143,6 +146,7 @@ private:
     {
         m_lengthHeading = new QLabel(m_ledger);
         m_lengthHeading->setProperty("role", "heading");
+        m_lengthHeading->setWordWrap(true);
         m_ledger->add(m_lengthHeading);
         m_bars = new CompareBars(m_context.theme, m_ledger);
         m_bars->setObjectName(QStringLiteral("lengthCard"));
@@ -158,6 +162,7 @@ private:
         m_ledger->line();
         m_powerHeading = new QLabel(m_ledger);
         m_powerHeading->setProperty("role", "heading");
+        m_powerHeading->setWordWrap(true);
         m_ledger->add(m_powerHeading);
         m_power = new ShareBar(m_context.theme, m_ledger);
         m_ledger->add(m_power);
@@ -213,13 +218,13 @@ private:
         m_diameter = m_ledger->value(tr("Diameter, gauge or mm²"), units::Quantity::WireSize, QStringLiteral("wireDiameter"));
         m_diameter->setRange(2e-5, 0.5);
         connect(m_diameter, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            editWire(tr("change wire size"), dragging ? QStringLiteral("wire") : QString(),
+            editWire(tr("change wire size"), dragging ? QStringLiteral("wire ") + QString::fromStdString(partShown()) : QString(),
                      [&](shapes::WireChoice& wire) { wire.diameter = value; });
         });
         m_jacket = m_ledger->value(tr("Jacket, thickness"), units::Quantity::WireSize, QStringLiteral("wireJacket"));
         m_jacket->setRange(0.0, 0.05);
         connect(m_jacket, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            editWire(tr("change jacket"), dragging ? QStringLiteral("jacket") : QString(),
+            editWire(tr("change jacket"), dragging ? QStringLiteral("jacket ") + QString::fromStdString(partShown()) : QString(),
                      [&](shapes::WireChoice& wire) { wire.jacket = value; });
         });
         m_frequency = m_ledger->value(tr("Design frequency"), units::Quantity::Frequency, QStringLiteral("designFrequency"));
@@ -257,6 +262,24 @@ private:
         for (std::size_t i = 0; i < m_context.conductors.size(); ++i)
             if (m_context.conductors[i].id == wire.conductor)
                 m_conductor->setCurrentIndex(int(i));
+    }
+
+    /// A typed length that looks like a slip of the hand is asked about, quietly.
+    void refreshSlips(const Antenna& a)
+    {
+        const DetailPointer detail = solver().detail();
+        for (const shapes::TunedLength& t : family().tuned(a.shape)) {
+            const auto edit = m_edits.find(t.parameter);
+            if (edit == m_edits.end() || family().spec(a.shape, t.parameter)->quantity != units::Quantity::Length)
+                continue;
+            const std::vector<shapes::RuleOfThumb> rules = family().rules(a.shape, t);
+            double belongs = rules.empty() ? 0.0 : rules.front().value;
+            for (const study::Length& l : detail ? detail->lengths : std::vector<study::Length>())
+                if (l.what.parameter == t.parameter && l.solved)
+                    belongs = *l.solved;
+            const auto question = a.typed.contains(t.parameter) ? slipQuestion(family().value(a.shape, t.parameter), belongs, rules) : std::nullopt;
+            edit->second->ask(question ? coreWords(*question, system()) : QString());
+        }
     }
 
     /// What was solved for the first tuned length; null before.
@@ -301,8 +324,14 @@ private:
                                  .arg(figure(rule.value), coreWords(rule.assumption))
                            : tr("%1: %2, %3").arg(coreWords(rule.name), figure(rule.value), coreWords(rule.assumption)));
         m_rulesNote->setText(tr("Constants handed down: ") + others.join(QStringLiteral("; ")) + QStringLiteral("."));
-        m_tune->setText(tr("Tune to %1").arg(frequencyWords(a.shape.designFrequency)));
-        m_tune->setEnabled(tunable());
+        const bool done = solved && solved->solved && !tunable();
+        m_tune->setText((done ? tr("Tuned to %1") : tr("Tune to %1")).arg(frequencyWords(a.shape.designFrequency)));
+        m_tune->setEnabled(solved && solved->solved); // pressed once it stays, and keeps the focus
+        if (m_tune->property("strong").toBool() == done) {
+            m_tune->setProperty("strong", !done);
+            m_tune->style()->unpolish(m_tune);
+            m_tune->style()->polish(m_tune);
+        }
     }
 
     /// Whether a solved length differs from what is drawn.
@@ -383,18 +412,16 @@ private:
         const CurvePointer curve = solver().curve();
         if (!curve)
             return tr("Being computed over your soil …");
-        QString words = curve->resonance
-                            ? tr("Resonant at %1, %2 at the line")
-                                  .arg(QString::fromStdString(units::formatFrequency(curve->resonance->frequency)),
-                                       impedanceText(curve->resonance->resistance, 0.0))
-                            : tr("Not resonant near %1")
-                                  .arg(QString::fromStdString(units::formatFrequency(document().antenna().shape.designFrequency)));
+        QString words = tr("Dip ×1 at %1, SWR %2").arg(frequencyWords(curve->fundamental), swrText(curve->swrAt(curve->fundamental)));
+        words += curve->resonance
+                     ? tr("; X = 0 at %1, %2 Ω").arg(frequencyWords(curve->resonance->frequency)).arg(curve->resonance->resistance, 0, 'f', 0)
+                     : tr("; nowhere resonant near %1").arg(frequencyWords(document().antenna().shape.designFrequency));
         if (const Coverage* c = curve->band(document().selectedBand()); c && c->solved())
             words += c->shareUnderLimit > 0.0
                          ? tr(" · SWR under %1 from %2 to %3 MHz")
                                .arg(curve->question.limit)
-                               .arg(c->underFrom / 1e6, 0, 'f', 3)
-                               .arg(c->underTo / 1e6, 0, 'f', 3)
+                               .arg(c->wholeFrom / 1e6, 0, 'f', 3)
+                               .arg(c->wholeTo / 1e6, 0, 'f', 3)
                          : tr(" · SWR %1 at best on %2").arg(swrText(c->lowestSwr), QString::fromStdString(c->band.name));
         const AntennaModel* model = m_context.models.current();
         for (const RangeNote& note : model ? model->notes : std::vector<RangeNote>())

@@ -1,17 +1,18 @@
-/// Site: soil, boundary, supports and dangers on a plan to scale, and whether each antenna fits.
+/// Site: soil, boundary, what stands there and dangers on a plan to scale, and whether each antenna fits.
 #include "app/plots/site_plan.h"
 #include "app/stages/stage.h"
-#include "app/view/sketch.h"
 #include "app/view/words.h"
+#include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
 
 #include <QCheckBox>
-#include <QLineEdit>
 
 #include <cmath>
 
 namespace vetchling::app {
 namespace {
+
+using Kind = SiteThing::Kind;
 
 class SiteStage final : public Stage {
     Q_OBJECT
@@ -20,7 +21,9 @@ public:
     {
         m_page->body()->addWidget(m_plan, 1);
         buildLedger();
-        connect(m_plan, &SitePlan::supportSelected, this, &SiteStage::refresh);
+        connect(m_plan, &SitePlan::selectionChanged, this, &SiteStage::refresh);
+        connect(m_plan, &SitePlan::renameWanted, this, [this] { rename(); });
+        connect(m_plan, &SitePlan::removeWanted, this, &SiteStage::removeThing);
     }
 
     QString id() const override { return QStringLiteral("site"); }
@@ -31,9 +34,8 @@ public:
     {
         const Site& site = document().design().site;
         const PlanPoint extent = extentOf(site.boundary);
-        const QString soil = QString::fromStdString(site.soil.name);
         if (site.boundary.empty())
-            return soil;
+            return tr("ε %1, %2 S/m").arg(site.soil.relativePermittivity).arg(site.soil.conductivity);
         const bool metric = system() == units::System::Metric;
         const double unit = metric ? 1.0 : 0.3048;
         return tr("%1 × %2 %3, ε %4")
@@ -43,55 +45,42 @@ public:
             .arg(site.soil.relativePermittivity);
     }
 
+    bool rename() override
+    {
+        if (!isNamed(m_plan->selected()))
+            return false;
+        m_thingName->setFocus();
+        m_thingName->selectAll();
+        return true;
+    }
+
     void refresh() override
     {
         const Site& site = document().design().site;
         m_page->setTitle(tr("%1: the site").arg(QString::fromStdString(site.name)));
-        int chosen = 0;
-        for (std::size_t i = 0; i < m_context.soils.size(); ++i)
-            if (m_context.soils[i].id == site.soil.id)
-                chosen = int(i) + 1;
-        m_soil->setItemText(0,
-                            site.soil.id.empty() && !site.soil.name.empty() ? QString::fromStdString(site.soil.name) : tr("own figures"));
-        m_soil->setCurrentIndex(chosen);
-        m_permittivity->setValue(site.soil.relativePermittivity, system());
-        m_conductivity->setValue(site.soil.conductivity, system());
-        m_soilNote->setText(site.soil.source.empty()
-                                ? tr("Own figures.")
-                                : tr("Source: %1. Rain changes soil; the Sky stage shows what wetter and drier ground would do.")
-                                      .arg(QString::fromStdString(site.soil.source)));
+        m_name->setName(QString::fromStdString(site.name));
+        refreshSoil(site.soil);
         const PlanPoint extent = extentOf(site.boundary);
         m_width->setValue(extent.x, system());
         m_depth->setValue(extent.y, system());
-        refreshSupport(site);
-        m_hasLine->setChecked(site.powerLine.has_value());
-        m_lineHeight->setEnabled(site.powerLine.has_value());
-        m_linePlace->setEnabled(site.powerLine.has_value());
-        m_lineHeight->setValue(site.powerLine ? site.powerLine->height : 8.0, system());
-        m_linePlace->setValue(site.powerLine ? site.powerLine->from.y : -10.0, system());
+        refreshThing();
+        refreshLine(site);
         refreshFit();
     }
 
 private:
     void buildLedger()
     {
-        m_ledger->heading(tr("Ground"));
-        QStringList names{tr("own figures")};
-        for (const Soil& s : m_context.soils)
-            names << QString::fromStdString(s.name);
-        m_soil = m_ledger->choice(tr("Kind"), names, QStringLiteral("soilKind"));
-        connect(m_soil, &QComboBox::activated, this, &SiteStage::takeSoil);
-        m_permittivity = m_ledger->value(tr("Relative permittivity"), units::Quantity::Plain, QStringLiteral("permittivity"));
-        m_permittivity->setRange(1.0, 100.0);
-        m_conductivity = m_ledger->value(tr("Conductivity, S/m"), units::Quantity::Plain, QStringLiteral("conductivity"));
-        m_conductivity->setRange(0.0, 10.0);
-        connect(m_permittivity, &ValueEdit::edited, this, [this](double v) { ownSoil([&](Soil& s) { s.relativePermittivity = v; }); });
-        connect(m_conductivity, &ValueEdit::edited, this, [this](double v) { ownSoil([&](Soil& s) { s.conductivity = v; }); });
-        m_soilNote = m_ledger->note();
+        m_ledger->heading(tr("Site"));
+        m_name = m_ledger->name(tr("Name"), QStringLiteral("siteNameEdit"));
+        connect(m_name, &NameEdit::named, this,
+                [this](const QString& name) { document().edit(tr("rename the site"), {}, [&](Design& d) { d.site.name = name.toStdString(); }); });
+        m_ledger->line();
+        addThings();
+        m_ledger->line();
+        addGround();
         m_ledger->line();
         addBoundary();
-        m_ledger->line();
-        addSupports();
         m_ledger->line();
         addPowerLine();
         m_ledger->line();
@@ -107,6 +96,27 @@ private:
         m_ledger->finish();
     }
 
+    void addGround()
+    {
+        m_ledger->heading(tr("Ground"));
+        QStringList names{tr("own figures")};
+        for (const Soil& s : m_context.soils)
+            names << QString::fromStdString(s.name);
+        m_soil = m_ledger->choice(tr("Kind"), names, QStringLiteral("soilKind"));
+        connect(m_soil, &QComboBox::activated, this, &SiteStage::takeSoil);
+        m_permittivity = m_ledger->value(tr("Relative permittivity"), units::Quantity::Plain, QStringLiteral("permittivity"));
+        m_permittivity->setRange(1.0, 100.0);
+        m_conductivity = m_ledger->value(tr("Conductivity, S/m"), units::Quantity::Plain, QStringLiteral("conductivity"));
+        m_conductivity->setRange(0.0, 10.0);
+        connect(m_permittivity, &ValueEdit::edited, this, [this](double v, const QString&, bool stepping) {
+            ownSoil(stepping ? QStringLiteral("permittivity") : QString(), [&](Soil& s) { s.relativePermittivity = v; });
+        });
+        connect(m_conductivity, &ValueEdit::edited, this, [this](double v, const QString&, bool stepping) {
+            ownSoil(stepping ? QStringLiteral("conductivity") : QString(), [&](Soil& s) { s.conductivity = v; });
+        });
+        m_soilNote = m_ledger->note();
+    }
+
     void addBoundary()
     {
         m_ledger->heading(tr("Boundary"));
@@ -114,54 +124,84 @@ private:
         m_depth = m_ledger->value(tr("North to south"), units::Quantity::Length, QStringLiteral("siteDepth"));
         for (ValueEdit* edit : {m_width, m_depth}) {
             edit->setRange(1.0, 5000.0);
-            connect(edit, &ValueEdit::edited, this, [this, edit](double v) {
-                const double w = edit == m_width ? v : m_width->value(), d = edit == m_depth ? v : m_depth->value();
-                document().edit(tr("change the boundary"), {}, [&](Design& design) {
-                    design.site.boundary = {{0, 0}, {w, 0}, {w, d}, {0, d}};
+            connect(edit, &ValueEdit::edited, this, [this, edit](double v, const QString&, bool stepping) {
+                document().edit(tr("change the boundary"), stepping ? QStringLiteral("boundary") : QString(), [&](Design& design) {
+                    PlanPoint extent = extentOf(design.site.boundary);
+                    (edit == m_width ? extent.x : extent.y) = v;
+                    extent = {std::max(extent.x, 1.0), std::max(extent.y, 1.0)};
+                    design.site.boundary = stretched(design.site.boundary, extent);
                 });
             });
         }
     }
 
-    void addSupports()
+    void addThings()
     {
-        m_ledger->heading(tr("Supports"));
-        m_support = m_ledger->choice(tr("Change"), {}, QStringLiteral("supportChoice"));
-        connect(m_support, &QComboBox::activated, this,
-                [this](int index) { m_plan->selectSupport(m_support->itemData(index).toString().toStdString()); });
-        m_height = m_ledger->value(tr("Height"), units::Quantity::Length, QStringLiteral("supportHeight"));
-        m_height->setRange(0.1, 300.0);
-        m_east = m_ledger->value(tr("East"), units::Quantity::Length, QStringLiteral("supportEast"));
-        m_north = m_ledger->value(tr("North"), units::Quantity::Length, QStringLiteral("supportNorth"));
-        connect(m_height, &ValueEdit::edited, this, [this](double v) { editSupport([&](Support& s) { s.height = v; }); });
-        connect(m_east, &ValueEdit::edited, this, [this](double v) { editSupport([&](Support& s) { s.at.x = v; }); });
-        connect(m_north, &ValueEdit::edited, this, [this](double v) { editSupport([&](Support& s) { s.at.y = v; }); });
+        m_ledger->heading(tr("What stands there"));
+        const auto add = m_ledger->buttons({{tr("+ Pole"), QStringLiteral("addSupport")},
+                                            {tr("+ Tree"), QStringLiteral("addTree")},
+                                            {tr("+ House"), QStringLiteral("addBuilding")},
+                                            {tr("+ Water"), QStringLiteral("addWater")}});
+        connect(add[0], &QPushButton::clicked, this, [this] { addSupport(SupportKind::Pole, 8.0); });
+        connect(add[1], &QPushButton::clicked, this, [this] { addSupport(SupportKind::Tree, 7.0); });
+        connect(add[2], &QPushButton::clicked, this, &SiteStage::addBuilding);
+        connect(add[3], &QPushButton::clicked, this, &SiteStage::addWater);
+        m_thing = m_ledger->choice(tr("Change"), {}, QStringLiteral("supportChoice"));
+        connect(m_thing, &QComboBox::activated, this, [this](int index) { m_plan->select(index > 0 ? m_things[std::size_t(index - 1)] : SiteThing{}); });
+        m_thingName = m_ledger->name(tr("Name"), QStringLiteral("thingName"));
+        connect(m_thingName, &NameEdit::named, this, [this](const QString& name) {
+            const SiteThing thing = m_plan->selected();
+            document().edit(tr("rename"), {}, [&](Design& d) { renameThing(d, thing, name); });
+        });
+        QStringList kinds;
+        for (SupportKind kind : {SupportKind::Tower, SupportKind::Pole, SupportKind::Tree, SupportKind::Wall, SupportKind::Roof})
+            kinds << supportWords(kind);
+        m_kind = m_ledger->choice(tr("Kind"), kinds, QStringLiteral("supportKind"));
+        connect(m_kind, &QComboBox::activated, this, [this](int index) { editSupport({}, [&](Support& s) { s.kind = SupportKind(index); }); });
+        m_height = length(tr("Height"), QStringLiteral("supportHeight"), 0.1, 300.0, [](Design& d, const SiteThing& thing, double v) {
+            if (Building* b = findBuilding(d, thing.id))
+                b->ridge = v, b->eaves = std::min(b->eaves, v);
+            else
+                changeSupport(d, thing.id, [&](Support& s) { s.height = v; });
+        });
+        m_east = length(tr("East"), QStringLiteral("supportEast"), -10000.0, 10000.0,
+                        [](Design& d, const SiteThing& thing, double v) { moveTo(d, thing, {v, placeOf(d, thing).y}); });
+        m_north = length(tr("North"), QStringLiteral("supportNorth"), -10000.0, 10000.0,
+                         [](Design& d, const SiteThing& thing, double v) { moveTo(d, thing, {placeOf(d, thing).x, v}); });
+        m_wide = length(tr("East to west"), QStringLiteral("thingWidth"), 0.5, 10000.0, [](Design& d, const SiteThing& thing, double v) {
+            if (Outline* outline = outlineOf(d, thing))
+                *outline = stretched(*outline, {v, extentOf(*outline).y});
+        });
+        m_deep = length(tr("North to south"), QStringLiteral("thingDepth"), 0.5, 10000.0, [](Design& d, const SiteThing& thing, double v) {
+            if (Outline* outline = outlineOf(d, thing))
+                *outline = stretched(*outline, {extentOf(*outline).x, v});
+        });
         m_metal = new QCheckBox(tr("of metal"), m_ledger);
         m_metal->setObjectName(QStringLiteral("supportMetal"));
         m_ledger->add(m_metal);
-        connect(m_metal, &QCheckBox::clicked, this, [this](bool on) { editSupport([&](Support& s) { s.metal = on; }); });
-        auto* add = m_ledger->button(tr("Add a pole"), QStringLiteral("addSupport"));
-        connect(add, &QPushButton::clicked, this, [this] {
-            const PlanPoint extent = extentOf(document().design().site.boundary);
-            const Id id = newId();
-            document().edit(tr("add a support"), {}, [&](Design& d) {
-                d.site.supports.push_back({tr("pole %1").arg(d.site.supports.size() + 1).toStdString(),
-                                           SupportKind::Pole,
-                                           {0.5 * extent.x, 0.5 * extent.y},
-                                           8.0,
-                                           false,
-                                           id,
-                                           {}});
-            });
-            m_plan->selectSupport(id);
+        connect(m_metal, &QCheckBox::clicked, this, [this](bool on) { editSupport({}, [&](Support& s) { s.metal = on; }); });
+        m_remove = m_ledger->button(tr("Remove it"), QStringLiteral("removeSupport"));
+        connect(m_remove, &QPushButton::clicked, this, &SiteStage::removeThing);
+    }
+
+    template <class Change> ValueEdit* length(const QString& label, const QString& objectName, double lowest, double highest, Change change)
+    {
+        ValueEdit* edit = m_ledger->value(label, units::Quantity::Length, objectName);
+        edit->setRange(lowest, highest);
+        connect(edit, &ValueEdit::edited, this, [this, change, objectName](double v, const QString&, bool stepping) {
+            const SiteThing thing = m_plan->selected();
+            document().edit(tr("change %1").arg(nameOf(document().design(), thing)), stepping ? objectName + QString::fromStdString(thing.id) : QString(),
+                            [&](Design& d) { change(d, thing, v); });
         });
-        m_remove = m_ledger->button(tr("Remove this support"), QStringLiteral("removeSupport"));
-        connect(m_remove, &QPushButton::clicked, this, [this] {
-            const Id id = m_plan->selectedSupport();
-            m_plan->selectSupport({});
-            document().edit(tr("remove a support"), {},
-                            [&](Design& d) { std::erase_if(d.site.supports, [&](const Support& s) { return s.id == id; }); });
-        });
+        return edit;
+    }
+
+    static Outline* outlineOf(Design& d, const SiteThing& thing)
+    {
+        if (Building* b = findBuilding(d, thing.id))
+            return &b->outline;
+        Water* w = findWater(d, thing.id);
+        return w ? &w->outline : nullptr;
     }
 
     void addPowerLine()
@@ -170,39 +210,116 @@ private:
         m_hasLine = new QCheckBox(tr("there is one nearby"), m_ledger);
         m_hasLine->setObjectName(QStringLiteral("hasPowerLine"));
         m_ledger->add(m_hasLine);
-        m_lineHeight = m_ledger->value(tr("Height"), units::Quantity::Length, QStringLiteral("lineHeight"));
-        m_lineHeight->setRange(1.0, 100.0);
-        m_linePlace = m_ledger->value(tr("North of the origin"), units::Quantity::Length, QStringLiteral("linePlace"));
-        connect(m_hasLine, &QCheckBox::clicked, this, [this](bool on) {
-            document().edit(tr("change the power line"), {}, [&](Design& d) {
-                d.site.powerLine.reset();
-                if (on)
-                    d.site.powerLine = PowerLine{{-5.0, -10.0}, {extentOf(d.site.boundary).x + 12.0, -10.0}, 8.0};
+        connect(m_hasLine, &QCheckBox::clicked, this, &SiteStage::switchLine);
+        const auto field = [&](const QString& label, const char* name, double lowest, double highest, auto part) {
+            ValueEdit* edit = m_ledger->value(label, units::Quantity::Length, QLatin1String(name));
+            edit->setRange(lowest, highest);
+            connect(edit, &ValueEdit::edited, this, [this, part, name](double v, const QString&, bool stepping) {
+                document().edit(tr("change the power line"), stepping ? QLatin1String(name) : QString(), [&](Design& d) {
+                    if (d.site.powerLine)
+                        part(*d.site.powerLine) = v;
+                });
             });
-        });
-        connect(m_lineHeight, &ValueEdit::edited, this, [this](double v) { editLine([&](PowerLine& l) { l.height = v; }); });
-        connect(m_linePlace, &ValueEdit::edited, this, [this](double v) { editLine([&](PowerLine& l) { l.from.y = l.to.y = v; }); });
+            m_line.push_back({edit, [part](const PowerLine& line) { return part(line); }});
+        };
+        constexpr double far = 10000.0;
+        field(tr("Height"), "lineHeight", 1.0, 100.0, [](auto& l) -> auto& { return l.height; });
+        field(tr("From: east"), "lineFromEast", -far, far, [](auto& l) -> auto& { return l.from.x; });
+        field(tr("north"), "linePlace", -far, far, [](auto& l) -> auto& { return l.from.y; });
+        field(tr("To: east"), "lineToEast", -far, far, [](auto& l) -> auto& { return l.to.x; });
+        field(tr("north"), "lineToNorth", -far, far, [](auto& l) -> auto& { return l.to.y; });
     }
 
-    template <class Change> void editLine(Change change)
+    /// Where it was before, if it was there; else south of the boundary.
+    void switchLine(bool on)
     {
+        const Site& site = document().design().site;
+        if (site.powerLine)
+            m_lineBefore = site.powerLine;
+        const PlanPoint corner = cornerOf(site.boundary), extent = extentOf(site.boundary);
+        constexpr double beyond = 10.0; // m
+        const PowerLine usual{{corner.x - beyond, corner.y - beyond}, {corner.x + extent.x + beyond, corner.y - beyond}, 8.0, {}};
         document().edit(tr("change the power line"), {}, [&](Design& d) {
-            if (d.site.powerLine)
-                change(*d.site.powerLine);
+            if (on)
+                d.site.powerLine = m_lineBefore.value_or(usual);
+            else
+                d.site.powerLine.reset();
         });
     }
 
-    template <class Change> void editSupport(Change change)
+    template <class Change> void editSupport(const QString& key, Change change)
     {
-        document().edit(tr("change a support"), {}, [&](Design& d) {
-            if (Support* support = findSupport(d, m_plan->selectedSupport()))
-                change(*support);
-        });
+        const SiteThing thing = m_plan->selected();
+        if (thing.kind == Kind::Support)
+            document().edit(tr("change %1").arg(nameOf(document().design(), thing)), key,
+                            [&](Design& d) { changeSupport(d, thing.id, change); });
     }
 
-    template <class Change> void ownSoil(Change change)
+    /// A free place near the middle for something new.
+    PlanPoint freePlace() const
     {
-        document().edit(tr("change the soil"), QStringLiteral("soil"), [&](Design& d) {
+        const Site& site = document().design().site;
+        const PlanPoint corner = cornerOf(site.boundary), extent = extentOf(site.boundary);
+        PlanPoint at{corner.x + 0.5 * extent.x, corner.y + 0.5 * extent.y};
+        constexpr double apart = 3.0; // m
+        const auto taken = [&](const Support& s) { return std::hypot(s.at.x - at.x, s.at.y - at.y) < apart; };
+        while (std::any_of(site.supports.begin(), site.supports.end(), taken))
+            at.x += apart;
+        return {std::round(at.x), std::round(at.y)};
+    }
+
+    void addSupport(SupportKind kind, double height)
+    {
+        const Id id = newId();
+        const PlanPoint at = freePlace();
+        document().edit(tr("add a support"), {}, [&](Design& d) {
+            d.site.supports.push_back({freeName(supportWords(kind).toStdString(), siteNames(d.site)), kind, at, height, false, id, {}});
+        });
+        m_plan->select({Kind::Support, id});
+    }
+
+    void addBuilding()
+    {
+        const Id id = newId();
+        const PlanPoint at = freePlace();
+        document().edit(tr("add a house"), {}, [&](Design& d) {
+            Building b;
+            b.name = freeName(tr("house").toStdString(), siteNames(d.site));
+            b.outline = rectangle(at, {8.0, 6.0});
+            b.eaves = 3.0;
+            b.ridge = 6.0;
+            b.id = id;
+            d.site.buildings.push_back(b);
+        });
+        m_plan->select({Kind::Building, id});
+    }
+
+    void addWater()
+    {
+        const Id id = newId();
+        const PlanPoint at = freePlace();
+        document().edit(tr("add water"), {}, [&](Design& d) {
+            Water w;
+            w.name = freeName(tr("pond").toStdString(), siteNames(d.site));
+            w.outline = rectangle(at, {6.0, 4.0});
+            w.id = id;
+            d.site.waters.push_back(w);
+        });
+        m_plan->select({Kind::Water, id});
+    }
+
+    void removeThing()
+    {
+        const SiteThing thing = m_plan->selected();
+        if (isNamed(thing))
+            document().edit(tr("remove %1").arg(nameOf(document().design(), thing)), {}, [&](Design& d) { vetchling::app::removeThing(d, thing); });
+        else if (thing.kind == Kind::LineFrom || thing.kind == Kind::LineTo)
+            switchLine(false);
+    }
+
+    template <class Change> void ownSoil(const QString& key, Change change)
+    {
+        document().edit(tr("change the soil"), key, [&](Design& d) {
             change(d.site.soil);
             d.site.soil.id.clear();
             d.site.soil.source.clear();
@@ -218,69 +335,148 @@ private:
         document().edit(tr("change the soil"), {}, [&](Design& d) { d.site.soil = chosen; });
     }
 
-    void refreshSupport(const Site& site)
+    void refreshSoil(const Soil& soil)
     {
-        m_support->clear();
-        m_support->addItem(tr("click one, or choose"));
-        const Support* one = nullptr;
-        for (const Support& s : site.supports) {
-            m_support->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
-            if (s.id == m_plan->selectedSupport()) {
-                one = &s;
-                m_support->setCurrentIndex(m_support->count() - 1);
-            }
-        }
-        for (QWidget* w : std::initializer_list<QWidget*>{m_height, m_east, m_north, m_metal, m_remove})
-            w->setEnabled(one);
-        if (!one)
-            return;
-        const Support& s = *one;
-        m_height->setValue(s.height, system());
-        m_east->setValue(s.at.x, system());
-        m_north->setValue(s.at.y, system());
-        m_metal->setChecked(s.metal);
+        int chosen = 0;
+        for (std::size_t i = 0; i < m_context.soils.size(); ++i)
+            if (m_context.soils[i].id == soil.id)
+                chosen = int(i) + 1;
+        m_soil->setItemText(0, soil.id.empty() && !soil.name.empty() ? QString::fromStdString(soil.name) : tr("own figures"));
+        m_soil->setCurrentIndex(chosen);
+        m_permittivity->setValue(soil.relativePermittivity, system());
+        m_conductivity->setValue(soil.conductivity, system());
+        m_soilNote->setText(soil.source.empty()
+                                ? tr("Own figures.")
+                                : tr("Source: %1. Rain changes soil; the Sky stage shows what wetter and drier ground would do.")
+                                      .arg(QString::fromStdString(soil.source)));
     }
+
+    void refreshThing()
+    {
+        const Design& design = document().design();
+        const SiteThing chosen = m_plan->selected();
+        m_things = thingsOf(design);
+        m_thing->clear();
+        m_thing->addItem(tr("click one, or choose"));
+        for (const SiteThing& thing : m_things) {
+            m_thing->addItem(nameOf(design, thing));
+            if (thing == chosen)
+                m_thing->setCurrentIndex(m_thing->count() - 1);
+        }
+        const bool there = isThere(design, chosen);
+        const Support* support = there && chosen.kind == Kind::Support ? findSupport(design, chosen.id) : nullptr;
+        const Building* building = there && chosen.kind == Kind::Building ? findBuilding(design, chosen.id) : nullptr;
+        const Water* water = there && chosen.kind == Kind::Water ? findWater(design, chosen.id) : nullptr;
+        m_ledger->setRowVisible(m_thingName, there && isNamed(chosen));
+        m_ledger->setRowVisible(m_kind, support);
+        m_ledger->setRowVisible(m_height, support || building);
+        m_ledger->setRowVisible(m_east, there);
+        m_ledger->setRowVisible(m_north, there);
+        m_ledger->setRowVisible(m_wide, building || water);
+        m_ledger->setRowVisible(m_deep, building || water);
+        m_metal->setVisible(support);
+        m_remove->setVisible(there && chosen.kind != Kind::FeedEntry);
+        if (!there)
+            return;
+        m_thingName->setName(nameOf(design, chosen));
+        const PlanPoint at = placeOf(design, chosen);
+        m_east->setValue(at.x, system());
+        m_north->setValue(at.y, system());
+        if (support) {
+            m_kind->setCurrentIndex(int(support->kind));
+            m_height->setValue(support->height, system());
+            m_metal->setChecked(support->metal);
+        }
+        if (building || water) {
+            const PlanPoint extent = extentOf(building ? building->outline : water->outline);
+            m_wide->setValue(extent.x, system());
+            m_deep->setValue(extent.y, system());
+        }
+        if (building)
+            m_height->setValue(building->ridge, system());
+    }
+
+    void refreshLine(const Site& site)
+    {
+        m_hasLine->setChecked(site.powerLine.has_value());
+        for (const auto& [edit, part] : m_line) {
+            m_ledger->setRowVisible(edit, site.powerLine.has_value());
+            if (site.powerLine)
+                edit->setValue(part(*site.powerLine), system());
+        }
+    }
+
+    /// What is said of one antenna, a line each.
+    QStringList fitLines(const Antenna& antenna) const
+    {
+        const AntennaModel* model = m_context.models.find(antenna.id);
+        const QString name = QString::fromStdString(antenna.name);
+        if (!model || !model->fit)
+            return {tr("%1: %2.").arg(name, model && model->fault ? coreWords(model->fault->message, system()) : QString())};
+        const FitReport& fit = *model->fit;
+        QStringList lines;
+        if (document().design().site.boundary.size() >= 3)
+            lines << (fit.insideBoundary ? tr("%1: inside, %2 from the boundary.").arg(name, length(fit.clearOfBoundary))
+                                         : tr("%1: reaches %2 beyond the boundary.").arg(name, length(fit.beyondBoundary)));
+        constexpr SiteWarning::Kind told[] = {SiteWarning::Kind::Support, SiteWarning::Kind::Metal, SiteWarning::Kind::Low};
+        for (SiteWarning::Kind kind : told)
+            for (const SiteWarning& w : fit.warnings)
+                if (w.kind == kind) {
+                    lines << tr("%1: %2.").arg(name, coreWords(w.message, system()));
+                    if (kind == SiteWarning::Kind::Low)
+                        break; // a star of radials says it once
+                }
+        return lines;
+    }
+
+    QString length(double metres) const { return lengthWords(metres, system(), 1); }
 
     void refreshFit()
     {
         QStringList words;
         int inside = 0;
         QString danger;
-        const auto length = [&](double v) { return lengthWords(v, system(), 1); };
         for (const Antenna& a : document().design().antennas) {
+            words << fitLines(a);
             const AntennaModel* model = m_context.models.find(a.id);
-            const QString name = QString::fromStdString(a.name);
-            if (!model || !model->fit) {
-                words << tr("%1: %2.").arg(name, model && model->fault ? coreWords(model->fault->message, system()) : QString());
+            if (!model || !model->fit)
                 continue;
-            }
-            const FitReport& fit = *model->fit;
-            QString line = fit.insideBoundary ? tr("%1: inside, %2 from the boundary").arg(name, length(fit.clearOfBoundary))
-                                              : tr("%1: reaches %2 beyond the boundary").arg(name, length(fit.beyondBoundary));
-            if (fit.clearOfMetal < 1.0)
-                line += tr("; an end is only %1 from the %2, keep about a metre from metal")
-                            .arg(length(fit.clearOfMetal), QString::fromStdString(fit.nearestMetal));
-            words << line + QStringLiteral(".");
-            inside += fit.insideBoundary;
-            if (fit.nearPowerLine && danger.isEmpty())
+            inside += model->fit->insideBoundary;
+            if (model->fit->nearPowerLine && danger.isEmpty())
                 danger = tr("Danger: %1 (%2) could reach the power line, %3 away at the nearest. Move it.")
-                             .arg(coreWords(fit.endangering), name, length(fit.toPowerLine));
+                             .arg(coreWords(model->fit->endangering), QString::fromStdString(a.name), length(model->fit->toPowerLine));
         }
-        m_fit->setText(words.join(QStringLiteral("\n")));
+        m_fit->setText(words.isEmpty() ? tr("There is no antenna yet.") : words.join(QStringLiteral("\n")));
         m_danger->setText(danger);
         m_danger->setVisible(!danger.isEmpty());
-        const int all = int(document().design().antennas.size());
-        const QString hang = tr("%1 of %2 antennas hang inside the boundary").arg(inside).arg(all);
-        m_page->setSentence(!danger.isEmpty() ? danger
-                            : document().design().site.powerLine
-                                ? tr("%1; nothing can fall on the power line. Drag antennas and supports to move them.").arg(hang)
-                                : tr("%1; no power line is drawn here: look whether there is one. Drag antennas and supports to move them.").arg(hang));
+        m_page->setSentence(danger.isEmpty() ? sentence(inside) : danger);
     }
 
+    QString sentence(int inside) const
+    {
+        const Site& site = document().design().site;
+        const int all = int(document().design().antennas.size());
+        const QString line = site.powerLine ? tr("nothing can fall on the power line") : tr("no power line is drawn here: look whether there is one");
+        if (all == 0)
+            return tr("No antenna yet: add one with + at the top; %1.").arg(line);
+        const QString hang = site.boundary.size() < 3 ? tr("No boundary is drawn")
+                                                      : tr("%1 of %2 antennas hang inside the boundary").arg(inside).arg(all);
+        return tr("%1; %2. Drag antennas and supports to move them, the end of a wire to a support to tie it.").arg(hang, line);
+    }
+
+    struct LineField {
+        ValueEdit* edit;
+        std::function<double(const PowerLine&)> part;
+    };
+
     SitePlan* m_plan;
-    QComboBox *m_soil = nullptr, *m_support = nullptr;
+    std::vector<SiteThing> m_things; ///< in the choice, behind its first item
+    std::optional<PowerLine> m_lineBefore;
+    std::vector<LineField> m_line;
+    NameEdit *m_name = nullptr, *m_thingName = nullptr;
+    QComboBox *m_soil = nullptr, *m_thing = nullptr, *m_kind = nullptr;
     ValueEdit *m_permittivity = nullptr, *m_conductivity = nullptr, *m_width = nullptr, *m_depth = nullptr, *m_height = nullptr,
-              *m_east = nullptr, *m_north = nullptr, *m_lineHeight = nullptr, *m_linePlace = nullptr;
+              *m_east = nullptr, *m_north = nullptr, *m_wide = nullptr, *m_deep = nullptr;
     QCheckBox *m_metal = nullptr, *m_hasLine = nullptr;
     QPushButton* m_remove = nullptr;
     QLabel *m_soilNote = nullptr, *m_fit = nullptr, *m_danger = nullptr;

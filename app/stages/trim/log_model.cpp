@@ -19,14 +19,66 @@ QString whenText(const std::string& iso)
 
 } // namespace
 
-void LogModel::setLog(std::vector<Measurement> log, units::System system)
+void LogModel::setLog(std::vector<Measurement> log, units::System system, const QString& lever)
 {
-    if (log == m_log && system == m_system)
+    if (log == m_log && system == m_system && lever == m_lever)
         return;
     beginResetModel();
     m_log = std::move(log);
     m_system = system;
+    m_lever = lever;
     endResetModel();
+}
+
+Id LogModel::idAt(int row) const { return row >= 0 && row < rowCount() ? m_log[std::size_t(row)].id : Id(); }
+
+Qt::ItemFlags LogModel::flags(const QModelIndex& index) const
+{
+    const Qt::ItemFlags flags = QAbstractTableModel::flags(index);
+    return index.isValid() && index.column() != When ? flags | Qt::ItemIsEditable : flags;
+}
+
+/// What stands in the cell while it is mended.
+QString LogModel::typed(std::size_t row, int column) const
+{
+    return column == Done ? smallWords(m_log[row].cutSinceLast, m_system) : cell(row, column);
+}
+
+bool LogModel::setData(const QModelIndex& index, const QVariant& value, int role)
+{
+    if (!index.isValid() || index.row() >= rowCount() || role != Qt::EditRole)
+        return false;
+    Measurement m = m_log[std::size_t(index.row())];
+    const std::string words = value.toString().trimmed().toStdString();
+    if (words == typed(std::size_t(index.row()), index.column()).toStdString())
+        return false;
+    const auto take = [&](units::Quantity quantity, double& target) {
+        const Result<double> parsed = units::parse(words, quantity, {0.0, m_system});
+        if (parsed)
+            target = *parsed;
+        else
+            emit refused(coreWords(parsed.faults().front().message, m_system));
+        return parsed.ok();
+    };
+    bool good = true;
+    switch (index.column()) {
+    case Done: good = take(units::Quantity::SmallLength, m.cutSinceLast); break;
+    case Dip: good = take(units::Quantity::Frequency, m.dip); break;
+    case Swr:
+        m.dipSwr = 0.0;
+        good = words.empty() || words == "–" || take(units::Quantity::Plain, m.dipSwr);
+        break;
+    case Remark: m.remark = words; break;
+    default: good = false;
+    }
+    if (!good)
+        return false;
+    if (const Faults faults = findMeasurementFaults(m); !faults.empty()) {
+        emit refused(coreWords(faults.front().message, m_system));
+        return false;
+    }
+    emit mended(m);
+    return true;
 }
 
 int LogModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : int(m_log.size()); }
@@ -38,9 +90,9 @@ QString LogModel::done(std::size_t row) const
     const QString amount = smallWords(std::abs(m.cutSinceLast), m_system);
     if (m.cutSinceLast == 0.0)
         return row == 0 ? tr("hoisted as cut") : tr("measured again");
-    return m.cutSinceLast < 0.0 ? tr("lengthened %1 an end").arg(amount)
-           : m.folded           ? tr("folded %1 an end").arg(amount)
-                                : tr("cut %1 an end").arg(amount);
+    return m.cutSinceLast < 0.0 ? tr("lengthened %1, %2").arg(amount, m_lever)
+           : m.folded           ? tr("folded %1, %2").arg(amount, m_lever)
+                                : tr("cut %1, %2").arg(amount, m_lever);
 }
 
 QString LogModel::cell(std::size_t row, int column) const
@@ -62,6 +114,8 @@ QVariant LogModel::data(const QModelIndex& index, int role) const
         return {};
     if (role == Qt::DisplayRole || role == Qt::ToolTipRole)
         return cell(std::size_t(index.row()), index.column());
+    if (role == Qt::EditRole)
+        return typed(std::size_t(index.row()), index.column());
     if (role == Qt::FontRole && index.row() + 1 == rowCount()) { // the latest counts
         QFont bold;
         bold.setBold(true);

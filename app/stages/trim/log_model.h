@@ -14,17 +14,28 @@ public:
     using QAbstractTableModel::QAbstractTableModel;
     enum Column { When, Done, Dip, Swr, Remark, columnCountOfAll };
 
-    void setLog(std::vector<Measurement> log, units::System system);
+    /// @param lever what is cut, "each side"
+    void setLog(std::vector<Measurement> log, units::System system, const QString& lever);
+    /// Id of the measurement in a row; empty if there is none.
+    [[nodiscard]] Id idAt(int row) const;
+    [[nodiscard]] Qt::ItemFlags flags(const QModelIndex& index) const override;
+    bool setData(const QModelIndex& index, const QVariant& value, int role) override;
     [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override;
     [[nodiscard]] int columnCount(const QModelIndex& parent = {}) const override;
     [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;
     [[nodiscard]] QVariant headerData(int section, Qt::Orientation orientation, int role) const override;
 
+signals:
+    void mended(const Measurement& measurement);
+    void refused(const QString& why);
+
 private:
+    [[nodiscard]] QString typed(std::size_t row, int column) const;
     [[nodiscard]] QString cell(std::size_t row, int column) const;
     [[nodiscard]] QString done(std::size_t row) const;
     std::vector<Measurement> m_log;
     units::System m_system = units::System::Metric;
+    QString m_lever;
 };
 
 } // namespace vetchling::app

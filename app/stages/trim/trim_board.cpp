@@ -2,6 +2,9 @@
 
 #include "app/plots/swr_chart.h"
 #include "app/view/axis.h"
+#include "app/view/words.h"
+
+#include <QKeyEvent>
 
 #include <algorithm>
 #include <cmath>
@@ -9,6 +12,7 @@
 namespace vetchling::app {
 namespace {
 
+constexpr double quarterInch = 0.00635; // m
 constexpr double goodBandwidth = 0.0008; // of the target: a dip this near needs no more cutting
 const std::vector<double> columnShares{0.16, 0.28, 0.14, 0.14, 0.28};
 constexpr double chartTop = 10.0, chartHeight = 200.0, cardTop = chartTop + chartHeight + 34.0, cardHeight = 106.0; // px
@@ -27,15 +31,23 @@ TrimBoard::TrimBoard(ViewContext& context)
         refreshLog();
         update();
     };
+    m_table->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed);
+    m_table->setToolTip(tr("Double click mends a cell, Delete removes a line"));
+    m_table->installEventFilter(this);
+    connect(m_log, &LogModel::mended, this, &TrimBoard::mended);
+    connect(m_log, &LogModel::refused, this, &TrimBoard::refused);
+    connect(m_table->selectionModel(), &QItemSelectionModel::selectionChanged, this, &TrimBoard::chosenChanged);
     connect(&context.document, &Document::designChanged, this, again);
     connect(&context.document, &Document::currentChanged, this, again);
+    connect(&context.solver, &SolveService::curveReady, this, qOverload<>(&QWidget::update));
     connect(&context.solver, &SolveService::detailReady, this, qOverload<>(&QWidget::update));
     refreshLog();
 }
 
 void TrimBoard::refreshLog()
 {
-    m_log->setLog(m_context.document.hasAntenna() ? m_context.document.antenna().trim.measurements : std::vector<Measurement>(), system());
+    m_log->setLog(m_context.document.hasAntenna() ? m_context.document.antenna().trim.measurements : std::vector<Measurement>(), system(),
+                  leverWords());
     m_table->setVisible(m_log->rowCount() > 0);
     m_table->setGeometry(0, int(logTop), width(), std::max(60, height() - int(logTop)));
     m_table->scrollToBottom();
@@ -45,6 +57,45 @@ void TrimBoard::resizeEvent(QResizeEvent* event)
 {
     Canvas::resizeEvent(event);
     refreshLog();
+}
+
+bool TrimBoard::eventFilter(QObject* watched, QEvent* event)
+{
+    if (watched == m_table && event->type() == QEvent::KeyPress && static_cast<QKeyEvent*>(event)->key() == Qt::Key_Delete) {
+        emit removeWanted();
+        return true;
+    }
+    return Canvas::eventFilter(watched, event);
+}
+
+Id TrimBoard::chosen() const
+{
+    const QModelIndexList rows = m_table->selectionModel()->selectedRows();
+    return rows.isEmpty() ? Id() : m_log->idAt(rows.front().row());
+}
+
+bool TrimBoard::mendChosen()
+{
+    const QModelIndex cell = m_table->currentIndex();
+    if (!m_table->hasFocus() || !(m_log->flags(cell) & Qt::ItemIsEditable))
+        return false;
+    m_table->edit(cell);
+    return true;
+}
+
+QString TrimBoard::leverWords() const
+{
+    if (!m_context.document.hasAntenna())
+        return {};
+    const auto levers = m_context.document.family().levers(m_context.document.antenna().shape);
+    return levers.empty() ? QString() : coreWords(levers.front().name);
+}
+
+QString TrimBoard::slopeWords(double hertzAMetre) const
+{
+    const bool metric = system() == units::System::Metric;
+    constexpr double centimetre = 0.01, inch = 0.0254, kilohertz = 1e3;
+    return (metric ? tr("%1 kHz a cm") : tr("%1 kHz an inch")).arg(hertzAMetre * (metric ? centimetre : inch) / kilohertz, 0, 'f', 1);
 }
 
 double TrimBoard::target() const
@@ -60,23 +111,18 @@ TrimAdvice TrimBoard::advice() const
     const DetailPointer detail = m_context.solver.detail();
     if (!m_context.document.hasAntenna() || !detail)
         return {};
-    return trimAdvice(m_context.document.antenna().trim, target(), detail->trimSlope(), goodBandwidth * target());
+    return trimAdvice(m_context.document.antenna().trim, target(), detail->trimSlope(), goodBandwidth * target(),
+                      system() == units::System::Metric ? smallestCut : quarterInch);
 }
 
 QString TrimBoard::headline() const
 {
     const TrimAdvice a = advice();
     const QString amount = QString::fromStdString(units::formatSmall(a.amount, system()));
-    const auto levers = m_context.document.family().levers(m_context.document.antenna().shape);
-    const bool sides = !levers.empty() && levers.front().pieces > 1;
     switch (a.action) {
     case TrimAction::Measure: return tr("Hoist it, measure the dip, and type it in at the right.");
-    case TrimAction::Cut:
-        return sides ? tr("Cut %1 from each side, then hoist and measure again.").arg(amount)
-                     : tr("Cut %1 from the end, then hoist and measure again.").arg(amount);
-    case TrimAction::Lengthen:
-        return sides ? tr("Too short: lengthen each side by %1, then measure again.").arg(amount)
-                     : tr("Too short: lengthen it by %1, then measure again.").arg(amount);
+    case TrimAction::Cut: return tr("Cut %1 from %2, then hoist and measure again.").arg(amount, leverWords());
+    case TrimAction::Lengthen: return tr("Too short: lengthen %2 by %1, then measure again.").arg(amount, leverWords());
     case TrimAction::Done: return tr("Done: the dip is where you want it. Leave it alone.");
     }
     return {};
@@ -88,13 +134,12 @@ QString TrimBoard::explanation() const
     if (!(a.slope > 0.0))
         return m_context.solver.detail() ? tr("The model finds no resonance near the goal, so no slope is known; tune the shape first.")
                                          : tr("The model is being computed …");
-    const QString perCm = tr("%1 kHz a centimetre").arg(a.slope / 1e5, 0, 'f', 1);
     if (a.action == TrimAction::Measure)
-        return tr("The model says the dip rises %1 cut.").arg(perCm);
+        return tr("The model says the dip rises %1 cut.").arg(slopeWords(a.slope));
     const QString cuts =
         std::abs(a.slope / a.modelSlope - 1.0) < 0.002
             ? tr("The model")
-            : tr("The model, corrected by your cuts (%1 to %2 kHz a cm),").arg(a.modelSlope / 1e5, 0, 'f', 1).arg(a.slope / 1e5, 0, 'f', 1);
+            : tr("The model, corrected by your cuts (from %1 to %2),").arg(slopeWords(a.modelSlope), slopeWords(a.slope));
     const QString needed = QString::fromStdString(units::formatSmall(a.predicted, system()));
     if (a.action == TrimAction::Cut)
         return tr("%1 says %2 would reach %3; take %4 % of it now. Folding back first can be undone.")
@@ -110,55 +155,77 @@ QString TrimBoard::explanation() const
 void TrimBoard::render(Sketch& sketch, const QSizeF& size)
 {
     sketch.painter().fillRect(QRectF({0, 0}, size), sketch.colours().paper);
-    if (!m_context.document.hasAntenna())
+    if (!m_context.document.hasAntenna()) {
+        sketch.text({0.5 * size.width(), 60.0}, tr("No antenna yet: add one with + at the top."), Qt::AlignHCenter | Qt::AlignTop,
+                    {sketch.colours().inkSoft, 14});
         return;
+    }
     paintCurves(sketch, size.width());
     paintAdvice(sketch, cardTop, size.width());
     if (!onScreen() || m_log->rowCount() == 0)
         paintLog(sketch, logTop, size);
 }
 
-/// The model's curve, moved to each measured dip; the goal dashed.
+/// Holds the goal, everything measured, and the model's dip where that is near.
+SwrChart TrimBoard::chartFor(double width) const
+{
+    constexpr double near = 0.06, room = 0.025;
+    double low = target(), high = target();
+    for (const Measurement& m : m_context.document.antenna().trim.measurements)
+        low = std::min(low, m.dip), high = std::max(high, m.dip);
+    if (const CurvePointer curve = m_context.solver.curve(); curve && std::abs(curve->fundamental / target() - 1.0) < near)
+        low = std::min(low, curve->fundamental), high = std::max(high, curve->fundamental);
+    const double pad = std::max(room * target(), 0.35 * (high - low));
+    return {QRectF(40, chartTop, width - 70, chartHeight), low - pad, high + pad};
+}
+
+/// The model as drawn, the goal, and what was measured: points where a dip and its SWR were read.
 void TrimBoard::paintCurves(Sketch& sketch, double width) const
 {
     const Colours& c = sketch.colours();
+    const Design& design = m_context.document.design();
     const CurvePointer curve = m_context.solver.curve();
-    const auto& log = m_context.document.antenna().trim.measurements;
-    SwrChart chart{QRectF(40, chartTop, width - 70, chartHeight), 0.0, 0.0};
-    double low = target(), high = target();
-    for (const Measurement& m : log)
-        low = std::min(low, m.dip), high = std::max(high, m.dip);
-    const double pad = std::max(0.025 * target(), 0.35 * (high - low));
-    chart.from = low - pad;
-    chart.to = high + pad;
-    const WantedBand* wanted = findBand(m_context.document.design(), bandFor(m_context.document.design(), target()));
+    const SwrChart chart = chartFor(width);
+    const WantedBand* wanted = findBand(design, bandFor(design, target()));
     const Band band = wanted ? wanted->band : Band{};
-    chart.frame(sketch, std::clamp(band.from, chart.from, chart.to), std::clamp(band.to, chart.from, chart.to),
-                m_context.document.design().operation.swrLimit, true);
+    chart.frame(sketch, std::clamp(band.from, chart.from, chart.to), std::clamp(band.to, chart.from, chart.to), design.operation.swrLimit, true);
     for (double f : niceTicks(chart.from, chart.to, 8))
         sketch.text({chart.x(f), chart.area.bottom() + 4}, QString::number(f / 1e6, 'f', chart.to - chart.from < 2e5 ? 3 : 2),
                     Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
     sketch.text({chart.area.right() + 30, chart.area.bottom() + 4}, tr("MHz"), Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 12});
-    if (curve && curve->fundamental > 0.0) {
-        const auto moved = [&](double dip) { return [&, dip](double f) { return curve->swrAt(f * curve->fundamental / dip); }; };
-        QPen dashed(c.leaf, 1.8);
-        dashed.setDashPattern({5, 3});
-        chart.curve(sketch, moved(target()), dashed);
-        const double lowest = curve->swrAt(curve->fundamental);
-        sketch.label({chart.x(target()) + 4, chart.y(lowest) + 6}, tr("goal %1").arg(target() / 1e6, 0, 'f', 3),
-                     Qt::AlignLeft | Qt::AlignTop, {c.leaf, 12, true});
-        for (std::size_t i = 0; i < log.size(); ++i) {
-            const bool last = i + 1 == log.size();
-            chart.curve(sketch, moved(log[i].dip), QPen(last ? c.ink : c.inkFaint, last ? 2.0 : 1.0));
-            const QPointF at(chart.x(log[i].dip), chart.y(lowest));
-            sketch.painter().setPen(QPen(c.ink, 1.2));
-            sketch.painter().setBrush(c.card);
-            sketch.painter().drawEllipse(at, 4, 4);
-            const QString words = last     ? tr("now %1").arg(log[i].dip / 1e6, 0, 'f', 3)
-                                  : i == 0 ? tr("as cut")
-                                           : tr("after %1").arg(QString::fromStdString(units::formatSmall(log[i].cutSinceLast, system())));
-            sketch.label(at + QPointF(0, 8), words, Qt::AlignHCenter | Qt::AlignTop, {last ? c.ink : c.inkSoft, 12, last});
-        }
+    const double goal = chart.x(target());
+    sketch.line({goal, chart.area.top()}, {goal, chart.area.bottom()}, c.leaf, 1.4, Qt::DashLine);
+    sketch.text({goal + 5, chart.area.top()}, tr("goal %1").arg(target() / 1e6, 0, 'f', 3), Qt::AlignLeft | Qt::AlignTop, {c.leaf, 12, true});
+    if (curve) {
+        chart.curve(sketch, [&](double f) { return curve->swrAt(f); }, QPen(c.inkFaint, 1.4));
+        const double f = std::clamp(curve->fundamental, chart.from, chart.to), swr = curve->swrAt(f);
+        if (!std::isnan(swr) && swr < 5.0)
+            sketch.label({chart.x(f), chart.y(swr) + 5}, tr("model, as drawn"), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+    }
+    paintMeasured(sketch, chart);
+}
+
+void TrimBoard::paintMeasured(Sketch& sketch, const SwrChart& chart) const
+{
+    const Colours& c = sketch.colours();
+    const auto& log = m_context.document.antenna().trim.measurements;
+    const Id marked = chosen();
+    constexpr double radius = 4.5, capped = 5.0; // px; the chart's top
+    const auto place = [&](const Measurement& m) {
+        return QPointF(chart.x(m.dip), m.dipSwr > 0.0 ? chart.y(std::min(m.dipSwr, capped)) : chart.area.bottom());
+    };
+    for (const Measurement& m : log)
+        sketch.reserve(QRectF(place(m) - QPointF(radius, radius), QSizeF(2 * radius, 2 * radius)));
+    for (std::size_t i = log.size(); i-- > 0;) { // the last one has the first choice of a place for its words
+        const Measurement& m = log[i];
+        const bool last = i + 1 == log.size();
+        sketch.painter().setPen(QPen(m.id == marked ? c.petal : c.ink, m.id == marked ? 2.4 : 1.2));
+        sketch.painter().setBrush(m.dipSwr > 0.0 ? (last ? c.ink : c.card) : QBrush(Qt::NoBrush));
+        sketch.painter().drawEllipse(place(m), radius, radius);
+        const QString words = last     ? tr("now %1").arg(m.dip / 1e6, 0, 'f', 3)
+                              : i == 0 ? tr("as cut %1").arg(m.dip / 1e6, 0, 'f', 3)
+                                       : tr("%1: %2").arg(i + 1).arg(m.dip / 1e6, 0, 'f', 3);
+        sketch.label(place(m) + QPointF(0, -7), words, Qt::AlignHCenter | Qt::AlignBottom, {last ? c.ink : c.inkSoft, 12, last});
     }
 }
 

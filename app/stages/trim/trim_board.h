@@ -1,6 +1,7 @@
 #pragma once
 /// The trim page's graphic: curves measured so far, the goal, one big sentence, the log.
 
+#include "app/plots/swr_chart.h"
 #include "app/stages/trim/log_model.h"
 #include "app/view/canvas.h"
 #include "app/widgets/table.h"
@@ -18,13 +19,30 @@ public:
     [[nodiscard]] TrimAdvice advice() const;
     [[nodiscard]] QString headline() const; ///< "Cut 5 cm from each side, then hoist and measure again."
     [[nodiscard]] QString explanation() const;
+    /// What trimming changes, in a sentence: "each side".
+    [[nodiscard]] QString leverWords() const;
+    /// "9.1 kHz a cm", or an inch.
+    [[nodiscard]] QString slopeWords(double hertzAMetre) const;
+    /// The measurement chosen in the log; empty if none is.
+    [[nodiscard]] Id chosen() const;
+    /// Opens the chosen cell of the log to be mended; false if none is.
+    bool mendChosen();
+
+signals:
+    void mended(const Measurement& measurement);
+    void removeWanted();
+    void chosenChanged();
+    void refused(const QString& why);
 
 protected:
     void resizeEvent(QResizeEvent*) override;
+    bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
     void refreshLog();
     void paintCurves(Sketch& sketch, double width) const;
+    void paintMeasured(Sketch& sketch, const SwrChart& chart) const;
+    [[nodiscard]] SwrChart chartFor(double width) const;
     void paintAdvice(Sketch& sketch, double top, double width) const;
     void paintLog(Sketch& sketch, double top, const QSizeF& size) const;
     [[nodiscard]] units::System system() const { return m_context.system(); }

@@ -20,7 +20,17 @@ public:
     {
         m_page->body()->addWidget(m_board, 1);
         buildLedger();
-        connect(&document(), &Document::currentChanged, this, [this] { proposeDip(); });
+        connect(&document(), &Document::currentChanged, this, &TrimStage::startEmpty);
+        connect(m_board, &TrimBoard::chosenChanged, this, &TrimStage::refresh);
+        connect(m_board, &TrimBoard::removeWanted, this, &TrimStage::removeMeasurement);
+        connect(m_board, &TrimBoard::refused, this, [this](const QString& why) { m_page->setSentence(why); });
+        connect(m_board, &TrimBoard::mended, this, [this](const Measurement& m) {
+            document().editAntenna(tr("mend a measurement"), {}, [&](Antenna& a) {
+                for (Measurement& one : a.trim.measurements)
+                    if (one.id == m.id)
+                        one = m;
+            });
+        });
     }
 
     QString id() const override { return QStringLiteral("trim"); }
@@ -31,6 +41,8 @@ public:
     {
         if (!document().hasAntenna())
             return tr("nothing to trim");
+        if (!solver().faults().empty())
+            return tr("not possible");
         const TrimAdvice a = m_board->advice();
         const QString amount = QString::fromStdString(units::formatSmall(a.amount, system()));
         switch (a.action) {
@@ -42,9 +54,11 @@ public:
         return tr("not measured yet");
     }
 
+    bool rename() override { return m_board->mendChosen(); }
+
     QString tableText() const override
     {
-        QString out = tr("when\tcut each end m\tdip MHz\tSWR\tremark\n");
+        QString out = tr("when\tcut m\tdip MHz\tSWR\tremark\n");
         if (document().hasAntenna())
             for (const Measurement& m : document().antenna().trim.measurements)
                 out += QStringLiteral("%1\t%2\t%3\t%4\t%5\n")
@@ -60,7 +74,8 @@ public:
     {
         if (!document().hasAntenna()) {
             m_page->setTitle(tr("Trim"));
-            m_page->setSentence(tr("Add an antenna first."));
+            m_page->setSentence(tr("Add an antenna with + at the top; its measurements are kept here."));
+            m_remove->setEnabled(false);
             return;
         }
         const Antenna& a = document().antenna();
@@ -70,11 +85,13 @@ public:
         m_page->setSentence(sentence());
         m_target->setValue(m_board->target(), system());
         m_remove->setEnabled(count > 0);
-        if (!m_proposed)
-            proposeDip();
+        m_remove->setText(m_board->chosen().empty() ? tr("Take back the last") : tr("Remove the chosen line"));
+        m_cutLabel->setText(tr("Cut since last, %1").arg(m_board->leverWords()));
+        for (ValueEdit* edit : {m_dip, m_swr, m_cut, m_low, m_high, m_lowSwr, m_highSwr})
+            edit->hasValue() ? edit->setValue(edit->value(), system()) : edit->clearValueUnlessTyping(system());
         const TrimAdvice advice = m_board->advice();
-        m_slope->setText(advice.slope > 0.0 ? tr("%1 kHz a cm").arg(advice.slope / 1e5, 0, 'f', 1) : tr("unknown"));
-        m_modelSlope->setText(advice.modelSlope > 0.0 ? tr("%1 kHz a cm").arg(advice.modelSlope / 1e5, 0, 'f', 1) : tr("unknown"));
+        m_slope->setText(advice.slope > 0.0 ? m_board->slopeWords(advice.slope) : tr("unknown"));
+        m_modelSlope->setText(advice.modelSlope > 0.0 ? m_board->slopeWords(advice.modelSlope) : tr("unknown"));
         m_board->update();
     }
 
@@ -94,17 +111,15 @@ private:
         return words;
     }
 
-    void proposeDip()
+    /// A measurement is what was read, not what the program would like.
+    void startEmpty()
     {
-        if (!document().hasAntenna())
-            return;
-        m_proposed = true;
-        const auto& log = document().antenna().trim.measurements;
-        const double f = log.empty() ? m_board->target() : log.back().dip;
-        m_dip->setValue(f, system());
-        m_low->setValue(f * 0.99, system());
-        m_high->setValue(f * 1.01, system());
-        m_cut->setValue(0.0, system());
+        for (ValueEdit* edit : {m_dip, m_swr, m_cut, m_low, m_high, m_lowSwr, m_highSwr})
+            edit->clearValue(system());
+        m_pairNote->clear();
+        m_remark->clear();
+        m_folded->setChecked(false);
+        m_questioned = 0.0;
     }
 
     void buildLedger()
@@ -116,7 +131,8 @@ private:
                 [this](double value) { document().editAntenna(tr("change the goal"), {}, [&](Antenna& a) { a.trim.target = value; }); });
         m_ledger->line();
         m_ledger->heading(tr("Measured"));
-        m_cut = m_ledger->value(tr("Cut since last, each end"), units::Quantity::SmallLength, QStringLiteral("trimCut"));
+        m_cut = m_ledger->value(tr("Cut since last"), units::Quantity::SmallLength, QStringLiteral("trimCut"));
+        m_cutLabel = m_ledger->labelOf(m_cut);
         m_folded = new QCheckBox(tr("folded back, not cut"), m_ledger);
         m_folded->setObjectName(QStringLiteral("trimFolded"));
         m_ledger->add(m_folded);
@@ -124,7 +140,6 @@ private:
         m_dip->setRange(lowestFrequency, highestFrequency);
         m_swr = m_ledger->value(tr("SWR there"), units::Quantity::Plain, QStringLiteral("trimSwr"));
         m_swr->setRange(1.0, 100.0);
-        m_swr->setValue(1.5, system());
         m_remark = new QLineEdit(m_ledger);
         m_remark->setProperty("wide", true);
         m_remark->setPlaceholderText(tr("weather, height, soil"));
@@ -134,12 +149,7 @@ private:
         connect(m_ledger->button(tr("Write it in the log"), QStringLiteral("addMeasurement"), true), &QPushButton::clicked, this,
                 &TrimStage::addMeasurement);
         m_remove = m_ledger->button(tr("Take back the last"), QStringLiteral("removeMeasurement"));
-        connect(m_remove, &QPushButton::clicked, this, [this] {
-            document().editAntenna(tr("take back a measurement"), {}, [](Antenna& a) {
-                if (!a.trim.measurements.empty())
-                    a.trim.measurements.pop_back();
-            });
-        });
+        connect(m_remove, &QPushButton::clicked, this, &TrimStage::removeMeasurement);
         m_ledger->line();
         addPair();
         m_ledger->line();
@@ -156,41 +166,89 @@ private:
         m_lowSwr = m_ledger->value(tr("SWR there"), units::Quantity::Plain, QStringLiteral("pairLowSwr"));
         m_high = m_ledger->value(tr("Upper"), units::Quantity::Frequency, QStringLiteral("pairHigh"));
         m_highSwr = m_ledger->value(tr("SWR there"), units::Quantity::Plain, QStringLiteral("pairHighSwr"));
-        for (ValueEdit* edit : {m_lowSwr, m_highSwr}) {
+        for (ValueEdit* edit : {m_lowSwr, m_highSwr})
             edit->setRange(1.0, 100.0);
-            edit->setValue(2.0, system());
-        }
         for (ValueEdit* edit : {m_low, m_high})
             edit->setRange(lowestFrequency, highestFrequency);
         connect(m_ledger->button(tr("Work out the dip"), QStringLiteral("pairToDip")), &QPushButton::clicked, this, &TrimStage::workOutDip);
         m_pairNote = m_ledger->note();
         m_pairNote->setObjectName(QStringLiteral("pairNote"));
+        startEmpty();
+    }
+
+    /// The chosen line, else the last.
+    void removeMeasurement()
+    {
+        const Id chosen = m_board->chosen();
+        document().editAntenna(tr("remove a measurement"), {}, [&](Antenna& a) {
+            auto& all = a.trim.measurements;
+            if (chosen.empty() && !all.empty())
+                all.pop_back();
+            else
+                std::erase_if(all, [&](const Measurement& m) { return m.id == chosen; });
+        });
+    }
+
+    /// Takes what is typed in these fields; false where one cannot be taken or is missing.
+    static bool take(std::initializer_list<ValueEdit*> needed, std::initializer_list<ValueEdit*> others = {})
+    {
+        for (ValueEdit* edit : others)
+            if (!edit->confirm()) {
+                edit->setFocus();
+                return false;
+            }
+        for (ValueEdit* edit : needed)
+            if (!edit->confirm() || !edit->hasValue()) {
+                edit->setFocus();
+                return false;
+            }
+        return true;
     }
 
     void addMeasurement()
     {
+        if (!document().hasAntenna() || !take({m_dip}, {m_cut, m_swr})) {
+            if (!m_dip->hasValue() && m_dip->complaint().isEmpty())
+                m_dip->ask(tr("Type where the dip was measured."));
+            return;
+        }
         Measurement m;
         m.when = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm")).toStdString();
         m.remark = m_remark->text().toStdString();
-        m.cutSinceLast = m_cut->value();
+        m.cutSinceLast = m_cut->hasValue() ? m_cut->value() : 0.0;
         m.folded = m_folded->isChecked();
         m.dip = m_dip->value();
-        m.dipSwr = m_swr->value();
+        m.dipSwr = m_swr->hasValue() ? m_swr->value() : 0.0;
         if (const Faults faults = findMeasurementFaults(m); !faults.empty()) {
             m_page->setSentence(coreWords(faults.front().message, system()));
             return;
         }
+        if (questioned(m))
+            return;
         document().editAntenna(tr("log a measurement"), {}, [&](Antenna& a) { a.trim.measurements.push_back(m); });
-        m_remark->clear();
-        m_folded->setChecked(false);
-        m_cut->setValue(0.0, system());
+        startEmpty();
+    }
+
+    /// A dip far from the model is asked about once before it counts.
+    bool questioned(const Measurement& m)
+    {
+        const CurvePointer curve = solver().curve();
+        const std::optional<double> expected =
+            unlikelyDip(document().antenna().trim, m, curve ? curve->fundamental : 0.0, m_board->advice().modelSlope);
+        if (!expected || m_questioned == m.dip)
+            return false;
+        m_questioned = m.dip;
+        m_dip->ask(tr("%1? The model expects %2. If it was read so, press again.").arg(frequencyWords(m.dip), frequencyWords(*expected)));
+        return true;
     }
 
     void workOutDip()
     {
         const CurvePointer curve = solver().curve();
-        if (!curve)
+        if (!take({m_low, m_lowSwr, m_high, m_highSwr}) || !curve) {
+            m_pairNote->setText(curve ? tr("Give both channels with their SWR.") : tr("The model is not there yet."));
             return;
+        }
         const SwrPair pair{m_low->value(), m_lowSwr->value(), m_high->value(), m_highSwr->value()};
         const auto model = [&](double f) { return curve->atLine(f); };
         const Result<double> dip = dipFromPair(pair, model, curve->fundamental);
@@ -205,13 +263,13 @@ private:
     }
 
     TrimBoard* m_board;
-    bool m_proposed = false;
+    double m_questioned = 0.0; ///< Hz: the dip that was asked about last
     ValueEdit *m_target = nullptr, *m_cut = nullptr, *m_dip = nullptr, *m_swr = nullptr, *m_low = nullptr, *m_lowSwr = nullptr,
               *m_high = nullptr, *m_highSwr = nullptr;
     QCheckBox* m_folded = nullptr;
     QLineEdit* m_remark = nullptr;
     QPushButton* m_remove = nullptr;
-    QLabel *m_slope = nullptr, *m_modelSlope = nullptr, *m_pairNote = nullptr;
+    QLabel *m_cutLabel = nullptr, *m_slope = nullptr, *m_modelSlope = nullptr, *m_pairNote = nullptr;
 };
 
 } // namespace

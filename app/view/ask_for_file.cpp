@@ -1,4 +1,4 @@
-#include "app/window/ask_for_file.h"
+#include "app/view/ask_for_file.h"
 
 #include <QFileDialog>
 #include <QRegularExpression>

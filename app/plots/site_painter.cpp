@@ -1,0 +1,306 @@
+#include "app/plots/site_painter.h"
+
+#include "app/view/words.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double dangerZone = 3.0;                              // m either side of a power line that nothing may enter
+constexpr double towerHalf = 9.0, treeRadius = 11.0, poleRadius = 6.0; // px
+
+double radiusOf(const Support& s)
+{
+    return s.kind == SupportKind::Tower ? towerHalf : s.kind == SupportKind::Tree ? treeRadius : poleRadius;
+}
+
+} // namespace
+
+const shapes::BuiltAntenna* soundAntenna(const ViewContext& context, const Id& antenna)
+{
+    const AntennaModel* model = context.models.find(antenna);
+    return model && model->built && !model->fault ? model->built.get() : nullptr;
+}
+
+SitePainter::SitePainter(Sketch& sketch, const PlanCamera& camera, const QSizeF& size, const ViewContext& context, PlanMarks marks)
+    : m_sketch(sketch), m_camera(camera), m_size(size), m_context(context), m_marks(std::move(marks)), m_colours(sketch.colours())
+{
+}
+
+void SitePainter::paint()
+{
+    m_sketch.painter().fillRect(QRectF({0, 0}, m_size), m_colours.paper);
+    m_sketch.keepWithin(QRectF({2, 2}, m_size - QSizeF(4, 4)));
+    reserveAll();
+    paintWaters();
+    paintBoundary();
+    paintPowerLine();
+    paintBuildings();
+    paintAntennas();
+    paintFeedEntry();
+    paintSupports();
+    paintHandles();
+    paintFrame();
+}
+
+QPainterPath SitePainter::path(const Outline& outline) const
+{
+    QPolygonF polygon;
+    for (PlanPoint p : outline)
+        polygon << m_camera.project(p);
+    QPainterPath out;
+    out.addPolygon(polygon);
+    out.closeSubpath();
+    return out;
+}
+
+/// What names and labels shall not cover: supports and wires, whichever is painted first.
+void SitePainter::reserveAll()
+{
+    for (const Support& s : site().supports) {
+        const QPointF at = m_camera.project(s.at);
+        const double r = radiusOf(s);
+        m_sketch.reserve({at.x() - r, at.y() - r, 2 * r, 2 * r});
+    }
+    for (const Antenna& a : m_context.document.design().antennas)
+        if (const shapes::BuiltAntenna* built = soundAntenna(m_context, a.id))
+            for (const Wire& w : built->model.wires)
+                for (std::size_t k = 1; k < w.points.size(); ++k)
+                    m_sketch.reserveLine(m_camera.project(w.points[k - 1]), m_camera.project(w.points[k]));
+}
+
+void SitePainter::paintWaters()
+{
+    const Colours& c = m_colours;
+    for (const Water& w : site().waters) {
+        const QPainterPath area = path(w.outline);
+        m_sketch.painter().fillPath(area, c.skyPale);
+        if (chosen(SiteThing::Kind::Water, w.id)) {
+            m_sketch.painter().setPen(QPen(c.petal, 2.5));
+            m_sketch.painter().setBrush(Qt::NoBrush);
+            m_sketch.painter().drawPath(area);
+        }
+        m_sketch.painter().save();
+        m_sketch.painter().setClipPath(area);
+        const QRectF box = area.boundingRect().intersected(QRectF({0, 0}, m_size));
+        const QString name = QString::fromStdString(w.name);
+        const QRectF words({box.left() + 8, box.top() + 8}, m_sketch.theme().typeset(name, 12, true).size);
+        for (int row = 0; box.top() + 30 + 46 * row < box.bottom(); ++row) // tufts of reed
+            for (double x = box.left() + 22 + (row % 2) * 30; x < box.right(); x += 62) {
+                const QPointF foot(x, box.top() + 46 + 46 * row);
+                if (!words.adjusted(-8, -4, 8, 14).contains(foot))
+                    for (double lean : {-5.0, 0.0, 5.0})
+                        m_sketch.line(foot, foot + QPointF(lean, -11 + std::abs(lean) * 0.5), c.sky);
+            }
+        m_sketch.painter().restore();
+        m_sketch.text(words.topLeft(), name, Qt::AlignLeft | Qt::AlignTop, {c.sky, 12, true});
+    }
+}
+
+void SitePainter::paintBoundary()
+{
+    if (site().boundary.size() < 3)
+        return;
+    const Colours& c = m_colours;
+    const auto system = m_context.system();
+    const QPainterPath area = path(site().boundary);
+    const QRectF box = area.boundingRect();
+    m_sketch.painter().save();
+    m_sketch.painter().setClipPath(area);
+    m_sketch.painter().fillPath(area, c.card);
+    const double cell = 2.0 * m_camera.scale;
+    constexpr double finest = 6.0; // px
+    for (double x = box.left(); cell > finest && x < box.right(); x += cell)
+        m_sketch.line({x, box.top()}, {x, box.bottom()}, c.fill);
+    for (double y = box.bottom(); cell > finest && y > box.top(); y -= cell)
+        m_sketch.line({box.left(), y}, {box.right(), y}, c.fill);
+    m_sketch.painter().restore();
+    m_sketch.painter().setPen(QPen(c.inkSoft, site().wallHeight > 0.0 ? 3.0 : 1.5));
+    m_sketch.painter().setBrush(Qt::NoBrush);
+    m_sketch.painter().drawPath(area);
+    for (std::size_t i = 0; i < site().boundary.size(); ++i)
+        m_sketch.reserveLine(m_camera.project(site().boundary[i]), m_camera.project(site().boundary[(i + 1) % site().boundary.size()]));
+    const PlanPoint extent = extentOf(site().boundary);
+    m_sketch.dimension({box.left(), box.top() - 18}, {box.right(), box.top() - 18}, lengthWords(extent.x, system, 0));
+    m_sketch.dimension({box.left() - 18, box.bottom()}, {box.left() - 18, box.top()}, lengthWords(extent.y, system, 0));
+}
+
+void SitePainter::paintBuildings()
+{
+    const Colours& c = m_colours;
+    for (const Building& b : site().buildings) {
+        const QPainterPath area = path(b.outline);
+        const QRectF box = area.boundingRect();
+        const bool marked = chosen(SiteThing::Kind::Building, b.id);
+        m_sketch.painter().setPen(QPen(marked ? c.petal : c.inkFaint, marked ? 2.5 : 1.2));
+        m_sketch.painter().setBrush(c.fill);
+        m_sketch.painter().drawPath(area);
+        m_sketch.line({box.left(), box.center().y()}, {box.right(), box.center().y()}, c.inkFaint);
+        m_sketch.label({box.center().x(), box.top() + 0.25 * box.height()}, QString::fromStdString(b.name), Qt::AlignCenter, {c.inkSoft, 12});
+    }
+}
+
+void SitePainter::paintFeedEntry()
+{
+    const Colours& c = m_colours;
+    const QPointF entry = m_camera.project(site().feedEntry);
+    constexpr double radius = 4.5;
+    m_sketch.painter().setPen(QPen(c.ink, 1.2));
+    m_sketch.painter().setBrush(c.petal);
+    m_sketch.painter().drawEllipse(entry, radius, radius);
+    if (chosen(SiteThing::Kind::FeedEntry))
+        m_sketch.handle(entry, true);
+    m_sketch.name(entry, radius + 4.0, tr("feed line in"), {c.inkSoft, 11});
+}
+
+void SitePainter::paintPowerLine()
+{
+    if (!site().powerLine)
+        return;
+    const Colours& c = m_colours;
+    const PowerLine& line = *site().powerLine;
+    const QPointF a = m_camera.project(line.from), b = m_camera.project(line.to);
+    const double length = std::hypot(b.x() - a.x(), b.y() - a.y());
+    if (length >= 1.0) {
+        const QPointF across = dangerZone * m_camera.scale * QPointF((b.y() - a.y()) / length, (a.x() - b.x()) / length);
+        QPainterPath zone;
+        zone.addPolygon(QPolygonF({a + across, b + across, b - across, a - across}));
+        zone.closeSubpath();
+        m_sketch.hatch(zone, QColor(c.brick.red(), c.brick.green(), c.brick.blue(), 90), 9.0);
+        m_sketch.line(a, b, c.brick, 2.0);
+    }
+    for (const auto& [end, kind] : {std::pair(a, SiteThing::Kind::LineFrom), std::pair(b, SiteThing::Kind::LineTo)})
+        if (m_marks.handles)
+            m_sketch.handle(end, chosen(kind));
+    const QString words = tr("overhead power line, %1 high: nothing that can fall or swing may reach it").arg(heightWords(line.height, m_context.system()));
+    const QSizeF size = m_sketch.theme().typeset(words, 12).size;
+    const double x = std::clamp(std::min(a.x(), b.x()) + 30.0, 20.0, std::max(20.0, m_size.width() - size.width() - 20.0));
+    const QRectF ground(x - 4, std::clamp(std::max(a.y(), b.y()) + 6, 4.0, m_size.height() - size.height() - 6), size.width() + 8, size.height() + 2);
+    m_sketch.painter().fillRect(ground, c.paper);
+    m_sketch.text({x, ground.top() + 1}, words, Qt::AlignLeft | Qt::AlignTop, {c.brick, 12});
+    for (const Support& s : site().supports)
+        if (s.kind == SupportKind::Tower) { // how far the tallest thing is from the line
+            const PlanPoint on = nearestOnSegment(s.at, line.from, line.to);
+            m_sketch.dimension(m_camera.project(on), m_camera.project(s.at),
+                               lengthWords(std::hypot(on.x - s.at.x, on.y - s.at.y), m_context.system(), 1));
+        }
+}
+
+void SitePainter::paintSupports()
+{
+    for (const Support& s : site().supports)
+        paintSupport(s);
+}
+
+void SitePainter::paintSupport(const Support& s)
+{
+    const Colours& c = m_colours;
+    const QPointF at = m_camera.project(s.at);
+    const double r = radiusOf(s);
+    QPainter& p = m_sketch.painter();
+    p.setPen(QPen(c.ink, 1.5));
+    p.setBrush(s.kind == SupportKind::Tree ? c.leafPale : c.card);
+    if (s.kind == SupportKind::Tower) {
+        p.drawRect(QRectF(at.x() - r, at.y() - r, 2 * r, 2 * r));
+        p.drawRect(QRectF(at.x() - 4, at.y() - 4, 8, 8));
+    } else {
+        p.drawEllipse(at, r, r);
+        p.setBrush(c.ink);
+        p.drawEllipse(at, 1.8, 1.8);
+    }
+    if (chosen(SiteThing::Kind::Support, s.id))
+        m_sketch.handle(at, true);
+    m_sketch.name(at, r + 4.0, tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_context.system())), {c.ink, 12, true});
+}
+
+void SitePainter::paintAntennas()
+{
+    const auto& antennas = m_context.document.design().antennas;
+    for (const Antenna& antenna : antennas)
+        if (const shapes::BuiltAntenna* built = soundAntenna(m_context, antenna.id))
+            paintAntenna(antenna, *built);
+}
+
+void SitePainter::paintAntenna(const Antenna& antenna, const shapes::BuiltAntenna& built)
+{
+    const Colours& c = m_colours;
+    const bool current = antenna.id == m_context.document.current();
+    const QColor ink = current ? c.leaf : c.leafMid;
+    QPointF anchor;
+    double longest = -1.0;
+    QRectF box;
+    paintRopes(built, ink);
+    for (const Wire& w : built.model.wires)
+        for (std::size_t k = 0; k < w.points.size(); ++k) {
+            const QPointF p = m_camera.project(w.points[k]);
+            box = box.isNull() ? QRectF(p, QSizeF(0.1, 0.1)) : box.united(QRectF(p, QSizeF(0.1, 0.1)));
+            if (k == 0)
+                continue;
+            const QPointF before = m_camera.project(w.points[k - 1]);
+            m_sketch.line(before, p, ink, current ? 3.0 : 2.0);
+            if (const double length = std::hypot(p.x() - before.x(), p.y() - before.y()); length > longest)
+                longest = length, anchor = 0.5 * (p + before);
+        }
+    if (built.model.wires.size() > 3) // a star of radials: name it below
+        anchor = {box.center().x(), box.bottom()};
+    m_sketch.label(anchor + QPointF(0, 8), QString::fromStdString(antenna.name), Qt::AlignHCenter | Qt::AlignTop,
+                   {current ? c.leaf : c.inkSoft, 12, current, inWater({anchor.x(), anchor.y() + 14}) ? c.skyPale : QColor()});
+}
+
+/// From each end that a support holds.
+void SitePainter::paintRopes(const shapes::BuiltAntenna& built, const QColor& colour)
+{
+    for (const Wire& w : built.model.wires)
+        for (const auto& [end, before] : {std::pair(w.points.front(), w.points[1]), std::pair(w.points.back(), w.points[w.points.size() - 2])})
+            if (distance(end, built.feedPoint) > 0.1)
+                if (const Support* s = ropeHold(site(), before, end))
+                    m_sketch.line(m_camera.project(end), m_camera.project(s->at), colour, 1.2, Qt::DashLine);
+}
+
+/// Rings of the shown antenna, with how far each end is over ground; the one that is dragged says more.
+void SitePainter::paintHandles()
+{
+    const shapes::BuiltAntenna* built = soundAntenna(m_context, m_context.document.current());
+    if (!built || !m_marks.handles)
+        return;
+    for (std::size_t i = 0; i < built->handles.size(); ++i)
+        m_sketch.handle(m_camera.project(built->handles[i].at), int(i) == m_marks.hot || int(i) == m_marks.dragged);
+    const int told = m_marks.dragged >= 0 ? m_marks.dragged : m_marks.hot;
+    if (told < 0 || told >= int(built->handles.size()))
+        return;
+    const shapes::Handle& h = built->handles[std::size_t(told)];
+    const double out = std::hypot(h.at.x - built->feedPoint.x, h.at.y - built->feedPoint.y);
+    QStringList words{coreWords(h.name), tr("%1 high").arg(lengthWords(h.at.z, m_context.system()))};
+    if (out > 0.01)
+        words << tr("%1 from the feed, over ground").arg(lengthWords(out, m_context.system()));
+    m_sketch.card(m_camera.project(h.at) + QPointF(16, -52), words, QRectF({0, 0}, m_size));
+}
+
+bool SitePainter::inWater(QPointF p) const
+{
+    return std::any_of(site().waters.begin(), site().waters.end(), [&](const Water& w) { return inside(w.outline, m_camera.unproject(p)); });
+}
+
+void SitePainter::paintFrame()
+{
+    const Colours& c = m_colours;
+    const QPointF north(7, 46);
+    m_sketch.line(north, north + QPointF(0, -26), c.ink, 1.4);
+    m_sketch.arrowHead(north + QPointF(0, -26), north, c.ink);
+    m_sketch.text(north + QPointF(0, -29), tr("N"), Qt::AlignHCenter | Qt::AlignBottom, {c.ink, 12, true});
+    const bool metric = m_context.system() == units::System::Metric;
+    const double unit = metric ? 1.0 : 0.3048;
+    constexpr double longEnough = 50.0; // px
+    double steps = metric ? 5.0 : 20.0;
+    while (steps * unit * m_camera.scale < longEnough)
+        steps *= 2.0;
+    const QPointF scale(10, m_size.height() - 12);
+    const double length = steps * unit * m_camera.scale;
+    m_sketch.line(scale, scale + QPointF(length, 0), c.ink, 2.0);
+    m_sketch.text(scale + QPointF(length + 6, 0), (metric ? tr("%1 m") : tr("%1 ft")).arg(steps, 0, 'f', 0), Qt::AlignLeft | Qt::AlignVCenter,
+                  {c.ink, 12});
+}
+
+} // namespace vetchling::app

@@ -1,0 +1,561 @@
+/// A stranger's first hour: begin, type, slip, undo, save; each as a user does it.
+#include "tests/app/app_fixture.h"
+
+#include "app/plots/scene/scene.h"
+#include "app/plots/site_plan.h"
+#include "app/stages/trim/trim_board.h"
+#include "app/widgets/choice.h"
+#include "app/widgets/name_edit.h"
+#include "app/widgets/value_edit.h"
+#include "app/window/new_site.h"
+#include "core/tune/slips.h"
+
+#include <QDialogButtonBox>
+#include <QMenu>
+#include <QScrollArea>
+
+namespace vetchling::app {
+namespace {
+
+/// Runs as soon as a dialog of that name is open.
+void whenOpen(const char* dialog, std::function<void(QWidget&)> does)
+{
+    auto* poll = new QTimer(qApp);
+    QTimer::singleShot(10000, poll, &QObject::deleteLater);
+    QObject::connect(poll, &QTimer::timeout, qApp, [poll, dialog, does = std::move(does)] {
+        QWidget* open = QApplication::activeModalWidget();
+        if (!open || open->objectName() != QLatin1String(dialog))
+            return;
+        poll->deleteLater();
+        does(*open);
+    });
+    poll->start(20);
+}
+
+void typeInto(QWidget& dialog, const char* name, const QString& text)
+{
+    auto* edit = dialog.findChild<QLineEdit*>(QLatin1String(name));
+    ASSERT_TRUE(edit) << name;
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, text);
+    QTest::keyClick(edit, Qt::Key_Tab);
+}
+
+class FirstHour : public WindowTest {
+protected:
+    void SetUp() override
+    {
+        WindowTest::SetUp();
+        activate();
+    }
+
+    /// A site of one's own: a pole and a tree in a garden, 20 m wanted, an inverted V on the pole.
+    void makeGarden()
+    {
+        whenOpen("newSiteDialog", [](QWidget& dialog) {
+            typeInto(dialog, "siteName", QStringLiteral("Rectory"));
+            QTest::mouseClick(dialog.findChild<QToolButton*>(QStringLiteral("siteBand 20 m")), Qt::LeftButton);
+            QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("siteAddSupport")), Qt::LeftButton);
+            QTest::keyClick(&dialog, Qt::Key_Return);
+        });
+        whenOpen("newAntennaDialog", [](QWidget& dialog) { QTest::keyClick(&dialog, Qt::Key_Return); });
+        action("actionNew");
+        activate();
+    }
+    void activate()
+    {
+        window().activateWindow();
+        ASSERT_TRUE(QTest::qWaitForWindowActive(&window())); // for keys
+    }
+    void action(const char* name) { window().findChild<QAction*>(QLatin1String(name))->trigger(); }
+    Design empty() { return window().emptyDesign(); }
+    QString said() { return find<QLabel>("message")->text(); }
+};
+
+// ---- begin
+
+// From nothing to a tuned inverted V with its apex on a pole and one end to a tree. An action is a click, a drag, a key or a value.
+TEST_F(FirstHour, ANewSiteToATunedDipoleInTwelveActions)
+{
+    int actions = 0;
+    const auto act = [&] { return ++actions; };
+    whenOpen("newSiteDialog", [&](QWidget& dialog) {
+        act(), typeInto(dialog, "siteName", QStringLiteral("Rectory"));
+        act(), QTest::mouseClick(dialog.findChild<QToolButton*>(QStringLiteral("siteBand 20 m")), Qt::LeftButton);
+        act(), QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("siteAddSupport")), Qt::LeftButton);
+        act(), typeInto(dialog, "siteHeight2", QStringLiteral("7.5"));
+        act(), typeInto(dialog, "siteNorth2", QStringLiteral("10"));
+        act(), QTest::keyClick(&dialog, Qt::Key_Return);
+    });
+    whenOpen("newAntennaDialog", [&](QWidget& dialog) { act(), QTest::keyClick(&dialog, Qt::Key_Return); });
+    act(), QTest::keyClick(&window(), Qt::Key_N, Qt::ControlModifier);
+    ASSERT_EQ(document().design().antennas.size(), 1u);
+    EXPECT_EQ(document().antenna().name, "20 m dipole");
+    EXPECT_EQ(parameter("apex_height_m"), 10.0) << "hung from the pole";
+    EXPECT_EQ(findBand(document().design(), document().selectedBand())->band.name, "20 m");
+    ASSERT_TRUE(settle());
+
+    auto* scene = find<Scene>("shapeScene");
+    scene->grab();
+    const QPoint end = scene->handlePosition("first end")->toPoint(), top = scene->pointOf({27, 10, 7.5}).toPoint();
+    act();
+    QTest::mousePress(scene, Qt::LeftButton, {}, end);
+    QTest::mouseMove(scene, (end + top) / 2);
+    QTest::mouseMove(scene, top);
+    QTest::mouseRelease(scene, Qt::LeftButton, {}, top);
+    ASSERT_TRUE(settle());
+    act(), click("tuneButton");
+    ASSERT_TRUE(settle());
+
+    EXPECT_LE(actions, 12);
+    EXPECT_NEAR(solver().curve()->resonance->frequency, 14.175e6, 10e3);
+    EXPECT_LT(solver().curve()->band(document().selectedBand())->lowestSwr, 1.6);
+    const auto& built = *solver().curve()->built;
+    const Support* held = nullptr;
+    for (const shapes::Handle& h : built.handles)
+        if (h.name == "first end")
+            held = ropeHold(document().design().site, built.feedPoint, h.at);
+    ASSERT_TRUE(held);
+    EXPECT_EQ(held->name, "tree");
+}
+
+TEST_F(FirstHour, AnEmptySiteSaysEverywhereWhatIsMissing)
+{
+    window().fileDesk().openNew(Design{}); // no bands, no antenna, no supports
+    for (int stage = 0; stage < window().stageCount(); ++stage) {
+        window().showStage(stage);
+        window().grab();
+        const QString words = pageSentence() + window().currentStage()->summary();
+        EXPECT_FALSE(words.contains(QStringLiteral("comput"))) << stage << words.toStdString();
+        EXPECT_FALSE(pageSentence().isEmpty()) << stage;
+    }
+    EXPECT_FALSE(solver().busy());
+    show("bands");
+    click("putPlan");
+    EXPECT_GT(document().design().operation.bands.size(), 10u);
+    for (const char* name : {"actionDuplicate", "actionRemove", "actionRename", "actionPin", "actionSweep"})
+        action(name); // nothing to do it to, and no crash
+}
+
+TEST_F(FirstHour, AnAntennaIsJudgedOnTheBandItIsCutFor)
+{
+    whenOpen("newAntennaDialog", [](QWidget& dialog) {
+        typeInto(dialog, "newFrequency", QStringLiteral("20 m"));
+        QTest::keyClick(&dialog, Qt::Key_Return);
+    });
+    action("actionAdd");
+    const WantedBand* band = findBand(document().design(), document().selectedBand());
+    EXPECT_EQ(band->band.name, "20 m");
+    EXPECT_NE(band->wish, Wish::No);
+    EXPECT_NEAR(document().antenna().shape.designFrequency, band->band.centre(), 1.0);
+    type("designFrequency", QStringLiteral("10.12"));
+    EXPECT_EQ(findBand(document().design(), document().selectedBand())->band.name, "30 m");
+    document().undoStack().undo();
+    EXPECT_EQ(findBand(document().design(), document().selectedBand())->band.name, "20 m");
+    chooseAntenna(0);
+    EXPECT_EQ(findBand(document().design(), document().selectedBand())->band.name, "40 m");
+}
+
+TEST_F(FirstHour, ARefusedFrequencyMakesNoAntenna)
+{
+    const std::size_t before = document().design().antennas.size();
+    whenOpen("newAntennaDialog", [](QWidget& dialog) {
+        typeInto(dialog, "newFrequency", QStringLiteral("banana"));
+        QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("newAdd")), Qt::LeftButton);
+        EXPECT_TRUE(dialog.isVisible());
+        EXPECT_TRUE(dialog.findChild<QLabel*>(QStringLiteral("newComplaint"))->text().contains(QStringLiteral("banana")));
+        static_cast<QDialog&>(dialog).reject();
+    });
+    action("actionAdd");
+    EXPECT_EQ(document().design().antennas.size(), before);
+}
+
+TEST_F(FirstHour, ThingsOfASiteAreMadeChangedRenamedAndRemoved)
+{
+    makeGarden();
+    show("site");
+    auto* plan = find<SitePlan>("sitePlan");
+    click("addTree");
+    EXPECT_EQ(document().design().site.supports.back().name, "tree 2");
+    EXPECT_EQ(plan->selectedSupport(), document().design().site.supports.back().id);
+    plan->setFocus();
+    const PlanPoint before = document().design().site.supports.back().at;
+    QTest::keyClick(plan, Qt::Key_Right);
+    EXPECT_NEAR(document().design().site.supports.back().at.x, before.x + 0.1, 1e-9);
+    action("actionRename");
+    EXPECT_EQ(QApplication::focusWidget(), find<NameEdit>("thingName"));
+    type("thingName", QStringLiteral("pole"));
+    EXPECT_EQ(document().design().site.supports.back().name, "pole 2") << "the name was taken";
+    click("addBuilding");
+    type("thingWidth", QStringLiteral("9"));
+    EXPECT_DOUBLE_EQ(extentOf(document().design().site.buildings.front().outline).x, 9.0);
+    click("addWater");
+    EXPECT_EQ(document().design().site.waters.size(), 1u);
+    plan->setFocus();
+    QTest::keyClick(plan, Qt::Key_Delete);
+    EXPECT_TRUE(document().design().site.waters.empty());
+    type("siteNameEdit", QStringLiteral("Vicarage"));
+    EXPECT_EQ(document().design().site.name, "Vicarage");
+    document().undoStack().undo();
+    EXPECT_EQ(document().design().site.name, "Rectory");
+}
+
+TEST_F(FirstHour, AntennasAreRenamedInPlace)
+{
+    action("actionRename");
+    auto* edit = find<NameEdit>("antennaName");
+    QTest::keyClicks(edit, QStringLiteral("Loop 17"));
+    QTest::keyClick(edit, Qt::Key_Return);
+    EXPECT_EQ(document().antenna().name, "Loop 17 (2)") << "that name is another's";
+    document().undoStack().undo();
+    EXPECT_EQ(document().antenna().name, "Tower V 40");
+}
+
+TEST_F(FirstHour, WhatIsTiedToASupportFollowsIt)
+{
+    makeGarden();
+    show("site");
+    type("siteWidth", QStringLiteral("31"));
+    find<SitePlan>("sitePlan")->selectSupport(document().design().site.supports[0].id);
+    type("supportHeight", QStringLiteral("12"));
+    EXPECT_EQ(parameter("apex_height_m"), 12.0);
+    type("supportEast", QStringLiteral("14"));
+    EXPECT_EQ(parameter("x_m"), 14.0);
+    document().undoStack().undo();
+    EXPECT_EQ(parameter("x_m"), 15.0);
+}
+
+TEST_F(FirstHour, AnEndIsTiedOnThePlan)
+{
+    makeGarden();
+    show("site");
+    auto* plan = find<SitePlan>("sitePlan");
+    click("addTree"); // where it is free, then moved
+    type("supportEast", QStringLiteral("15"));
+    type("supportNorth", QStringLiteral("19"));
+    plan->grab();
+    const QPoint end = plan->handlePlace(1).toPoint(), tree = plan->place({15, 19}).toPoint();
+    QTest::mousePress(plan, Qt::LeftButton, {}, end);
+    QTest::mouseMove(plan, tree + QPoint(-3, 3));
+    QTest::mouseRelease(plan, Qt::LeftButton, {}, tree + QPoint(-3, 3));
+    const auto built = shapes::buildOver(document().antenna().shape, {});
+    EXPECT_NEAR(built->handles[1].at.x, 15.0, 1e-6) << "due north, at the tree and not at the pointer";
+    EXPECT_TRUE(document().undoStack().undoText().contains(QStringLiteral("tie to tree")));
+}
+
+TEST_F(FirstHour, ABrokenFileIsNotHiddenBehindTheDemo)
+{
+    const QString path = file("broken.vetchling");
+    QFile broken(path);
+    ASSERT_TRUE(broken.open(QIODevice::WriteOnly));
+    broken.write(R"({"format":"vetchling","version":2,"site":{"soil":{"relative_permittivity":"wet"}}})");
+    broken.close();
+    window().fileDesk().openNew(empty());
+    EXPECT_FALSE(window().fileDesk().openFile(path));
+    EXPECT_TRUE(said().contains(QStringLiteral("broken.vetchling")) && said().contains(QStringLiteral("soil"))) << said().toStdString();
+    EXPECT_FALSE(find<QLabel>("message")->isHidden());
+    EXPECT_TRUE(document().design().antennas.empty());
+}
+
+// ---- type
+
+TEST_F(FirstHour, InFeetABareNumberIsInWhatIsShown)
+{
+    QTest::mouseClick(find<QToolButton>("units"), Qt::LeftButton);
+    type("wireDiameter", QStringLiteral("0.064"));
+    EXPECT_NEAR(document().antenna().shape.wire.diameter, 0.064 * 0.0254, 1e-9);
+    type("wireDiameter", QStringLiteral("14"));
+    EXPECT_NEAR(document().antenna().shape.wire.diameter, 0.064 * 0.0254, 1e-9) << "14 inches would be a pipe";
+    EXPECT_TRUE(find<QLabel>("wireDiameterComplaint")->text().contains(QStringLiteral("#14")));
+    type("wireDiameter", QStringLiteral("#14"));
+    EXPECT_NEAR(document().antenna().shape.wire.diameter, units::gaugeDiameter(14), 1e-9);
+    type("leg_m", QStringLiteral("=2*16"));
+    EXPECT_NEAR(parameter("leg_m"), 32 * 0.3048, 1e-9);
+    type("leg_m", QStringLiteral("33"));
+    EXPECT_EQ(document().antenna().typed.at("leg_m"), "33 ft");
+    QTest::mouseClick(find<QToolButton>("units"), Qt::LeftButton); // it still means the same
+    auto* edit = find<ValueEdit>("leg_m");
+    find<ValueEdit>("apex_height_m")->setFocus();
+    EXPECT_EQ(edit->text(), QStringLiteral("10.06 m"));
+    edit->setFocus();
+    EXPECT_EQ(edit->text(), QStringLiteral("33 ft"));
+    QTest::keyClicks(edit, QStringLiteral("33 ft "));
+    QTest::keyClick(edit, Qt::Key_Return);
+    EXPECT_NEAR(parameter("leg_m"), 33 * 0.3048, 1e-9);
+}
+
+TEST_F(FirstHour, ABandsNameIsTakenWhereAFrequencyIsAsked)
+{
+    type("designFrequency", QStringLiteral("17 m"));
+    EXPECT_NEAR(document().antenna().shape.designFrequency, 18.118e6, 1e3);
+    EXPECT_EQ(find<ValueEdit>("designFrequency")->text(), QStringLiteral("18.118 MHz"));
+}
+
+// 2026-11: Ctrl+Z was dead while a field had the focus.
+TEST_F(FirstHour, UndoTakesBackTypingFirstThenTheDocument)
+{
+    auto* edit = find<ValueEdit>("apex_height_m");
+    const double before = parameter("apex_height_m");
+    type("apex_height_m", QStringLiteral("11"));
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, QStringLiteral("9"));
+    QTest::keyClick(edit, Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_EQ(parameter("apex_height_m"), 11.0) << "only the typing went";
+    EXPECT_FALSE(edit->pending());
+    QTest::keyClick(edit, Qt::Key_Z, Qt::ControlModifier);
+    EXPECT_EQ(parameter("apex_height_m"), before);
+    QTest::keyClick(edit, Qt::Key_U, Qt::ControlModifier);
+    EXPECT_EQ(document().design().operation.system, units::System::Imperial) << "the window's keys work in a field";
+}
+
+TEST_F(FirstHour, EachThingTypedIsOneStep)
+{
+    show("site");
+    const double permittivity = document().design().site.soil.relativePermittivity;
+    type("permittivity", QStringLiteral("12"));
+    type("permittivity", QStringLiteral("14"));
+    type("conductivity", QStringLiteral("0.01"));
+    document().undoStack().undo();
+    EXPECT_EQ(document().design().site.soil.relativePermittivity, 14.0);
+    document().undoStack().undo();
+    EXPECT_EQ(document().design().site.soil.relativePermittivity, 12.0);
+    document().undoStack().undo();
+    EXPECT_EQ(document().design().site.soil.relativePermittivity, permittivity);
+    show("shape");
+    for (const char* name : {"apex_height_m", "end_height_m"}) { // steps of two values are two
+        find<ValueEdit>(name)->setFocus();
+        QTest::keyClick(find<ValueEdit>(name), Qt::Key_Up);
+        QTest::keyClick(find<ValueEdit>(name), Qt::Key_Up);
+    }
+    const double ends = parameter("end_height_m");
+    document().undoStack().undo();
+    EXPECT_NEAR(parameter("end_height_m"), ends - 0.1, 1e-9);
+    EXPECT_NEAR(parameter("apex_height_m"), 13.2 + 0.1, 1e-9);
+}
+
+// 2026-11: saving left what was still being typed behind, and switching gave it to another antenna.
+TEST_F(FirstHour, WhatIsTypedIsTakenBeforeItIsUsed)
+{
+    auto* edit = find<ValueEdit>("apex_height_m");
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, QStringLiteral("11.5"));
+    ASSERT_TRUE(window().fileDesk().saveTo(file("nothing.vetchling"))); // a path is given: this is only the writing
+    window().fileDesk().save();
+    Document other;
+    ASSERT_TRUE(other.open(file("nothing.vetchling")).empty());
+    EXPECT_EQ(other.design().antennas[0].shape.parameters.at("apex_height_m"), 11.5);
+
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, QStringLiteral("12.5"));
+    const Id first = document().current();
+    chooseAntenna(4);
+    EXPECT_EQ(findAntenna(document().design(), first)->shape.parameters.at("apex_height_m"), 12.5);
+    EXPECT_NE(parameter("apex_height_m"), 12.5);
+}
+
+TEST_F(FirstHour, ARejectedValueStopsTheSaving)
+{
+    const QString path = file("stopped.vetchling");
+    ASSERT_TRUE(window().fileDesk().saveTo(path));
+    auto* edit = find<ValueEdit>("apex_height_m");
+    edit->setFocus();
+    edit->selectAll();
+    QTest::keyClicks(edit, QStringLiteral("banana"));
+    EXPECT_FALSE(window().fileDesk().save());
+    EXPECT_TRUE(said().contains(QStringLiteral("banana"))) << said().toStdString();
+    chooseAntenna(1); // does not need the value: it goes, and that is said
+    EXPECT_TRUE(said().contains(QStringLiteral("not taken"))) << said().toStdString();
+    chooseAntenna(0);
+    EXPECT_FALSE(find<ValueEdit>("apex_height_m")->pending());
+    EXPECT_TRUE(find<QLabel>("apex_height_mComplaint")->isHidden());
+}
+
+TEST_F(FirstHour, AComplaintGoesWithItsValue)
+{
+    type("apex_height_m", QStringLiteral("banana"));
+    document().setParameter("apex_height_m", 12.0, {}); // by a drag, or an undo
+    QTest::qWait(60);
+    find<ValueEdit>("end_height_m")->setFocus();
+    QTest::qWait(60);
+    document().setParameter("apex_height_m", 12.5, {});
+    QTest::qWait(60);
+    EXPECT_EQ(find<ValueEdit>("apex_height_m")->text(), QStringLiteral("12.50 m"));
+    EXPECT_TRUE(find<QLabel>("apex_height_mComplaint")->isHidden());
+}
+
+TEST_F(FirstHour, TheWheelPassesOverChoices)
+{
+    show("bands");
+    const auto wishes = document().design().operation.bands;
+    for (Choice* choice : window().findChildren<Choice*>()) {
+        const int before = choice->currentIndex();
+        QWheelEvent wheel(QPointF(5, 5), choice->mapToGlobal(QPointF(5, 5)), {}, {0, -120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+        QApplication::sendEvent(choice, &wheel);
+        EXPECT_EQ(choice->currentIndex(), before);
+    }
+    EXPECT_TRUE(document().design().operation.bands == wishes);
+    EXPECT_EQ(window().findChildren<QComboBox*>().size(), window().findChildren<Choice*>().size());
+}
+
+TEST_F(FirstHour, TuningKeepsFocusAndScroll)
+{
+    type("leg_m", QStringLiteral("9.8"));
+    ASSERT_TRUE(settle());
+    auto* button = find<QPushButton>("tuneButton");
+    auto* area = qobject_cast<QScrollArea*>(window().stage(QStringLiteral("shape"))->ledger()->parentWidget()->parentWidget());
+    ASSERT_TRUE(area);
+    button->setFocus();
+    const int scroll = area->verticalScrollBar()->value();
+    QTest::keyClick(button, Qt::Key_Space);
+    ASSERT_TRUE(settle());
+    QTest::qWait(100);
+    EXPECT_EQ(QApplication::focusWidget(), button);
+    EXPECT_EQ(area->verticalScrollBar()->value(), scroll);
+    EXPECT_TRUE(button->text().startsWith(QStringLiteral("Tuned"))) << button->text().toStdString();
+}
+
+// The order of the Tab key is that of the eye, in every ledger.
+TEST_F(FirstHour, TabFollowsTheVisibleOrder)
+{
+    for (int stage = 0; stage < window().stageCount(); ++stage) {
+        window().showStage(stage);
+        QTest::qWait(30); // inputs made just now are shown by the event loop
+        QWidget* ledger = window().currentStage()->ledger();
+        std::vector<QPoint> places;
+        QWidget *first = &window(), *w = first;
+        do {
+            w = w->nextInFocusChain();
+            if (ledger->isAncestorOf(w) && w->isVisible() && w->isEnabled() && (w->focusPolicy() & Qt::TabFocus))
+                places.push_back(w->mapTo(ledger, QPoint(0, 0)));
+        } while (w != first);
+        ASSERT_FALSE(places.empty()) << stage;
+        for (std::size_t i = 1; i < places.size(); ++i)
+            EXPECT_TRUE(places[i].y() > places[i - 1].y() || (std::abs(places[i].y() - places[i - 1].y()) < 12 && places[i].x() > places[i - 1].x()))
+                << stage << " " << i << " at " << places[i].y() << " after " << places[i - 1].y();
+    }
+}
+
+TEST_F(FirstHour, DrawingsTakeFocusAndArrows)
+{
+    for (const char* name : {"shapeScene", "sitePlan"})
+        EXPECT_TRUE(find<QWidget>(name)->focusPolicy() & Qt::TabFocus) << name;
+    auto* scene = find<Scene>("shapeScene");
+    scene->grab();
+    scene->setFocus();
+    QTest::keyClick(scene, Qt::Key_Space); // the first ring: the centre
+    const double before = parameter("apex_height_m");
+    QTest::keyClick(scene, Qt::Key_Up);
+    EXPECT_NEAR(parameter("apex_height_m"), before + 0.05, 0.011);
+}
+
+// ---- slips
+
+TEST_F(FirstHour, ATypedLengthThatLooksLikeASlipIsQuestioned)
+{
+    ASSERT_TRUE(settle());
+    const double solved = solvedLength();
+    const auto question = [&](double metres) {
+        type("leg_m", QString::number(metres, 'f', 3) + QStringLiteral(" m"));
+        find<ValueEdit>("apex_height_m")->setFocus();
+        EXPECT_TRUE(settle());
+        QTest::qWait(60);
+        auto* label = find<QLabel>("leg_mQuestion");
+        return label->isHidden() ? QString() : label->text();
+    };
+    EXPECT_TRUE(question(2.0 * solved).contains(QStringLiteral("twice")));
+    EXPECT_TRUE(question(3.28 * solved).contains(QStringLiteral("feet taken for metres")));
+    EXPECT_TRUE(question(0.97 * solved).isEmpty());
+    EXPECT_TRUE(question(0.5 * solved + 3.4).isEmpty());
+}
+
+TEST_F(FirstHour, AMeasurementFarFromTheModelIsAskedAboutOnce)
+{
+    chooseAntenna(3);
+    ASSERT_TRUE(settle());
+    show("trim");
+    click("addMeasurement"); // nothing typed
+    EXPECT_TRUE(document().antenna().trim.measurements.empty());
+    EXPECT_FALSE(find<QLabel>("trimDipQuestion")->isHidden());
+    type("trimDip", QStringLiteral("19.5"));
+    click("addMeasurement");
+    EXPECT_TRUE(document().antenna().trim.measurements.empty());
+    EXPECT_TRUE(find<QLabel>("trimDipQuestion")->text().contains(QStringLiteral("the model expects"), Qt::CaseInsensitive));
+    click("addMeasurement");
+    ASSERT_EQ(document().antenna().trim.measurements.size(), 1u);
+    EXPECT_EQ(document().antenna().trim.measurements[0].dipSwr, 0.0) << "no SWR was typed";
+    auto* dip = find<ValueEdit>("trimDip");
+    dip->setFocus();
+    QTest::keyClicks(dip, QStringLiteral("banana"));
+    click("addMeasurement"); // 2026-11: logged the dip before
+    EXPECT_EQ(document().antenna().trim.measurements.size(), 1u);
+}
+
+TEST_F(FirstHour, AnyLineOfTheLogIsMendedOrRemoved)
+{
+    chooseAntenna(0); // has a log
+    ASSERT_GE(document().antenna().trim.measurements.size(), 2u);
+    show("trim");
+    auto* table = find<QTableView>("logTable");
+    const Id first = document().antenna().trim.measurements[0].id;
+    QAbstractItemModel& model = *table->model();
+    EXPECT_FALSE(model.setData(model.index(0, 2), QStringLiteral("banana"), Qt::EditRole));
+    EXPECT_TRUE(pageSentence().contains(QStringLiteral("banana")));
+    EXPECT_TRUE(model.setData(model.index(0, 2), QStringLiteral("6.95"), Qt::EditRole));
+    EXPECT_DOUBLE_EQ(document().antenna().trim.measurements[0].dip, 6.95e6);
+    table->selectRow(0);
+    const std::size_t before = document().antenna().trim.measurements.size();
+    QTest::keyClick(table, Qt::Key_Delete);
+    EXPECT_EQ(document().antenna().trim.measurements.size(), before - 1);
+    EXPECT_NE(document().antenna().trim.measurements[0].id, first);
+}
+
+// ---- see
+
+TEST_F(FirstHour, TheWindowWorksFromSmallToLarge)
+{
+    for (const QSize size : {QSize(900, 600), QSize(1280, 720), QSize(1366, 740)}) {
+        window().resize(size);
+        QTest::qWait(30);
+        EXPECT_EQ(window().size(), size);
+        EXPECT_EQ(window().findChild<Trail*>()->narrow(), size.width() < 1100);
+        for (int stage = 0; stage < window().stageCount(); ++stage) {
+            window().showStage(stage);
+            QTest::qWait(20);
+            auto* ledger = window().currentStage()->ledger();
+            EXPECT_LE(ledger->minimumSizeHint().width(), 292) << stage; // beside the scroll bar
+            EXPECT_GE(window().currentStage()->canvas()->width(), 320);
+        }
+    }
+}
+
+TEST_F(FirstHour, MessagesLieOverThePageAndGo)
+{
+    auto* page = window().currentStage()->page();
+    const QRect before = page->geometry();
+    window().say(QStringLiteral("Something happened."));
+    QTest::qWait(30);
+    EXPECT_EQ(page->geometry(), before);
+    EXPECT_TRUE(find<QLabel>("message")->isVisible());
+    QTest::mouseClick(find<QLabel>("message"), Qt::LeftButton);
+    EXPECT_FALSE(find<QLabel>("message")->isVisible());
+}
+
+TEST(Slips, AreKnownByTheirRatioOrTheirDigits)
+{
+    const double f = 14.1e6;
+    const shapes::AntennaShape shape = shapes::dipoleFamily().standardShape(f);
+    const auto rules = shapes::dipoleFamily().rules(shape, shapes::dipoleFamily().tuned(shape).front());
+    const double solved = 5.15, swapped = 0.5 * 648.0 * 0.3048 / 14.1;
+    EXPECT_TRUE(slipQuestion(swapped, solved, rules)->english().find("468") != std::string::npos);
+    EXPECT_TRUE(slipQuestion(0.5 * solved, solved, rules));
+    EXPECT_TRUE(slipQuestion(0.3048 * solved, solved, rules)->english().find("0.305") != std::string::npos);
+    for (double fine : {solved, 0.5 * 468.0 * 0.3048 / 14.1, 0.5 * 485.0 * 0.3048 / 14.1, 0.5 * 492.0 * 0.3048 / 14.1, 4.0, 6.1})
+        EXPECT_FALSE(slipQuestion(fine, solved, rules)) << fine;
+}
+
+} // namespace
+} // namespace vetchling::app
