@@ -81,8 +81,13 @@ void LobeDial::render(Sketch& sketch, const QSizeF& size)
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
     const DetailPointer detail = m_context.solver.detail();
     const study::Spot* spot = detail ? detail->spot() : nullptr;
-    if (!spot)
+    if (!spot) {
+        const QString words = !m_context.document.hasAntenna() ? tr("No antenna yet: add one with + at the top.")
+                              : m_context.solver.busy()        ? tr("Being computed …")
+                                                               : tr("Nothing to show: no band is wanted, or the shape cannot be computed.");
+        sketch.text({0.5 * size.width(), 60.0}, words, Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 14});
         return;
+    }
     m_top = 2.0 * std::ceil((spot->strongest + 0.3) / 2.0);
     const Layout l = layoutFor(size);
     paintDial(sketch, l, *spot);
@@ -101,11 +106,15 @@ void LobeDial::paintDial(Sketch& sketch, const Layout& l, const study::Spot& spo
         p.setPen(QPen(c.hairline, 1.0));
         p.drawArc(QRectF(l.centre.x() - r, l.centre.y() - r, 2 * r, 2 * r), 0, 180 * 16);
     }
+    const double across = l.compassRadius + 24.0; // with its letters and its caption
+    const QRectF compassBox(l.compass.x() - across, l.compass.y() - across, 2 * across, 2 * across + 16.0);
     for (int angle = 15; angle < 180; angle += 15) {
         const QPointF out(std::cos(radians(angle)), -std::sin(radians(angle)));
         sketch.line(l.centre, l.centre + l.radius * out, c.fill);
         const int shown = angle <= 90 ? angle : 180 - angle;
-        sketch.text(l.centre + (l.radius + 14.0) * out, QStringLiteral("%1°").arg(shown), Qt::AlignCenter, {c.inkFaint, 12});
+        const QPointF at = l.centre + (l.radius + 14.0) * out;
+        if (!compassBox.contains(at)) // the other side tells it too
+            sketch.text(at, QStringLiteral("%1°").arg(shown), Qt::AlignCenter, {c.inkFaint, 12});
     }
     p.setPen(QPen(c.leaf, 2.0));
     p.setBrush(c.leafPale);

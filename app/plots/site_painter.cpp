@@ -1,6 +1,7 @@
 #include "app/plots/site_painter.h"
 
 #include "app/view/words.h"
+#include "core/shapes/hang.h"
 
 #include <algorithm>
 #include <cmath>
@@ -249,14 +250,12 @@ void SitePainter::paintAntenna(const Antenna& antenna, const shapes::BuiltAntenn
                    {current ? c.leaf : c.inkSoft, 12, current, inWater({anchor.x(), anchor.y() + 14}) ? c.skyPale : QColor()});
 }
 
-/// From each end that a support holds.
+/// From each end that is tied to a support.
 void SitePainter::paintRopes(const shapes::BuiltAntenna& built, const QColor& colour)
 {
-    for (const Wire& w : built.model.wires)
-        for (const auto& [end, before] : {std::pair(w.points.front(), w.points[1]), std::pair(w.points.back(), w.points[w.points.size() - 2])})
-            if (distance(end, built.feedPoint) > 0.1)
-                if (const Support* s = ropeHold(site(), before, end))
-                    m_sketch.line(m_camera.project(end), m_camera.project(s->at), colour, 1.2, Qt::DashLine);
+    for (std::size_t i = 0; i < built.handles.size(); ++i)
+        if (const Support* s = shapes::tiedTo(site(), built, i))
+            m_sketch.line(m_camera.project(built.handles[i].at), m_camera.project(s->at), colour, 1.2, Qt::DashLine);
 }
 
 /// Rings of the shown antenna, with how far each end is over ground; the one that is dragged says more.

@@ -80,6 +80,14 @@ Hung hangAt(const Site& site, const AntennaShape& shape, std::size_t handle, Pla
     return buildOver(moved, ground) ? Hung{moved, support} : Hung{shape};
 }
 
+const Support* tiedTo(const Site& site, const BuiltAntenna& antenna, std::size_t handle)
+{
+    for (const Support& s : site.supports)
+        if (tieOf(antenna, antenna.handles[handle].at, s).there)
+            return &s;
+    return nullptr;
+}
+
 AntennaShape carried(const Site& before, const Support& after, const AntennaShape& shape)
 {
     const Ground ground = before.soil.ground();

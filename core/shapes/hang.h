@@ -16,6 +16,9 @@ struct Hung {
 /// that a support holds stays there. The shape as it was where the moved one could not be built.
 Hung hangAt(const Site& site, const AntennaShape& shape, std::size_t handle, PlanPoint at, double reach);
 
+/// The support a handle is tied to exactly, at its place or by a rope in the wire's line; null if none.
+const Support* tiedTo(const Site& site, const BuiltAntenna& antenna, std::size_t handle);
+
 /// The shape after a support was moved, raised or lowered: what was tied to it exactly, at its place or by a rope in the wire's line,
 /// follows; the rest stays. The shape as it was where it could not be built then.
 /// @param before the site the shape hung on @param after the support as it is now, under the same id

@@ -91,7 +91,7 @@ TEST_F(FirstHour, ANewSiteToATunedDipoleInTwelveActions)
     whenOpen("newAntennaDialog", [&](QWidget& dialog) { act(), QTest::keyClick(&dialog, Qt::Key_Return); });
     act(), QTest::keyClick(&window(), Qt::Key_N, Qt::ControlModifier);
     ASSERT_EQ(document().design().antennas.size(), 1u);
-    EXPECT_EQ(document().antenna().name, "20 m dipole");
+    EXPECT_EQ(QString::fromStdString(document().antenna().name).toLower(), QStringLiteral("20 m dipole"));
     EXPECT_EQ(parameter("apex_height_m"), 10.0) << "hung from the pole";
     EXPECT_EQ(findBand(document().design(), document().selectedBand())->band.name, "20 m");
     ASSERT_TRUE(settle());
@@ -242,6 +242,37 @@ TEST_F(FirstHour, AnEndIsTiedOnThePlan)
     const auto built = shapes::buildOver(document().antenna().shape, {});
     EXPECT_NEAR(built->handles[1].at.x, 15.0, 1e-6) << "due north, at the tree and not at the pointer";
     EXPECT_TRUE(document().undoStack().undoText().contains(QStringLiteral("tie to tree")));
+}
+
+TEST_F(FirstHour, TheFirstStartTakesItsUnitsFromTheLocale)
+{
+    const QLocale before;
+    for (const auto& [locale, system] : {std::pair("en_US", units::System::Imperial), std::pair("de_DE", units::System::Metric)}) {
+        QLocale::setDefault(QLocale(QLatin1String(locale)));
+        window().fileDesk().openDemo();
+        EXPECT_EQ(document().design().operation.system, system) << locale;
+        EXPECT_FALSE(document().modified());
+        EXPECT_EQ(empty().operation.bandPlan, system == units::System::Imperial ? "itu-r2" : "itu-r1");
+    }
+    QLocale::setDefault(before);
+    action("actionUnits"); // from then on it is what was chosen
+    window().fileDesk().openDemo();
+    EXPECT_EQ(document().design().operation.system, units::System::Imperial);
+}
+
+TEST(Program, TellsItsVersionWithoutAScreen)
+{
+    for (const char* option : {"--version", "--help"}) {
+        QProcess program;
+        QProcessEnvironment bare = QProcessEnvironment::systemEnvironment();
+        for (const char* name : {"DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM"})
+            bare.remove(QLatin1String(name));
+        program.setProcessEnvironment(bare);
+        program.start(QStringLiteral(VETCHLING_PROGRAM), {QLatin1String(option)});
+        ASSERT_TRUE(program.waitForFinished(20000));
+        EXPECT_EQ(program.exitCode(), 0);
+        EXPECT_TRUE(program.readAllStandardOutput().toLower().contains("vetchling")) << option;
+    }
 }
 
 TEST_F(FirstHour, ABrokenFileIsNotHiddenBehindTheDemo)

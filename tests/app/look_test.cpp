@@ -175,7 +175,9 @@ TEST(Bars, AreReadOutInWords)
     share.setShares({{QStringLiteral("sky"), 0.7, Qt::blue}, {QStringLiteral("soil"), 0.3, Qt::gray}}, 100.0);
     EXPECT_EQ(share.accessibleName(), QStringLiteral("70 W sky, 30 W soil"));
     share.resize(200, 42);
-    EXPECT_FALSE(share.grab().isNull());
+    const QImage bar = share.grab().toImage();
+    EXPECT_EQ(bar.pixelColor(20, 8), QColor(Qt::blue));
+    EXPECT_EQ(bar.pixelColor(180, 8), QColor(Qt::gray)) << "from 70 % of the width on";
 }
 
 } // namespace

@@ -142,7 +142,7 @@ TEST_F(WindowTest, OwnRangesAreAddedInOrder)
     type("ownTo", QStringLiteral("14.2"));
     click("addRange");
     EXPECT_EQ(document().design().operation.bands.size(), 10u);
-    EXPECT_TRUE(pageSentence().contains(QStringLiteral("overlaps")));
+    EXPECT_TRUE(find<QLabel>("rangeNote")->text().contains(QStringLiteral("overlaps")));
 }
 
 TEST_F(WindowTest, ReactancesAreShownOnRequest)

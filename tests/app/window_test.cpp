@@ -19,7 +19,7 @@ TEST_F(WindowTest, FirstStartShowsTheDemoSolved)
     for (const study::CurvePart& part : curve->parts)
         EXPECT_TRUE(part->converged);
     EXPECT_LT(curve->bands[2].lowestSwr, 1.5); // 40 m
-    EXPECT_TRUE(pageSentence().contains(QStringLiteral("Resonant at 7.0")));
+    EXPECT_TRUE(pageSentence().contains(QStringLiteral("X = 0 at 7.0")));
     EXPECT_FALSE(document().modified());
 }
 
@@ -131,7 +131,9 @@ TEST_F(WindowTest, DraggingAnEndChangesLengthAndHeight)
     for (int i = 1; i <= 6; ++i)
         QTest::mouseMove(scene, start->toPoint() + QPoint(6 * i, 0));
     QTest::mouseRelease(scene, Qt::LeftButton, {}, start->toPoint() + QPoint(36, 0));
-    EXPECT_NE(parameter("leg_m"), length);
+    EXPECT_GT(parameter("leg_m"), length + 0.2) << "36 px outwards";
+    document().undoStack().undo();
+    EXPECT_EQ(parameter("leg_m"), length);
 }
 
 TEST_F(WindowTest, ADragDoesNotPushTheEndsUnderTheGround)
@@ -143,16 +145,21 @@ TEST_F(WindowTest, ADragDoesNotPushTheEndsUnderTheGround)
         QTest::mouseMove(scene, start->toPoint() + QPoint(0, 20 * i));
     QTest::mouseRelease(scene, Qt::LeftButton, {}, start->toPoint() + QPoint(0, 600));
     EXPECT_TRUE(shapes::buildOver(document().antenna().shape, document().design().site.soil.ground()).ok());
+    EXPECT_LT(parameter("end_height_m"), 7.5) << "it did go down";
+    EXPECT_GT(parameter("end_height_m"), 0.0);
 }
 
 TEST_F(WindowTest, ThreeViewsCanBeShown)
 {
     auto* scene = find<Scene>("shapeScene");
+    std::vector<QImage> pictures;
     for (int view : {1, 2, 0}) {
         click(("view" + std::to_string(view)).c_str());
         EXPECT_EQ(int(scene->view()), view);
-        EXPECT_FALSE(scene->grab().isNull());
+        pictures.push_back(scene->grab().toImage());
     }
+    for (std::size_t i = 0; i < pictures.size(); ++i)
+        EXPECT_NE(pictures[i], pictures[(i + 1) % pictures.size()]) << i;
 }
 
 TEST_F(WindowTest, TuningTakesTheSolvedLength)
@@ -165,7 +172,7 @@ TEST_F(WindowTest, TuningTakesTheSolvedLength)
     ASSERT_TRUE(settle());
     ASSERT_TRUE(solver().curve()->resonance);
     EXPECT_NEAR(solver().curve()->resonance->frequency, 7.08e6, 5e3);
-    EXPECT_FALSE(find<QPushButton>("tuneButton")->isEnabled()); // nothing left to tune
+    EXPECT_TRUE(find<QPushButton>("tuneButton")->text().startsWith(QStringLiteral("Tuned"))); // nothing left to tune
 }
 
 TEST_F(WindowTest, LengthCardShowsRuleSolvedAndCut)
@@ -410,8 +417,10 @@ TEST_F(WindowTest, AntennasCanBeAddedDuplicatedAndRemoved)
     while (document().hasAntenna())
         document().removeCurrentAntenna();
     for (int stage = 0; stage < 6; ++stage)
+    {
         window().showStage(stage); // an empty design is shown in words, not by a crash
-    EXPECT_FALSE(window().grab().isNull());
+        EXPECT_FALSE(pageSentence().isEmpty()) << stage;
+    }
     document().undoStack().undo();
     EXPECT_EQ(document().design().antennas.size(), 1u);
     ASSERT_TRUE(settle());

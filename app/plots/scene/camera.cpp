@@ -1,5 +1,6 @@
 #include "app/plots/scene/camera.h"
 
+#include "core/shapes/hang.h"
 #include "core/study/sky.h"
 
 #include <algorithm>
@@ -79,14 +80,12 @@ std::vector<const Support*> supportsInSight(const Site& site, const shapes::Buil
         for (Vec3 p : w.points)
             reach = std::max(reach, std::abs(dot(p - antenna.feedPoint, right)));
     std::vector<const Support*> shown, holding;
-    for (const Wire& w : antenna.model.wires) {
-        holding.push_back(ropeHold(site, w.points[1], w.points.front()));
-        holding.push_back(ropeHold(site, w.points[w.points.size() - 2], w.points.back()));
-    }
+    for (std::size_t i = 0; i < antenna.handles.size(); ++i)
+        holding.push_back(shapes::tiedTo(site, antenna, i));
     for (const Support& s : site.supports) {
         const Vec3 off = Vec3{s.at.x, s.at.y, 0.0} - antenna.feedPoint;
         const bool inPlane = std::abs(dot(off, into)) < carriesWithin && std::abs(dot(off, right)) < besides * reach;
-        const bool holds = std::find(holding.begin(), holding.end(), &s) != holding.end() && std::abs(dot(off, right)) < besides * reach;
+        const bool holds = std::find(holding.begin(), holding.end(), &s) != holding.end();
         if (view != SceneView::Side || inPlane || holds || planDistanceTo(antenna.model, s.at) < carriesWithin)
             shown.push_back(&s);
     }

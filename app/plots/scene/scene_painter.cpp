@@ -2,6 +2,7 @@
 
 #include "app/view/axis.h"
 #include "app/view/words.h"
+#include "core/shapes/hang.h"
 
 #include <QLineF>
 
@@ -179,19 +180,22 @@ void ScenePainter::reserveHandles()
             m_sketch.reserveLine(m_camera.project(w.points[i - 1]), m_camera.project(w.points[i]));
 }
 
-/// From the ends that supports hold, in the wire's line.
+/// From the ends that are tied to supports, in the wire's line.
 void ScenePainter::paintRopes()
 {
-    for (const Wire& w : built().model.wires)
-        for (const auto& [end, before] : {std::pair(w.points.front(), w.points[1]), std::pair(w.points.back(), w.points[w.points.size() - 2])}) {
-            const Support* s = distance(end, built().feedPoint) > 0.1 ? ropeHold(m_content.site, before, end) : nullptr;
-            if (!s)
-                continue;
-            const Vec3 out = unit(end - before);
-            const double level = std::hypot(out.x, out.y), along = std::hypot(s->at.x - end.x, s->at.y - end.y);
-            m_sketch.line(m_camera.project(end), m_camera.project(Vec3{s->at.x, s->at.y, end.z + along * out.z / level}), m_colours.leafMid, 1.2,
-                          Qt::DashLine);
-        }
+    for (std::size_t i = 0; i < built().handles.size(); ++i) {
+        const Vec3 end = built().handles[i].at;
+        const Support* s = shapes::tiedTo(m_content.site, built(), i);
+        if (!s || std::hypot(s->at.x - end.x, s->at.y - end.y) < 0.1)
+            continue;
+        for (const Wire& w : built().model.wires)
+            for (const auto& [tip, before] : {std::pair(w.points.front(), w.points[1]), std::pair(w.points.back(), w.points[w.points.size() - 2])})
+                if (distance(tip, end) < 0.01) {
+                    const Vec3 out = unit(end - before);
+                    const double along = std::hypot(s->at.x - end.x, s->at.y - end.y) / std::hypot(out.x, out.y);
+                    m_sketch.line(m_camera.project(end), m_camera.project(end + along * out), m_colours.leafMid, 1.2, Qt::DashLine);
+                }
+    }
 }
 
 void ScenePainter::paintSupport(const Support& s)

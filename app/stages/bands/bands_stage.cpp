@@ -114,7 +114,7 @@ private:
                     QStringLiteral("%1 – %2").arg(wanted.band.from / 1e6, 0, 'f', decimals).arg(wanted.band.to / 1e6, 0, 'f', decimals),
                     Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
         if (coverage.wholeTo > coverage.wholeFrom)
-            sketch.text({10, row.top() + 70}, tr("%1 kHz wide under %2").arg((coverage.wholeTo - coverage.wholeFrom) / 1e3, 0, 'f', 0).arg(curve.question.limit),
+            sketch.text({10, row.top() + 70}, tr("%1 kHz under %2").arg((coverage.wholeTo - coverage.wholeFrom) / 1e3, 0, 'f', 0).arg(curve.question.limit),
                         Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 12});
         if (coverage.harmonic > 0.0)
             sketch.text({10, row.top() + 53}, tr("%1 × the dip ×1").arg(coverage.harmonic, 0, 'f', 2), Qt::AlignLeft | Qt::AlignTop,
@@ -386,6 +386,7 @@ private:
         to->setValue(13.6e6, system());
         QPushButton* add = m_ledger->button(tr("Add this range"), QStringLiteral("addRange"));
         m_rangeNote = m_ledger->caution({});
+        m_rangeNote->setObjectName(QStringLiteral("rangeNote"));
         connect(add, &QPushButton::clicked, this, [this, from, to] {
             if (from->confirm() && to->confirm())
                 addRange(from->value(), to->value());

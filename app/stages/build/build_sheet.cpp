@@ -83,7 +83,7 @@ void BuildSheet::render(Sketch& sketch, const QSizeF& size)
     paintBars(sketch, barsTop, size.width());
     double y = onScreen() ? tableTop() + m_table->fullHeight() : paintTable(sketch, *m_list, columnShares, tableTop(), size.width(), size.height());
     y = paintEnds(sketch, y + 26.0, size.width());
-    y = paintParts(sketch, y + 8.0);
+    y = paintParts(sketch, y + 8.0, size.width());
     paintCautions(sketch, y + 16.0, size.width());
 }
 
@@ -123,20 +123,20 @@ double BuildSheet::paintEnds(Sketch& sketch, double top, double width) const
     const bool coils = hasEnd(all, shapes::WireEnd::Coil);
     const double third = width / 3.0;
     sketch.text({0, top}, tr("At the feedpoint"), Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
-    centrePiece(sketch, {0.33 * third + 20, top + 62});
+    centrePiece(sketch, {std::max(0.33 * third + 20, 88.0), top + 62});
     if (coils) {
         sketch.text({third, top}, tr("At a coil"), Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
         coilPiece(sketch, {1.4 * third, top + 62});
     }
     if (hasEnd(all, shapes::WireEnd::Insulator)) {
         sketch.text({2 * third, top}, tr("At an end"), Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
-        endPiece(sketch, {2.32 * third, top + 62});
+        endPiece(sketch, {std::min(2.32 * third, width - 104.0), top + 62});
     }
     return top + 140.0;
 }
 
 /// What to have at hand, counted from the sections.
-double BuildSheet::paintParts(Sketch& sketch, double top) const
+double BuildSheet::paintParts(Sketch& sketch, double top, double width) const
 {
     const Colours& c = sketch.colours();
     int insulators = 0, coils = 0, joints = 0;
@@ -156,8 +156,11 @@ double BuildSheet::paintParts(Sketch& sketch, double top) const
         parts << tr("soldered joints %1").arg(joints);
     parts << tr("rope") << tr("heat-shrink") << tr("sealing tape");
     sketch.text({0, top}, tr("Parts"), Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
-    sketch.text({0, top + 20}, parts.join(QStringLiteral(" · ")), Qt::AlignLeft | Qt::AlignTop, {c.ink, 13});
-    return top + 40.0;
+    sketch.painter().setFont(sketch.theme().font(13));
+    sketch.painter().setPen(c.ink);
+    QRectF filled;
+    sketch.painter().drawText(QRectF(0, top + 20, width, 60), Qt::TextWordWrap, parts.join(QStringLiteral(" · ")), &filled);
+    return filled.bottom() + 4.0;
 }
 
 void BuildSheet::centrePiece(Sketch& sketch, QPointF at) const

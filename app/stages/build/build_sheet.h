@@ -26,7 +26,7 @@ private:
     [[nodiscard]] double tableTop() const;
     double paintBars(Sketch& sketch, double top, double width) const;
     double paintEnds(Sketch& sketch, double top, double width) const;
-    double paintParts(Sketch& sketch, double top) const;
+    double paintParts(Sketch& sketch, double top, double width) const;
     void paintCautions(Sketch& sketch, double top, double width) const;
     void centrePiece(Sketch& sketch, QPointF at) const;
     void endPiece(Sketch& sketch, QPointF at) const;

@@ -414,11 +414,11 @@ private:
             return tr("Being computed over your soil …");
         QString words = tr("Dip ×1 at %1, SWR %2").arg(frequencyWords(curve->fundamental), swrText(curve->swrAt(curve->fundamental)));
         words += curve->resonance
-                     ? tr("; X = 0 at %1, %2 Ω").arg(frequencyWords(curve->resonance->frequency)).arg(curve->resonance->resistance, 0, 'f', 0)
+                     ? tr("; X = 0 at %1, %2 Ω").arg(curve->resonance->frequency / 1e6, 0, 'f', 3).arg(curve->resonance->resistance, 0, 'f', 0)
                      : tr("; nowhere resonant near %1").arg(frequencyWords(document().antenna().shape.designFrequency));
         if (const Coverage* c = curve->band(document().selectedBand()); c && c->solved())
             words += c->shareUnderLimit > 0.0
-                         ? tr(" · SWR under %1 from %2 to %3 MHz")
+                         ? tr(" · under %1 from %2 to %3")
                                .arg(curve->question.limit)
                                .arg(c->wholeFrom / 1e6, 0, 'f', 3)
                                .arg(c->wholeTo / 1e6, 0, 'f', 3)

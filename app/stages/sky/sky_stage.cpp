@@ -68,8 +68,11 @@ public:
         refreshBands();
         m_angle->setValue(m_dial->elevation(), system());
         m_bearing->setValue(m_dial->bearing(), system());
-        if (!spot)
+        if (!spot) {
+            for (QLabel* figure : {m_hop, m_straightUp, m_width, m_eirp})
+                figure->setText(QStringLiteral("–"));
             return;
+        }
         m_hop->setText(tr("%1 km").arg(hopDistance(radians(m_dial->elevation())) / 1000.0, 0, 'f', 0));
         m_straightUp->setText(spot->straightUp > -40.0 ? tr("%1 dBi").arg(decibel(spot->straightUp)) : tr("nothing"));
         m_width->setText(tr("%1°").arg(degrees(spot->lobeWidth), 0, 'f', 0));

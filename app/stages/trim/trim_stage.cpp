@@ -116,7 +116,7 @@ private:
     {
         for (ValueEdit* edit : {m_dip, m_swr, m_cut, m_low, m_high, m_lowSwr, m_highSwr})
             edit->clearValue(system());
-        m_pairNote->clear();
+        sayOfPair({});
         m_remark->clear();
         m_folded->setChecked(false);
         m_questioned = 0.0;
@@ -242,22 +242,28 @@ private:
         return true;
     }
 
+    void sayOfPair(const QString& words)
+    {
+        m_pairNote->setText(words);
+        m_pairNote->setVisible(!words.isEmpty());
+    }
+
     void workOutDip()
     {
         const CurvePointer curve = solver().curve();
         if (!take({m_low, m_lowSwr, m_high, m_highSwr}) || !curve) {
-            m_pairNote->setText(curve ? tr("Give both channels with their SWR.") : tr("The model is not there yet."));
+            sayOfPair(curve ? tr("Give both channels with their SWR.") : tr("The model is not there yet."));
             return;
         }
         const SwrPair pair{m_low->value(), m_lowSwr->value(), m_high->value(), m_highSwr->value()};
         const auto model = [&](double f) { return curve->atLine(f); };
         const Result<double> dip = dipFromPair(pair, model, curve->fundamental);
         if (!dip) {
-            m_pairNote->setText(coreWords(dip.faults().front().message, system()));
+            sayOfPair(coreWords(dip.faults().front().message, system()));
             return;
         }
         m_dip->setValue(*dip, system());
-        m_pairNote->setText(
+        sayOfPair(
             tr("The dip is near %1: %2. It is filled in above; write it in the log.")
                 .arg(QString::fromStdString(units::formatFrequency(*dip)), *dip < m_board->target() ? tr("too long") : tr("too short")));
     }
