@@ -216,38 +216,48 @@ void SitePainter::paintSupport(const Support& s)
     m_sketch.name(at, r + 4.0, tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_context.system())), {c.ink, 12, true});
 }
 
+/// The shown one over the others, and its name placed first.
 void SitePainter::paintAntennas()
 {
-    const auto& antennas = m_context.document.design().antennas;
-    for (const Antenna& antenna : antennas)
-        if (const shapes::BuiltAntenna* built = soundAntenna(m_context, antenna.id))
-            paintAntenna(antenna, *built);
+    std::vector<const Antenna*> antennas;
+    for (const Antenna& a : m_context.document.design().antennas)
+        if (soundAntenna(m_context, a.id))
+            antennas.push_back(&a);
+    const auto current = [&](const Antenna* a) { return a->id == m_context.document.current(); };
+    std::stable_partition(antennas.begin(), antennas.end(), [&](const Antenna* a) { return !current(a); });
+    for (const Antenna* a : antennas)
+        paintWires(*soundAntenna(m_context, a->id), current(a));
+    for (auto a = antennas.rbegin(); a != antennas.rend(); ++a)
+        paintName(**a, *soundAntenna(m_context, (*a)->id), current(*a));
 }
 
-void SitePainter::paintAntenna(const Antenna& antenna, const shapes::BuiltAntenna& built)
+void SitePainter::paintWires(const shapes::BuiltAntenna& built, bool current)
 {
-    const Colours& c = m_colours;
-    const bool current = antenna.id == m_context.document.current();
-    const QColor ink = current ? c.leaf : c.leafMid;
-    QPointF anchor;
-    double longest = -1.0;
-    QRectF box;
+    const QColor ink = current ? m_colours.leaf : m_colours.leafMid;
     paintRopes(built, ink);
     for (const Wire& w : built.model.wires)
+        for (std::size_t k = 1; k < w.points.size(); ++k)
+            m_sketch.line(m_camera.project(w.points[k - 1]), m_camera.project(w.points[k]), ink, current ? 3.0 : 2.0);
+}
+
+/// Below the middle of the longest wire; below a star of radials.
+void SitePainter::paintName(const Antenna& antenna, const shapes::BuiltAntenna& built, bool current)
+{
+    constexpr std::size_t star = 3; // more wires than that
+    QPointF anchor;
+    double longest = -1.0;
+    QPolygonF all;
+    for (const Wire& w : built.model.wires)
         for (std::size_t k = 0; k < w.points.size(); ++k) {
-            const QPointF p = m_camera.project(w.points[k]);
-            box = box.isNull() ? QRectF(p, QSizeF(0.1, 0.1)) : box.united(QRectF(p, QSizeF(0.1, 0.1)));
-            if (k == 0)
-                continue;
-            const QPointF before = m_camera.project(w.points[k - 1]);
-            m_sketch.line(before, p, ink, current ? 3.0 : 2.0);
+            const QPointF p = m_camera.project(w.points[k]), before = k > 0 ? all.back() : p;
+            all << p;
             if (const double length = std::hypot(p.x() - before.x(), p.y() - before.y()); length > longest)
                 longest = length, anchor = 0.5 * (p + before);
         }
-    if (built.model.wires.size() > 3) // a star of radials: name it below
-        anchor = {box.center().x(), box.bottom()};
+    if (built.model.wires.size() > star)
+        anchor = {all.boundingRect().center().x(), all.boundingRect().bottom()};
     m_sketch.label(anchor + QPointF(0, 8), QString::fromStdString(antenna.name), Qt::AlignHCenter | Qt::AlignTop,
-                   {current ? c.leaf : c.inkSoft, 12, current, inWater({anchor.x(), anchor.y() + 14}) ? c.skyPale : QColor()});
+                   {current ? m_colours.leaf : m_colours.inkSoft, 12, current, inWater({anchor.x(), anchor.y() + 14}) ? m_colours.skyPale : QColor()});
 }
 
 /// From each end that is tied to a support.

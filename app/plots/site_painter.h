@@ -44,7 +44,8 @@ private:
     void paintSupports();
     void paintSupport(const Support& support);
     void paintAntennas();
-    void paintAntenna(const Antenna& antenna, const shapes::BuiltAntenna& built);
+    void paintWires(const shapes::BuiltAntenna& built, bool current);
+    void paintName(const Antenna& antenna, const shapes::BuiltAntenna& built, bool current);
     void paintRopes(const shapes::BuiltAntenna& built, const QColor& colour);
     void paintHandles();
     void paintFrame();
