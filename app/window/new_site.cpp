@@ -179,13 +179,13 @@ void NewSiteDialog::addSupports()
     m_supportRows = new QVBoxLayout;
     m_supportRows->setSpacing(4);
     m_layout->addLayout(m_supportRows);
-    auto* add = new QPushButton(tr("Add a support"), this);
-    add->setObjectName(QStringLiteral("siteAddSupport"));
-    add->setAutoDefault(false);
-    m_layout->addWidget(add, 0, Qt::AlignLeft);
-    connect(add, &QPushButton::clicked, this, [this, add] {
+    m_addSupport = new QPushButton(tr("Add a support"), this);
+    m_addSupport->setObjectName(QStringLiteral("siteAddSupport"));
+    m_addSupport->setAutoDefault(false);
+    m_layout->addWidget(m_addSupport, 0, Qt::AlignLeft);
+    connect(m_addSupport, &QPushButton::clicked, this, [this] {
         addSupport();
-        add->setEnabled(m_supports.size() < mostSupports);
+        m_addSupport->setEnabled(m_supports.size() < mostSupports);
     });
     addSupport();
 }
@@ -228,11 +228,17 @@ void NewSiteDialog::addSupport()
     line->addStretch(1);
     m_supportRows->addWidget(row);
     m_supports.push_back(support);
+    QWidget* before = place > 0 ? m_supports[place - 1].row->findChild<QToolButton*>() : static_cast<QWidget*>(m_bands.empty() ? nullptr : m_bands.back());
+    for (QWidget* next : std::initializer_list<QWidget*>{support.kind, support.height, support.east, support.north, remove, m_addSupport}) {
+        if (before)
+            setTabOrder(before, next);
+        before = next;
+    }
     connect(remove, &QToolButton::clicked, this, [this, row] {
         std::erase_if(m_supports, [&](const SupportRow& s) { return s.row == row; });
         row->hide();
         row->deleteLater();
-        findChild<QPushButton*>(QStringLiteral("siteAddSupport"))->setEnabled(true);
+        m_addSupport->setEnabled(true);
     });
 }
 

@@ -8,6 +8,7 @@
 class QComboBox;
 class QGridLayout;
 class QLineEdit;
+class QPushButton;
 class QToolButton;
 class QVBoxLayout;
 
@@ -44,6 +45,7 @@ private:
     QComboBox *m_soil = nullptr, *m_plan = nullptr;
     ValueEdit *m_width = nullptr, *m_depth = nullptr;
     QGridLayout* m_bandGrid = nullptr;
+    QPushButton* m_addSupport = nullptr;
     std::vector<QToolButton*> m_bands;
     std::vector<SupportRow> m_supports;
     QLabel* m_complaint = nullptr;

@@ -449,24 +449,48 @@ TEST_F(FirstHour, TuningKeepsFocusAndScroll)
     EXPECT_TRUE(button->text().startsWith(QStringLiteral("Tuned"))) << button->text().toStdString();
 }
 
+/// Places of what the Tab key reaches inside a widget, in its order, starting from a window.
+std::vector<QPoint> tabPlaces(QWidget& window, QWidget& inside)
+{
+    std::vector<QPoint> places;
+    QWidget* w = &window;
+    do {
+        w = w->nextInFocusChain();
+        if (inside.isAncestorOf(w) && w->isVisible() && w->isEnabled() && (w->focusPolicy() & Qt::TabFocus))
+            places.push_back(w->mapTo(&inside, QPoint(0, 0)));
+    } while (w != &window);
+    return places;
+}
+
+void expectReadingOrder(const std::vector<QPoint>& places, const std::string& where)
+{
+    constexpr int oneRow = 12; // px
+    ASSERT_FALSE(places.empty()) << where;
+    for (std::size_t i = 1; i < places.size(); ++i) {
+        const QPoint a = places[i - 1], b = places[i];
+        EXPECT_TRUE(std::abs(b.y() - a.y()) < oneRow ? b.x() > a.x() : b.y() > a.y()) << where << " " << i << " at " << b.y() << " after " << a.y();
+    }
+}
+
+TEST_F(FirstHour, TabFollowsTheVisibleOrderInTheNewSite)
+{
+    whenOpen("newSiteDialog", [](QWidget& dialog) {
+        QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("siteAddSupport")), Qt::LeftButton);
+        dialog.findChild<QComboBox*>(QStringLiteral("sitePlanOfBands"))->setCurrentIndex(1); // its buttons are made anew
+        QTest::qWait(50);
+        expectReadingOrder(tabPlaces(dialog, dialog), "new site");
+        static_cast<QDialog&>(dialog).reject();
+    });
+    action("actionNew");
+}
+
 // The order of the Tab key is that of the eye, in every ledger.
 TEST_F(FirstHour, TabFollowsTheVisibleOrder)
 {
     for (int stage = 0; stage < window().stageCount(); ++stage) {
         window().showStage(stage);
         QTest::qWait(30); // inputs made just now are shown by the event loop
-        QWidget* ledger = window().currentStage()->ledger();
-        std::vector<QPoint> places;
-        QWidget *first = &window(), *w = first;
-        do {
-            w = w->nextInFocusChain();
-            if (ledger->isAncestorOf(w) && w->isVisible() && w->isEnabled() && (w->focusPolicy() & Qt::TabFocus))
-                places.push_back(w->mapTo(ledger, QPoint(0, 0)));
-        } while (w != first);
-        ASSERT_FALSE(places.empty()) << stage;
-        for (std::size_t i = 1; i < places.size(); ++i)
-            EXPECT_TRUE(places[i].y() > places[i - 1].y() || (std::abs(places[i].y() - places[i - 1].y()) < 12 && places[i].x() > places[i - 1].x()))
-                << stage << " " << i << " at " << places[i].y() << " after " << places[i - 1].y();
+        expectReadingOrder(tabPlaces(window(), *window().currentStage()->ledger()), std::to_string(stage));
     }
 }
 

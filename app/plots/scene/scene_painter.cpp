@@ -156,7 +156,7 @@ void ScenePainter::paintBuildings()
             m_sketch.painter().setBrush(c.panel);
             m_sketch.painter().drawPolygon(house);
             m_sketch.painter().restore();
-            m_sketch.label({std::clamp(0.5 * (u0 + u1), marginLeft + 24, m_size.width() - 40.0), ground - 14},
+            m_sketch.label({std::clamp(0.5 * (u0 + u1), marginLeft + 24, m_size.width() - 40.0), ground - 32},
                            QString::fromStdString(b.name), Qt::AlignHCenter | Qt::AlignVCenter, {c.inkFaint, 11});
         }
 }
