@@ -62,9 +62,8 @@ QFont Theme::font(int pixels, bool bold) const
     font.setPixelSize(pixels);
     font.setWeight(bold ? QFont::Bold : QFont::Normal);
     font.setHintingPreference(QFont::PreferVerticalHinting);
-    constexpr double withoutLigatures = 0.05; // px between letters, which keeps "fl" two letters that can be searched
-    if (m_mode == Mode::Paper)
-        font.setLetterSpacing(QFont::AbsoluteSpacing, withoutLigatures);
+    if (m_mode == Mode::Paper) // keeps "fl" two letters that can be searched
+        font.setStyleStrategy(QFont::PreferNoShaping);
     return font;
 }
 

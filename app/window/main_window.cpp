@@ -213,6 +213,7 @@ void MainWindow::showStage(int index)
         say(tr("What was typed was not taken: %1.").arg(complaint));
     m_trail->setCurrent(index);
     m_pages->setCurrentIndex(index);
+    m_message->raise(); // the stack brings the page it shows to the front
     m_ledgers->setCurrentIndex(index);
     m_stages[std::size_t(index)]->refresh();
 }

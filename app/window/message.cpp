@@ -8,7 +8,7 @@ namespace vetchling::app {
 namespace {
 
 constexpr int leastTime = 5000, timeACharacter = 70; // ms
-constexpr int inset = 10, widest = 760;              // px
+constexpr int inset = 10, widest = 760, padding = 11;              // px
 
 } // namespace
 
@@ -16,7 +16,7 @@ Message::Message(QWidget* over) : QLabel(over)
 {
     setObjectName(QStringLiteral("message"));
     setWordWrap(true);
-    setContentsMargins(14, 8, 14, 8);
+    setMargin(padding);
     setToolTip(tr("Click to put it away"));
     m_time.setSingleShot(true);
     connect(&m_time, &QTimer::timeout, this, &QWidget::hide);
@@ -41,7 +41,9 @@ void Message::say(const QString& words)
 void Message::place()
 {
     const int width = std::min(widest, parentWidget()->width() - 2 * inset);
-    setGeometry((parentWidget()->width() - width) / 2, inset, width, heightForWidth(width));
+    ensurePolished();
+    const QRect words = fontMetrics().boundingRect(QRect(0, 0, width - 2 * padding, 1000), Qt::TextWordWrap, text());
+    setGeometry((parentWidget()->width() - width) / 2, inset, width, words.height() + 2 * padding);
 }
 
 bool Message::eventFilter(QObject* watched, QEvent* event)

@@ -595,6 +595,7 @@ TEST_F(FirstHour, MessagesLieOverThePageAndGo)
     QTest::qWait(30);
     EXPECT_EQ(page->geometry(), before);
     EXPECT_TRUE(find<QLabel>("message")->isVisible());
+    EXPECT_GT(find<QLabel>("message")->height(), 2 * find<QLabel>("message")->fontMetrics().height()) << "room for its words";
     QTest::mouseClick(find<QLabel>("message"), Qt::LeftButton);
     EXPECT_FALSE(find<QLabel>("message")->isVisible());
 }

@@ -249,7 +249,7 @@ void paintSheet(QPainter& painter, BuildSheet& sheet, const SheetHead& head)
 {
     Theme paper;
     paper.setMode(Theme::Mode::Paper);
-    constexpr double sheetWidth = 720.0, line = 18.0;
+    constexpr double sheetWidth = 580.0, line = 18.0;
     const double scale = painter.viewport().width() / sheetWidth;
     painter.scale(scale, scale);
     double y = 0.0;
