@@ -27,7 +27,8 @@ public:
 
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
-        return dipoleHung(*this, shape, handle, hook);
+        const double leg = value(shape, "leg_m");
+        return dipoleHung(*this, shape, handle, hook, {leg, leg});
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override

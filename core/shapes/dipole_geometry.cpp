@@ -6,18 +6,8 @@
 namespace vetchling::shapes {
 namespace {
 
-Result<Vec3> legEnd(Vec3 centre, double leg, double endHeight, double bearing)
-{
-    const double drop = centre.z - endHeight;
-    if (std::abs(drop) >= 0.999 * leg)
-        return Fault{"end_height_m",
-                     {coreText("core", "the end would hang %1 below the centre, but a side is only %2 long; raise the end"),
-                      Measure{drop, units::Quantity::Length}, Measure{leg, units::Quantity::Length}}};
-    return centre + std::sqrt(leg * leg - drop * drop) * towards(bearing) + Vec3{0.0, 0.0, -drop};
-}
-
 /// Under a lower top a flat dipole becomes an inverted V.
-AntennaShape centreHung(const Family& family, const AntennaShape& shape, const Hook& hook)
+AntennaShape centreHung(const Family& family, const AntennaShape& shape, const Hook& hook, double leg)
 {
     constexpr double slope = 0.5, outOfReach = 2.6; // m a metre of leg; m
     AntennaShape next = shape;
@@ -25,7 +15,7 @@ AntennaShape centreHung(const Family& family, const AntennaShape& shape, const H
     next.parameters["y_m"] = hook.y;
     if (!hook.top)
         return next;
-    const double leg = family.value(shape, "leg_m"), ends = family.value(shape, "end_height_m"), top = *hook.top;
+    const double ends = family.value(shape, "end_height_m"), top = *hook.top;
     next.parameters["apex_height_m"] = top;
     if (ends >= top)
         next.parameters["end_height_m"] = std::min(top, std::max(outOfReach, top - slope * leg));
@@ -39,7 +29,7 @@ struct Leg {
     double bearing, endHeight;
 };
 
-AntennaShape endHung(const Family& family, const AntennaShape& shape, bool second, const Hook& hook)
+AntennaShape endHung(const Family& family, const AntennaShape& shape, bool second, const Hook& hook, double leg)
 {
     const auto value = [&](const char* key) { return family.value(shape, key); };
     constexpr double straight = 180.0, fold = 20.0; // degrees; the least opening
@@ -50,7 +40,7 @@ AntennaShape endHung(const Family& family, const AntennaShape& shape, bool secon
     Leg &moved = legs[second], &other = legs[!second];
     moved.bearing = bearingTowards(east, north);
     if (hook.top)
-        moved.endHeight = ropeHeight(value("apex_height_m"), std::hypot(east, north), *hook.top, value("leg_m"));
+        moved.endHeight = ropeHeight(value("apex_height_m"), std::hypot(east, north), *hook.top, leg);
     if (opening == straight && !hook.alone)
         other.bearing = moved.bearing + straight;
     double between = std::fmod(legs[1].bearing - legs[0].bearing + 720.0, 360.0);
@@ -68,6 +58,16 @@ AntennaShape endHung(const Family& family, const AntennaShape& shape, bool secon
 }
 
 } // namespace
+
+Result<Vec3> legEnd(Vec3 centre, double leg, double endHeight, double bearing)
+{
+    const double drop = centre.z - endHeight;
+    if (std::abs(drop) >= 0.999 * leg)
+        return Fault{"end_height_m",
+                     {coreText("core", "the end would hang %1 below the centre, but a side is only %2 long; raise the end"),
+                      Measure{drop, units::Quantity::Length}, Measure{leg, units::Quantity::Length}}};
+    return centre + std::sqrt(leg * leg - drop * drop) * towards(bearing) + Vec3{0.0, 0.0, -drop};
+}
 
 std::vector<ParameterSpec> dipoleParameters(double apex, double ends, double legInWaves)
 {
@@ -147,9 +147,9 @@ BuiltAntenna dipoleFrame(const DipoleGeometry& g, const AntennaShape& shape)
     return out;
 }
 
-AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook)
+AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook, std::array<double, 2> legs)
 {
-    return handle == 0 ? centreHung(family, shape, hook) : endHung(family, shape, handle == 2, hook);
+    return handle == 0 ? centreHung(family, shape, hook, std::min(legs[0], legs[1])) : endHung(family, shape, handle == 2, hook, legs[handle == 2]);
 }
 
 std::vector<RuleOfThumb> halfWaveRules(double frequency)

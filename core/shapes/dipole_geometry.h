@@ -3,6 +3,8 @@
 
 #include "core/shapes/family.h"
 
+#include <array>
+
 namespace vetchling::shapes {
 
 struct DipoleGeometry {
@@ -12,12 +14,15 @@ struct DipoleGeometry {
 
 /// @param legInWaves of a new antenna whose leg is not tuned, else 0
 std::vector<ParameterSpec> dipoleParameters(double apex, double ends, double legInWaves = 0.0);
+/// The end of a leg that hangs from a centre on a bearing; a fault if it would hang lower than it is long.
+Result<Vec3> legEnd(Vec3 centre, double leg, double endHeight, double bearing);
 /// Centre and ends from the parameters; a fault if the ends would hang lower than the wire is long.
 Result<DipoleGeometry> dipoleGeometry(const Family& family, const AntennaShape& shape);
 /// One wire from end to end, fed in the middle, with handles, dimensions and insulators; sections are the family's.
 BuiltAntenna dipoleFrame(const DipoleGeometry& geometry, const AntennaShape& shape);
 /// Handles: 0 the centre, 1 the first end, 2 the second; see Family::hung. The other leg of a straight dipole turns along.
-AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook);
+/// @param legs m, of the first and the second side
+AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook, std::array<double, 2> legs);
 /// The customary rules of a half-wave, as the length of a side.
 std::vector<RuleOfThumb> halfWaveRules(double frequency);
 

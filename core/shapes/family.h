@@ -237,6 +237,9 @@ RuleOfThumb feetRule(std::string name, std::string assumption, double feetMegahe
 
 /// A family has one static instance, named here and listed in registry.cpp.
 const Family& dipoleFamily();
+const Family& bentDipoleFamily();
+const Family& offCentreDipoleFamily();
+const Family& foldedDipoleFamily();
 const Family& endFedFamily();
 const Family& verticalFamily();
 const Family& deltaLoopFamily();

@@ -103,7 +103,8 @@ public:
 
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
-        return dipoleHung(*this, shape, std::min<std::size_t>(handle, 1), hook);
+        const double leg = value(shape, "leg_m");
+        return dipoleHung(*this, shape, std::min<std::size_t>(handle, 1), hook, {leg, leg});
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override

@@ -296,8 +296,14 @@ void fillInches(std::vector<Piece>& pieces)
         pieces[1].unit = "in";
 }
 
-/// "14 AWG", "#14" and "2.5 mm2"; nothing if it is none of them.
-std::optional<Result<double>> parseWireSize(const std::string& text, const Context& context)
+/// What a special way of writing comes to, where the text is written so.
+struct Special {
+    bool applies = false;
+    Result<double> value = 0.0;
+};
+
+/// "14 AWG", "#14" and "2.5 mm2".
+Special parseWireSize(const std::string& text, const Context& context)
 {
     const std::string t = lower(text);
     const auto number = [&](std::size_t from, std::size_t to) -> double {
@@ -305,8 +311,10 @@ std::optional<Result<double>> parseWireSize(const std::string& text, const Conte
         const std::optional<double> value = leadingNumber(t.substr(from, to - from), used);
         return value && trimmed(t.substr(from + used, to - from - used)).empty() ? *value : NAN;
     };
-    const auto gauge = [&](double g) -> Result<double> {
-        return g >= -3.0 && g <= 50.0 ? Result<double>(gaugeDiameter(g)) : notUnderstood(text, Quantity::WireSize);
+    const auto gauge = [&](double g) -> Special {
+        if (g >= -3.0 && g <= 50.0)
+            return {true, gaugeDiameter(g)};
+        return {true, notUnderstood(text, Quantity::WireSize)};
     };
     if (t.front() == '#')
         return gauge(number(1, t.size()));
@@ -315,27 +323,28 @@ std::optional<Result<double>> parseWireSize(const std::string& text, const Conte
     for (const char* square : {"mm2", "mm²", "mm^2"})
         if (const auto at = t.find(square); at != std::string::npos) {
             const double area = number(0, at);
-            return area > 0.0 ? Result<double>(2.0 * std::sqrt(area * 1e-6 / pi)) : notUnderstood(text, Quantity::WireSize);
+            if (area > 0.0)
+                return {true, 2.0 * std::sqrt(area * 1e-6 / pi)};
+            return {true, notUnderstood(text, Quantity::WireSize)};
         }
     constexpr double pipe = 4.0; // in: a bare number that big was meant as a gauge
     if (const double bare = number(0, t.size()); bare >= pipe && !context.bareIsSi && context.system == System::Imperial)
-        return Result<double>(
-            Fault{"", {coreText("core", "'%1' would be inches, a pipe; write #%1 for the gauge, or %1 in if it is a pipe"), text}});
-    return std::nullopt;
+        return {true, Fault{"", {coreText("core", "'%1' would be inches, a pipe; write #%1 for the gauge, or %1 in if it is a pipe"), text}}};
+    return {};
 }
 
-/// "20 m" where a frequency is asked: the centre of the band of that name; nothing if it is no wavelength.
-std::optional<Result<double>> parseBand(const std::string& text, const std::vector<Piece>& pieces, const Context& context)
+/// "20 m" where a frequency is asked: the centre of the band of that name.
+Special parseBand(const std::string& text, const std::vector<Piece>& pieces, const Context& context)
 {
     if (pieces.size() != 1)
-        return std::nullopt;
+        return {};
     const auto unit = unitsOf(Quantity::Length).find(lower(pieces[0].unit));
     if (unit == unitsOf(Quantity::Length).end())
-        return std::nullopt;
+        return {};
     const std::string name = fmt::format("{:g} {}", pieces[0].number, unit->second == 1.0 ? "m" : lower(pieces[0].unit));
     if (const double centre = context.bandCentre ? context.bandCentre(name) : 0.0; centre > 0.0)
-        return Result<double>(centre);
-    return Result<double>(Fault{"", {coreText("core", "no band here is called '%1'; write a frequency such as 14.1"), text}});
+        return {true, centre};
+    return {true, Fault{"", {coreText("core", "no band here is called '%1'; write a frequency such as 14.1"), text}}};
 }
 
 } // namespace
@@ -348,12 +357,12 @@ Result<double> parse(const std::string& written, Quantity quantity, const Contex
     if (text.front() == '=')
         return parseExpression(text, quantity, context);
     if (quantity == Quantity::WireSize)
-        if (const auto size = parseWireSize(text, context))
-            return *size;
+        if (Special size = parseWireSize(text, context); size.applies)
+            return std::move(size.value);
     std::vector<Piece> all = PieceReader(text).all();
     if (quantity == Quantity::Frequency)
-        if (const auto band = parseBand(text, all, context))
-            return *band;
+        if (Special band = parseBand(text, all, context); band.applies)
+            return std::move(band.value);
     if (isLength(quantity))
         fillInches(all);
     if (all.empty() || all.size() > 2)

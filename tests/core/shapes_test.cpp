@@ -454,6 +454,77 @@ TEST(DeltaLoop, IsFedWhereAsked)
     }
 }
 
+/// Resistance of a family at its resonance in free space, and the value that makes it resonant there.
+struct Resonant {
+    double resistance = 0.0, value = 0.0;
+};
+
+Resonant resonantInFreeSpace(const std::string& family, const Parameters& changes, double frequency = 14.1e6)
+{
+    AntennaShape shape = shapeOf(family, changes, frequency);
+    shape.parameters["transformer_ratio"] = 1.0; // at the port
+    em::GroundTableCache tables;
+    const Ground space{GroundKind::FreeSpace, 1.0, 0.0};
+    const std::string key = findFamily(family)->tuned(shape).front().parameter;
+    TuneOptions options;
+    options.goal = TuneGoal::Resonance;
+    const auto tuned = tune(shape, space, key, frequency, tables, options);
+    EXPECT_TRUE(tuned.ok()) << family << tuned.firstFault();
+    return tuned ? Resonant{tuned->impedance.real(), tuned->value} : Resonant{};
+}
+
+// The current of a half-wave is a sine from its end: R rises as one over its square (Kraus 1988, 5-15).
+TEST(OffCentreDipole, ResistanceRisesTowardsTheEnd)
+{
+    const double middle = resonantInFreeSpace("dipole", {}).resistance;
+    for (double percent : {50.0, 33.3, 25.0}) {
+        const double sine = std::sin(pi * 0.01 * percent);
+        EXPECT_NEAR(resonantInFreeSpace("off-centre-dipole", {{"feed_percent", percent}}).resistance / middle, 1.0 / (sine * sine), 0.06) << percent;
+    }
+}
+
+TEST(OffCentreDipole, IsTheOtherWayRoundFromTheOtherEnd)
+{
+    const Resonant near = resonantInFreeSpace("off-centre-dipole", {{"feed_percent", 30.0}}),
+                   far = resonantInFreeSpace("off-centre-dipole", {{"feed_percent", 70.0}});
+    EXPECT_NEAR(near.resistance / far.resistance, 1.0, 1e-3);
+    EXPECT_NEAR(near.value, far.value, 1e-3);
+}
+
+// Two equal wires share the current: four times the resistance (Balanis 2016, 9.5).
+TEST(FoldedDipole, HasFourTimesTheResistance)
+{
+    const Resonant plain = resonantInFreeSpace("dipole", {}), folded = resonantInFreeSpace("folded-dipole", {{"spacing_m", 0.05}});
+    EXPECT_NEAR(folded.resistance / plain.resistance, 4.0, 0.12);
+    EXPECT_NEAR(folded.value / plain.value, 1.0, 0.02);
+}
+
+TEST(FoldedDipole, WiresThatTouchAreRefused)
+{
+    AntennaShape thick = shapeOf("folded-dipole", {{"spacing_m", 0.02}});
+    thick.wire.diameter = 0.016;
+    EXPECT_TRUE(mentions(buildOver(thick, averageSoil).faults(), "spacing_m", "touch"));
+}
+
+// What hangs down radiates little of its own and adds its wire: less resistance, nearly the same length.
+TEST(BentDipole, LosesResistanceAndKeepsItsLength)
+{
+    const Resonant straight = resonantInFreeSpace("dipole", {}), none = resonantInFreeSpace("bent-dipole", {{"drop_m", 0.0}}),
+                   bent = resonantInFreeSpace("bent-dipole", {{"drop_m", 1.5}});
+    EXPECT_NEAR(none.resistance, straight.resistance, 1e-6);
+    EXPECT_LT(bent.resistance, 0.93 * straight.resistance);
+    EXPECT_GT(bent.resistance, 0.6 * straight.resistance);
+    EXPECT_NEAR(bent.value / straight.value, 1.0, 0.04);
+}
+
+TEST(BentDipole, MustNotStandOnTheGroundOrBeAllTip)
+{
+    EXPECT_TRUE(mentions(buildOver(shapeOf("bent-dipole", {{"end_height_m", 4.0}, {"apex_height_m", 5.0}, {"drop_m", 4.5}}), averageSoil).faults(),
+                         "drop_m", "ground"));
+    EXPECT_TRUE(mentions(buildOver(shapeOf("bent-dipole", {{"end_height_m", 90.0}, {"apex_height_m", 90.0}, {"drop_m", 80.0}}), averageSoil).faults(),
+                         "drop_m", "side is only"));
+}
+
 TEST(EndFed, TheModelIsThatOfThePort)
 {
     const BuiltAntenna b = built(shapeOf("end-fed", {}));

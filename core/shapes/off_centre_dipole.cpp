@@ -1,0 +1,108 @@
+/// Half a wave fed away from its middle, where the resistance is higher and several bands find it alike.
+#include "core/shapes/dipole_geometry.h"
+
+#include <algorithm>
+
+namespace vetchling::shapes {
+namespace {
+
+class OffCentreDipole final : public Family {
+public:
+    std::string id() const override { return "off-centre-dipole"; }
+    std::string title() const override { return coreText("core", "Off-centre-fed dipole"); }
+    std::string summary() const override
+    {
+        return coreText("core", "Half a wave fed a fifth to a third of the way along, through a transformer, for its even multiples too.");
+    }
+
+    std::vector<ParameterSpec> parameters(const AntennaShape&) const override
+    {
+        using units::Quantity;
+        std::vector<ParameterSpec> all = dipoleParameters(10.0, 10.0);
+        std::erase_if(all, [](const ParameterSpec& s) { return s.key == "leg_m"; });
+        all.push_back({"length_m", coreText("core", "Length of wire"), lengthGroup, Quantity::Length, 20.1, 0.04, 4000.0, {}, {}});
+        all.push_back({"feed_percent",
+                       coreText("core", "Feed from the first end at"),
+                       feedGroup,
+                       Quantity::Percent,
+                       20.0,
+                       5.0,
+                       95.0,
+                       {},
+                       coreText("core", "of the wire; 50 is the middle, and a third is dead on every third multiple")});
+        all.push_back({"transformer_ratio",
+                       coreText("core", "Transformer 1 to"),
+                       feedGroup,
+                       Quantity::Plain,
+                       4.0,
+                       1.0,
+                       20.0,
+                       {},
+                       coreText("core", "impedance ratio; 1 for none")});
+        return all;
+    }
+
+    std::vector<TunedLength> tuned(const AntennaShape& shape) const override
+    {
+        return {{"length_m", coreText("core", "of wire"), shape.designFrequency}};
+    }
+
+    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
+    {
+        return {feetRule("468 / f", coreText("core", "as if fed in the middle: the place of the feed changes little"), 468.0, 1.0, length.frequency),
+                feetRule("485 / f", coreText("core", "a cut-long figure: leaves wire to trim"), 485.0, 1.0, length.frequency)};
+    }
+
+    std::vector<Lever> levers(const AntennaShape&) const override
+    {
+        return {{"length_m", coreText("core", "the wire, both sides in their proportion"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
+    }
+
+    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
+    {
+        return dipoleHung(*this, shape, handle, hook, legs(shape));
+    }
+
+    Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
+    {
+        const auto v = [&](const char* key) { return value(shape, key); };
+        const Vec3 feed{v("x_m"), v("y_m"), v("apex_height_m")};
+        const std::array<double, 2> leg = legs(shape);
+        const Result<Vec3> a = legEnd(feed, leg[0], v("end_height_m"), v("bearing_deg"));
+        const Result<Vec3> b = legEnd(feed, leg[1], v("end_height_m") + v("second_end_m"), v("bearing_deg") + v("opening_deg"));
+        if (!a || !b)
+            return a ? b.faults() : a.faults();
+        BuiltAntenna out;
+        out.model.wires.push_back(makeWire(shape.wire, "wire", {*a, feed, *b}));
+        out.model.feeds.push_back({0, leg[0], 1.0});
+        out.feedPoint = feed;
+        out.transformer = transformer(v("transformer_ratio"));
+        constexpr double usualImpedance = 200.0; // ohm
+        out.portReference = usualImpedance;
+        out.handles = {{coreText("core", "feed"), feed, {"apex_height_m"}},
+                       {coreText("core", "first end"), *a, {"end_height_m", "length_m"}},
+                       {coreText("core", "second end"), *b, {"end_height_m", "length_m"}}};
+        out.dimensions = {{feed, *a, "length_m"}, {feed, *b, "length_m"}};
+        out.insulators = {*a, *b};
+        out.sections = {{coreText("core", "first side"), 1, leg[0], WireEnd::Centre, WireEnd::Insulator},
+                        {coreText("core", "second side"), 1, leg[1], WireEnd::Centre, WireEnd::Insulator}};
+        return out;
+    }
+
+private:
+    std::array<double, 2> legs(const AntennaShape& shape) const
+    {
+        const double length = value(shape, "length_m"), part = 0.01 * value(shape, "feed_percent");
+        return {part * length, (1.0 - part) * length};
+    }
+};
+
+} // namespace
+
+const Family& offCentreDipoleFamily()
+{
+    static const OffCentreDipole family;
+    return family;
+}
+
+} // namespace vetchling::shapes
