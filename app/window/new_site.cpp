@@ -108,6 +108,8 @@ void NewSiteDialog::addSite()
     auto* size = new QHBoxLayout;
     m_width = length(this, tr("East to west"), QStringLiteral("siteEastWest"), metric ? 30.0 : 30.48, 1.0, 5000.0);
     m_depth = length(this, tr("North to south"), QStringLiteral("siteNorthSouth"), metric ? 20.0 : 18.288, 1.0, 5000.0);
+    for (ValueEdit* edit : {m_width, m_depth})
+        connect(edit, &ValueEdit::edited, this, &NewSiteDialog::placeSupports);
     size->addWidget(m_width);
     size->addWidget(new QLabel(tr("east to west,"), this));
     size->addWidget(m_depth);
@@ -207,13 +209,10 @@ void NewSiteDialog::addSupport()
     for (SupportKind kind : kinds)
         support.kind->addItem(supportWords(kind));
     support.kind->setCurrentIndex(place == 0 ? 0 : 1);
-    const double aside = place == 0 ? 0.0 : (place % 2 ? 1.0 : -1.0) * (metric ? 12.0 : 12.192);
     support.height = length(row, tr("Height of support %1").arg(number), QStringLiteral("siteHeight") + number,
                             place == 0 ? (metric ? 10.0 : 9.144) : (metric ? 8.0 : 7.62), 0.1, 300.0);
-    support.east = length(row, tr("East of support %1").arg(number), QStringLiteral("siteEast") + number,
-                          std::max(0.5, 0.5 * m_width->value() + aside), -5000.0, 5000.0);
-    support.north = length(row, tr("North of support %1").arg(number), QStringLiteral("siteNorth") + number,
-                           0.5 * m_depth->value() + (place > 2 ? (place % 4 < 2 ? 3.0 : -3.0) : 0.0), -5000.0, 5000.0);
+    support.east = length(row, tr("East of support %1").arg(number), QStringLiteral("siteEast") + number, 0.0, -5000.0, 5000.0);
+    support.north = length(row, tr("North of support %1").arg(number), QStringLiteral("siteNorth") + number, 0.0, -5000.0, 5000.0);
     auto* remove = new QToolButton(row);
     remove->setText(QStringLiteral("×"));
     remove->setAccessibleName(tr("Leave out support %1").arg(number));
@@ -234,12 +233,31 @@ void NewSiteDialog::addSupport()
             setTabOrder(before, next);
         before = next;
     }
+    for (ValueEdit* edit : {support.east, support.north})
+        connect(edit, &ValueEdit::edited, this, [this, row] {
+            for (SupportRow& s : m_supports)
+                s.placed = s.placed || s.row == row;
+        });
+    placeSupports();
     connect(remove, &QToolButton::clicked, this, [this, row] {
         std::erase_if(m_supports, [&](const SupportRow& s) { return s.row == row; });
         row->hide();
         row->deleteLater();
         m_addSupport->setEnabled(true);
     });
+}
+
+/// The first in the middle, the others to its sides, where the user has not said otherwise.
+void NewSiteDialog::placeSupports()
+{
+    const double w = m_width->value(), d = m_depth->value(), aside = 0.4 * w;
+    for (std::size_t i = 0; i < m_supports.size(); ++i) {
+        if (m_supports[i].placed)
+            continue;
+        const double row = double((i + 1) / 2 - (i > 0)) * 0.2 * d;
+        m_supports[i].east->setValue(0.5 * w + (i == 0 ? 0.0 : i % 2 ? aside : -aside), system());
+        m_supports[i].north->setValue(0.5 * d + row, system());
+    }
 }
 
 void NewSiteDialog::accept()

@@ -29,7 +29,9 @@ private:
         QWidget* row;
         QComboBox* kind;
         ValueEdit *height, *east, *north;
+        bool placed = false; ///< by the user; else it moves with the garden's size
     };
+    void placeSupports();
     void addSite();
     void addBands();
     void addSupports();
