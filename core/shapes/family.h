@@ -243,6 +243,7 @@ const Family& foldedDipoleFamily();
 const Family& endFedFamily();
 const Family& verticalFamily();
 const Family& deltaLoopFamily();
+const Family& polygonLoopFamily();
 const Family& loadedDipoleFamily();
 const Family& fanDipoleFamily();
 

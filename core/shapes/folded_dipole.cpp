@@ -27,7 +27,7 @@ public:
                        0.004,
                        5.0,
                        {},
-                       coreText("core", "the second wire runs above the fed one"),
+                       coreText("core", "the second wire runs below the fed one"),
                        0.004});
         all.push_back({"transformer_ratio",
                        coreText("core", "Transformer 1 to"),
@@ -76,10 +76,10 @@ public:
         constexpr double touching = 1.5; // diameters with their jackets
         if (spacing < touching * (shape.wire.diameter + 2.0 * shape.wire.jacket))
             return Fault{"spacing_m", coreText("core", "the two wires would touch; space them wider")};
-        const Vec3 up{0.0, 0.0, spacing};
+        const Vec3 below{0.0, 0.0, -spacing};
         BuiltAntenna out = dipoleFrame(*g, shape);
         out.model.wires = {
-            makeWire(shape.wire, "loop", {g->endA, g->centre, g->endB, g->endB + up, g->centre + up, g->endA + up, g->endA})};
+            makeWire(shape.wire, "loop", {g->endA, g->centre, g->endB, g->endB + below, g->centre + below, g->endA + below, g->endA})};
         out.transformer = transformer(value(shape, "transformer_ratio"));
         constexpr double usualImpedance = 280.0; // ohm
         out.portReference = usualImpedance;

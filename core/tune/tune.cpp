@@ -233,6 +233,34 @@ Result<TuneOutcome> tune(const shapes::AntennaShape& shape, const Ground& ground
     return Tuner(shape, ground, key, frequency, tables, options, watch).run();
 }
 
+namespace {
+
+/// Between pairs that act on one another a parallel resonance has no reactance either, but hundreds of ohm: the one that is meant lies
+/// beyond it, on a longer wire.
+Result<TuneOutcome> tuneToLowResistance(shapes::AntennaShape shape, const Ground& ground, const shapes::TunedLength& length,
+                                        em::GroundTableCache& tables, TuneOptions options, const Watch& watch)
+{
+    constexpr double tooHigh = 400.0, beyond = 0.12; // ohm; of the rule's length, more each time
+    constexpr int tries = 2;
+    Result<TuneOutcome> found = tune(shape, ground, length.parameter, length.frequency, tables, options, watch);
+    for (int i = 0; i < tries && found && found->impedance.real() > tooHigh; ++i) {
+        const int solves = found->solves;
+        const double rule = found->ruleValue;
+        shape.parameters[length.parameter] = (1.0 + beyond * (i + 1)) * rule;
+        options.startFromPresent = true;
+        found = tune(shape, ground, length.parameter, length.frequency, tables, options, watch);
+        if (found) {
+            TuneOutcome outcome = *found;
+            outcome.solves += solves;
+            outcome.ruleValue = rule;
+            found = outcome;
+        }
+    }
+    return found;
+}
+
+} // namespace
+
 Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& ground, em::GroundTableCache& tables,
                                const TuneOptions& options, const Watch& watch)
 {
@@ -252,7 +280,8 @@ Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& 
         out.lengths.clear();
         each.startFromPresent = round > 0 || options.startFromPresent;
         for (const shapes::TunedLength& t : lengths) {
-            const Result<TuneOutcome> one = tune(now, ground, t.parameter, t.frequency, tables, each, watch);
+            const Result<TuneOutcome> one = lengths.size() == 1 ? tune(now, ground, t.parameter, t.frequency, tables, each, watch)
+                                                                : tuneToLowResistance(now, ground, t, tables, each, watch);
             if (!one)
                 return one.faults();
             moved = std::max(moved, std::abs(one->value / now.parameters[t.parameter] - 1.0));

@@ -506,6 +506,55 @@ TEST(FoldedDipole, WiresThatTouchAreRefused)
     EXPECT_TRUE(mentions(buildOver(thick, averageSoil).faults(), "spacing_m", "touch"));
 }
 
+// In free space it matters neither how the loop is turned nor which of its equal sides is fed.
+TEST(PolygonLoop, IsTheSameHoweverItIsTurned)
+{
+    const Resonant first = resonantInFreeSpace("loop", {});
+    for (const Parameters& turned : {Parameters{{"attitude", 2.0}}, Parameters{{"feed_place", 1.0}}, Parameters{{"feed_place", 2.0}},
+                                     Parameters{{"attitude", 2.0}, {"feed_place", 1.0}, {"bearing_deg", 33.0}}}) {
+        const Resonant other = resonantInFreeSpace("loop", turned);
+        EXPECT_NEAR(other.resistance / first.resistance, 1.0, 2e-3);
+        EXPECT_NEAR(other.value / first.value, 1.0, 2e-3);
+    }
+}
+
+// A thin circular loop is first resonant a little above a wave round, at some 130 to 140 ohm (Balanis 2016, 5.3.2); fewer corners
+// enclose less area and have less.
+TEST(PolygonLoop, ResistanceGrowsWithTheAreaTowardsTheCircle)
+{
+    double before = 0.0;
+    for (double sides : {3.0, 4.0, 6.0, 12.0}) {
+        const Resonant loop = resonantInFreeSpace("loop", {{"side_count", sides}});
+        EXPECT_GT(loop.resistance, before) << sides;
+        EXPECT_GT(loop.value / wavelength(14.1e6), 1.02) << sides;
+        EXPECT_LT(loop.value / wavelength(14.1e6), 1.10) << sides;
+        before = loop.resistance;
+    }
+    EXPECT_GT(before, 120.0);
+    EXPECT_LT(before, 145.0);
+}
+
+// Two families that make the same triangle agree.
+TEST(PolygonLoop, OfThreeSidesIsTheDeltaLoop)
+{
+    const BuiltAntenna three = built(shapeOf("loop", {{"side_count", 3.0}, {"perimeter_m", 21.0}, {"base_height_m", 3.0}, {"transformer_ratio", 1.0}})),
+                       delta = built(shapeOf("delta-loop", {{"perimeter_m", 21.0}, {"base_height_m", 3.0}, {"feed_place", 1.0}}));
+    em::GroundTableCache tables;
+    const Complex a = solved(three.model, 14.1e6, tables).impedance, b = solved(delta.model, 14.1e6, tables).impedance;
+    EXPECT_LT(std::abs(a - b) / std::abs(b), 2e-3);
+}
+
+TEST(PolygonLoop, StandsWhereAskedAndIsFedThere)
+{
+    const BuiltAntenna diamond = built(shapeOf("loop", {{"attitude", 1.0}, {"perimeter_m", 20.0}, {"base_height_m", 2.0}, {"feed_place", 1.0}}));
+    const double diagonal = 5.0 * std::sqrt(2.0);
+    EXPECT_NEAR(diamond.handles[0].at.z, 2.0, 1e-9);
+    EXPECT_NEAR(diamond.handles[1].at.z, 2.0 + diagonal, 1e-9);
+    EXPECT_NEAR(diamond.feedPoint.z, 2.0 + 0.5 * diagonal, 1e-9);
+    EXPECT_NEAR(diamond.feedPoint.x, 0.5 * diagonal, 1e-9);
+    EXPECT_TRUE(mentions(buildOver(shapeOf("loop", {{"side_count", 4.5}}), averageSoil).faults(), "side_count", "whole"));
+}
+
 // What hangs down radiates little of its own and adds its wire: less resistance, nearly the same length.
 TEST(BentDipole, LosesResistanceAndKeepsItsLength)
 {
