@@ -54,15 +54,7 @@ public:
              {coreText("core", "a corner of the base"), coreText("core", "the middle of the base"), coreText("core", "the point"),
               coreText("core", "a quarter wave from the point")},
              coreText("core", "corner or side: more vertical, lower angles")},
-            {"transformer_ratio",
-             coreText("core", "Transformer 1 to"),
-             feedGroup,
-             Quantity::Plain,
-             1.0,
-             1.0,
-             20.0,
-             {},
-             coreText("core", "impedance ratio; 1 for none")},
+            transformerRatio(1.0),
         };
         addPlace(all);
         return all;
@@ -75,8 +67,7 @@ public:
 
     std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
     {
-        return {feetRule("1005 / f", coreText("core", "full-wave loop, about 2 % longer than a wave"), 1005.0, 1.0, length.frequency),
-                feetRule("984 / f", coreText("core", "a wave in free space"), 984.0, 1.0, length.frequency)};
+        return loopRules(length.frequency);
     }
 
     std::vector<Lever> levers(const AntennaShape&) const override

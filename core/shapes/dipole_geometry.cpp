@@ -152,11 +152,11 @@ AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::si
     return handle == 0 ? centreHung(family, shape, hook, std::min(legs[0], legs[1])) : endHung(family, shape, handle == 2, hook, legs[handle == 2]);
 }
 
-std::vector<RuleOfThumb> halfWaveRules(double frequency)
+std::vector<RuleOfThumb> halfWaveRules(double frequency, double part)
 {
-    return {feetRule("468 / f", coreText("core", "bare wire near half a wave up, 5 % for its ends"), 468.0, 0.5, frequency),
-            feetRule("485 / f", coreText("core", "a cut-long figure: leaves wire to trim"), 485.0, 0.5, frequency),
-            feetRule("492 / f", coreText("core", "half a wave in free space, nothing taken off"), 492.0, 0.5, frequency)};
+    return {feetRule("468 / f", coreText("core", "bare wire near half a wave up, 5 % for its ends"), 468.0, part, frequency),
+            feetRule("485 / f", coreText("core", "a cut-long figure: leaves wire to trim"), 485.0, part, frequency),
+            feetRule("492 / f", coreText("core", "half a wave in free space, nothing taken off"), 492.0, part, frequency)};
 }
 
 } // namespace vetchling::shapes

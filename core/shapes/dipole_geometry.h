@@ -24,6 +24,7 @@ BuiltAntenna dipoleFrame(const DipoleGeometry& geometry, const AntennaShape& sha
 /// @param legs m, of the first and the second side
 AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook, std::array<double, 2> legs);
 /// The customary rules of a half-wave, as the length of a side.
-std::vector<RuleOfThumb> halfWaveRules(double frequency);
+/// @param part of the half wave that the tuned length is: 0.5 for a side, 1 for the whole wire
+std::vector<RuleOfThumb> halfWaveRules(double frequency, double part = 0.5);
 
 } // namespace vetchling::shapes

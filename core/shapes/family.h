@@ -232,6 +232,10 @@ void addPlace(std::vector<ParameterSpec>& specs);
 /// A transformer at the feed; none where it would change nothing. The loss, into 50 ohm on its line side, is all in the core.
 /// @param winding, leakage H on the line's side; 0: not counted
 std::optional<Transformer> transformer(double ratio, double lossPercent = 0.0, double winding = 0.0, double leakage = 0.0);
+/// The ratio of a transformer at the feed, "transformer_ratio".
+ParameterSpec transformerRatio(double standard, double highest = 20.0);
+/// The customary rules of a full-wave loop, as the wire round it.
+std::vector<RuleOfThumb> loopRules(double frequency);
 /// A constant in ft MHz over the frequency, `part` of it being the tuned parameter.
 RuleOfThumb feetRule(std::string name, std::string assumption, double feetMegahertz, double part, double frequency);
 

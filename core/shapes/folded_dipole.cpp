@@ -29,15 +29,7 @@ public:
                        {},
                        coreText("core", "the second wire runs below the fed one"),
                        0.004});
-        all.push_back({"transformer_ratio",
-                       coreText("core", "Transformer 1 to"),
-                       feedGroup,
-                       Quantity::Plain,
-                       4.0,
-                       1.0,
-                       20.0,
-                       {},
-                       coreText("core", "impedance ratio; 1 for none")});
+        all.push_back(transformerRatio(4.0));
         return all;
     }
 

@@ -30,15 +30,7 @@ public:
                        95.0,
                        {},
                        coreText("core", "of the wire; 50 is the middle, and a third is dead on every third multiple")});
-        all.push_back({"transformer_ratio",
-                       coreText("core", "Transformer 1 to"),
-                       feedGroup,
-                       Quantity::Plain,
-                       4.0,
-                       1.0,
-                       20.0,
-                       {},
-                       coreText("core", "impedance ratio; 1 for none")});
+        all.push_back(transformerRatio(4.0));
         return all;
     }
 
@@ -49,8 +41,7 @@ public:
 
     std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
     {
-        return {feetRule("468 / f", coreText("core", "as if fed in the middle: the place of the feed changes little"), 468.0, 1.0, length.frequency),
-                feetRule("485 / f", coreText("core", "a cut-long figure: leaves wire to trim"), 485.0, 1.0, length.frequency)};
+        return halfWaveRules(length.frequency, 1.0); // the place of the feed changes little
     }
 
     std::vector<Lever> levers(const AntennaShape&) const override

@@ -52,15 +52,7 @@ public:
              2.0,
              {coreText("core", "the bottom"), coreText("core", "the right, half way up"), coreText("core", "the top")},
              coreText("core", "at the bottom or top it is horizontally polarised, at a side vertically")},
-            {"transformer_ratio",
-             coreText("core", "Transformer 1 to"),
-             feedGroup,
-             Quantity::Plain,
-             2.0,
-             1.0,
-             20.0,
-             {},
-             coreText("core", "impedance ratio; 1 for none")},
+            transformerRatio(2.0),
         };
         addPlace(all);
         return all;
@@ -73,8 +65,7 @@ public:
 
     std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
     {
-        return {feetRule("1005 / f", coreText("core", "full-wave loop, about 2 % longer than a wave"), 1005.0, 1.0, length.frequency),
-                feetRule("984 / f", coreText("core", "a wave in free space"), 984.0, 1.0, length.frequency)};
+        return loopRules(length.frequency);
     }
 
     std::vector<Lever> levers(const AntennaShape&) const override

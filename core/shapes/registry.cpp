@@ -218,6 +218,25 @@ const WireChoice& wireOf(const AntennaShape& shape, const std::string& part)
     return found == shape.partWires.end() ? shape.wire : found->second;
 }
 
+ParameterSpec transformerRatio(double standard, double highest)
+{
+    return {"transformer_ratio",
+            coreText("core", "Transformer 1 to"),
+            feedGroup,
+            units::Quantity::Plain,
+            standard,
+            1.0,
+            highest,
+            {},
+            coreText("core", "impedance ratio; 1 for none")};
+}
+
+std::vector<RuleOfThumb> loopRules(double frequency)
+{
+    return {feetRule("1005 / f", coreText("core", "full-wave loop, about 2 % longer than a wave"), 1005.0, 1.0, frequency),
+            feetRule("984 / f", coreText("core", "a wave in free space"), 984.0, 1.0, frequency)};
+}
+
 RuleOfThumb feetRule(std::string name, std::string assumption, double feetMegahertz, double part, double frequency)
 {
     const double metres = feetMegahertz * 0.3048;
