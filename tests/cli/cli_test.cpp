@@ -1,6 +1,4 @@
 /// The real program: output, exit codes, bad input.
-#include "core/shapes/family.h"
-
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
@@ -295,7 +293,7 @@ TEST_F(Cli, StopsCleanlyOnInterrupt)
 TEST_F(Cli, ListsFamilies)
 {
     const Json families = Json::parse(run("families").out);
-    EXPECT_EQ(families.size(), shapes::families().size());
+    EXPECT_EQ(families.size(), 10u);
     EXPECT_EQ(Json::parse(run("new --list").out), families);
     for (const Json& f : families)
         EXPECT_FALSE(f["parameters"].empty());
