@@ -2,6 +2,8 @@
 
 #include <fmt/format.h>
 
+#include <cmath>
+
 namespace vetchling {
 namespace {
 
@@ -30,6 +32,18 @@ std::vector<CutRow> cutList(const std::vector<shapes::WireSection>& sections, co
         rows.push_back(row);
     }
     return rows;
+}
+
+std::optional<double> cutFor(const std::vector<CutRow>& rows, double radiating)
+{
+    constexpr double same = 1e-6; // m
+    double sum = 0.0;
+    for (const CutRow& row : rows) {
+        if (std::abs(row.radiating - radiating) < same)
+            return row.cut;
+        sum += row.pieces * row.radiating;
+    }
+    return std::abs(sum - radiating) < same ? std::optional(totalWire(rows)) : std::nullopt;
 }
 
 double totalWire(const std::vector<CutRow>& rows)

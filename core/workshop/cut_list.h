@@ -3,6 +3,8 @@
 
 #include "core/design/design.h"
 
+#include <optional>
+
 namespace vetchling {
 
 struct CutRow {
@@ -13,6 +15,9 @@ struct CutRow {
 
 /// The margin is for the pieces that are trimmed.
 std::vector<CutRow> cutList(const std::vector<shapes::WireSection>& sections, const Allowances& allowances);
+/// What a radiating length is cut to, m: that of the piece of this length, or of all pieces that make it up; nothing where the list does
+/// not tell, as for the wire of a folded dipole.
+std::optional<double> cutFor(const std::vector<CutRow>& rows, double radiating);
 /// All wire to buy, m.
 double totalWire(const std::vector<CutRow>& rows);
 std::string cutListCsv(const std::vector<CutRow>& rows);

@@ -190,5 +190,21 @@ TEST(Measurement, IsCheckedAsTyped)
     EXPECT_FALSE(findMeasurementFaults(m).empty());
 }
 
+// The length card compared a folded dipole's side with all of its wire, and a whole wire with one of its sides.
+TEST(CutFor, IsTheCutOfThatLengthOrNothing)
+{
+    const auto cutOf = [](const char* family, const char* key) {
+        const shapes::AntennaShape shape = shapes::findFamily(family)->standardShape(14.1e6);
+        const auto built = shapes::buildOver(shape, averageSoil);
+        return cutFor(cutList(built->sections, {}), shape.parameters.at(key));
+    };
+    const double dipole = *cutOf("dipole", "leg_m"), rule = 0.5 * 468.0 * 0.3048 / 14.1;
+    EXPECT_GT(dipole, rule);
+    EXPECT_LT(dipole, 1.15 * rule);
+    EXPECT_GT(*cutOf("off-centre-dipole", "length_m"), 2.0 * rule);
+    EXPECT_LT(*cutOf("off-centre-dipole", "length_m"), 2.3 * rule);
+    EXPECT_FALSE(cutOf("folded-dipole", "leg_m"));
+}
+
 } // namespace
 } // namespace vetchling

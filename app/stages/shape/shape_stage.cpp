@@ -308,10 +308,8 @@ private:
         if (solved && solved->solved)
             rows.push_back({tr("Solved on this site"), figure(*solved->solved), *solved->solved, c.leaf});
         rows.push_back({tr("As drawn"), figure(now), now, c.sky});
-        if (isLength) {
-            const double cut = model->cut.empty() ? now : model->cut.front().cut;
-            rows.push_back({tr("Cut, with folds and margin"), figure(cut), cut, c.petal});
-        }
+        if (const std::optional<double> cut = isLength ? cutFor(model->cut, now) : std::nullopt)
+            rows.push_back({tr("Cut, with folds and margin"), figure(*cut), *cut, c.petal});
         m_bars->setRows(std::move(rows));
         m_goal->setCurrentIndex(a.tuneForLowestSwr ? 1 : 0);
         m_lengthNote->setText(lengthNote(rules.front().value));
