@@ -61,7 +61,8 @@ void Autosave::write()
     const Faults faults =
         files::writeWhole(m_path.toStdString(), m_document.path().toStdString() + '\n' + files::writeDesign(m_document.design()));
     if (!faults.empty() && !m_failing)
-        emit failed(tr("No copy of unsaved work can be kept in %1; save it yourself, and check that the folder can be written.").arg(m_folder));
+        emit failed(
+            tr("No copy of unsaved work can be kept in %1; save it yourself, and check that the folder can be written.").arg(m_folder));
     m_failing = !faults.empty();
 }
 

@@ -134,8 +134,8 @@ void Document::setParameter(const std::string& key, double value, const QString&
     if (!spec)
         return;
     const QString label = QString::fromStdString(spec->label);
-    editAntenna(tr("change %1").arg(label.toLower()),
-                dragging ? QStringLiteral("step %1").arg(QString::fromStdString(key)) : QString(), [&](Antenna& a) {
+    editAntenna(tr("change %1").arg(label.toLower()), dragging ? QStringLiteral("step %1").arg(QString::fromStdString(key)) : QString(),
+                [&](Antenna& a) {
                     a.shape.parameters[key] = value;
                     if (typed.isEmpty())
                         a.typed.erase(key);

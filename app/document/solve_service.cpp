@@ -184,7 +184,8 @@ void SolveService::sweep(double from, double to, std::function<void(const Result
         const Result<study::Swept> swept = study::sweepOf(*library, question, from, to, watch);
         if (watch.stopped())
             return false;
-        QMetaObject::invokeMethod(this, [done, swept] { done(swept); }, Qt::QueuedConnection);
+        QMetaObject::invokeMethod(
+            this, [done, swept] { done(swept); }, Qt::QueuedConnection);
         return true;
     });
 }

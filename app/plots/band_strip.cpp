@@ -18,8 +18,8 @@ constexpr double leftMargin = 20.0, rightMargin = 44.0;
 constexpr double lensShare = 0.68; // of the width for bands, the rest for what lies between
 constexpr int samplesInBand = 90, samplesBetween = 70;
 constexpr double widestLens = 150.0, bandPitch = 104.0; // px; more bands than fit at the pitch scroll
-constexpr double multipleWidth = 76.0; // px of "×3 = 21.25" and its triangle
-constexpr int progressHeight = 2;                      // px at the top
+constexpr double multipleWidth = 76.0;                  // px of "×3 = 21.25" and its triangle
+constexpr int progressHeight = 2;                       // px at the top
 
 } // namespace
 

@@ -9,7 +9,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double dangerZone = 3.0;                              // m either side of a power line that nothing may enter
+constexpr double dangerZone = 3.0;                                     // m either side of a power line that nothing may enter
 constexpr double towerHalf = 9.0, treeRadius = 11.0, poleRadius = 6.0; // px
 
 double radiusOf(const Support& s)
@@ -139,7 +139,8 @@ void SitePainter::paintBuildings()
         m_sketch.painter().setBrush(c.fill);
         m_sketch.painter().drawPath(area);
         m_sketch.line({box.left(), box.center().y()}, {box.right(), box.center().y()}, c.inkFaint);
-        m_sketch.label({box.center().x(), box.top() + 0.25 * box.height()}, QString::fromStdString(b.name), Qt::AlignCenter, {c.inkSoft, 12});
+        m_sketch.label({box.center().x(), box.top() + 0.25 * box.height()}, QString::fromStdString(b.name), Qt::AlignCenter,
+                       {c.inkSoft, 12});
     }
 }
 
@@ -175,10 +176,12 @@ void SitePainter::paintPowerLine()
     for (const auto& [end, kind] : {std::pair(a, SiteThing::Kind::LineFrom), std::pair(b, SiteThing::Kind::LineTo)})
         if (m_marks.handles)
             m_sketch.handle(end, chosen(kind));
-    const QString words = tr("overhead power line, %1 high: nothing that can fall or swing may reach it").arg(heightWords(line.height, m_context.system()));
+    const QString words =
+        tr("overhead power line, %1 high: nothing that can fall or swing may reach it").arg(heightWords(line.height, m_context.system()));
     const QSizeF size = m_sketch.theme().typeset(words, 12).size;
     const double x = std::clamp(std::min(a.x(), b.x()) + 30.0, 20.0, std::max(20.0, m_size.width() - size.width() - 20.0));
-    const QRectF ground(x - 4, std::clamp(std::max(a.y(), b.y()) + 6, 4.0, m_size.height() - size.height() - 6), size.width() + 8, size.height() + 2);
+    const QRectF ground(x - 4, std::clamp(std::max(a.y(), b.y()) + 6, 4.0, m_size.height() - size.height() - 6), size.width() + 8,
+                        size.height() + 2);
     m_sketch.painter().fillRect(ground, c.paper);
     m_sketch.text({x, ground.top() + 1}, words, Qt::AlignLeft | Qt::AlignTop, {c.brick, 12});
     for (const Support& s : site().supports)
@@ -213,7 +216,8 @@ void SitePainter::paintSupport(const Support& s)
     }
     if (chosen(SiteThing::Kind::Support, s.id))
         m_sketch.handle(at, true);
-    m_sketch.name(at, r + 4.0, tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_context.system())), {c.ink, 12, true});
+    m_sketch.name(at, r + 4.0, tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_context.system())),
+                  {c.ink, 12, true});
 }
 
 /// The shown one over the others, and its name placed first.
@@ -256,8 +260,9 @@ void SitePainter::paintName(const Antenna& antenna, const shapes::BuiltAntenna& 
         }
     if (built.model.wires.size() > star)
         anchor = {all.boundingRect().center().x(), all.boundingRect().bottom()};
-    m_sketch.label(anchor + QPointF(0, 8), QString::fromStdString(antenna.name), Qt::AlignHCenter | Qt::AlignTop,
-                   {current ? m_colours.leaf : m_colours.inkSoft, 12, current, inWater({anchor.x(), anchor.y() + 14}) ? m_colours.skyPale : QColor()});
+    m_sketch.label(
+        anchor + QPointF(0, 8), QString::fromStdString(antenna.name), Qt::AlignHCenter | Qt::AlignTop,
+        {current ? m_colours.leaf : m_colours.inkSoft, 12, current, inWater({anchor.x(), anchor.y() + 14}) ? m_colours.skyPale : QColor()});
 }
 
 /// From each end that is tied to a support.
@@ -289,7 +294,8 @@ void SitePainter::paintHandles()
 
 bool SitePainter::inWater(QPointF p) const
 {
-    return std::any_of(site().waters.begin(), site().waters.end(), [&](const Water& w) { return inside(w.outline, m_camera.unproject(p)); });
+    return std::any_of(site().waters.begin(), site().waters.end(),
+                       [&](const Water& w) { return inside(w.outline, m_camera.unproject(p)); });
 }
 
 void SitePainter::paintFrame()
@@ -308,8 +314,8 @@ void SitePainter::paintFrame()
     const QPointF scale(10, m_size.height() - 12);
     const double length = steps * unit * m_camera.scale;
     m_sketch.line(scale, scale + QPointF(length, 0), c.ink, 2.0);
-    m_sketch.text(scale + QPointF(length + 6, 0), (metric ? tr("%1 m") : tr("%1 ft")).arg(steps, 0, 'f', 0), Qt::AlignLeft | Qt::AlignVCenter,
-                  {c.ink, 12});
+    m_sketch.text(scale + QPointF(length + 6, 0), (metric ? tr("%1 m") : tr("%1 ft")).arg(steps, 0, 'f', 0),
+                  Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12});
 }
 
 } // namespace vetchling::app

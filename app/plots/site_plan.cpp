@@ -12,9 +12,9 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double margin = 46.0;                                      // px round what is shown
+constexpr double margin = 46.0;                                                    // px round what is shown
 constexpr double grabThing = 13.0, grabHandle = 10.0, grabWire = 9.0, snap = 14.0; // px
-constexpr double tenth = 0.1, handful = 1.0;                         // m, steps of the keys
+constexpr double tenth = 0.1, handful = 1.0;                                       // m, steps of the keys
 
 double apart(QPointF a, QPointF b) { return std::hypot(a.x() - b.x(), a.y() - b.y()); }
 double toSegment(QPointF p, QPointF a, QPointF b) { return distanceToSegment({p.x(), p.y()}, {a.x(), a.y()}, {b.x(), b.y()}); }
@@ -83,8 +83,10 @@ void SitePlan::aim(const QSizeF& size)
             const PlanPoint on = nearestOnSegment(corner, site.powerLine->from, site.powerLine->to);
             include(std::clamp(on.x, x0, x1), std::clamp(on.y, y0 - 0.6 * (y1 - y0 + 10.0), y1 + 0.6 * (y1 - y0 + 10.0)));
         }
-    m_camera.scale = std::min((size.width() - 2 * margin) / std::max(x1 - x0, 4.0), (size.height() - 2 * margin - 16) / std::max(y1 - y0, 4.0));
-    m_camera.origin = QPointF(0.5 * size.width() - m_camera.scale * 0.5 * (x0 + x1), 0.5 * size.height() + m_camera.scale * 0.5 * (y0 + y1));
+    m_camera.scale =
+        std::min((size.width() - 2 * margin) / std::max(x1 - x0, 4.0), (size.height() - 2 * margin - 16) / std::max(y1 - y0, 4.0));
+    m_camera.origin =
+        QPointF(0.5 * size.width() - m_camera.scale * 0.5 * (x0 + x1), 0.5 * size.height() + m_camera.scale * 0.5 * (y0 + y1));
 }
 
 void SitePlan::render(Sketch& sketch, const QSizeF& size)
@@ -180,8 +182,8 @@ void SitePlan::mouseMoveEvent(QMouseEvent* event)
 void SitePlan::dragThing(PlanPoint by)
 {
     const SiteThing thing = m_draggedThing.any() ? m_draggedThing : m_selected;
-    m_context.document.edit(tr("move %1").arg(nameOf(m_context.document.design(), thing)), QStringLiteral("move thing ") + QString::fromStdString(thing.id),
-                            [&](Design& d) {
+    m_context.document.edit(tr("move %1").arg(nameOf(m_context.document.design(), thing)),
+                            QStringLiteral("move thing ") + QString::fromStdString(thing.id), [&](Design& d) {
                                 const PlanPoint at = placeOf(d, thing);
                                 moveTo(d, thing, {at.x + by.x, at.y + by.y});
                             });

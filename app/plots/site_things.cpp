@@ -79,10 +79,7 @@ void moveTo(Design& design, const SiteThing& thing, PlanPoint place)
     }
 }
 
-bool isNamed(const SiteThing& thing)
-{
-    return thing.kind == Kind::Support || thing.kind == Kind::Building || thing.kind == Kind::Water;
-}
+bool isNamed(const SiteThing& thing) { return thing.kind == Kind::Support || thing.kind == Kind::Building || thing.kind == Kind::Water; }
 
 void renameThing(Design& design, const SiteThing& thing, const QString& name)
 {

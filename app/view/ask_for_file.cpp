@@ -22,7 +22,8 @@ QString askForFile(QWidget* window, const QString& title, const QString& propose
     dialog.setFileMode(QFileDialog::AnyFile);
     dialog.selectFile(QFileInfo(proposed).fileName());
     dialog.setDefaultSuffix(endingOf(dialog.selectedNameFilter()));
-    QObject::connect(&dialog, &QFileDialog::filterSelected, &dialog, [&dialog](const QString& chosen) { dialog.setDefaultSuffix(endingOf(chosen)); });
+    QObject::connect(&dialog, &QFileDialog::filterSelected, &dialog,
+                     [&dialog](const QString& chosen) { dialog.setDefaultSuffix(endingOf(chosen)); });
     return dialog.exec() == QDialog::Accepted ? dialog.selectedFiles().value(0) : QString();
 }
 

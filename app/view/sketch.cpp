@@ -78,10 +78,10 @@ QRectF Sketch::name(QPointF at, double radius, const QString& words, const Ink& 
         Qt::Alignment alignment;
     };
     constexpr double slant = 0.7, stay = 1.0; // a slanting place; px squared a name may cover without moving on
-    const Side sides[] = {{{0, -1}, Qt::AlignHCenter | Qt::AlignBottom},       {{1, 0}, Qt::AlignLeft | Qt::AlignVCenter},
-                          {{-1, 0}, Qt::AlignRight | Qt::AlignVCenter},        {{0, 1}, Qt::AlignHCenter | Qt::AlignTop},
-                          {{slant, -slant}, Qt::AlignLeft | Qt::AlignBottom},  {{-slant, -slant}, Qt::AlignRight | Qt::AlignBottom},
-                          {{slant, slant}, Qt::AlignLeft | Qt::AlignTop},      {{-slant, slant}, Qt::AlignRight | Qt::AlignTop}};
+    const Side sides[] = {{{0, -1}, Qt::AlignHCenter | Qt::AlignBottom},      {{1, 0}, Qt::AlignLeft | Qt::AlignVCenter},
+                          {{-1, 0}, Qt::AlignRight | Qt::AlignVCenter},       {{0, 1}, Qt::AlignHCenter | Qt::AlignTop},
+                          {{slant, -slant}, Qt::AlignLeft | Qt::AlignBottom}, {{-slant, -slant}, Qt::AlignRight | Qt::AlignBottom},
+                          {{slant, slant}, Qt::AlignLeft | Qt::AlignTop},     {{-slant, slant}, Qt::AlignRight | Qt::AlignTop}};
     const QSizeF size = m_theme.typeset(words, ink.pixels, ink.bold).size;
     const Side* best = nullptr;
     double least = HUGE_VAL;

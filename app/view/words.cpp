@@ -24,10 +24,7 @@ QString lengthWords(double metres, units::System system, int decimals)
 {
     return QString::fromStdString(units::formatLength(metres, system, decimals));
 }
-QString heightWords(double metres, units::System system)
-{
-    return lengthWords(metres, system, std::round(metres) == metres ? 0 : 1);
-}
+QString heightWords(double metres, units::System system) { return lengthWords(metres, system, std::round(metres) == metres ? 0 : 1); }
 QString supportWords(SupportKind kind)
 {
     switch (kind) {

@@ -140,7 +140,8 @@ void NewAntennaDialog::describe()
     m_support->setEnabled(hangs.has_value());
     int tallest = m_support->count() - 1;
     for (int i = 0; i < int(m_design.site.supports.size()); ++i)
-        if (tallest == m_support->count() - 1 || m_design.site.supports[std::size_t(i)].height > m_design.site.supports[std::size_t(tallest)].height)
+        if (tallest == m_support->count() - 1 ||
+            m_design.site.supports[std::size_t(i)].height > m_design.site.supports[std::size_t(tallest)].height)
             tallest = i;
     m_support->setCurrentIndex(hangs ? tallest : m_support->count() - 1);
     if (m_name->isModified())

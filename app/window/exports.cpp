@@ -20,10 +20,7 @@ Exported write(const QString& path, const std::string& content, const QString& w
 
 constexpr double pictureMargin = 18.0, titleHeight = 56.0; // px
 
-QSize sizeWithTitle(const Canvas& canvas)
-{
-    return canvas.size() + QSize(int(2 * pictureMargin), int(titleHeight + pictureMargin));
-}
+QSize sizeWithTitle(const Canvas& canvas) { return canvas.size() + QSize(int(2 * pictureMargin), int(titleHeight + pictureMargin)); }
 
 void paintWithTitle(QPainter& painter, Canvas& canvas, const Theme& theme, const PictureTitle& title)
 {

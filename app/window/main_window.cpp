@@ -1,8 +1,8 @@
 #include "app/window/main_window.h"
 
+#include "app/view/ask_for_file.h"
 #include "app/view/words.h"
 #include "app/widgets/typed.h"
-#include "app/view/ask_for_file.h"
 #include "app/window/main_menu.h"
 #include "app/window/new_site.h"
 #include "app/window/sweep_range.h"
@@ -26,7 +26,7 @@ namespace {
 
 constexpr int firstStage = 1;
 constexpr QSize smallest{900, 600}, frameRoom{4, 36}; // px; the room that a title bar and borders take
-constexpr int roomyWidth = 1100;                       // px; below it the trail narrows to its leaves
+constexpr int roomyWidth = 1100;                      // px; below it the trail narrows to its leaves
 
 QScrollArea* scrolled(QWidget* widget)
 {
@@ -358,7 +358,8 @@ PictureTitle MainWindow::pictureTitle() const
     const Design& design = m_document.design();
     const QString site = QString::fromStdString(design.site.name);
     const QString antenna = m_document.hasAntenna() ? QString::fromStdString(m_document.antenna().name) : QString();
-    return {antenna.isEmpty() ? tr("%1: %2").arg(site, currentStage()->name()) : tr("%1, %2: %3").arg(antenna, site, currentStage()->name()),
+    return {antenna.isEmpty() ? tr("%1: %2").arg(site, currentStage()->name())
+                              : tr("%1, %2: %3").arg(antenna, site, currentStage()->name()),
             currentStage()->page()->sentence()};
 }
 
@@ -366,7 +367,8 @@ void MainWindow::exportPicture()
 {
     if (!takeTyped())
         return;
-    const QString name = m_document.hasAntenna() ? QString::fromStdString(m_document.antenna().name) : m_document.design().site.name.c_str();
+    const QString name =
+        m_document.hasAntenna() ? QString::fromStdString(m_document.antenna().name) : m_document.design().site.name.c_str();
     const QString path = askForFile(this, tr("Save the picture"), fileName(name + QLatin1Char(' ') + currentStage()->name()),
                                     tr("SVG (*.svg);;PNG (*.png)"));
     if (!path.isEmpty())

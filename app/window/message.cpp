@@ -7,8 +7,8 @@
 namespace vetchling::app {
 namespace {
 
-constexpr int leastTime = 5000, timeACharacter = 70; // ms
-constexpr int inset = 10, widest = 760, padding = 11;              // px
+constexpr int leastTime = 5000, timeACharacter = 70;  // ms
+constexpr int inset = 10, widest = 760, padding = 11; // px
 
 } // namespace
 
@@ -26,7 +26,8 @@ Message::Message(QWidget* over) : QLabel(over)
 
 void Message::setColours(const QColor& ground, const QColor& edge)
 {
-    setStyleSheet(QStringLiteral("QLabel#message { background: %1; border: 1px solid %2; border-radius: 6px; }").arg(ground.name(), edge.name()));
+    setStyleSheet(
+        QStringLiteral("QLabel#message { background: %1; border: 1px solid %2; border-radius: 6px; }").arg(ground.name(), edge.name()));
 }
 
 void Message::say(const QString& words)

@@ -68,7 +68,8 @@ NewSiteDialog::NewSiteDialog(const ViewContext& context, const Design& blank, QW
     m_complaint->setWordWrap(true);
     m_complaint->hide();
     m_layout->addWidget(m_complaint);
-    auto* look = new QLabel(tr("Look up first: is there a power line? It is drawn on the plan, where everything can be moved and added to."), this);
+    auto* look =
+        new QLabel(tr("Look up first: is there a power line? It is drawn on the plan, where everything can be moved and added to."), this);
     look->setProperty("role", "note");
     look->setWordWrap(true);
     m_layout->addWidget(look);
@@ -77,7 +78,8 @@ NewSiteDialog::NewSiteDialog(const ViewContext& context, const Design& blank, QW
     m_name->selectAll();
 }
 
-ValueEdit* NewSiteDialog::length(QWidget* parent, const QString& name, const QString& objectName, double metres, double lowest, double highest)
+ValueEdit* NewSiteDialog::length(QWidget* parent, const QString& name, const QString& objectName, double metres, double lowest,
+                                 double highest)
 {
     auto* edit = new ValueEdit(units::Quantity::Length, parent);
     edit->setAccessibleName(name);
@@ -219,7 +221,8 @@ void NewSiteDialog::addSupport()
     remove->setToolTip(tr("Leave it out"));
     remove->setFocusPolicy(Qt::StrongFocus);
     line->addWidget(support.kind);
-    for (const auto& [edit, words] : {std::pair(support.height, tr("high,")), std::pair(support.east, tr("east,")), std::pair(support.north, tr("north"))}) {
+    for (const auto& [edit, words] :
+         {std::pair(support.height, tr("high,")), std::pair(support.east, tr("east,")), std::pair(support.north, tr("north"))}) {
         line->addWidget(edit);
         line->addWidget(new QLabel(words, row));
     }
@@ -227,7 +230,8 @@ void NewSiteDialog::addSupport()
     line->addStretch(1);
     m_supportRows->addWidget(row);
     m_supports.push_back(support);
-    QWidget* before = place > 0 ? m_supports[place - 1].row->findChild<QToolButton*>() : static_cast<QWidget*>(m_bands.empty() ? nullptr : m_bands.back());
+    QWidget* before = place > 0 ? m_supports[place - 1].row->findChild<QToolButton*>()
+                                : static_cast<QWidget*>(m_bands.empty() ? nullptr : m_bands.back());
     for (QWidget* next : std::initializer_list<QWidget*>{support.kind, support.height, support.east, support.north, remove, m_addSupport}) {
         if (before)
             setTabOrder(before, next);
@@ -278,8 +282,13 @@ Design NewSiteDialog::design() const
     d.site.feedEntry = {0.5 * w, 0.0};
     for (const SupportRow& s : m_supports) {
         const SupportKind kind = kinds[s.kind->currentIndex()];
-        d.site.supports.push_back({freeName(supportWords(kind).toStdString(), siteNames(d.site)), kind, {s.east->value(), s.north->value()},
-                                   s.height->value(), false, {}, {}});
+        d.site.supports.push_back({freeName(supportWords(kind).toStdString(), siteNames(d.site)),
+                                   kind,
+                                   {s.east->value(), s.north->value()},
+                                   s.height->value(),
+                                   false,
+                                   {},
+                                   {}});
     }
     d.operation.bands.clear();
     if (const int plan = m_plan->currentIndex(); plan >= 0) {

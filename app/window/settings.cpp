@@ -12,7 +12,7 @@ namespace {
 const QString recentKey = QStringLiteral("recentFiles"), themeKey = QStringLiteral("theme"),
               geometryKey = QStringLiteral("window/geometry"), unitsKey = QStringLiteral("units"), planKey = QStringLiteral("bandPlan");
 constexpr int mostRecent = 8;
-constexpr QLocale::Territory americas[] = {QLocale::UnitedStates, QLocale::Canada, QLocale::Mexico, QLocale::Brazil,
+constexpr QLocale::Territory americas[] = {QLocale::UnitedStates, QLocale::Canada, QLocale::Mexico,  QLocale::Brazil,
                                            QLocale::Argentina,    QLocale::Chile,  QLocale::Colombia},
                              pacific[] = {QLocale::Australia, QLocale::NewZealand, QLocale::Japan,     QLocale::China,
                                           QLocale::India,     QLocale::Indonesia,  QLocale::SouthKorea};

@@ -87,7 +87,6 @@ const Building* findBuilding(const Design& design, const Id& id);
 Water* findWater(Design& design, const Id& id);
 const Water* findWater(const Design& design, const Id& id);
 
-
 /// Another shape for an antenna; what was typed for the values that change is forgotten.
 void takeShape(Antenna& antenna, const shapes::AntennaShape& shape);
 /// Changes a support, and takes along what is tied to it (shapes::carried).

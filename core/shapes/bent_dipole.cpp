@@ -89,8 +89,8 @@ private:
     {
         const Vec3 down{0.0, 0.0, -drop}, tipA = a + down, tipB = b + down;
         BuiltAntenna out;
-        out.model.wires.push_back(makeWire(shape.wire, "legs",
-                                           drop > 0.0 ? std::vector<Vec3>{tipA, a, centre, b, tipB} : std::vector<Vec3>{a, centre, b}));
+        out.model.wires.push_back(
+            makeWire(shape.wire, "legs", drop > 0.0 ? std::vector<Vec3>{tipA, a, centre, b, tipB} : std::vector<Vec3>{a, centre, b}));
         out.model.feeds.push_back({0, leg, 1.0});
         out.feedPoint = centre;
         out.handles = {{coreText("core", "centre"), centre, {"apex_height_m"}},

@@ -65,10 +65,7 @@ public:
         return {{"perimeter_m", coreText("core", "round the loop"), shape.designFrequency}};
     }
 
-    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
-    {
-        return loopRules(length.frequency);
-    }
+    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override { return loopRules(length.frequency); }
 
     std::vector<Lever> levers(const AntennaShape&) const override
     {

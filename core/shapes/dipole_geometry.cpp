@@ -149,7 +149,8 @@ BuiltAntenna dipoleFrame(const DipoleGeometry& g, const AntennaShape& shape)
 
 AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook, std::array<double, 2> legs)
 {
-    return handle == 0 ? centreHung(family, shape, hook, std::min(legs[0], legs[1])) : endHung(family, shape, handle == 2, hook, legs[handle == 2]);
+    return handle == 0 ? centreHung(family, shape, hook, std::min(legs[0], legs[1]))
+                       : endHung(family, shape, handle == 2, hook, legs[handle == 2]);
 }
 
 std::vector<RuleOfThumb> halfWaveRules(double frequency, double part)

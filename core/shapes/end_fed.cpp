@@ -177,8 +177,8 @@ public:
         const double east = hook.x - before.x, north = hook.y - before.y, away = std::hypot(east, north);
         next.parameters[hasBend && !isBend ? "bend_bearing_deg" : "bearing_deg"] = bearingTowards(east, north);
         if (isBend) // the wire turns at the hook itself, where there is enough of it
-            next.parameters["first_run_m"] = std::min(std::hypot(away, hook.top ? *hook.top - before.z : before.z - v("bend_height_m")),
-                                                      0.98 * v("length_m"));
+            next.parameters["first_run_m"] =
+                std::min(std::hypot(away, hook.top ? *hook.top - before.z : before.z - v("bend_height_m")), 0.98 * v("length_m"));
         if (hook.top) {
             const double length = isBend ? next.parameters["first_run_m"] : v("length_m") - (hasBend ? v("first_run_m") : 0.0);
             next.parameters[isBend ? "bend_height_m" : "end_height_m"] = ropeHeight(before.z, away, *hook.top, length);

@@ -178,8 +178,8 @@ public:
     [[nodiscard]] virtual std::vector<Lever> levers(const AntennaShape& shape) const = 0;
     /// Takes what is left to make a new antenna's dimensions sensible together, once its lengths are there.
     virtual void settle(AntennaShape&) const {}
-    /// The shape with a handle (by its place among the built antenna's) brought to a hook: an end turns there, anything else takes the whole
-    /// along; heights follow where the hook has a top, and lengths stay. What a wire does not reach is left to a rope in its line.
+    /// The shape with a handle (by its place among the built antenna's) brought to a hook: an end turns there, anything else takes the
+    /// whole along; heights follow where the hook has a top, and lengths stay. What a wire does not reach is left to a rope in its line.
     [[nodiscard]] virtual AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const;
     /// The handle that the highest support is for, as `hung` counts them; nothing for what stands by itself.
     [[nodiscard]] virtual std::optional<std::size_t> hangsBy(const AntennaShape&) const { return 0; }

@@ -12,7 +12,8 @@ public:
     std::string title() const override { return coreText("core", "Folded dipole"); }
     std::string summary() const override
     {
-        return coreText("core", "Two half-waves side by side, joined at the ends, one fed in its middle: some 280 ohm, broader than one wire.");
+        return coreText("core",
+                        "Two half-waves side by side, joined at the ends, one fed in its middle: some 280 ohm, broader than one wire.");
     }
 
     std::vector<ParameterSpec> parameters(const AntennaShape&) const override

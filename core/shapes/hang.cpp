@@ -21,8 +21,8 @@ bool otherEndIsHeld(const Site& site, const BuiltAntenna& built, Vec3 handle)
 {
     constexpr double samePlace = 0.01; // m
     for (const Wire& wire : built.model.wires)
-        for (const auto& [end, before] : {std::pair(wire.points.front(), wire.points[1]),
-                                          std::pair(wire.points.back(), wire.points[wire.points.size() - 2])})
+        for (const auto& [end, before] :
+             {std::pair(wire.points.front(), wire.points[1]), std::pair(wire.points.back(), wire.points[wire.points.size() - 2])})
             if (distance(end, handle) > samePlace && distance(end, built.feedPoint) > samePlace && ropeHold(site, before, end))
                 return true;
     return false;
@@ -30,8 +30,8 @@ bool otherEndIsHeld(const Site& site, const BuiltAntenna& built, Vec3 handle)
 
 /// How a handle is tied to a support.
 struct Tie {
-    bool there = false;  ///< at all
-    bool atTop = false;  ///< and follows its height
+    bool there = false; ///< at all
+    bool atTop = false; ///< and follows its height
 };
 
 constexpr double exactly = 0.05; // m: closer than anything that is not tied

@@ -41,7 +41,15 @@ public:
              2.0,
              {coreText("core", "standing on a side"), coreText("core", "standing on a corner"), coreText("core", "lying flat")},
              {}},
-            {"side_count", coreText("core", "Number of sides"), lengthGroup, Quantity::Plain, 4.0, 3.0, 24.0, {}, coreText("core", "whole: 4 is a square")},
+            {"side_count",
+             coreText("core", "Number of sides"),
+             lengthGroup,
+             Quantity::Plain,
+             4.0,
+             3.0,
+             24.0,
+             {},
+             coreText("core", "whole: 4 is a square")},
             {"perimeter_m", coreText("core", "Wire round the loop"), lengthGroup, Quantity::Length, 21.7, 0.05, 5000.0, {}, {}},
             {"feed_place",
              coreText("core", "Fed at"),
@@ -63,10 +71,7 @@ public:
         return {{"perimeter_m", coreText("core", "round the loop"), shape.designFrequency}};
     }
 
-    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
-    {
-        return loopRules(length.frequency);
-    }
+    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override { return loopRules(length.frequency); }
 
     std::vector<Lever> levers(const AntennaShape&) const override
     {

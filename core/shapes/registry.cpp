@@ -39,7 +39,8 @@ void checkWire(const WireChoice& wire, const std::string& path, Faults& faults)
 const std::vector<const Family*>& families()
 {
     static const std::vector<const Family*> all{
-        &dipoleFamily(), &bentDipoleFamily(), &offCentreDipoleFamily(), &foldedDipoleFamily(), &endFedFamily(), &verticalFamily(), &deltaLoopFamily(), &polygonLoopFamily(), &loadedDipoleFamily(), &fanDipoleFamily(),
+        &dipoleFamily(),   &bentDipoleFamily(), &offCentreDipoleFamily(), &foldedDipoleFamily(), &endFedFamily(),
+        &verticalFamily(), &deltaLoopFamily(),  &polygonLoopFamily(),     &loadedDipoleFamily(), &fanDipoleFamily(),
     };
     return all;
 }

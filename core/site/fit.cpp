@@ -199,7 +199,8 @@ private:
     {
         for (const Wire& wire : m_model.wires)
             for (std::size_t i = 0; i < wire.points.size(); ++i)
-                if (const Vec3 p = wire.points[i]; p.z > heldFrom && firstOfItsPlace(p) && turns(wire, i) && !standsByItself(wire, i) && !roped(wire, i))
+                if (const Vec3 p = wire.points[i];
+                    p.z > heldFrom && firstOfItsPlace(p) && turns(wire, i) && !standsByItself(wire, i) && !roped(wire, i))
                     held(p);
     }
 

@@ -61,10 +61,7 @@ PlanPoint cornerOf(const Outline& outline)
 
 Outline rectangle(PlanPoint corner, PlanPoint extent)
 {
-    return {corner,
-            {corner.x + extent.x, corner.y},
-            {corner.x + extent.x, corner.y + extent.y},
-            {corner.x, corner.y + extent.y}};
+    return {corner, {corner.x + extent.x, corner.y}, {corner.x + extent.x, corner.y + extent.y}, {corner.x, corner.y + extent.y}};
 }
 
 Outline moved(Outline outline, double east, double north)

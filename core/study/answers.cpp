@@ -102,7 +102,8 @@ public:
 
     Result<DetailPointer> run()
     {
-        for (Faults (DetailMaker::*part)() : {&DetailMaker::spots, &DetailMaker::losses, &DetailMaker::lengths, &DetailMaker::levers, &DetailMaker::cures}) {
+        for (Faults (DetailMaker::*part)() :
+             {&DetailMaker::spots, &DetailMaker::losses, &DetailMaker::lengths, &DetailMaker::levers, &DetailMaker::cures}) {
             if (Faults faults = (this->*part)(); !faults.empty())
                 return faults;
             if (m_watch.stopped())

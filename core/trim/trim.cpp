@@ -82,9 +82,10 @@ Result<double> dipFromPair(const SwrPair& pair, const ImpedanceAt& model, double
             best = m, bestShift = shift;
     }
     if (best > 0.35)
-        return Fault{"",
-                     {coreText("core", "these readings do not fit this antenna anywhere within %1; check the band, the feed line and the meter"),
-                      Measure{100.0 * farthestShift, units::Quantity::Percent}}};
+        return Fault{
+            "",
+            {coreText("core", "these readings do not fit this antenna anywhere within %1; check the band, the feed line and the meter"),
+             Measure{100.0 * farthestShift, units::Quantity::Percent}}};
     return modelDip * (1.0 + bestShift);
 }
 

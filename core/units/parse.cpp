@@ -22,9 +22,9 @@ using UnitTable = std::map<std::string, double>;
 
 const UnitTable& unitsOf(Quantity quantity)
 {
-    static const UnitTable length{{"m", 1.0},       {"metre", 1.0},  {"metres", 1.0}, {"meter", 1.0}, {"meters", 1.0},  {"cm", 0.01},
-                                  {"mm", 0.001},    {"km", 1000.0},  {"ft", foot},    {"'", foot},    {"feet", foot},   {"foot", foot},
-                                  {"in", inch},     {"\"", inch},    {"inch", inch},  {"inches", inch}};
+    static const UnitTable length{{"m", 1.0},    {"metre", 1.0}, {"metres", 1.0}, {"meter", 1.0},  {"meters", 1.0}, {"cm", 0.01},
+                                  {"mm", 0.001}, {"km", 1000.0}, {"ft", foot},    {"'", foot},     {"feet", foot},  {"foot", foot},
+                                  {"in", inch},  {"\"", inch},   {"inch", inch},  {"inches", inch}};
     static const UnitTable frequency{{"mhz", 1e6}, {"khz", 1e3}, {"hz", 1.0}, {"ghz", 1e9}, {"k", 1e3}};
     static const UnitTable angle{{"deg", 1.0}, {"°", 1.0}, {"degrees", 1.0}};
     static const UnitTable power{{"w", 1.0}, {"watt", 1.0}, {"watts", 1.0}, {"kw", 1000.0}, {"mw", 0.001}};
@@ -110,9 +110,9 @@ Fault notUnderstood(const std::string& text, Quantity quantity)
 /// Signs that keyboards and tape measures have, in the plain ones.
 std::string plainSigns(std::string text)
 {
-    static const std::pair<const char*, const char*> signs[] = {
-        {"−", "-"},    {"′", "'"},    {"’", "'"},    {"″", "\""},   {"”", "\""},   {"''", "\""},  {"½", " 1/2"},
-        {"¼", " 1/4"}, {"¾", " 3/4"}, {"⅛", " 1/8"}, {"⅜", " 3/8"}, {"⅝", " 5/8"}, {"⅞", " 7/8"}, {"\u00a0", " "}};
+    static const std::pair<const char*, const char*> signs[] = {{"−", "-"},    {"′", "'"},    {"’", "'"},    {"″", "\""},    {"”", "\""},
+                                                                {"''", "\""},  {"½", " 1/2"}, {"¼", " 1/4"}, {"¾", " 3/4"},  {"⅛", " 1/8"},
+                                                                {"⅜", " 3/8"}, {"⅝", " 5/8"}, {"⅞", " 7/8"}, {"\u00a0", " "}};
     for (const auto& [from, to] : signs)
         for (std::size_t at; (at = text.find(from)) != std::string::npos;)
             text.replace(at, std::string(from).size(), to);
@@ -165,7 +165,7 @@ double evaluated(const std::string& expression, const Context& context, double s
         parser.DefineConst("lambda", scale * wavelength(context.designFrequency));
         parser.DefineConst("f", context.designFrequency / 1e6);
     }
-    const std::pair<const char*, double> lengths[] = {{"m", 1.0},   {"cm", 0.01},  {"mm", 0.001}, {"ft", foot},
+    const std::pair<const char*, double> lengths[] = {{"m", 1.0},     {"cm", 0.01}, {"mm", 0.001}, {"ft", foot},
                                                       {"feet", foot}, {"in", inch}, {"inch", inch}};
     for (const auto& [name, value] : lengths)
         parser.DefineConst(name, scale * value);
@@ -189,7 +189,8 @@ Result<double> parseExpression(const std::string& text, Quantity quantity, const
             return value * unwritten(quantity, context).factor;
         if (std::abs(stretched - stretch * value) <= close * std::abs(value))
             return value;
-        return Fault{"", {coreText("core", "'%1' mixes lengths with bare numbers; give each number its unit, such as =lambda/4-20 cm"), text}};
+        return Fault{"",
+                     {coreText("core", "'%1' mixes lengths with bare numbers; give each number its unit, such as =lambda/4-20 cm"), text}};
     } catch (const mu::Parser::exception_type& e) {
         return Fault{"", {coreText("core", "'%1' cannot be worked out (%2); %3"), text, e.GetMsg(), example(quantity)}};
     }
@@ -329,7 +330,8 @@ Special parseWireSize(const std::string& text, const Context& context)
         }
     constexpr double pipe = 4.0; // in: a bare number that big was meant as a gauge
     if (const double bare = number(0, t.size()); bare >= pipe && !context.bareIsSi && context.system == System::Imperial)
-        return {true, Fault{"", {coreText("core", "'%1' would be inches, a pipe; write #%1 for the gauge, or %1 in if it is a pipe"), text}}};
+        return {true,
+                Fault{"", {coreText("core", "'%1' would be inches, a pipe; write #%1 for the gauge, or %1 in if it is a pipe"), text}}};
     return {};
 }
 
@@ -395,7 +397,8 @@ std::string withUnit(const std::string& written, Quantity quantity, const Contex
     Context other = context; // where a bare number means something else
     other.bareIsSi = false;
     other.system = context.system == System::Metric && !context.bareIsSi ? System::Imperial : System::Metric;
-    const bool bare = unwritten(quantity, other).name != unit && parse(text, quantity, other).ok() && *parse(text, quantity, other) != *here;
+    const bool bare =
+        unwritten(quantity, other).name != unit && parse(text, quantity, other).ok() && *parse(text, quantity, other) != *here;
     if (!bare)
         return text;
     return text.front() == '=' ? fmt::format("=({}) {}", text.substr(1), unit) : fmt::format("{} {}", text, unit);

@@ -139,7 +139,8 @@ TEST_F(FirstHour, TheWheelPassesOverChoices)
     const auto wishes = document().design().operation.bands;
     for (Choice* choice : window().findChildren<Choice*>()) {
         const int before = choice->currentIndex();
-        QWheelEvent wheel(QPointF(5, 5), choice->mapToGlobal(QPointF(5, 5)), {}, {0, -120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase, false);
+        QWheelEvent wheel(QPointF(5, 5), choice->mapToGlobal(QPointF(5, 5)), {}, {0, -120}, Qt::NoButton, Qt::NoModifier, Qt::NoScrollPhase,
+                          false);
         QApplication::sendEvent(choice, &wheel);
         EXPECT_EQ(choice->currentIndex(), before);
     }
@@ -183,7 +184,8 @@ void expectReadingOrder(const std::vector<QPoint>& places, const std::string& wh
     ASSERT_FALSE(places.empty()) << where;
     for (std::size_t i = 1; i < places.size(); ++i) {
         const QPoint a = places[i - 1], b = places[i];
-        EXPECT_TRUE(std::abs(b.y() - a.y()) < oneRow ? b.x() > a.x() : b.y() > a.y()) << where << " " << i << " at " << b.y() << " after " << a.y();
+        EXPECT_TRUE(std::abs(b.y() - a.y()) < oneRow ? b.x() > a.x() : b.y() > a.y())
+            << where << " " << i << " at " << b.y() << " after " << a.y();
     }
 }
 

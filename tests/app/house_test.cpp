@@ -92,7 +92,7 @@ TEST_F(WindowTest, AFailureOfTheProgramIsSaidAndSurvived)
 TEST_F(WindowTest, ClosingWhileSolvingComesBack)
 {
     document().setParameter("apex_height_m", 12.0, {});
-    solver().stop(); // joins the threads; hangs if a solve heeds no stop
+    solver().stop();                                    // joins the threads; hangs if a solve heeds no stop
     document().setParameter("apex_height_m", 12.5, {}); // and nothing is started any more
     QTest::qWait(400);
     EXPECT_FALSE(solver().detail());

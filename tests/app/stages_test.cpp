@@ -200,7 +200,8 @@ TEST(BandWords, ACureSaysWhatItDoesElsewhere)
     design.operation.bands = {{{"30 m", 10.1e6, 10.15e6}, Wish::Must, "30", {}}};
     const shapes::Lever loop{"perimeter_m", "the loop", shapes::LeverKind::Cut, shapes::LeverSide::Feed, 1};
     const QString lost = cureSentence({"40", 0.5, 1.3, {"30"}, {}}, loop, design);
-    EXPECT_TRUE(lost.contains(QStringLiteral("50.0 cm more, the loop")) && lost.contains(QStringLiteral("lose 30 m"))) << lost.toStdString();
+    EXPECT_TRUE(lost.contains(QStringLiteral("50.0 cm more, the loop")) && lost.contains(QStringLiteral("lose 30 m")))
+        << lost.toStdString();
     design.operation.system = units::System::Imperial;
     EXPECT_TRUE(cureSentence({"40", -0.0508, 1.3, {}, {}}, loop, design).contains(QStringLiteral("2 in less")));
 }
@@ -334,7 +335,8 @@ TEST_F(WindowTest, BuildSheetIsASearchablePdf)
     chooseAntenna(4); // the dipole with coils
     show("build");
     const QString path = file("sheet.pdf");
-    ASSERT_TRUE(writeBuildPdf(*find<BuildSheet>("buildSheet"), {QStringLiteral("Build: flat fifth"), QStringLiteral("sentence"), {QStringLiteral("fact")}}, path));
+    ASSERT_TRUE(writeBuildPdf(*find<BuildSheet>("buildSheet"),
+                              {QStringLiteral("Build: flat fifth"), QStringLiteral("sentence"), {QStringLiteral("fact")}}, path));
     const QString words = textOf(path);
     for (const char* expected : {"flat fifth", "sentence", "fact", "fold", "inner part", "Parts", "Follow local codes"})
         EXPECT_TRUE(words.contains(QLatin1String(expected))) << expected << "\n" << words.toStdString();

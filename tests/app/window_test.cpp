@@ -416,8 +416,7 @@ TEST_F(WindowTest, AntennasCanBeAddedDuplicatedAndRemoved)
     EXPECT_EQ(document().design().antennas.size(), 5u);
     while (document().hasAntenna())
         document().removeCurrentAntenna();
-    for (int stage = 0; stage < 6; ++stage)
-    {
+    for (int stage = 0; stage < 6; ++stage) {
         window().showStage(stage); // an empty design is shown in words, not by a crash
         EXPECT_FALSE(pageSentence().isEmpty()) << stage;
     }
@@ -489,7 +488,8 @@ TEST_F(WindowTest, ASweepNamesItsAntennaAndIsDenseInWantedBands)
         }
     window().exportSweep(file("a.s1p"), 7e6, 7.2e6);
     const QStringList touchstone = linesOf(file("a.s1p"));
-    EXPECT_TRUE(touchstone.at(0).startsWith(QLatin1Char('!')) && touchstone.at(0).contains(QString::fromStdString(document().antenna().name)));
+    EXPECT_TRUE(touchstone.at(0).startsWith(QLatin1Char('!')) &&
+                touchstone.at(0).contains(QString::fromStdString(document().antenna().name)));
     EXPECT_TRUE(touchstone.contains(QStringLiteral("# Hz S RI R 50")));
     window().exportSweep(file("b.csv"), 8e6, 7e6);
     EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("message")->text().contains(QStringLiteral("lower to a higher")); }, 10000));

@@ -30,7 +30,8 @@ TEST(OffCentreDipole, ResistanceRisesTowardsTheEnd)
     const double middle = resonantInFreeSpace("dipole", {}).resistance;
     for (double percent : {50.0, 33.3, 25.0}) {
         const double sine = std::sin(pi * 0.01 * percent);
-        EXPECT_NEAR(resonantInFreeSpace("off-centre-dipole", {{"feed_percent", percent}}).resistance / middle, 1.0 / (sine * sine), 0.06) << percent;
+        EXPECT_NEAR(resonantInFreeSpace("off-centre-dipole", {{"feed_percent", percent}}).resistance / middle, 1.0 / (sine * sine), 0.06)
+            << percent;
     }
 }
 
@@ -88,7 +89,8 @@ TEST(PolygonLoop, ResistanceGrowsWithTheAreaTowardsTheCircle)
 // Two families that make the same triangle agree.
 TEST(PolygonLoop, OfThreeSidesIsTheDeltaLoop)
 {
-    const BuiltAntenna three = built(shapeOf("loop", {{"side_count", 3.0}, {"perimeter_m", 21.0}, {"base_height_m", 3.0}, {"transformer_ratio", 1.0}})),
+    const BuiltAntenna three = built(shapeOf(
+                           "loop", {{"side_count", 3.0}, {"perimeter_m", 21.0}, {"base_height_m", 3.0}, {"transformer_ratio", 1.0}})),
                        delta = built(shapeOf("delta-loop", {{"perimeter_m", 21.0}, {"base_height_m", 3.0}, {"feed_place", 1.0}}));
     em::GroundTableCache tables;
     const Complex a = solved(three.model, 14.1e6, tables).impedance, b = solved(delta.model, 14.1e6, tables).impedance;
@@ -97,7 +99,8 @@ TEST(PolygonLoop, OfThreeSidesIsTheDeltaLoop)
 
 TEST(PolygonLoop, StandsWhereAskedAndIsFedThere)
 {
-    const BuiltAntenna diamond = built(shapeOf("loop", {{"attitude", 1.0}, {"perimeter_m", 20.0}, {"base_height_m", 2.0}, {"feed_place", 1.0}}));
+    const BuiltAntenna diamond =
+        built(shapeOf("loop", {{"attitude", 1.0}, {"perimeter_m", 20.0}, {"base_height_m", 2.0}, {"feed_place", 1.0}}));
     const double diagonal = 5.0 * std::sqrt(2.0);
     EXPECT_NEAR(diamond.handles[0].at.z, 2.0, 1e-9);
     EXPECT_NEAR(diamond.handles[1].at.z, 2.0 + diagonal, 1e-9);
@@ -119,10 +122,12 @@ TEST(BentDipole, LosesResistanceAndKeepsItsLength)
 
 TEST(BentDipole, MustNotStandOnTheGroundOrBeAllTip)
 {
-    EXPECT_TRUE(mentions(buildOver(shapeOf("bent-dipole", {{"end_height_m", 4.0}, {"apex_height_m", 5.0}, {"drop_m", 4.5}}), averageSoil).faults(),
-                         "drop_m", "ground"));
-    EXPECT_TRUE(mentions(buildOver(shapeOf("bent-dipole", {{"end_height_m", 90.0}, {"apex_height_m", 90.0}, {"drop_m", 80.0}}), averageSoil).faults(),
-                         "drop_m", "side is only"));
+    EXPECT_TRUE(
+        mentions(buildOver(shapeOf("bent-dipole", {{"end_height_m", 4.0}, {"apex_height_m", 5.0}, {"drop_m", 4.5}}), averageSoil).faults(),
+                 "drop_m", "ground"));
+    EXPECT_TRUE(mentions(
+        buildOver(shapeOf("bent-dipole", {{"end_height_m", 90.0}, {"apex_height_m", 90.0}, {"drop_m", 80.0}}), averageSoil).faults(),
+        "drop_m", "side is only"));
 }
 
 } // namespace

@@ -277,7 +277,8 @@ TEST(Dipole, TiesBothEndsToDifferentTrees)
                      {"north", SupportKind::Tree, {0, 20}, 5.0, false, "n", {}},
                      {"west", SupportKind::Tree, {-16, -12}, 7.0, false, "w", {}}};
     AntennaShape shape = dipoleFamily().standardShape(14.1e6);
-    for (const auto& [handle, near] : {std::pair(0u, PlanPoint{0.3, 0.2}), std::pair(1u, PlanPoint{0.5, 19.8}), std::pair(2u, PlanPoint{-16.5, -12.4})}) {
+    for (const auto& [handle, near] :
+         {std::pair(0u, PlanPoint{0.3, 0.2}), std::pair(1u, PlanPoint{0.5, 19.8}), std::pair(2u, PlanPoint{-16.5, -12.4})}) {
         const Hung hung = hangAt(site, shape, handle, near, 1.0);
         ASSERT_TRUE(hung.support);
         shape = hung.shape;

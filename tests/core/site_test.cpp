@@ -140,9 +140,8 @@ TEST(Fit, ARopeInTheWiresLineHoldsItsEnd)
     s.supports.push_back({"tree", SupportKind::Tree, {20, 5}, 6.0, false});
     const auto warned = [&](double endHeight) {
         const FitReport fit = fitOnSite(s, fedWire({{3, 10, 9}, {3 + 8.5, 10 - 2.5, endHeight}}, 0.1)); // half of the way to the tree
-        return std::any_of(fit.warnings.begin(), fit.warnings.end(), [](const SiteWarning& w) {
-            return w.kind == SiteWarning::Kind::Support && w.at.x > 5.0;
-        });
+        return std::any_of(fit.warnings.begin(), fit.warnings.end(),
+                           [](const SiteWarning& w) { return w.kind == SiteWarning::Kind::Support && w.at.x > 5.0; });
     };
     EXPECT_FALSE(warned(7.5)) << "the rope comes in at 6 m";
     EXPECT_FALSE(warned(5.0)) << "a rope may be tied lower than the top";

@@ -41,7 +41,8 @@ TEST(Windows, HoldTheDesignFrequencyWithoutAnyBand)
 // Where the wire is many half waves long, a few of its resonances are enough to look at.
 TEST(Windows, AreNarrowForWiresOfManyHalfWaves)
 {
-    const auto whole = planWindows({}, 450e6, {}, {0.3, 0.3}).windows.at(0), narrow = planWindows({}, 450e6, {}, {20.0, 20.0}).windows.at(0);
+    const auto whole = planWindows({}, 450e6, {}, {0.3, 0.3}).windows.at(0),
+               narrow = planWindows({}, 450e6, {}, {20.0, 20.0}).windows.at(0);
     EXPECT_GT(whole.to / whole.from, 1.9);
     EXPECT_LT(narrow.to / narrow.from, 1.12);
     EXPECT_TRUE(narrow.holds(450e6));
@@ -64,7 +65,7 @@ TEST(Windows, WhatNobodyWantsFarAwayOrIsTooLongWaitsForARequest)
     EXPECT_EQ(places({}, 20.0), (std::vector{Near, OnRequest, Far}));
     EXPECT_EQ(places("23 cm", 20.0), (std::vector{Near, Far, Far}));
     EXPECT_EQ(planWindows({band("10 m", 28e6, 29.7e6, Wish::No), band("10 m", 28e6, 29.7e6)}, 7.1e6, {}, {20.0, 20.0}).bands,
-              (std::vector{Far, Near})); // computed too, but nobody waits for it
+              (std::vector{Far, Near}));                                     // computed too, but nobody waits for it
     EXPECT_EQ(places({}, 100.0), (std::vector{Near, OnRequest, OnRequest})); // 48 wavelengths on 2 m
 }
 

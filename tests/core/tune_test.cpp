@@ -46,12 +46,11 @@ std::vector<TuneCase> tuneCases()
     return all;
 }
 
-INSTANTIATE_TEST_SUITE_P(Families, EveryFamilyTunes, ::testing::ValuesIn(tuneCases()),
-                         [](const auto& info) {
-                             std::string name = std::string(info.param.family) + std::to_string(int(info.param.frequency / 1e5));
-                             std::replace(name.begin(), name.end(), '-', '_');
-                             return name;
-                         });
+INSTANTIATE_TEST_SUITE_P(Families, EveryFamilyTunes, ::testing::ValuesIn(tuneCases()), [](const auto& info) {
+    std::string name = std::string(info.param.family) + std::to_string(int(info.param.frequency / 1e5));
+    std::replace(name.begin(), name.end(), '-', '_');
+    return name;
+});
 
 // 2026-11: the second pair of a fan stopped at a parallel resonance of 1500 ohm on 10 m and on 2 m.
 TEST(TuneAll, FindsTheLowResistanceOfEveryPair)

@@ -50,8 +50,7 @@ INSTANTIATE_TEST_SUITE_P(
                       Typed{"-1 1/2 ft", Quantity::Length, -0.4572}, Typed{"33 feet 4 inches", Quantity::Length, 10.16},
                       Typed{"#14", Quantity::WireSize, 0.127e-3 * std::pow(92.0, 22.0 / 39.0)},
                       Typed{"AWG 14", Quantity::WireSize, 0.127e-3 * std::pow(92.0, 22.0 / 39.0)},
-                      Typed{"1/8 in", Quantity::WireSize, 0.003175},
-                      Typed{"0.064", Quantity::WireSize, 0.064 * 0.0254, System::Imperial},
+                      Typed{"1/8 in", Quantity::WireSize, 0.003175}, Typed{"0.064", Quantity::WireSize, 0.064 * 0.0254, System::Imperial},
                       Typed{"=2*10", Quantity::Length, 20 * 0.3048, System::Imperial},
                       Typed{"=2*3", Quantity::SmallLength, 6 * 0.0254, System::Imperial},
                       Typed{"=0.128/2", Quantity::WireSize, 0.064 * 0.0254, System::Imperial},
@@ -101,9 +100,9 @@ INSTANTIATE_TEST_SUITE_P(
                       Typed{"1e999", Quantity::Length, 0}, Typed{"=lambda/4", Quantity::Length, 0}, Typed{"=1/0", Quantity::Length, 0},
                       Typed{"=)(", Quantity::Length, 0}, Typed{"=", Quantity::Length, 0}, Typed{"14 ohm", Quantity::Frequency, 0},
                       Typed{"x AWG", Quantity::WireSize, 0}, Typed{"99 AWG", Quantity::WireSize, 0}, Typed{"-2 mm2", Quantity::WireSize, 0},
-                      Typed{"5 m", Quantity::Plain, 0}, Typed{"3 W", Quantity::Angle, 0},
-                      Typed{"1/0 in", Quantity::Length, 0}, Typed{"4 1/ in", Quantity::Length, 0}, Typed{"#", Quantity::WireSize, 0},
-                      Typed{"20 m", Quantity::Frequency, 0}, Typed{"=10 ft+2", Quantity::Length, 0}, Typed{"=ft*ft", Quantity::Length, 0}));
+                      Typed{"5 m", Quantity::Plain, 0}, Typed{"3 W", Quantity::Angle, 0}, Typed{"1/0 in", Quantity::Length, 0},
+                      Typed{"4 1/ in", Quantity::Length, 0}, Typed{"#", Quantity::WireSize, 0}, Typed{"20 m", Quantity::Frequency, 0},
+                      Typed{"=10 ft+2", Quantity::Length, 0}, Typed{"=ft*ft", Quantity::Length, 0}));
 
 struct Shown {
     double value;
@@ -123,10 +122,11 @@ INSTANTIATE_TEST_SUITE_P(
         Shown{0.1, Quantity::Length, System::Imperial, "3 15/16 in"}, Shown{-0.6096, Quantity::Length, System::Imperial, "-2 ft"},
         Shown{0.3047, Quantity::Length, System::Imperial, "1 ft"}, Shown{0.045, Quantity::SmallLength, System::Metric, "4.5 cm"},
         Shown{0.0508, Quantity::SmallLength, System::Imperial, "2 in"}, Shown{9.871, Quantity::Length, System::Imperial, "32 ft 4 5/8 in"},
-        Shown{0.0005, Quantity::Length, System::Imperial, "0.02 in"}, Shown{0.0064, Quantity::SmallLength, System::Imperial, "1/4 in"}, Shown{7.08e6, Quantity::Frequency, System::Metric, "7.080 MHz"},
-        Shown{1.63e-3, Quantity::WireSize, System::Metric, "1.63 mm"}, Shown{60.0, Quantity::Angle, System::Metric, "60°"},
-        Shown{100.0, Quantity::Power, System::Metric, "100 W"}, Shown{8.19e-6, Quantity::Inductance, System::Metric, "8.19 µH"},
-        Shown{1.4, Quantity::Percent, System::Metric, "1.4 %"}, Shown{49.0, Quantity::Plain, System::Metric, "49"}));
+        Shown{0.0005, Quantity::Length, System::Imperial, "0.02 in"}, Shown{0.0064, Quantity::SmallLength, System::Imperial, "1/4 in"},
+        Shown{7.08e6, Quantity::Frequency, System::Metric, "7.080 MHz"}, Shown{1.63e-3, Quantity::WireSize, System::Metric, "1.63 mm"},
+        Shown{60.0, Quantity::Angle, System::Metric, "60°"}, Shown{100.0, Quantity::Power, System::Metric, "100 W"},
+        Shown{8.19e-6, Quantity::Inductance, System::Metric, "8.19 µH"}, Shown{1.4, Quantity::Percent, System::Metric, "1.4 %"},
+        Shown{49.0, Quantity::Plain, System::Metric, "49"}));
 
 // What is shown can be typed again and means the same to the shown digits.
 TEST(Units, ShownValuesReadBack)
@@ -204,8 +204,7 @@ TEST(Parse, WhatWasTypedKeepsItsUnit)
     EXPECT_EQ(withUnit("0.064", Quantity::WireSize, feet), "0.064 in");
     EXPECT_EQ(withUnit("14.1", Quantity::Frequency, feet), "14.1");
     for (const char* typed : {"33", "=2*10", "=2+3.5", "10 m"}) // and so means the same in the other system
-        EXPECT_DOUBLE_EQ(*parse(withUnit(typed, Quantity::Length, feet), Quantity::Length, metres),
-                         *parse(typed, Quantity::Length, feet));
+        EXPECT_DOUBLE_EQ(*parse(withUnit(typed, Quantity::Length, feet), Quantity::Length, metres), *parse(typed, Quantity::Length, feet));
 }
 
 TEST(Parse, CommasGroupThousandsOfFeetOnly)

@@ -34,7 +34,8 @@ struct Turn {
 /// other points.
 Camera aimedAt(const WireModel& model, SceneView view, const Turn& turn, const QSizeF& size, const std::vector<Vec3>& others = {});
 
-/// The supports that a picture shows: all, but from the side only those near a wire, that hold an end, or beside which an end could be tied.
+/// The supports that a picture shows: all, but from the side only those near a wire, that hold an end, or beside which an end could be
+/// tied.
 std::vector<const Support*> supportsInSight(const Site& site, const shapes::BuiltAntenna& antenna, SceneView view);
 
 } // namespace vetchling::app

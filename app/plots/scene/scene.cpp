@@ -134,7 +134,8 @@ void Scene::dragTo(QPointF p, bool ties)
                                                       {m_camera.right, m_camera.up, gap.x(), -gap.y()});
     if (next == shape)
         return;
-    m_context.document.setShape(tr("drag %1").arg(coreWords(handle.name)), QStringLiteral("drag handle"), m_context.document.current(), next);
+    m_context.document.setShape(tr("drag %1").arg(coreWords(handle.name)), QStringLiteral("drag handle"), m_context.document.current(),
+                                next);
 }
 
 void Scene::mousePressEvent(QMouseEvent* event)

@@ -189,7 +189,8 @@ void ScenePainter::paintRopes()
         if (!s || std::hypot(s->at.x - end.x, s->at.y - end.y) < 0.1)
             continue;
         for (const Wire& w : built().model.wires)
-            for (const auto& [tip, before] : {std::pair(w.points.front(), w.points[1]), std::pair(w.points.back(), w.points[w.points.size() - 2])})
+            for (const auto& [tip, before] :
+                 {std::pair(w.points.front(), w.points[1]), std::pair(w.points.back(), w.points[w.points.size() - 2])})
                 if (distance(tip, end) < 0.01) {
                     const Vec3 out = unit(end - before);
                     const double along = std::hypot(s->at.x - end.x, s->at.y - end.y) / std::hypot(out.x, out.y);
@@ -225,10 +226,11 @@ void ScenePainter::paintSupport(const Support& s)
         m_sketch.painter().setBrush(Qt::NoBrush);
         m_sketch.painter().drawEllipse(QPointF(top.x(), top.y() + crown), 0.7 * crown, crown);
     }
-    m_sketch.name(top, std::any_of(built().handles.begin(), built().handles.end(),
-                                   [&](const shapes::Handle& h) { return QLineF(m_camera.project(h.at), top).length() < 14.0; })
-                           ? 14.0
-                           : 5.0,
+    m_sketch.name(top,
+                  std::any_of(built().handles.begin(), built().handles.end(),
+                              [&](const shapes::Handle& h) { return QLineF(m_camera.project(h.at), top).length() < 14.0; })
+                      ? 14.0
+                      : 5.0,
                   name, {c.inkSoft, 11});
 }
 
@@ -368,7 +370,8 @@ void ScenePainter::paintGroundDistances()
     for (const shapes::Handle& h : built().handles) {
         const double out = std::hypot(h.at.x - built().feedPoint.x, h.at.y - built().feedPoint.y);
         const QPointF at = m_camera.project(h.at);
-        const bool isEnd = std::any_of(built().insulators.begin(), built().insulators.end(), [&](Vec3 p) { return distance(p, h.at) < 0.01; });
+        const bool isEnd =
+            std::any_of(built().insulators.begin(), built().insulators.end(), [&](Vec3 p) { return distance(p, h.at) < 0.01; });
         const bool level = std::abs(std::abs(at.x() - feed.x()) - out * m_camera.scale) < 2.0; // else the line would show another length
         if (!isEnd || !level || out < nearest || h.at.z < lowest || ground - at.y() < 3.0 * above)
             continue;

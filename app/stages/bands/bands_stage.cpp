@@ -59,8 +59,8 @@ public:
         sketch.painter().fillRect(QRectF({0, 0}, size), sketch.colours().paper);
         const CurvePointer curve = m_context.solver.curve();
         if (!curve || rows().empty()) {
-            const QString missing = rows().empty() ? tr("No band is wanted yet: choose them at the right.")
-                                    : !m_context.document.hasAntenna() ? tr("No antenna yet: add one with + at the top.")
+            const QString missing = rows().empty()                      ? tr("No band is wanted yet: choose them at the right.")
+                                    : !m_context.document.hasAntenna()  ? tr("No antenna yet: add one with + at the top.")
                                     : m_context.solver.faults().empty() ? tr("Being computed …")
                                                                         : tr("This shape cannot be computed.");
             sketch.text({0.5 * size.width(), 60.0}, missing, Qt::AlignHCenter | Qt::AlignTop, {sketch.colours().inkSoft, 14});
@@ -114,7 +114,8 @@ private:
                     QStringLiteral("%1 – %2").arg(wanted.band.from / 1e6, 0, 'f', decimals).arg(wanted.band.to / 1e6, 0, 'f', decimals),
                     Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
         if (coverage.wholeTo > coverage.wholeFrom)
-            sketch.text({10, row.top() + 70}, tr("%1 kHz under %2").arg((coverage.wholeTo - coverage.wholeFrom) / 1e3, 0, 'f', 0).arg(curve.question.limit),
+            sketch.text({10, row.top() + 70},
+                        tr("%1 kHz under %2").arg((coverage.wholeTo - coverage.wholeFrom) / 1e3, 0, 'f', 0).arg(curve.question.limit),
                         Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 12});
         if (coverage.harmonic > 0.0)
             sketch.text({10, row.top() + 53}, tr("%1 × the dip ×1").arg(coverage.harmonic, 0, 'f', 2), Qt::AlignLeft | Qt::AlignTop,
@@ -209,8 +210,9 @@ private:
         }
         const DetailPointer detail = m_context.solver.detail();
         const study::Cure* cure = detail ? detail->cureOf(wanted.id) : nullptr;
-        const QString words = bandSentence(coverage, curve.question.limit,
-                                           cure ? cureSentence(*cure, detail->levers.front().lever, m_context.document.design()) : QString());
+        const QString words =
+            bandSentence(coverage, curve.question.limit,
+                         cure ? cureSentence(*cure, detail->levers.front().lever, m_context.document.design()) : QString());
         sketch.painter().setFont(sketch.theme().font(12));
         sketch.painter().setPen(c.ink);
         sketch.painter().drawText(QRectF(left, row.top() + 36, wordsWidth - 20, 54), Qt::TextWordWrap, words);
@@ -396,7 +398,7 @@ private:
     void addRange(double from, double to)
     {
         const bool overlaps = overlapsAny(document().design().operation.bands, from, to);
-        m_rangeNote->setText(overlaps      ? tr("That range overlaps a band that is already there; choose another.")
+        m_rangeNote->setText(overlaps       ? tr("That range overlaps a band that is already there; choose another.")
                              : !(to > from) ? tr("The upper end must be above the lower end.")
                                             : QString());
         if (m_rangeNote->text().isEmpty())

@@ -74,14 +74,15 @@ void BuildSheet::render(Sketch& sketch, const QSizeF& size)
     sketch.painter().fillRect(QRectF({0, 0}, size), sketch.colours().paper);
     if (rows().empty()) {
         const AntennaModel* model = m_context.models.current();
-        const QString words = !model ? tr("No antenna yet: add one with + at the top.")
+        const QString words = !model         ? tr("No antenna yet: add one with + at the top.")
                               : model->fault ? tr("Nothing to cut: %1.").arg(coreWords(model->fault->message, m_context.system()))
                                              : tr("Nothing to cut.");
         sketch.text({0.5 * size.width(), 60.0}, words, Qt::AlignHCenter | Qt::AlignTop, {sketch.colours().inkSoft, 14});
         return;
     }
     paintBars(sketch, barsTop, size.width());
-    double y = onScreen() ? tableTop() + m_table->fullHeight() : paintTable(sketch, *m_list, columnShares, tableTop(), size.width(), size.height());
+    double y = onScreen() ? tableTop() + m_table->fullHeight()
+                          : paintTable(sketch, *m_list, columnShares, tableTop(), size.width(), size.height());
     y = paintEnds(sketch, y + 26.0, size.width());
     y = paintParts(sketch, y + 8.0, size.width());
     paintCautions(sketch, y + 16.0, size.width());

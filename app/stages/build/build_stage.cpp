@@ -128,9 +128,7 @@ private:
     bool ready()
     {
         const QString complaint = takeTyped(m_page->window());
-        m_said->setText(!complaint.isEmpty()            ? complaint
-                        : m_sheet->rows().empty() ? tr("There is nothing to cut yet.")
-                                                  : QString());
+        m_said->setText(!complaint.isEmpty() ? complaint : m_sheet->rows().empty() ? tr("There is nothing to cut yet.") : QString());
         return m_said->text().isEmpty();
     }
 
@@ -158,7 +156,8 @@ private:
                 heights << tr("%1 %2").arg(coreWords(h.name), lengthWords(h.at.z, system()));
         for (const shapes::ParameterSpec& spec : document().family().specs(a.shape))
             if (spec.quantity == units::Quantity::Inductance && spec.group == shapes::coilsGroup)
-                coils << tr("%1 %2").arg(coreWords(spec.label), valueWords(document().family().value(a.shape, spec.key), spec.quantity, system()));
+                coils << tr("%1 %2").arg(coreWords(spec.label),
+                                         valueWords(document().family().value(a.shape, spec.key), spec.quantity, system()));
         facts << tr("Heights above ground: %1.").arg(heights.join(QStringLiteral(", ")));
         if (!coils.isEmpty())
             facts << tr("Coils: %1.").arg(coils.join(QStringLiteral(", ")));

@@ -277,7 +277,8 @@ private:
             for (const study::Length& l : detail ? detail->lengths : std::vector<study::Length>())
                 if (l.what.parameter == t.parameter && l.solved)
                     belongs = *l.solved;
-            const auto question = a.typed.contains(t.parameter) ? slipQuestion(family().value(a.shape, t.parameter), belongs, rules) : std::nullopt;
+            const auto question =
+                a.typed.contains(t.parameter) ? slipQuestion(family().value(a.shape, t.parameter), belongs, rules) : std::nullopt;
             edit->second->ask(question ? coreWords(*question, system()) : QString());
         }
     }
@@ -411,9 +412,10 @@ private:
         if (!curve)
             return tr("Being computed over your soil …");
         QString words = tr("Dip ×1 at %1, SWR %2").arg(frequencyWords(curve->fundamental), swrText(curve->swrAt(curve->fundamental)));
-        words += curve->resonance
-                     ? tr("; X = 0 at %1, %2 Ω").arg(curve->resonance->frequency / 1e6, 0, 'f', 3).arg(curve->resonance->resistance, 0, 'f', 0)
-                     : tr("; nowhere resonant near %1").arg(frequencyWords(document().antenna().shape.designFrequency));
+        words +=
+            curve->resonance
+                ? tr("; X = 0 at %1, %2 Ω").arg(curve->resonance->frequency / 1e6, 0, 'f', 3).arg(curve->resonance->resistance, 0, 'f', 0)
+                : tr("; nowhere resonant near %1").arg(frequencyWords(document().antenna().shape.designFrequency));
         if (const Coverage* c = curve->band(document().selectedBand()); c && c->solved())
             words += c->shareUnderLimit > 0.0
                          ? tr(" · under %1 from %2 to %3")

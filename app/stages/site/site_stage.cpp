@@ -73,8 +73,9 @@ private:
     {
         m_ledger->heading(tr("Site"));
         m_name = m_ledger->name(tr("Name"), QStringLiteral("siteNameEdit"));
-        connect(m_name, &NameEdit::named, this,
-                [this](const QString& name) { document().edit(tr("rename the site"), {}, [&](Design& d) { d.site.name = name.toStdString(); }); });
+        connect(m_name, &NameEdit::named, this, [this](const QString& name) {
+            document().edit(tr("rename the site"), {}, [&](Design& d) { d.site.name = name.toStdString(); });
+        });
         m_ledger->line();
         addThings();
         m_ledger->line();
@@ -147,7 +148,8 @@ private:
         connect(add[2], &QPushButton::clicked, this, &SiteStage::addBuilding);
         connect(add[3], &QPushButton::clicked, this, &SiteStage::addWater);
         m_thing = m_ledger->choice(tr("Change"), {}, QStringLiteral("supportChoice"));
-        connect(m_thing, &QComboBox::activated, this, [this](int index) { m_plan->select(index > 0 ? m_things[std::size_t(index - 1)] : SiteThing{}); });
+        connect(m_thing, &QComboBox::activated, this,
+                [this](int index) { m_plan->select(index > 0 ? m_things[std::size_t(index - 1)] : SiteThing{}); });
         m_thingName = m_ledger->name(tr("Name"), QStringLiteral("thingName"));
         connect(m_thingName, &NameEdit::named, this, [this](const QString& name) {
             const SiteThing thing = m_plan->selected();
@@ -157,17 +159,20 @@ private:
         for (SupportKind kind : {SupportKind::Tower, SupportKind::Pole, SupportKind::Tree, SupportKind::Wall, SupportKind::Roof})
             kinds << supportWords(kind);
         m_kind = m_ledger->choice(tr("Kind"), kinds, QStringLiteral("supportKind"));
-        connect(m_kind, &QComboBox::activated, this, [this](int index) { editSupport({}, [&](Support& s) { s.kind = SupportKind(index); }); });
+        connect(m_kind, &QComboBox::activated, this,
+                [this](int index) { editSupport({}, [&](Support& s) { s.kind = SupportKind(index); }); });
         m_height = length(tr("Height"), QStringLiteral("supportHeight"), 0.1, 300.0, [](Design& d, const SiteThing& thing, double v) {
             if (Building* b = findBuilding(d, thing.id))
                 b->ridge = v, b->eaves = std::min(b->eaves, v);
             else
                 changeSupport(d, thing.id, [&](Support& s) { s.height = v; });
         });
-        m_east = length(tr("East"), QStringLiteral("supportEast"), -10000.0, 10000.0,
-                        [](Design& d, const SiteThing& thing, double v) { moveTo(d, thing, {v, placeOf(d, thing).y}); });
-        m_north = length(tr("North"), QStringLiteral("supportNorth"), -10000.0, 10000.0,
-                         [](Design& d, const SiteThing& thing, double v) { moveTo(d, thing, {placeOf(d, thing).x, v}); });
+        m_east = length(tr("East"), QStringLiteral("supportEast"), -10000.0, 10000.0, [](Design& d, const SiteThing& thing, double v) {
+            moveTo(d, thing, {v, placeOf(d, thing).y});
+        });
+        m_north = length(tr("North"), QStringLiteral("supportNorth"), -10000.0, 10000.0, [](Design& d, const SiteThing& thing, double v) {
+            moveTo(d, thing, {placeOf(d, thing).x, v});
+        });
         m_wide = length(tr("East to west"), QStringLiteral("thingWidth"), 0.5, 10000.0, [](Design& d, const SiteThing& thing, double v) {
             if (Outline* outline = outlineOf(d, thing))
                 *outline = stretched(*outline, {v, extentOf(*outline).y});
@@ -190,8 +195,8 @@ private:
         edit->setRange(lowest, highest);
         connect(edit, &ValueEdit::edited, this, [this, change, objectName](double v, const QString&, bool stepping) {
             const SiteThing thing = m_plan->selected();
-            document().edit(tr("change %1").arg(nameOf(document().design(), thing)), stepping ? objectName + QString::fromStdString(thing.id) : QString(),
-                            [&](Design& d) { change(d, thing, v); });
+            document().edit(tr("change %1").arg(nameOf(document().design(), thing)),
+                            stepping ? objectName + QString::fromStdString(thing.id) : QString(), [&](Design& d) { change(d, thing, v); });
         });
         return edit;
     }
@@ -223,11 +228,16 @@ private:
             m_line.push_back({edit, [part](const PowerLine& line) { return part(line); }});
         };
         constexpr double far = 10000.0;
-        field(tr("Height"), "lineHeight", 1.0, 100.0, [](auto& l) -> auto& { return l.height; });
-        field(tr("From: east"), "lineFromEast", -far, far, [](auto& l) -> auto& { return l.from.x; });
-        field(tr("north"), "linePlace", -far, far, [](auto& l) -> auto& { return l.from.y; });
-        field(tr("To: east"), "lineToEast", -far, far, [](auto& l) -> auto& { return l.to.x; });
-        field(tr("north"), "lineToNorth", -far, far, [](auto& l) -> auto& { return l.to.y; });
+        field(
+            tr("Height"), "lineHeight", 1.0, 100.0, [](auto& l) -> auto& { return l.height; });
+        field(
+            tr("From: east"), "lineFromEast", -far, far, [](auto& l) -> auto& { return l.from.x; });
+        field(
+            tr("north"), "linePlace", -far, far, [](auto& l) -> auto& { return l.from.y; });
+        field(
+            tr("To: east"), "lineToEast", -far, far, [](auto& l) -> auto& { return l.to.x; });
+        field(
+            tr("north"), "lineToNorth", -far, far, [](auto& l) -> auto& { return l.to.y; });
     }
 
     /// Where it was before, if it was there; else south of the boundary.
@@ -312,7 +322,8 @@ private:
     {
         const SiteThing thing = m_plan->selected();
         if (isNamed(thing))
-            document().edit(tr("remove %1").arg(nameOf(document().design(), thing)), {}, [&](Design& d) { vetchling::app::removeThing(d, thing); });
+            document().edit(tr("remove %1").arg(nameOf(document().design(), thing)), {},
+                            [&](Design& d) { vetchling::app::removeThing(d, thing); });
         else if (thing.kind == Kind::LineFrom || thing.kind == Kind::LineTo)
             switchLine(false);
     }
@@ -456,11 +467,12 @@ private:
     {
         const Site& site = document().design().site;
         const int all = int(document().design().antennas.size());
-        const QString line = site.powerLine ? tr("nothing can fall on the power line") : tr("no power line is drawn here: look whether there is one");
+        const QString line =
+            site.powerLine ? tr("nothing can fall on the power line") : tr("no power line is drawn here: look whether there is one");
         if (all == 0)
             return tr("No antenna yet: add one with + at the top; %1.").arg(line);
-        const QString hang = site.boundary.size() < 3 ? tr("No boundary is drawn")
-                                                      : tr("%1 of %2 antennas hang inside the boundary").arg(inside).arg(all);
+        const QString hang =
+            site.boundary.size() < 3 ? tr("No boundary is drawn") : tr("%1 of %2 antennas hang inside the boundary").arg(inside).arg(all);
         return tr("%1; %2. Drag antennas and supports to move them, the end of a wire to a support to tie it.").arg(hang, line);
     }
 

@@ -12,7 +12,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double quarterInch = 0.00635; // m
+constexpr double quarterInch = 0.00635;  // m
 constexpr double goodBandwidth = 0.0008; // of the target: a dip this near needs no more cutting
 const std::vector<double> columnShares{0.16, 0.28, 0.14, 0.14, 0.28};
 constexpr double chartTop = 10.0, chartHeight = 200.0, cardTop = chartTop + chartHeight + 34.0, cardHeight = 106.0; // px
@@ -20,8 +20,7 @@ constexpr double logTop = cardTop + cardHeight + 14.0;
 
 } // namespace
 
-TrimBoard::TrimBoard(ViewContext& context)
-    : Canvas(context), m_log(new LogModel(this)), m_table(new Table(m_log, columnShares, this))
+TrimBoard::TrimBoard(ViewContext& context) : Canvas(context), m_log(new LogModel(this)), m_table(new Table(m_log, columnShares, this))
 {
     setObjectName(QStringLiteral("trimBoard"));
     setAccessibleName(tr("Measured dips and what to cut next"));
@@ -136,10 +135,9 @@ QString TrimBoard::explanation() const
                                          : tr("The model is being computed …");
     if (a.action == TrimAction::Measure)
         return tr("The model says the dip rises %1 cut.").arg(slopeWords(a.slope));
-    const QString cuts =
-        std::abs(a.slope / a.modelSlope - 1.0) < 0.002
-            ? tr("The model")
-            : tr("The model, corrected by your cuts (from %1 to %2),").arg(slopeWords(a.modelSlope), slopeWords(a.slope));
+    const QString cuts = std::abs(a.slope / a.modelSlope - 1.0) < 0.002
+                             ? tr("The model")
+                             : tr("The model, corrected by your cuts (from %1 to %2),").arg(slopeWords(a.modelSlope), slopeWords(a.slope));
     const QString needed = QString::fromStdString(units::formatSmall(a.predicted, system()));
     if (a.action == TrimAction::Cut)
         return tr("%1 says %2 would reach %3; take %4 % of it now. Folding back first can be undone.")
@@ -188,16 +186,19 @@ void TrimBoard::paintCurves(Sketch& sketch, double width) const
     const SwrChart chart = chartFor(width);
     const WantedBand* wanted = findBand(design, bandFor(design, target()));
     const Band band = wanted ? wanted->band : Band{};
-    chart.frame(sketch, std::clamp(band.from, chart.from, chart.to), std::clamp(band.to, chart.from, chart.to), design.operation.swrLimit, true);
+    chart.frame(sketch, std::clamp(band.from, chart.from, chart.to), std::clamp(band.to, chart.from, chart.to), design.operation.swrLimit,
+                true);
     for (double f : niceTicks(chart.from, chart.to, 8))
         sketch.text({chart.x(f), chart.area.bottom() + 4}, QString::number(f / 1e6, 'f', chart.to - chart.from < 2e5 ? 3 : 2),
                     Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
     sketch.text({chart.area.right() + 30, chart.area.bottom() + 4}, tr("MHz"), Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 12});
     const double goal = chart.x(target());
     sketch.line({goal, chart.area.top()}, {goal, chart.area.bottom()}, c.leaf, 1.4, Qt::DashLine);
-    sketch.text({goal + 5, chart.area.top()}, tr("goal %1").arg(target() / 1e6, 0, 'f', 3), Qt::AlignLeft | Qt::AlignTop, {c.leaf, 12, true});
+    sketch.text({goal + 5, chart.area.top()}, tr("goal %1").arg(target() / 1e6, 0, 'f', 3), Qt::AlignLeft | Qt::AlignTop,
+                {c.leaf, 12, true});
     if (curve) {
-        chart.curve(sketch, [&](double f) { return curve->swrAt(f); }, QPen(c.inkFaint, 1.4));
+        chart.curve(
+            sketch, [&](double f) { return curve->swrAt(f); }, QPen(c.inkFaint, 1.4));
         const double f = std::clamp(curve->fundamental, chart.from, chart.to), swr = curve->swrAt(f);
         if (!std::isnan(swr) && swr < 5.0)
             sketch.label({chart.x(f), chart.y(swr) + 5}, tr("model, as drawn"), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
