@@ -119,21 +119,28 @@ struct Options {
     }
 };
 
+/// A file that cannot be opened leaves an empty site, with the words that say why.
+void openNamed(MainWindow& window, const QString& file)
+{
+    window.fileDesk().openNew(window.emptyDesign());
+    if (!window.fileDesk().openFile(file))
+        std::fprintf(stderr, "%s could not be opened; the window says why\n", qPrintable(file));
+}
+
 /// The file that was asked for, what an earlier run left unsaved, the file used last, or the demo.
 void openFirst(MainWindow& window, const QStringList& files, bool demo)
 {
-    FileDesk& desk = window.fileDesk();
     if (!files.isEmpty()) {
-        desk.openNew(window.emptyDesign());
-        if (!desk.openFile(files.front()))
-            std::fprintf(stderr, "%s could not be opened; the window says why\n", qPrintable(files.front()));
+        openNamed(window, files.front());
         return;
     }
-    if (!demo && desk.recover())
+    if (!demo && window.fileDesk().recover())
         return;
     const QStringList recent = Settings().recentFiles();
-    if (demo || recent.isEmpty() || !desk.openFile(recent.front()))
-        desk.openDemo();
+    if (demo || recent.isEmpty())
+        window.fileDesk().openDemo();
+    else
+        openNamed(window, recent.front());
 }
 
 } // namespace

@@ -143,6 +143,18 @@ TEST_F(RealWindow, QuitsByKeyWithoutLeavingACopy)
     EXPECT_TRUE(autosaved().isEmpty());
 }
 
+// 2026-11: the demo opened in place of a file that was moved away, and its opening wiped off the words.
+TEST_F(RealWindow, SaysSoWhenTheFileUsedLastIsGone)
+{
+    const QString folder = m_home.filePath(QStringLiteral("config/vetchling"));
+    ASSERT_TRUE(QDir().mkpath(folder));
+    QSettings(folder + QStringLiteral("/Vetchling.conf"), QSettings::IniFormat)
+        .setValue(QStringLiteral("recentFiles"), QStringList{QStringLiteral("/gone/garden.vetchling")});
+    ASSERT_TRUE(start({QStringLiteral("--quit-at"), QStringLiteral("rest")}));
+    ASSERT_TRUE(m_program.waitForFinished(60000));
+    EXPECT_TRUE(m_program.readAllStandardError().contains("/gone/garden.vetchling could not be opened"));
+}
+
 TEST_F(RealWindow, TellsItsVersionAndOptions)
 {
     ASSERT_TRUE(start({QStringLiteral("--help")}));
