@@ -110,7 +110,8 @@ double BuildSheet::paintBars(Sketch& sketch, double top, double width) const
         sketch.painter().drawRoundedRect(QRectF(110 + radiating + 2, y, std::max(3.0, added - 2), 14), 2, 2);
         sketch.text({112, y + 17}, tr("%1 radiating").arg(length(r.radiating, system)), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
         sketch.text({110 + radiating + added, y + 17},
-                    tr("+ %1 for ends, folds and margin").arg(QString::fromStdString(units::formatSmall(r.cut - r.radiating, system))),
+                    (r.margin > 0.0 ? tr("+ %1 for ends, folds and margin") : tr("+ %1 for ends and folds"))
+                        .arg(QString::fromStdString(units::formatSmall(r.cut - r.radiating, system))),
                     Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
         y += barPitch;
     }
