@@ -22,6 +22,7 @@ struct Allowances {
     double fold = 0.30;         ///< m folded back at an insulator
     double coilTail = 0.04;     ///< m into a coil's terminal
     double jointTail = 0.05;    ///< m soldered at a joint
+    double linkTail = 0.15;     ///< m through a link's insulator, with the pigtail
     double marginPercent = 1.4; ///< cut long by, of the radiating length
     KeptFields kept;
     friend bool operator==(const Allowances&, const Allowances&) = default;

@@ -43,6 +43,7 @@ Allowances readAllowances(const JsonNode& node)
                  node.number("fold_m", d.fold, true),
                  node.number("coil_tail_m", d.coilTail, true),
                  node.number("joint_tail_m", d.jointTail, true),
+                 node.number("link_tail_m", d.linkTail, true),
                  node.number("margin_percent", d.marginPercent, true),
                  {}};
     a.kept = node.rest();
@@ -55,6 +56,7 @@ Json allowancesJson(const Allowances& a)
                      {"fold_m", a.fold},
                      {"coil_tail_m", a.coilTail},
                      {"joint_tail_m", a.jointTail},
+                     {"link_tail_m", a.linkTail},
                      {"margin_percent", a.marginPercent}},
                     a.kept);
 }

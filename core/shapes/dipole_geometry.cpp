@@ -153,6 +153,13 @@ AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::si
                        : endHung(family, shape, handle == 2, hook, legs[handle == 2]);
 }
 
+void raiseEnds(AntennaShape& shape, double leg)
+{
+    constexpr double slope = 0.3; // m a metre of leg
+    double& ends = shape.parameters["end_height_m"];
+    ends = std::max(ends, shape.parameters["apex_height_m"] - slope * leg);
+}
+
 std::vector<RuleOfThumb> halfWaveRules(double frequency, double part)
 {
     return {feetRule("468 / f", coreText("core", "bare wire near half a wave up, 5 % for its ends"), 468.0, part, frequency),

@@ -1,7 +1,7 @@
 #pragma once
 /// What all dipoles share: a centre, two legs, and the heights they hang between.
 
-#include "core/shapes/family.h"
+#include "core/shapes/specs.h"
 
 #include <array>
 
@@ -10,6 +10,9 @@ namespace vetchling::shapes {
 struct DipoleGeometry {
     Vec3 centre, endA, endB;
     double leg = 0.0; ///< m
+
+    /// The point so far out along the first (0) or second (1) leg. @param along m from the centre
+    [[nodiscard]] Vec3 alongLeg(int side, double along) const { return centre + (along / leg) * ((side == 0 ? endA : endB) - centre); }
 };
 
 /// @param legInWaves of a new antenna whose leg is not tuned, else 0
@@ -23,6 +26,8 @@ BuiltAntenna dipoleFrame(const DipoleGeometry& geometry, const AntennaShape& sha
 /// Handles: 0 the centre, 1 the first end, 2 the second; see Family::hung. The other leg of a straight dipole turns along.
 /// @param legs m, of the first and the second side
 AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook, std::array<double, 2> legs);
+/// A new antenna's ends no lower than a short leg can hang.
+void raiseEnds(AntennaShape& shape, double leg);
 /// The customary rules of a half-wave, as the length of a side.
 /// @param part of the half wave that the tuned length is: 0.5 for a side, 1 for the whole wire
 std::vector<RuleOfThumb> halfWaveRules(double frequency, double part = 0.5);

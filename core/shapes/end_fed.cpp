@@ -1,15 +1,12 @@
 /// End-fed half-wave: straight or with one bend, fed through a transformer against a short counterpoise or the shield.
-#include "core/shapes/dipole_geometry.h"
+#include "core/shapes/end_fed_parts.h"
+#include "core/shapes/loading.h"
 
 #include <algorithm>
 #include <cmath>
 
 namespace vetchling::shapes {
 namespace {
-
-enum Return { counterpoiseWire = 0, coaxShield = 1 };
-
-constexpr double usualImpedance = 2500.0; // ohm
 
 class EndFed final : public Family {
 public:
@@ -22,89 +19,25 @@ public:
 
     std::vector<ParameterSpec> parameters(const AntennaShape&) const override
     {
-        using units::Quantity;
-        std::vector<ParameterSpec> all{
-            {"feed_height_m", coreText("core", "Height of feed"), hangsGroup, Quantity::Length, 2.5, 0.05, 500.0, {}, {}},
-            {"bend_height_m",
-             coreText("core", "Height at the bend"),
-             hangsGroup,
-             Quantity::Length,
-             6.0,
-             0.05,
-             500.0,
-             {},
-             coreText("core", "used when there is a bend")},
-            {"end_height_m", coreText("core", "Height of far end"), hangsGroup, Quantity::Length, 6.0, 0.05, 500.0, {}, {}},
-            {"length_m", coreText("core", "Length of wire"), lengthGroup, Quantity::Length, 20.1, 0.02, 5000.0, {}, {}},
-            {"first_run_m",
-             coreText("core", "Wire up to the bend"),
-             lengthGroup,
-             Quantity::Length,
-             0.0,
-             0.0,
-             5000.0,
-             {},
-             coreText("core", "0: no bend")},
-            {"bend_bearing_deg", coreText("core", "Bearing after the bend"), standsGroup, Quantity::Angle, 0.0, -360.0, 360.0, {}, {}},
-            {"return_kind",
-             coreText("core", "Return current in"),
-             feedGroup,
-             Quantity::Plain,
-             0.0,
-             0.0,
-             1.0,
-             {coreText("core", "short counterpoise"), coreText("core", "coax shield to a choke")},
-             coreText("core", "one school says none is needed: then the shield is it")},
-            {"counterpoise_m",
-             coreText("core", "Length of that"),
-             feedGroup,
-             Quantity::Length,
-             2.0,
-             0.02,
-             100.0,
-             {},
-             coreText("core", "counterpoise, or shield from the transformer to the choke"),
-             0.05},
-            transformerRatio(49.0, 200.0),
-            {"transformer_loss_percent",
-             coreText("core", "It loses"),
-             feedGroup,
-             Quantity::Percent,
-             10.0,
-             0.0,
-             60.0,
-             {},
-             coreText("core", "of the power, into a matched load")},
-            {"winding_H",
-             coreText("core", "Winding on the line's side"),
-             feedGroup,
-             Quantity::Inductance,
-             0.0,
-             0.0,
-             1e-2,
-             {},
-             coreText("core", "inductance; too little lifts the SWR on the lowest band. 0: not counted")},
-            {"leakage_H",
-             coreText("core", "Leakage inductance"),
-             feedGroup,
-             Quantity::Inductance,
-             0.0,
-             0.0,
-             1e-4,
-             {},
-             coreText("core", "on the line's side; spoils the highest bands. 0: not counted")},
-        };
-        addPlace(all);
+        std::vector<ParameterSpec> all = endFedHeights();
+        all.insert(all.begin() + 1, lengthSpec("bend_height_m", coreText("core", "Height at the bend"), hangsGroup, {6.0, 0.05, 500.0},
+                                               coreText("core", "used when there is a bend")));
+        all.push_back(tunedLengthSpec("length_m", coreText("core", "Length of wire")));
+        all.push_back(lengthSpec("first_run_m", coreText("core", "Wire up to the bend"), lengthGroup, {0.0, 0.0, 5000.0},
+                                 coreText("core", "0: no bend")));
+        all.push_back(lengthSpec("drop_m", coreText("core", "Hanging down at the far end"), lengthGroup, {0.0, 0.0, 500.0},
+                                 coreText("core", "of the wire's length; 0 for none")));
+        all.push_back(angleSpec("bend_bearing_deg", coreText("core", "Bearing after the bend"), standsGroup, {0.0, -360.0, 360.0}));
+        all.push_back(inductanceSpec("coil_H", coreText("core", "Compensating coil"), coilsGroup, {0.0, 0.0, 1e-3},
+                                     coreText("core", "near the feed it lowers the upper bands more than the lowest; 0 for none")));
+        all.push_back(lengthSpec("coil_at_m", coreText("core", "Coil from the feed at"), coilsGroup, {2.0, 0.01, 5000.0},
+                                 coreText("core", "along the wire"), 0.05));
+        all.push_back(coilQuality());
+        addEndFedFeed(all, 49.0);
         return all;
     }
 
-    /// A short wire cannot climb far.
-    void settle(AntennaShape& shape) const override
-    {
-        const double highest = value(shape, "feed_height_m") + 0.35 * value(shape, "length_m");
-        for (const char* key : {"bend_height_m", "end_height_m"})
-            shape.parameters[key] = std::min(shape.parameters[key], highest);
-    }
+    void settle(AntennaShape& shape) const override { lowerToReach(*this, shape, "length_m", {"bend_height_m", "end_height_m"}); }
 
     std::vector<TunedLength> tuned(const AntennaShape& shape) const override
     {
@@ -127,34 +60,31 @@ public:
                 {"counterpoise_m", coreText("core", "the counterpoise"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
     }
 
-    std::vector<Part> parts() const override
-    {
-        return {{"wire", coreText("core", "Wire")}, {"counterpoise", coreText("core", "Counterpoise")}};
-    }
+    std::vector<Part> parts() const override { return endFedParts(); }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const auto v = [&](const char* key) { return value(shape, key); };
-        const Vec3 feed{v("x_m"), v("y_m"), v("feed_height_m")};
-        const double length = v("length_m"), firstRun = v("first_run_m");
-        std::vector<Vec3> points{feed};
+        const double length = v("length_m"), firstRun = v("first_run_m"), drop = v("drop_m"), hung = length - drop;
+        if (drop > 0.0 && hung <= (bent(shape) ? firstRun : 0.0) + 0.02 * length)
+            return Fault{"drop_m", {coreText("core", "the wire is only %1 long; let less hang down"), Measure{length, units::Quantity::Length}}};
+        std::vector<Vec3> points{{v("x_m"), v("y_m"), v("feed_height_m")}};
         if (bent(shape)) {
-            if (Faults f = run(points, firstRun, v("bend_height_m"), v("bearing_deg"), "bend_height_m"); !f.empty())
+            if (Faults f = addRun(points, firstRun, v("bend_height_m"), v("bearing_deg"), "bend_height_m"); !f.empty())
                 return f;
-            if (Faults f = run(points, length - firstRun, v("end_height_m"), v("bend_bearing_deg"), "end_height_m"); !f.empty())
+            if (Faults f = addRun(points, hung - firstRun, v("end_height_m"), v("bend_bearing_deg"), "end_height_m"); !f.empty())
                 return f;
-        } else if (Faults f = run(points, length, v("end_height_m"), v("bearing_deg"), "end_height_m"); !f.empty())
+        } else if (Faults f = addRun(points, hung, v("end_height_m"), v("bearing_deg"), "end_height_m"); !f.empty())
             return f;
-
-        BuiltAntenna out;
-        out.model.wires.push_back(makeWire(wireOf(shape, "wire"), "wire", points));
-        out.model.wires.push_back(makeWire(wireOf(shape, "counterpoise"), "counterpoise", returnPath(shape, feed)));
-        out.model.feeds.push_back({0, 0.0, 1.0});
-        out.portReference = usualImpedance;
-        out.transformer = transformer(v("transformer_ratio"), v("transformer_loss_percent"), v("winding_H"), v("leakage_H"));
-        out.highVoltageFeed = true;
-        out.feedPoint = feed;
-        annotate(out, points, length, v("counterpoise_m"), v("return_kind") > 0.5);
+        const std::vector<Vec3> corners = points;
+        if (drop > 0.0)
+            points.push_back(points.back() - Vec3{0.0, 0.0, drop});
+        BuiltAntenna out = endFedFrame(*this, shape, points, halfWaveFeedImpedance);
+        if (Faults f = addCoil(shape, out); !f.empty())
+            return f;
+        annotate(out, corners, points.back(), drop > 0.0);
+        sections(shape, out);
+        addCounterpoiseSection(*this, shape, out);
         return out;
     }
 
@@ -166,6 +96,7 @@ public:
         if (!here || handle >= here->handles.size())
             return shape;
         const bool hasBend = bent(shape), isBend = hasBend && handle == 1;
+        handle = std::min<std::size_t>(handle, hasBend ? 2 : 1); // what hangs down goes with the end
         AntennaShape next = shape;
         if (handle == 0) {
             next = Family::hung(shape, handle, hook);
@@ -180,7 +111,8 @@ public:
             next.parameters["first_run_m"] =
                 std::min(std::hypot(away, hook.top ? *hook.top - before.z : before.z - v("bend_height_m")), 0.98 * v("length_m"));
         if (hook.top) {
-            const double length = isBend ? next.parameters["first_run_m"] : v("length_m") - (hasBend ? v("first_run_m") : 0.0);
+            const double length =
+                isBend ? next.parameters["first_run_m"] : v("length_m") - v("drop_m") - (hasBend ? v("first_run_m") : 0.0);
             next.parameters[isBend ? "bend_height_m" : "end_height_m"] = ropeHeight(before.z, away, *hook.top, length);
         }
         return next;
@@ -190,50 +122,43 @@ private:
     bool bent(const AntennaShape& shape) const
     {
         const double firstRun = value(shape, "first_run_m");
-        return firstRun > 0.0 && firstRun < value(shape, "length_m");
+        return firstRun > 0.0 && firstRun < value(shape, "length_m") - value(shape, "drop_m");
     }
 
-    /// Adds the next point: so much wire, ending at that height, on that bearing.
-    static Faults run(std::vector<Vec3>& points, double length, double height, double bearing, const char* key)
+    Faults addCoil(const AntennaShape& shape, BuiltAntenna& out) const
     {
-        const double rise = height - points.back().z;
-        if (std::abs(rise) >= 0.999 * length)
-            return {{key,
-                     {coreText("core", "%1 of wire cannot climb %2; change the height or the length"),
-                      Measure{length, units::Quantity::Length}, Measure{rise, units::Quantity::Length}}}};
-        points.push_back(points.back() + std::sqrt(length * length - rise * rise) * towards(bearing) + Vec3{0.0, 0.0, rise});
+        const double henry = value(shape, "coil_H"), at = value(shape, "coil_at_m"), length = value(shape, "length_m");
+        if (henry == 0.0)
+            return {};
+        if (at >= 0.98 * length)
+            return {{"coil_at_m", {coreText("core", "the wire ends at %1; put the coil nearer to the feed"), Measure{length, units::Quantity::Length}}}};
+        addSeriesCoil(out, 0, at, henry, value(shape, "coil_q"));
         return {};
     }
 
-    /// A counterpoise hangs level away from the wire; a shield drops to 20 cm and runs on there.
-    std::vector<Vec3> returnPath(const AntennaShape& shape, Vec3 feed) const
+    static void annotate(BuiltAntenna& out, const std::vector<Vec3>& corners, Vec3 tip, bool dropped)
     {
-        constexpr double shieldHeight = 0.2;
-        const double length = value(shape, "counterpoise_m");
-        const Vec3 away = towards(value(shape, "bearing_deg") + 180.0);
-        if (value(shape, "return_kind") < 0.5)
-            return {feed, feed + length * away};
-        const double drop = std::min(length, feed.z - shieldHeight);
-        if (drop <= 0.01)
-            return {feed, feed + length * away};
-        std::vector<Vec3> points{feed, feed - Vec3{0.0, 0.0, drop}};
-        if (length - drop > 0.02)
-            points.push_back(points.back() + (length - drop) * away);
-        return points;
+        if (corners.size() == 3)
+            out.handles.push_back({coreText("core", "bend"), corners[1], {"bend_height_m", "first_run_m"}});
+        out.handles.push_back({coreText("core", "far end"), corners.back(), {"end_height_m", "length_m"}});
+        for (std::size_t i = 1; i < corners.size(); ++i)
+            out.dimensions.push_back({corners[i - 1], corners[i], "length_m"});
+        if (dropped) {
+            out.handles.push_back({coreText("core", "tip"), tip, {"drop_m"}});
+            out.dimensions.push_back({corners.back(), tip, "drop_m"});
+        }
+        out.insulators.push_back(tip);
     }
 
-    static void annotate(BuiltAntenna& out, const std::vector<Vec3>& points, double length, double counterpoise, bool shield)
+    void sections(const AntennaShape& shape, BuiltAntenna& out) const
     {
-        out.handles.push_back({coreText("core", "feed"), points.front(), {"feed_height_m"}});
-        if (points.size() == 3)
-            out.handles.push_back({coreText("core", "bend"), points[1], {"bend_height_m", "first_run_m"}});
-        out.handles.push_back({coreText("core", "far end"), points.back(), {"end_height_m", "length_m"}});
-        for (std::size_t i = 1; i < points.size(); ++i)
-            out.dimensions.push_back({points[i - 1], points[i], "length_m"});
-        out.insulators.push_back(points.back());
-        out.sections.push_back({coreText("core", "wire"), 1, length, WireEnd::Transformer, WireEnd::Insulator});
-        if (!shield)
-            out.sections.push_back({coreText("core", "counterpoise"), 1, counterpoise, WireEnd::Transformer, WireEnd::Insulator, false});
+        const double length = value(shape, "length_m"), at = value(shape, "coil_at_m");
+        if (out.coils.empty()) {
+            out.sections.push_back({coreText("core", "wire"), 1, length, WireEnd::Transformer, WireEnd::Insulator});
+            return;
+        }
+        out.sections.push_back({coreText("core", "wire up to the coil"), 1, at, WireEnd::Transformer, WireEnd::Coil, false});
+        out.sections.push_back({coreText("core", "wire beyond the coil"), 1, length - at, WireEnd::Coil, WireEnd::Insulator});
     }
 };
 

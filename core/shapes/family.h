@@ -84,7 +84,7 @@ struct Dimension {
 };
 
 /// A length of wire as cut: how many equal pieces, how long they are electrically, and what happens at each end.
-enum class WireEnd { Centre, Insulator, Joint, Coil, Transformer };
+enum class WireEnd { Centre, Insulator, Joint, Coil, Transformer, Link, Tube };
 struct WireSection {
     std::string name;
     int pieces = 1;
@@ -105,9 +105,11 @@ struct BuiltAntenna {
     std::vector<Handle> handles;
     std::vector<Dimension> dimensions;
     std::vector<WireSection> sections;
+    double notCut = 0.0; ///< m of the model's wires that are there already: a vehicle's body, a coax's shield
     Vec3 feedPoint;
-    std::vector<CoilPlace> coils;
+    std::vector<CoilPlace> coils, traps, resistors;
     std::vector<Vec3> insulators;
+    std::vector<Vec3> links; ///< open or closed
     bool highVoltageFeed = false;
 
     /// The model with the transformer at its feed: what the line sees.
@@ -138,6 +140,7 @@ struct TunedLength {
     std::string parameter;
     std::string name;       ///< in a sentence: "a side"
     double frequency = 0.0; ///< Hz
+    std::size_t configuration = 0; ///< that it is tuned in
 };
 
 /// What a builder can change on the finished antenna.
@@ -232,6 +235,8 @@ void addPlace(std::vector<ParameterSpec>& specs);
 /// A transformer at the feed; none where it would change nothing. The loss, into 50 ohm on its line side, is all in the core.
 /// @param winding, leakage H on the line's side; 0: not counted
 std::optional<Transformer> transformer(double ratio, double lossPercent = 0.0, double winding = 0.0, double leakage = 0.0);
+/// The antenna's own line, with a transformer at its lower end where the ratio is not 1.
+std::optional<Transformer> ownLine(const OwnLine& line, double ratio = 1.0);
 /// The ratio of a transformer at the feed, "transformer_ratio".
 ParameterSpec transformerRatio(double standard, double highest = 20.0);
 /// The customary rules of a full-wave loop, as the wire round it.
@@ -250,5 +255,33 @@ const Family& deltaLoopFamily();
 const Family& polygonLoopFamily();
 const Family& loadedDipoleFamily();
 const Family& fanDipoleFamily();
+const Family& linkedDipoleFamily();
+const Family& extendedDipoleFamily();
+const Family& tubeDipoleFamily();
+const Family& whipPairFamily();
+const Family& rodDipoleFamily();
+const Family& trapDipoleFamily();
+const Family& hatDipoleFamily();
+const Family& linearLoadedDipoleFamily();
+const Family& doubletFamily();
+const Family& linkedEndFedFamily();
+const Family& endFedTailFamily();
+const Family& endFedPairFamily();
+const Family& longWireFamily();
+const Family& terminatedWireFamily();
+const Family& longVFamily();
+const Family& whipFamily();
+const Family& loadedVerticalFamily();
+const Family& invertedLFamily();
+const Family& tVerticalFamily();
+const Family& halfWaveVerticalFamily();
+const Family& fiveEighthsFamily();
+const Family& threeQuartersFamily();
+const Family& nonResonantVerticalFamily();
+const Family& stubVerticalFamily();
+const Family& twoBandWhipFamily();
+const Family& trapVerticalFamily();
+const Family& mobileWhipFamily();
+const Family& freeWireFamily();
 
 } // namespace vetchling::shapes

@@ -1,4 +1,5 @@
 /// Fan: two to five pairs of legs on one feedpoint, spread downwards by equal angles, the longest on top.
+#include "core/shapes/bands_of_shape.h"
 #include "core/shapes/dipole_geometry.h"
 
 #include <algorithm>
@@ -11,9 +12,6 @@ constexpr int fewestPairs = 2, mostPairs = 5;
 constexpr double gapInWaves = 0.0015;  // between the two halves at the centre piece, of the design frequency's wavelength,
 constexpr double gapInDiameters = 5.0; // but no less than this
 constexpr double nextBand = 1.45;      // a new pair is for so many times the frequency of the one before
-
-std::string frequencyKey(int pair) { return "frequency_" + std::to_string(pair) + "_Hz"; }
-std::string legKey(int pair) { return pair == 1 ? "leg_m" : "leg_" + std::to_string(pair) + "_m"; }
 
 class FanDipole final : public Family {
 public:
@@ -54,7 +52,7 @@ public:
             all.push_back(
                 {frequencyKey(pair), pairText(pair, frequencyLabels), lengthGroup, Quantity::Frequency, 14.2e6, 1e5, 3e9, {}, {}, ratio});
             all.push_back({legKey(pair),
-                           pairText(pair, legLabels),
+                           pairText(pair, pairLabels),
                            lengthGroup,
                            Quantity::Length,
                            5.0,
@@ -153,7 +151,7 @@ private:
     static constexpr PairTexts frequencyLabels = {coreText("core", "First pair for"), coreText("core", "Second pair for"),
                                                   coreText("core", "Third pair for"), coreText("core", "Fourth pair for"),
                                                   coreText("core", "Fifth pair for")};
-    static constexpr PairTexts legLabels = {coreText("core", "Length a side"), coreText("core", "Second pair, a side"),
+    static constexpr PairTexts pairLabels = {coreText("core", "Length a side"), coreText("core", "Second pair, a side"),
                                             coreText("core", "Third pair, a side"), coreText("core", "Fourth pair, a side"),
                                             coreText("core", "Fifth pair, a side")};
     static constexpr PairTexts legNames = {coreText("core", "a side"), coreText("core", "a side of the second pair"),
@@ -167,13 +165,7 @@ private:
                                                coreText("core", "leg, fifth pair")};
     static std::string pairText(int pair, PairTexts& texts) { return texts[pair - 1]; }
 
-    /// From the shape alone, since the specs depend on it.
-    static int pairsOf(const AntennaShape& shape)
-    {
-        const auto found = shape.parameters.find("pair_count");
-        const double count = found == shape.parameters.end() ? fewestPairs : found->second;
-        return count >= fewestPairs && count <= mostPairs ? int(std::lround(count)) : fewestPairs;
-    }
+    static int pairsOf(const AntennaShape& shape) { return countOf(shape, "pair_count", fewestPairs, mostPairs); }
 };
 
 } // namespace

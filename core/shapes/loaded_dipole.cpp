@@ -1,8 +1,6 @@
 /// Dipole shorter than half a wave with a coil in each arm.
 #include "core/shapes/dipole_geometry.h"
-
-#include <algorithm>
-#include <cmath>
+#include "core/shapes/loading.h"
 
 namespace vetchling::shapes {
 namespace {
@@ -18,27 +16,11 @@ public:
 
     std::vector<ParameterSpec> parameters(const AntennaShape&) const override
     {
-        using units::Quantity;
         std::vector<ParameterSpec> all = dipoleParameters(8.0, 8.0, 0.12);
-        all.push_back({"inductance_H", coreText("core", "Coil in each arm"), coilsGroup, Quantity::Inductance, 8e-6, 0.0, 5e-3, {}, {}});
-        all.push_back({"coil_place_percent",
-                       coreText("core", "Coil out along the arm"),
-                       coilsGroup,
-                       Quantity::Percent,
-                       50.0,
-                       0.0,
-                       95.0,
-                       {},
-                       coreText("core", "0 is at the feedpoint, 100 at the end")});
-        all.push_back({"coil_q",
-                       coreText("core", "Q of the coil"),
-                       coilsGroup,
-                       Quantity::Plain,
-                       250.0,
-                       1.0,
-                       2000.0,
-                       {},
-                       coreText("core", "reactance over loss resistance; good air coils reach 200 to 400")});
+        all.push_back(inductanceSpec("inductance_H", coreText("core", "Coil in each arm"), coilsGroup, {8e-6, 0.0, 5e-3}));
+        all.push_back(percentSpec("coil_place_percent", coreText("core", "Coil out along the arm"), coilsGroup, {50.0, 0.0, 95.0},
+                                  coreText("core", "0 is at the feedpoint, 100 at the end")));
+        all.push_back(coilQuality());
         return all;
     }
 
@@ -54,17 +36,10 @@ public:
                 {"inductance_H", coreText("core", "each coil"), LeverKind::Tap, LeverSide::Middle, 2}};
     }
 
-    /// The arm as a line of Za = 60 (ln(2h/a) - 1): X = Za (cot beyond - tan before) (Belrose 1953, in the form of the
-    /// open-ended line); rule for a first coil, not a length.
     std::vector<RuleOfThumb> rules(const AntennaShape& shape, const TunedLength& length) const override
     {
-        const double leg = value(shape, "leg_m"), k = waveNumber(length.frequency);
-        const double before = k * leg * 0.01 * value(shape, "coil_place_percent"), beyond = k * leg - before;
-        const double line = 60.0 * (std::log(4.0 * leg / shape.wire.diameter) - 1.0);
-        const double reactance = line * (1.0 / std::tan(1.05 * beyond) - std::tan(before));
-        const double henry = std::clamp(reactance / (2.0 * pi * length.frequency), 1e-8, 5e-3);
-        return {
-            {coreText("core", "line formula"), coreText("core", "each arm as an open line of one impedance, no ground"), 0.0, 0.0, henry}};
+        const double leg = value(shape, "leg_m");
+        return {coilRule({leg, leg * 0.01 * value(shape, "coil_place_percent"), shape.wire.diameter}, length.frequency)};
     }
 
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
@@ -80,15 +55,8 @@ public:
             return g.faults();
         BuiltAntenna out = dipoleFrame(*g, shape);
         const double inner = g->leg * 0.01 * value(shape, "coil_place_percent");
-        for (double at : {g->leg - inner, g->leg + inner}) {
-            Load coil;
-            coil.at = at;
-            coil.inductance = value(shape, "inductance_H");
-            coil.q = value(shape, "coil_q");
-            out.model.loads.push_back(coil);
-            const Wire& wire = out.model.wires[0];
-            out.coils.push_back({wire.pointAt(at), unit(wire.pointAt(at + 0.01) - wire.pointAt(at - 0.01))});
-        }
+        for (double at : {g->leg - inner, g->leg + inner})
+            addSeriesCoil(out, 0, at, value(shape, "inductance_H"), value(shape, "coil_q"));
         if (inner > 0.0)
             out.sections.push_back({coreText("core", "inner part"), 2, inner, WireEnd::Centre, WireEnd::Coil, false});
         out.sections.push_back({coreText("core", "outer part"), 2, g->leg - inner, WireEnd::Coil, WireEnd::Insulator});

@@ -39,8 +39,17 @@ void checkWire(const WireChoice& wire, const std::string& path, Faults& faults)
 const std::vector<const Family*>& families()
 {
     static const std::vector<const Family*> all{
-        &dipoleFamily(),   &bentDipoleFamily(), &offCentreDipoleFamily(), &foldedDipoleFamily(), &endFedFamily(),
-        &verticalFamily(), &deltaLoopFamily(),  &polygonLoopFamily(),     &loadedDipoleFamily(), &fanDipoleFamily(),
+        &dipoleFamily(), &bentDipoleFamily(), &offCentreDipoleFamily(), &foldedDipoleFamily(), &extendedDipoleFamily(), &tubeDipoleFamily(),
+        &whipPairFamily(), &rodDipoleFamily(), // loaded ones
+        &loadedDipoleFamily(), &trapDipoleFamily(), &hatDipoleFamily(), &linearLoadedDipoleFamily(), // several bands
+        &fanDipoleFamily(), &linkedDipoleFamily(), &doubletFamily(), // end-fed
+        &endFedFamily(), &linkedEndFedFamily(), &endFedTailFamily(), &endFedPairFamily(), // long
+        &longWireFamily(), &longVFamily(), &terminatedWireFamily(), // upright
+        &verticalFamily(), &whipFamily(), &loadedVerticalFamily(), &invertedLFamily(), &tVerticalFamily(), &halfWaveVerticalFamily(),
+        &fiveEighthsFamily(), &threeQuartersFamily(), &nonResonantVerticalFamily(), &stubVerticalFamily(), &twoBandWhipFamily(),
+        &trapVerticalFamily(), &mobileWhipFamily(), // loops
+        &deltaLoopFamily(), &polygonLoopFamily(),   // one's own
+        &freeWireFamily(),
     };
     return all;
 }
@@ -181,6 +190,14 @@ std::optional<Transformer> transformer(double ratio, double lossPercent, double 
         return std::nullopt;
     const double lost = 0.01 * lossPercent;
     return Transformer{ratio, leakage, winding, lost > 0.0 ? matched * (1.0 - lost) / lost : 0.0};
+}
+
+std::optional<Transformer> ownLine(const OwnLine& line, double ratio)
+{
+    Transformer whole;
+    whole.ratio = ratio;
+    whole.ownLine = line;
+    return whole;
 }
 
 void addPlace(std::vector<ParameterSpec>& specs)

@@ -1,8 +1,10 @@
 #include "core/tune/tune.h"
 
 #include "core/em/sensitivity.h"
+#include "core/tune/joint.h"
 
 #include <boost/math/tools/minima.hpp>
+#include <algorithm>
 #include <cmath>
 #include <optional>
 
@@ -56,7 +58,7 @@ private:
     std::optional<Complex> impedanceAt(double value)
     {
         m_shape.parameters[m_key] = value;
-        const Result<shapes::BuiltAntenna> built = shapes::buildOver(m_shape, m_ground);
+        const Result<shapes::BuiltAntenna> built = shapes::buildOver(m_shape, m_ground, m_options.configuration);
         if (!built) {
             m_faults = built.faults();
             return std::nullopt;
@@ -89,7 +91,7 @@ private:
         constexpr double probe = 1e-3, usual = -0.03, longest = 0.12; // relative
         shapes::AntennaShape changed = m_shape;
         changed.parameters[m_key] = from.value * (1.0 + probe);
-        const auto built = shapes::buildOver(changed, m_ground);
+        const auto built = shapes::buildOver(changed, m_ground, m_options.configuration);
         if (!built || !m_last)
             return from.value * (1.0 + usual);
         const Result<Complex> dz = em::impedanceChange(*m_last, *m_last->model, built->atLine(), m_tables, m_watch);
@@ -259,13 +261,48 @@ Result<TuneOutcome> tuneToLowResistance(shapes::AntennaShape shape, const Ground
     return found;
 }
 
+bool allAtOnce(const std::vector<shapes::TunedLength>& lengths)
+{
+    return lengths.size() > 1 && std::all_of(lengths.begin(), lengths.end(), [&](const shapes::TunedLength& t) {
+               return t.frequency == lengths.front().frequency && t.configuration == lengths.front().configuration;
+           });
+}
+
+/// Lengths that make one match together, as a stub's and its tap's, or that never settle one after the other.
+Result<TuneAllOutcome> tuneTogether(const shapes::AntennaShape& shape, const Ground& ground, const std::vector<shapes::TunedLength>& lengths,
+                                    em::GroundTableCache& tables, const TuneOptions& options, const Watch& watch)
+{
+    const shapes::Family& family = shapes::familyOf(shape);
+    JointAim aim;
+    aim.reference = options.reference;
+    std::vector<JointLever> levers;
+    std::vector<std::size_t> aimOf; // of each length
+    for (const shapes::TunedLength& t : lengths) {
+        levers.push_back({t.parameter});
+        const auto known = std::find_if(aim.at.begin(), aim.at.end(), [&](const JointAim::At& at) {
+            return at.frequency == t.frequency && at.configuration == t.configuration;
+        });
+        aimOf.push_back(std::size_t(known - aim.at.begin()));
+        if (known == aim.at.end())
+            aim.at.push_back({t.frequency, 1.0, t.configuration});
+    }
+    const Result<JointOutcome> best = tuneJointly(shape, ground, levers, aim, tables, {}, watch);
+    if (!best)
+        return best.faults();
+    TuneAllOutcome out;
+    out.solves = best->solves;
+    for (std::size_t i = 0; i < lengths.size(); ++i)
+        out.lengths.push_back({lengths[i], best->values[i], family.rules(shape, lengths[i]).front().value, best->impedance[aimOf[i]]});
+    return out;
+}
+
 } // namespace
 
 Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& ground, em::GroundTableCache& tables,
                                const TuneOptions& options, const Watch& watch)
 {
     constexpr int mostRounds = 8;
-    constexpr double settled = 1e-4; // relative change of a length in a round
+    const double settled = options.goal == shapes::TuneGoal::LowestSwr ? 2e-3 : 1e-4; // of a length in a round; a lowest SWR is flat
     const shapes::Family& family = shapes::familyOf(shape);
     const std::vector<shapes::TunedLength> lengths = family.tuned(shape);
     if (lengths.empty())
@@ -273,6 +310,8 @@ Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& 
     shapes::AntennaShape now = shape;
     for (const shapes::TunedLength& t : lengths)
         now.parameters[t.parameter] = family.rules(now, t).front().value;
+    if (options.goal == shapes::TuneGoal::LowestSwr && allAtOnce(lengths))
+        return tuneTogether(now, ground, lengths, tables, options, watch);
     TuneAllOutcome out;
     TuneOptions each = options;
     for (int round = 0; round < mostRounds; ++round) {
@@ -280,6 +319,7 @@ Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& 
         out.lengths.clear();
         each.startFromPresent = round > 0 || options.startFromPresent;
         for (const shapes::TunedLength& t : lengths) {
+            each.configuration = t.configuration;
             const Result<TuneOutcome> one = lengths.size() == 1 ? tune(now, ground, t.parameter, t.frequency, tables, each, watch)
                                                                 : tuneToLowResistance(now, ground, t, tables, each, watch);
             if (!one)
@@ -292,6 +332,8 @@ Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& 
         if (lengths.size() == 1 || moved < settled)
             return out;
     }
+    if (options.goal == shapes::TuneGoal::LowestSwr)
+        return tuneTogether(now, ground, lengths, tables, options, watch);
     return Fault{lengths.front().parameter, coreText("core", "the lengths act on one another and do not settle; spread them farther")};
 }
 

@@ -10,6 +10,7 @@ struct TuneOptions {
     shapes::TuneGoal goal = shapes::TuneGoal::Resonance;
     bool startFromPresent = false; ///< else a tuned length starts from its rule of thumb
     double reference = 50.0;       ///< ohm at the line, for LowestSwr
+    std::size_t configuration = 0;
     int mostSolves = 14;
     em::SolveOptions solve;
 };

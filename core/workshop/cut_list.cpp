@@ -15,6 +15,8 @@ double allowanceAt(shapes::WireEnd end, const Allowances& a)
     case shapes::WireEnd::Insulator: return a.fold;
     case shapes::WireEnd::Joint: return a.jointTail;
     case shapes::WireEnd::Coil: return a.coilTail;
+    case shapes::WireEnd::Link: return a.linkTail;
+    case shapes::WireEnd::Tube: return 0.0; // clamped, not folded
     }
     return 0.0;
 }

@@ -293,7 +293,7 @@ TEST_F(Cli, StopsCleanlyOnInterrupt)
 TEST_F(Cli, ListsFamilies)
 {
     const Json families = Json::parse(run("families").out);
-    EXPECT_EQ(families.size(), 10u);
+    EXPECT_EQ(families.size(), 38u);
     EXPECT_EQ(Json::parse(run("new --list").out), families);
     for (const Json& f : families)
         EXPECT_FALSE(f["parameters"].empty());

@@ -1,0 +1,27 @@
+#pragma once
+/// What end-fed wires share: the transformer at the feed and where the return current goes.
+
+#include "core/shapes/specs.h"
+
+namespace vetchling::shapes {
+
+inline constexpr double halfWaveFeedImpedance = 2500.0; // ohm, of a half wave at its end
+
+/// Heights of feed and far end.
+std::vector<ParameterSpec> endFedHeights();
+/// Return path, transformer and place; to stand after the family's own.
+void addEndFedFeed(std::vector<ParameterSpec>& all, double ratio, double lossPercent = 10.0);
+/// Adds the next point: so much wire, ending at that height, on that bearing. Faults name the height's key.
+Faults addRun(std::vector<Vec3>& points, double length, double height, double bearing, const std::string& key);
+/// Wire 0 fed at its first point against counterpoise or shield, behind the transformer. The wire's own handles come after "feed".
+BuiltAntenna endFedFrame(const Family& family, const AntennaShape& shape, std::vector<Vec3> wire, double portReference);
+/// The counterpoise's section, where it is a wire; after the family's own.
+void addCounterpoiseSection(const Family& family, const AntennaShape& shape, BuiltAntenna& out);
+/// "Wire" and "Counterpoise".
+std::vector<Part> endFedParts();
+/// A short wire cannot climb far: lowers the heights named.
+void lowerToReach(const Family& family, AntennaShape& shape, const std::string& length, const std::vector<std::string>& heights);
+/// A straight end-fed wire hung by its feed (handle 0) or its far end (1); see Family::hung. @param length m, of the whole wire
+AntennaShape straightHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook, double length);
+
+} // namespace vetchling::shapes

@@ -1,0 +1,24 @@
+#pragma once
+/// Coils and traps in the wires of an antenna, and first values for them.
+
+#include "core/shapes/specs.h"
+
+namespace vetchling::shapes {
+
+/// A coil in series with a wire, drawn where it sits. @param at m along the wire @param q reactance over resistance
+void addSeriesCoil(BuiltAntenna& out, std::size_t wire, double at, double henry, double q);
+/// A coil and a capacitor side by side, resonant at a frequency.
+void addTrap(BuiltAntenna& out, std::size_t wire, double at, double henry, double resonance, double q);
+
+/// An arm from its foot (or a dipole's centre) to its open end, with one coil in it.
+struct Arm {
+    double length = 0.0, coilAt = 0.0; ///< m from the foot
+    double diameter = 2e-3;            ///< m
+};
+/// Reactance in ohm that makes the arm resonant, taken as an open line of Za = 60 (ln(2h/a) - 1):
+/// X = Za (cot beyond - tan before) (Belrose 1953, in the form of the open-ended line). Knows no ground.
+double loadingReactance(const Arm& arm, double frequency);
+/// The same as a rule of thumb for a coil, in H.
+RuleOfThumb coilRule(const Arm& arm, double frequency);
+
+} // namespace vetchling::shapes

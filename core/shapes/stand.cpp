@@ -1,0 +1,107 @@
+#include "core/shapes/stand.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::shapes {
+namespace {
+
+constexpr double quarterWave = 0.238;   // of a wire with its end effect
+constexpr double lyingHeight = 0.02;    // m, of a wire that lies on the soil
+constexpr double shortestPiece = 0.005; // m, not worth a corner of its own
+
+} // namespace
+
+std::vector<ParameterSpec> standParameters(double base, double count)
+{
+    std::vector<ParameterSpec> all{
+        lengthSpec("base_height_m", coreText("core", "Height of base"), hangsGroup, {base, 0.01, 300.0},
+                   coreText("core", "2 cm for radials lying on the soil")),
+        lengthSpec("radial_end_height_m", coreText("core", "Height of radial ends"), hangsGroup, {base, 0.01, 300.0},
+                   coreText("core", "lower than the base: sloping radials")),
+        lengthSpec("radial_m", coreText("core", "Length of radials"), lengthGroup, {10.0, 0.02, 2000.0}, {}, quarterWave),
+        numberSpec("radial_count", coreText("core", "Number of radials"), lengthGroup, {count, 1.0, 64.0}),
+        lengthSpec("radial_anchor_m", coreText("core", "Radials anchored at"), hangsGroup, {0.0, 0.0, 500.0},
+                   coreText("core", "distance from the foot; they slope down there and lie on the soil beyond. 0: no anchors")),
+    };
+    addPlace(all);
+    return all;
+}
+
+Vec3 baseOf(const Family& family, const AntennaShape& shape)
+{
+    return {family.value(shape, "x_m"), family.value(shape, "y_m"), family.value(shape, "base_height_m")};
+}
+
+BuiltAntenna standing(Wire radiator, Vec3 base)
+{
+    BuiltAntenna out;
+    out.model.wires.push_back(std::move(radiator));
+    out.model.feeds.push_back({0, 0.0, 1.0});
+    out.feedPoint = base;
+    return out;
+}
+
+Result<std::vector<Vec3>> radialPath(Vec3 base, double length, double bearing, double endHeight, double anchor)
+{
+    const Vec3 out = towards(bearing);
+    if (anchor > 0.0) {
+        const Vec3 stake = Vec3{base.x, base.y, lyingHeight} + anchor * out;
+        const double sloping = distance(base, stake);
+        if (length > sloping + shortestPiece && base.z > lyingHeight + shortestPiece)
+            return std::vector<Vec3>{base, stake, stake + (length - sloping) * out};
+        const Vec3 end = base + std::min(1.0, length / sloping) * (stake - base); // the rest of the way is rope
+        return std::vector<Vec3>{base, length > sloping ? end + (length - sloping) * out : end};
+    }
+    const double drop = base.z - endHeight;
+    if (std::abs(drop) >= 0.999 * length)
+        return Fault{"radial_end_height_m",
+                     {coreText("core", "radials of %1 cannot end %2 below the base; raise their ends"),
+                      Measure{length, units::Quantity::Length}, Measure{drop, units::Quantity::Length}}};
+    return std::vector<Vec3>{base, base + std::sqrt(length * length - drop * drop) * out + Vec3{0.0, 0.0, -drop}};
+}
+
+Faults addRadials(const Family& family, const AntennaShape& shape, BuiltAntenna& out)
+{
+    const auto v = [&](const char* key) { return family.value(shape, key); };
+    const Vec3 base = baseOf(family, shape);
+    const int count = int(std::lround(v("radial_count")));
+    const double anchor = v("radial_anchor_m");
+    for (int i = 0; i < count; ++i) {
+        const Result<std::vector<Vec3>> path =
+            radialPath(base, v("radial_m"), v("bearing_deg") + 360.0 * i / count, v("radial_end_height_m"), anchor);
+        if (!path)
+            return path.faults();
+        const Vec3 end = path->back();
+        out.model.wires.push_back(makeWire(wireOf(shape, "radials"), fmt::format("radial {}", i + 1), *path));
+        out.insulators.push_back(end);
+        if (i > 0)
+            continue;
+        out.handles.push_back({coreText("core", "radial end"), end,
+                               anchor > 0.0 ? std::vector<std::string>{"radial_m"} : std::vector<std::string>{"radial_end_height_m", "radial_m"}});
+        if (path->size() == 3)
+            out.handles.push_back({coreText("core", "anchor"), (*path)[1], {"radial_anchor_m"}});
+        out.dimensions.push_back({base, end, "radial_m"});
+    }
+    out.sections.push_back({coreText("core", "radial"), count, v("radial_m"), WireEnd::Joint, WireEnd::Insulator, false});
+    return {};
+}
+
+std::vector<RuleOfThumb> quarterWaveRules(double frequency)
+{
+    return {feetRule("234 / f", coreText("core", "thin wire, 5 % for its end"), 234.0, 1.0, frequency),
+            feetRule("246 / f", coreText("core", "quarter wave in free space, nothing taken off"), 246.0, 1.0, frequency)};
+}
+
+std::vector<Lever> standLevers(const std::string& radiator)
+{
+    return {{radiator, coreText("core", "the end"), LeverKind::Cut, LeverSide::OpenEnd, 1},
+            {"radial_end_height_m", coreText("core", "the slope of the radials"), LeverKind::Angle, LeverSide::OpenEnd, 1},
+            {"radial_anchor_m", coreText("core", "the anchors of the radials"), LeverKind::Angle, LeverSide::OpenEnd, 1}};
+}
+
+std::vector<Part> standParts() { return {{"radiator", coreText("core", "Radiator")}, {"radials", coreText("core", "Radials")}}; }
+
+} // namespace vetchling::shapes

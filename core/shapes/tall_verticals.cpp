@@ -1,0 +1,203 @@
+/// Verticals taller than a quarter wave: half, five eighths and three quarters, and one of no particular length.
+#include "core/shapes/loading.h"
+#include "core/shapes/stand.h"
+
+#include <algorithm>
+
+namespace vetchling::shapes {
+namespace {
+
+/// An upright wire over radials; what differs is what makes it match.
+class TallVertical : public Family {
+public:
+    std::vector<Part> parts() const override { return standParts(); }
+    std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return std::nullopt; }
+    std::vector<TunedLength> tuned(const AntennaShape& shape) const override
+    {
+        return {{"radiator_m", coreText("core", "of radiator"), shape.designFrequency}};
+    }
+    std::vector<Lever> levers(const AntennaShape&) const override { return standLevers("radiator_m"); }
+
+    std::vector<ParameterSpec> parameters(const AntennaShape&) const override
+    {
+        std::vector<ParameterSpec> all = standParameters();
+        all.insert(all.begin() + 2, tunedLengthSpec("radiator_m", coreText("core", "Length of radiator")));
+        return all;
+    }
+
+    Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
+    {
+        const Vec3 base = baseOf(*this, shape), top = base + Vec3{0.0, 0.0, value(shape, "radiator_m")};
+        BuiltAntenna out = standing(makeWire(wireOf(shape, "radiator"), "radiator", {base, top}), base);
+        out.sections = {{coreText("core", "radiator"), 1, value(shape, "radiator_m"), WireEnd::Centre, WireEnd::Insulator}};
+        if (Faults faults = addRadials(*this, shape, out); !faults.empty())
+            return faults;
+        out.handles.push_back({coreText("core", "top"), top, {"radiator_m"}});
+        out.handles.push_back({coreText("core", "base"), base, {"base_height_m"}});
+        out.dimensions.push_back({base, top, "radiator_m"});
+        match(shape, out);
+        return out;
+    }
+
+protected:
+    virtual void match(const AntennaShape&, BuiltAntenna&) const {}
+
+    static void addTransformer(std::vector<ParameterSpec>& all, double ratio, double lossPercent)
+    {
+        all.push_back(transformerRatio(ratio, 200.0));
+        all.push_back(percentSpec("transformer_loss_percent", coreText("core", "It loses"), feedGroup, {lossPercent, 0.0, 60.0},
+                                  coreText("core", "of the power, into a matched load")));
+    }
+    void takeTransformer(const AntennaShape& shape, BuiltAntenna& out) const
+    {
+        out.transformer = transformer(value(shape, "transformer_ratio"), value(shape, "transformer_loss_percent"));
+    }
+};
+
+class HalfWaveVertical final : public TallVertical {
+public:
+    std::string id() const override { return "half-wave-vertical"; }
+    std::string title() const override { return coreText("core", "Half-wave vertical"); }
+    std::string summary() const override
+    {
+        return coreText("core", "Half a wave upright, fed at its foot through a transformer; short radials are enough.");
+    }
+
+    std::vector<ParameterSpec> parameters(const AntennaShape& shape) const override
+    {
+        std::vector<ParameterSpec> all = TallVertical::parameters(shape);
+        for (ParameterSpec& s : all)
+            if (s.key == "radial_m")
+                s.scaled = 0.06;
+        addTransformer(all, 49.0, 10.0);
+        return all;
+    }
+    TuneGoal usualGoal() const override { return TuneGoal::LowestSwr; }
+    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
+    {
+        return {feetRule("468 / f", coreText("core", "half a wave, the radials not counted"), 468.0, 1.0, length.frequency)};
+    }
+
+protected:
+    void match(const AntennaShape& shape, BuiltAntenna& out) const override
+    {
+        constexpr double usualImpedance = 2000.0; // ohm
+        out.portReference = usualImpedance;
+        out.highVoltageFeed = true;
+        takeTransformer(shape, out);
+    }
+};
+
+class FiveEighths final : public TallVertical {
+public:
+    std::string id() const override { return "five-eighths-vertical"; }
+    std::string title() const override { return coreText("core", "Five-eighths vertical"); }
+    std::string summary() const override
+    {
+        return coreText("core", "Five eighths of a wave with a coil at its base: the lowest angle of a single upright wire.");
+    }
+
+    std::vector<ParameterSpec> parameters(const AntennaShape& shape) const override
+    {
+        std::vector<ParameterSpec> all = TallVertical::parameters(shape);
+        for (ParameterSpec& s : all)
+            if (s.key == "radiator_m")
+                s.scaled = 0.61;
+        all.push_back(inductanceSpec("inductance_H", coreText("core", "Coil at the base"), coilsGroup, {3e-6, 0.0, 5e-3}));
+        all.push_back(coilQuality());
+        return all;
+    }
+    std::vector<TunedLength> tuned(const AntennaShape& shape) const override
+    {
+        return {{"inductance_H", coreText("core", "in the coil"), shape.designFrequency}};
+    }
+    std::vector<RuleOfThumb> rules(const AntennaShape& shape, const TunedLength& length) const override
+    {
+        return {coilRule({value(shape, "radiator_m"), 0.0, wireOf(shape, "radiator").diameter}, length.frequency)};
+    }
+    std::vector<Lever> levers(const AntennaShape&) const override
+    {
+        std::vector<Lever> all = standLevers("radiator_m");
+        all.push_back({"inductance_H", coreText("core", "the coil"), LeverKind::Tap, LeverSide::Feed, 1});
+        return all;
+    }
+
+protected:
+    void match(const AntennaShape& shape, BuiltAntenna& out) const override
+    {
+        addSeriesCoil(out, 0, 0.0, value(shape, "inductance_H"), value(shape, "coil_q"));
+    }
+};
+
+class ThreeQuarters final : public TallVertical {
+public:
+    std::string id() const override { return "three-quarter-vertical"; }
+    std::string title() const override { return coreText("core", "Three-quarter-wave vertical"); }
+    std::string summary() const override
+    {
+        return coreText("core", "A quarter wave on three times its frequency: near 50 ohm without a coil, but its lobe rises.");
+    }
+    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
+    {
+        return {feetRule("720 / f", coreText("core", "three quarters of a wave, its one end 2 to 3 % short"), 720.0, 1.0, length.frequency),
+                feetRule("738 / f", coreText("core", "three quarters of a wave in free space"), 738.0, 1.0, length.frequency)};
+    }
+};
+
+class NonResonantVertical final : public TallVertical {
+public:
+    std::string id() const override { return "non-resonant-vertical"; }
+    std::string title() const override { return coreText("core", "Non-resonant vertical"); }
+    std::string summary() const override
+    {
+        return coreText("core", "An upright wire that is resonant on none of its bands, with a transformer that brings all within a tuner's range.");
+    }
+
+    std::vector<ParameterSpec> parameters(const AntennaShape& shape) const override
+    {
+        std::vector<ParameterSpec> all = TallVertical::parameters(shape);
+        addTransformer(all, 9.0, 8.0);
+        return all;
+    }
+    TuneGoal usualGoal() const override { return TuneGoal::LowestSwr; }
+    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
+    {
+        return {feetRule("394 / f", coreText("core", "0.4 of a wave: neither a quarter nor a half on the lowest band"), 394.0, 1.0, length.frequency)};
+    }
+
+protected:
+    void match(const AntennaShape& shape, BuiltAntenna& out) const override
+    {
+        constexpr double usualImpedance = 450.0; // ohm
+        out.portReference = usualImpedance;
+        takeTransformer(shape, out);
+    }
+};
+
+} // namespace
+
+const Family& halfWaveVerticalFamily()
+{
+    static const HalfWaveVertical family;
+    return family;
+}
+
+const Family& fiveEighthsFamily()
+{
+    static const FiveEighths family;
+    return family;
+}
+
+const Family& threeQuartersFamily()
+{
+    static const ThreeQuarters family;
+    return family;
+}
+
+const Family& nonResonantVerticalFamily()
+{
+    static const NonResonantVertical family;
+    return family;
+}
+
+} // namespace vetchling::shapes

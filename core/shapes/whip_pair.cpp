@@ -1,0 +1,84 @@
+/// Dipole of two telescopic whips on a centre mount, set to length for each band.
+#include "core/shapes/dipole_geometry.h"
+#include "core/shapes/whip.h"
+
+namespace vetchling::shapes {
+namespace {
+
+class WhipPair final : public Family {
+public:
+    std::string id() const override { return "whip-pair"; }
+    std::string title() const override { return coreText("core", "Pair of telescopic whips"); }
+    std::string summary() const override
+    {
+        return coreText("core", "Two telescopic whips on one mount: pulled out or pushed in to the same length, a dipole for many bands.");
+    }
+
+    std::vector<ParameterSpec> parameters(const AntennaShape&) const override
+    {
+        std::vector<ParameterSpec> all = dipoleParameters(4.0, 4.0);
+        for (ParameterSpec& s : all)
+            if (s.key == "leg_m")
+                s.help = coreText("core", "from the middle of the mount to the tip; the same on both sides");
+        addTelescope(all);
+        all.push_back(lengthSpec("mount_m", coreText("core", "Inside the mount, a side"), feedGroup, {0.03, 0.0005, 1.0},
+                                 coreText("core", "leads and studs; they radiate and count"), 0.002));
+        return all;
+    }
+
+    /// High enough to droop nowhere near the soil.
+    void settle(AntennaShape& shape) const override { settleTelescope(shape, "leg_m"); }
+
+    std::vector<TunedLength> tuned(const AntennaShape& shape) const override
+    {
+        return {{"leg_m", coreText("core", "a side"), shape.designFrequency}};
+    }
+    std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
+    {
+        return halfWaveRules(length.frequency);
+    }
+    std::vector<Lever> levers(const AntennaShape&) const override
+    {
+        return {{"leg_m", coreText("core", "each whip"), LeverKind::Slide, LeverSide::OpenEnd, 2},
+                {"opening_deg", coreText("core", "the angle between the whips"), LeverKind::Angle, LeverSide::Feed, 1}};
+    }
+    std::vector<Part> parts() const override { return {{"whips", coreText("core", "Whips")}, {"leads", coreText("core", "Leads")}}; }
+
+    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
+    {
+        const double leg = value(shape, "leg_m");
+        return dipoleHung(*this, shape, handle, hook, {leg, leg});
+    }
+
+    Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
+    {
+        const Result<DipoleGeometry> g = dipoleGeometry(*this, shape);
+        if (!g)
+            return g.faults();
+        const double mount = value(shape, "mount_m");
+        if (mount >= 0.5 * g->leg)
+            return Fault{"mount_m", {coreText("core", "a side is only %1 long; less of it can be in the mount"), Measure{g->leg, units::Quantity::Length}}};
+        if (Faults faults = telescopeFaults(*this, shape, "leg_m", g->leg - mount); !faults.empty())
+            return faults;
+        BuiltAntenna out = dipoleFrame(*g, shape);
+        out.model.wires = {makeWire(wireOf(shape, "leads"), "leads", {g->alongLeg(0, mount), g->centre, g->alongLeg(1, mount)})};
+        out.model.feeds = {{0, mount, 1.0}};
+        for (int side : {0, 1})
+            out.model.wires.push_back(
+                taperedWhip(*this, shape, "whips", side == 0 ? "first whip" : "second whip", g->alongLeg(side, mount), side == 0 ? g->endA : g->endB));
+        out.insulators.clear();
+        out.sections = {{coreText("core", "leads in the mount"), 2, mount, WireEnd::Joint, WireEnd::Joint, false},
+                        {coreText("core", "whip, pulled out to"), 2, g->leg - mount, WireEnd::Tube, WireEnd::Tube, false}};
+        return out;
+    }
+};
+
+} // namespace
+
+const Family& whipPairFamily()
+{
+    static const WhipPair family;
+    return family;
+}
+
+} // namespace vetchling::shapes
