@@ -1,6 +1,7 @@
 #include "cli/commands.h"
 
 #include "cli/design_commands.h"
+#include "cli/family_commands.h"
 #include "cli/output.h"
 #include "core/em/far_field.h"
 #include "core/em/near_field.h"
@@ -214,6 +215,7 @@ int run(int argc, char** argv)
     fields->callback([&] { status = fieldCommand(path, places, power); });
 
     addDesignCommands(app, status);
+    addFamilyCommands(app, status);
 
     try {
         app.parse(argc, argv);

@@ -1,5 +1,6 @@
 #include "cli/design_commands.h"
 
+#include "cli/family_commands.h"
 #include "cli/output.h"
 #include "core/bands/wanted.h"
 #include "core/files/data.h"
@@ -84,34 +85,6 @@ Result<Chosen> chosenAntenna(const Request& request)
     if (!built)
         return built.faults();
     return Chosen{*design, *found, subject, std::move(built).value()};
-}
-
-int familiesCommand(const Request&)
-{
-    constexpr double shownAt = 7.1e6;
-    Json out = Json::array();
-    for (const shapes::Family* family : shapes::families()) {
-        const shapes::AntennaShape shape = family->standardShape(shownAt);
-        Json parameters = Json::array(), levers = Json::array();
-        for (const shapes::ParameterSpec& s : family->specs(shape))
-            parameters.push_back({{"name", s.key},
-                                  {"means", s.label},
-                                  {"standard", family->value(shape, s.key)},
-                                  {"lowest", s.lowest},
-                                  {"highest", s.highest}});
-        for (const shapes::Lever& l : family->levers(shape))
-            levers.push_back(
-                {{"parameter", l.parameter}, {"means", l.name}, {"pieces", l.pieces}, {"undoable", l.kind != shapes::LeverKind::Cut}});
-        out.push_back({{"family", family->id()},
-                       {"title", family->title()},
-                       {"summary", family->summary()},
-                       {"tuned", family->tuned(shape).front().parameter},
-                       {"parameters", parameters},
-                       {"levers", levers},
-                       {"configurations", family->configurations(shape).size()}});
-    }
-    print(out);
-    return exitGood;
 }
 
 Faults takeSettings(const std::vector<std::string>& settings, shapes::AntennaShape& shape)
@@ -217,9 +190,11 @@ Faults saveTuned(const Request& request, const Chosen& chosen, const std::map<st
 
 int tuneOne(const Request& request, const Chosen& chosen)
 {
-    const double frequency = request.frequency > 0.0 ? request.frequency : chosen.antenna.shape.designFrequency;
+    const double frequency =
+        request.frequency > 0.0 ? request.frequency : shapes::frequencyOf(chosen.antenna.shape, chosen.subject.configuration);
     em::GroundTableCache tables;
     TuneOptions options = tuneOptions(request, chosen.antenna);
+    options.configuration = chosen.subject.configuration;
     if (request.goal.empty())
         options.goal = shapes::TuneGoal::Resonance;
     const auto outcome = tune(chosen.antenna.shape, chosen.subject.ground, request.vary, frequency, tables, options, terminalWatch());
@@ -274,17 +249,48 @@ void printBandCsv(const Coverage& c)
                    c.lowestSwr, c.at, c.impedance.real(), c.impedance.imag(), c.shareUnderLimit, c.lowEdgeSwr, c.highEdgeSwr, c.harmonic);
 }
 
-Json bandJson(const Coverage& c)
+struct BandRow {
+    Coverage coverage;
+    std::string configuration; ///< empty where there is but one
+};
+
+Json bandJson(const BandRow& row)
 {
+    const Coverage& c = row.coverage;
     if (!c.solved())
         return {{"band", c.band.name}, {"lowest_swr", nullptr}, {"solved", false}};
-    return {{"band", c.band.name},
+    Json json = {{"band", c.band.name},
             {"lowest_swr", c.lowestSwr},
             {"at_Hz", c.at},
             {"impedance_ohm", pair(c.impedance)},
             {"share_under_limit", c.shareUnderLimit},
             {"edge_swr", {c.lowEdgeSwr, c.highEdgeSwr}},
             {"multiple", c.harmonic}};
+    if (!row.configuration.empty())
+        json["configuration"] = row.configuration;
+    return json;
+}
+
+/// The rows of one configuration, or of each band's best one where none is named.
+Result<std::vector<BandRow>> bandRows(const Request& request, const Chosen& chosen)
+{
+    const auto configurations = shapes::familyOf(chosen.antenna.shape).configurations(chosen.antenna.shape);
+    const bool all = request.configuration.empty();
+    study::Library library;
+    std::vector<BandRow> rows;
+    for (std::size_t i = all ? 0 : chosen.subject.configuration; i < (all ? configurations.size() : chosen.subject.configuration + 1); ++i) {
+        const auto curve = study::curveOf(library, study::questionOf(chosen.design, chosen.antenna, {}, i), terminalWatch());
+        if (!curve)
+            return curve.faults();
+        for (std::size_t band = 0; band < (*curve)->bands.size(); ++band) {
+            const BandRow row{(*curve)->bands[band], configurations.size() > 1 ? configurations[i].name : std::string()};
+            if (band >= rows.size())
+                rows.push_back(row);
+            else if (row.coverage.solved() && (!rows[band].coverage.solved() || row.coverage.lowestSwr < rows[band].coverage.lowestSwr))
+                rows[band] = row;
+        }
+    }
+    return rows;
 }
 
 int bandsCommand(const Request& request)
@@ -292,15 +298,14 @@ int bandsCommand(const Request& request)
     const Result<Chosen> chosen = chosenAntenna(request);
     if (!chosen)
         return report(chosen.faults());
-    study::Library library;
-    const auto curve =
-        study::curveOf(library, study::questionOf(chosen->design, chosen->antenna, {}, chosen->subject.configuration), terminalWatch());
-    if (!curve)
-        return report(curve.faults());
+    const auto rows = bandRows(request, *chosen);
+    if (!rows)
+        return report(rows.faults());
     if (request.csv)
         fmt::print("band,from_Hz,to_Hz,lowest_swr,at_Hz,r_ohm,x_ohm,share_under_limit,low_edge_swr,high_edge_swr,multiple\n");
     Json out = Json::array();
-    for (const Coverage& c : (*curve)->bands) {
+    for (const BandRow& row : *rows) {
+        const Coverage& c = row.coverage;
         if (!c.solved())
             fmt::print(stderr,
                        "note: {} is left out: nobody wants it and it is far from the design frequency, or the wire is longer than "
@@ -309,7 +314,7 @@ int bandsCommand(const Request& request)
         if (request.csv)
             printBandCsv(c);
         else
-            out.push_back(bandJson(c));
+            out.push_back(bandJson(row));
     }
     if (!request.csv)
         print(out);
@@ -465,7 +470,7 @@ void addNewCommand(CLI::App& app, const std::shared_ptr<Request>& request, int& 
     make->add_option("--conductivity", request->conductivity, "conductivity of the soil, S/m");
     make->add_option("-o,--output", request->output, "design file to write")->required(false);
     make->callback([request, &status] {
-        status = request->list             ? familiesCommand(*request)
+        status = request->list             ? familiesCommand()
                  : request->output.empty() ? report({{"-o", "name the file to write"}})
                                            : newCommand(*request);
     });
@@ -490,7 +495,7 @@ void addDesignCommands(CLI::App& app, int& status)
     check->add_option("design", request->design, "design file (.vetchling)")->required();
     check->callback([request, &status] { status = checkCommand(*request); });
     app.add_subcommand("families", "families of antennas and their parameters")->callback([request, &status] {
-        status = familiesCommand(*request);
+        status = familiesCommand();
     });
     withDesign("wires", "the wire file of a design at the antenna's own port, ready for solve", wiresCommand)
         ->add_option("--frequency", request->frequency, "Hz");

@@ -8,6 +8,7 @@ AntennaModels::AntennaModels(Document& document, QObject* parent) : QObject(pare
 {
     connect(&document, &Document::designReplaced, this, [this] { m_models.clear(); });
     connect(&document, &Document::designChanged, this, &AntennaModels::refresh);
+    connect(&document, &Document::configurationChanged, this, &AntennaModels::refresh);
     refresh();
 }
 
@@ -27,7 +28,8 @@ void AntennaModels::refresh()
     std::erase_if(m_models, [&](const auto& entry) { return !findAntenna(design, entry.first); });
     for (const Antenna& antenna : design.antennas) {
         const auto [place, fresh] = m_models.try_emplace(antenna.id);
-        if (fresh || siteChanged || place->second.shape != antenna.shape || !(m_allowances[antenna.id] == antenna.allowances))
+        if (fresh || siteChanged || place->second.shape != antenna.shape ||
+            place->second.configuration != m_document.configuration(antenna.id) || !(m_allowances[antenna.id] == antenna.allowances))
             rebuild(place->second, antenna, design.site);
         m_allowances[antenna.id] = antenna.allowances;
     }
@@ -37,10 +39,11 @@ void AntennaModels::rebuild(AntennaModel& model, const Antenna& antenna, const S
 {
     const shapes::Family& family = shapes::familyOf(antenna.shape);
     model.shape = antenna.shape;
-    model.rules.clear();
-    if (const auto tuned = family.tuned(antenna.shape); !tuned.empty())
-        model.rules = family.rules(antenna.shape, tuned.front());
-    Result<shapes::BuiltAntenna> built = shapes::buildOver(antenna.shape, site.soil.ground());
+    model.configuration = m_document.configuration(antenna.id);
+    model.lengths.clear();
+    for (const shapes::TunedLength& t : family.tuned(antenna.shape))
+        model.lengths.push_back({t, family.rules(antenna.shape, t)});
+    Result<shapes::BuiltAntenna> built = shapes::buildOver(antenna.shape, site.soil.ground(), model.configuration);
     if (!built) {
         model.fault = built.faults().front();
         model.fit.reset();

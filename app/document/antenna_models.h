@@ -22,7 +22,12 @@ struct AntennaModel {
     std::optional<FitReport> fit;                      ///< on the site
     std::vector<RangeNote> notes;
     std::vector<CutRow> cut;
-    std::vector<shapes::RuleOfThumb> rules; ///< of the first tuned length
+    std::size_t configuration = 0;          ///< it is drawn in
+    struct Ruled {
+        shapes::TunedLength what;
+        std::vector<shapes::RuleOfThumb> rules;
+    };
+    std::vector<Ruled> lengths; ///< the tuned ones, with their rules of thumb
 };
 
 class AntennaModels : public QObject {

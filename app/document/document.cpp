@@ -80,7 +80,26 @@ void Document::setCurrent(const Id& antenna)
 void Document::selectOwnBand()
 {
     if (m_antenna)
-        m_selectedBand = bandFor(*m_design, m_antenna->shape.designFrequency);
+        m_selectedBand = bandFor(*m_design, shapes::frequencyOf(m_antenna->shape, configuration()));
+}
+
+std::size_t Document::configuration(const Id& antenna) const
+{
+    const auto chosen = m_configurations.find(antenna);
+    const Antenna* found = findAntenna(*m_design, antenna);
+    if (chosen == m_configurations.end() || !found)
+        return 0;
+    const std::size_t count = shapes::familyOf(found->shape).configurations(found->shape).size();
+    return std::min(chosen->second, count - 1); // there may be fewer than there were
+}
+
+void Document::setConfiguration(std::size_t chosen)
+{
+    if (!m_antenna || chosen == configuration())
+        return;
+    m_configurations[m_current] = chosen;
+    selectOwnBand();
+    emit configurationChanged();
 }
 
 void Document::stepCurrent(int places)

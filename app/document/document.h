@@ -29,6 +29,11 @@ public:
     [[nodiscard]] const Antenna& antenna() const { return *m_antenna; }
     [[nodiscard]] const shapes::Family& family() const { return shapes::familyOf(antenna().shape); }
     void setCurrent(const Id& antenna);
+    /// Which of its configurations an antenna is looked at in, 0 the innermost.
+    [[nodiscard]] std::size_t configuration(const Id& antenna) const;
+    [[nodiscard]] std::size_t configuration() const { return configuration(m_current); }
+    /// Of the current antenna; the band it is for is selected with it.
+    void setConfiguration(std::size_t configuration);
     /// The antenna so many places further along the shelf; none beyond its ends.
     void stepCurrent(int places);
 
@@ -76,6 +81,7 @@ signals:
     void designChanged();  ///< anything in it
     void currentChanged();
     void bandSelected();
+    void configurationChanged();
     void pathChanged();
 
 private:
@@ -86,6 +92,7 @@ private:
     QUndoStack m_undo;
     QString m_path, m_lastKey;
     Id m_current, m_selectedBand;
+    std::map<Id, std::size_t> m_configurations;
     const Antenna* m_antenna = nullptr; ///< of m_design
     bool m_recovered = false;
 };

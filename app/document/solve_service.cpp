@@ -26,6 +26,7 @@ SolveService::SolveService(Document& document, const QString& tableFolder, QObje
     connect(&m_document, &Document::designReplaced, this, &SolveService::unpin); // its antennas and bands are others
     connect(&m_document, &Document::designChanged, this, &SolveService::restart);
     connect(&m_document, &Document::bandSelected, this, &SolveService::restart);
+    connect(&m_document, &Document::configurationChanged, this, &SolveService::restart);
     connect(&m_document, &Document::currentChanged, this, [this] {
         forget();
         restart();
@@ -53,7 +54,7 @@ double SolveService::progress() const { return m_job ? m_progressFrom + m_progre
 
 study::Question SolveService::question() const
 {
-    return study::questionOf(m_document.design(), m_document.antenna(), m_document.selectedBand());
+    return study::questionOf(m_document.design(), m_document.antenna(), m_document.selectedBand(), m_document.configuration());
 }
 
 void SolveService::restart()

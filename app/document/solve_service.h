@@ -43,8 +43,14 @@ public:
     void unpin();
     [[nodiscard]] bool pinned() const { return m_pinnedCurve != nullptr; }
 
+    /// What is asked of the antenna on show.
+    [[nodiscard]] study::Question question() const;
+
     /// Sweeps the present antenna over a range in the background, and hands the result over on this thread.
     void sweep(double from, double to, std::function<void(const Result<study::Swept>&)> done);
+
+    /// Work that nobody waits for, on the queue that also serves this antenna; null when closing.
+    study::Queue::Ticket inBackground(study::Queue::Work work) { return m_queue ? m_queue->batch(std::move(work)) : nullptr; }
 
     /// Cancels and waits; for closing and tests.
     void stop();
@@ -76,7 +82,6 @@ private:
     void finished(const Step& step);
     void forget();
     void keepTables();
-    [[nodiscard]] study::Question question() const;
 
     Document& m_document;
     std::shared_ptr<study::Library> m_library;

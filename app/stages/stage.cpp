@@ -36,6 +36,18 @@ Stage::Stage(ViewContext& context, QObject* parent) : QObject(parent), m_context
     m_ledger->setBandCentre([this](const std::string& name) { return centreOf(document().design().operation.bands, name); });
 }
 
+void Stage::addConfigurations()
+{
+    m_configurations = new ConfigurationBar(m_context, m_page);
+    m_page->header()->addWidget(m_configurations, 0, Qt::AlignTop);
+}
+
+void Stage::refreshConfigurations()
+{
+    if (m_configurations)
+        m_configurations->refresh();
+}
+
 QString Stage::faultSentence() const
 {
     const Faults& faults = solver().faults();

@@ -1,6 +1,7 @@
 #pragma once
 /// A stage of the work: a page with one large graphic, a ledger of inputs, and a live line for the trail.
 
+#include "app/stages/configuration_bar.h"
 #include "app/view/canvas.h"
 #include "app/widgets/ledger.h"
 
@@ -54,10 +55,16 @@ protected:
     [[nodiscard]] units::System system() const { return m_context.system(); }
     /// First fault as a sentence for the page.
     [[nodiscard]] QString faultSentence() const;
+    /// Puts the choice of links beside the title; `refresh` keeps it up to date.
+    void addConfigurations();
+    void refreshConfigurations();
 
     ViewContext& m_context;
     StagePage* m_page;
     Ledger* m_ledger;
+
+private:
+    ConfigurationBar* m_configurations = nullptr;
 };
 
 std::unique_ptr<Stage> makeSiteStage(ViewContext& context, QObject* parent);

@@ -234,6 +234,54 @@ void Sketch::coil(QPointF at, double angle)
     reserve({at.x() - 14, at.y() - 14, 28, 28});
 }
 
+/// A coil with the plates of its capacitor below.
+void Sketch::trap(QPointF at, double angle)
+{
+    coil(at, angle);
+    m_painter.save();
+    m_painter.translate(at);
+    m_painter.rotate(angle);
+    m_painter.setPen(QPen(colours().ink, 1.4));
+    m_painter.drawLine(QPointF(-2, 9), QPointF(-2, 15));
+    m_painter.drawLine(QPointF(2, 9), QPointF(2, 15));
+    m_painter.drawPolyline(QPolygonF({QPointF(-13, 0), QPointF(-13, 12), QPointF(-2, 12)}));
+    m_painter.drawPolyline(QPolygonF({QPointF(13, 0), QPointF(13, 12), QPointF(2, 12)}));
+    m_painter.restore();
+}
+
+void Sketch::resistor(QPointF at, double angle)
+{
+    m_painter.save();
+    m_painter.translate(at);
+    m_painter.rotate(angle);
+    m_painter.setBrush(colours().card);
+    m_painter.setPen(QPen(colours().ink, 1.4));
+    m_painter.drawRoundedRect(QRectF(-13, -6, 26, 12), 3, 3);
+    m_painter.drawPolyline(QPolygonF({QPointF(-11, 0), QPointF(-8, -4), QPointF(-4, 4), QPointF(0, -4), QPointF(4, 4), QPointF(8, -4), QPointF(11, 0)}));
+    m_painter.restore();
+    reserve({at.x() - 14, at.y() - 14, 28, 28});
+}
+
+/// Two wire ends at an insulator, and the pigtail that bridges them or hangs loose.
+void Sketch::link(QPointF at, double angle, bool open)
+{
+    m_painter.save();
+    m_painter.translate(at);
+    m_painter.rotate(angle);
+    m_painter.setBrush(colours().card);
+    m_painter.setPen(QPen(colours().ink, 1.4));
+    m_painter.drawRoundedRect(QRectF(-7, -3, 14, 6), 3, 3);
+    QPainterPath pigtail(QPointF(-7, 0));
+    if (open)
+        pigtail.cubicTo(-9, 8, -5, 12, -10, 14);
+    else
+        pigtail.cubicTo(-6, 12, 6, 12, 7, 0);
+    m_painter.setBrush(Qt::NoBrush);
+    m_painter.drawPath(pigtail);
+    m_painter.restore();
+    reserve({at.x() - 12, at.y() - 14, 24, 28});
+}
+
 void Sketch::insulator(QPointF at, double angle)
 {
     m_painter.save();

@@ -56,6 +56,9 @@ public:
     // Glyphs; each looks like the thing.
     void feed(QPointF at);
     void coil(QPointF at, double angle);
+    void trap(QPointF at, double angle);
+    void resistor(QPointF at, double angle);
+    void link(QPointF at, double angle, bool open);
     void insulator(QPointF at, double angle);
     void leaf(QPointF stem, bool filled);
     void triangle(QPointF tip, const QColor& fill, const QColor& edge);

@@ -140,7 +140,7 @@ QString Theme::styleSheet() const
 {
     QString sheet = QStringLiteral(R"(
 * { font-family: "Lato"; font-size: 13px; color: @ink; }
-QMainWindow, QDialog, QWidget#stageArea { background: @paper; }
+QMainWindow, QDialog, QWidget#stageArea, QWidget#gallery, QWidget#galleryGrid { background: @paper; }
 QWidget#ledgerBody { background: @paper; }
 QScrollArea { border: none; background: transparent; }
 QLineEdit, QComboBox, QPlainTextEdit { background: @card; border: 1px solid @hairline; border-radius: 4px; padding: 1px 8px; min-height: 20px; selection-background-color: @leafPale; selection-color: @ink; }

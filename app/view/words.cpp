@@ -1,5 +1,6 @@
 #include "app/view/words.h"
 
+#include <QLocale>
 #include <QCoreApplication>
 
 #include <cmath>
@@ -42,5 +43,13 @@ QString valueWords(double value, units::Quantity quantity, units::System system)
     return QString::fromStdString(units::format(value, quantity, system));
 }
 QString frequencyWords(double hertz) { return QString::fromStdString(units::formatFrequency(hertz)); }
+
+QString inSentence(QString title)
+{
+    const bool aLetter = title.size() < 2 || !title[1].isLower(); // "V of two long wires"
+    if (!aLetter && (QLocale().language() == QLocale::English || QLocale().language() == QLocale::C))
+        title[0] = title[0].toLower();
+    return title;
+}
 
 } // namespace vetchling::app

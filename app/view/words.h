@@ -22,5 +22,7 @@ QString supportWords(SupportKind kind);
 QString smallWords(double metres, units::System system);
 QString valueWords(double value, units::Quantity quantity, units::System system);
 QString frequencyWords(double hertz);
+/// A title within a name: "20 m dipole".
+QString inSentence(QString title);
 
 } // namespace vetchling::app

@@ -1,38 +1,13 @@
 #pragma once
-/// The few dialogs: a new antenna, the shortcut sheet, About.
-
-#include "core/design/design.h"
+/// The few dialogs: the shortcut sheet, About.
 
 #include <QDialog>
 
-#include <optional>
+#include <vector>
 
-class QComboBox;
 class QDialogButtonBox;
-class QLabel;
-class QLineEdit;
 
 namespace vetchling::app {
-
-class ValueEdit;
-
-/// Chooses a family, a frequency (or a band by its name), a name, and what it hangs from.
-class NewAntennaDialog : public QDialog {
-    Q_OBJECT
-public:
-    NewAntennaDialog(const Design& design, QWidget* parent = nullptr);
-    [[nodiscard]] Antenna antenna() const;
-    void accept() override;
-
-private:
-    void describe();
-
-    const Design& m_design;
-    QComboBox *m_family, *m_support;
-    QLineEdit* m_name;
-    QLabel* m_summary;
-    ValueEdit* m_frequency;
-};
 
 struct Shortcut {
     QString keys, does;

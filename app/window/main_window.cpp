@@ -116,8 +116,8 @@ void MainWindow::layOut()
     m_strip = new BandStrip(m_context);
     auto* middle = new QHBoxLayout;
     middle->setSpacing(0);
-    middle->addWidget(m_trail);
     middle->addWidget(m_pages, 1);
+    m_pages->setObjectName(QStringLiteral("stages"));
     auto* divider = new QFrame;
     divider->setProperty("role", "line");
     divider->setFixedWidth(1);
@@ -125,15 +125,26 @@ void MainWindow::layOut()
     divider->setStyleSheet(QStringLiteral("max-height: 16777215px;"));
     middle->addWidget(divider);
     middle->addWidget(m_ledgers);
+    auto* work = new QWidget;
+    work->setLayout(middle);
+    middle->setContentsMargins(0, 0, 0, 0);
+    m_gallery = new Gallery(m_context);
+    m_middle = new QStackedWidget;
+    m_middle->addWidget(work);
+    m_middle->addWidget(m_gallery);
+    auto* beside = new QHBoxLayout;
+    beside->setSpacing(0);
+    beside->addWidget(m_trail);
+    beside->addWidget(m_middle, 1);
     auto* central = new QWidget;
     auto* column = new QVBoxLayout(central);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addWidget(m_shelf);
-    column->addLayout(middle, 1);
+    column->addLayout(beside, 1);
     column->addWidget(m_strip);
     setCentralWidget(central);
-    m_message = new Message(m_pages);
+    m_message = new Message(m_middle);
 }
 
 void MainWindow::buildTools()
@@ -175,6 +186,10 @@ void MainWindow::listen()
     connect(m_shelf, &Shelf::renamed, &m_document, &Document::renameAntenna);
     connect(m_shelf, &Shelf::removeWanted, this, &MainWindow::removeAntenna);
     connect(m_trail, &Trail::chosen, this, &MainWindow::showStage);
+    connect(m_gallery, &Gallery::taken, this, &MainWindow::takeAntenna);
+    connect(m_gallery, &Gallery::left, this, &MainWindow::leaveGallery);
+    connect(&m_document, &Document::currentChanged, this, &MainWindow::leaveGallery);
+    connect(&m_document, &Document::designReplaced, this, &MainWindow::leaveGallery);
     connect(m_shelf, &Shelf::addWanted, this, &MainWindow::addAntenna);
     connect(&m_desk, &FileDesk::said, this, &MainWindow::say);
     connect(&m_desk, &FileDesk::recovered, this, &MainWindow::refreshAll);
@@ -182,6 +197,7 @@ void MainWindow::listen()
     connect(&m_document, &Document::designChanged, &m_soon, qOverload<>(&QTimer::start));
     connect(&m_document, &Document::currentChanged, this, &MainWindow::refreshAll);
     connect(&m_document, &Document::bandSelected, this, &MainWindow::refreshAll);
+    connect(&m_document, &Document::configurationChanged, this, &MainWindow::refreshAll);
     connect(&m_document, &Document::pathChanged, this, &MainWindow::refreshAll);
     connect(&m_solver, &SolveService::curveReady, this, &MainWindow::refreshAll);
     connect(&m_solver, &SolveService::detailReady, this, &MainWindow::refreshAll);
@@ -213,6 +229,7 @@ void MainWindow::showStage(int index)
         say(tr("What was typed was not taken: %1.").arg(complaint));
     m_trail->setCurrent(index);
     m_pages->setCurrentIndex(index);
+    leaveGallery();
     m_message->raise(); // the stack brings the page it shows to the front
     m_ledgers->setCurrentIndex(index);
     m_stages[std::size_t(index)]->refresh();
@@ -224,6 +241,8 @@ void MainWindow::refreshAll()
     m_shelf->refresh();
     currentStage()->refresh();
     m_trail->refresh();
+    if (galleryOpen())
+        m_gallery->refresh();
     m_pin->setChecked(m_solver.pinned());
     m_units->setText(m_context.system() == units::System::Metric ? tr("m") : tr("ft"));
     const QString file = m_document.path().isEmpty() ? QString() : QFileInfo(m_document.path()).fileName() + QStringLiteral(" – ");
@@ -273,13 +292,24 @@ void MainWindow::addAntenna()
 {
     if (!takeTyped())
         return;
-    NewAntennaDialog dialog(m_document.design(), this);
-    if (dialog.exec() != QDialog::Accepted)
-        return;
+    m_middle->setCurrentWidget(m_gallery);
+    m_message->raise();
+    m_gallery->open(proposedFrequency(m_document.design().operation.bands));
+}
+
+void MainWindow::takeAntenna(const Antenna& antenna)
+{
     const auto plan = std::find_if(m_context.bandPlans.begin(), m_context.bandPlans.end(),
                                    [&](const BandPlan& p) { return p.id == m_document.design().operation.bandPlan; });
-    m_document.addAntenna(dialog.antenna(), plan == m_context.bandPlans.end() ? nullptr : &*plan);
+    leaveGallery();
+    m_document.addAntenna(antenna, plan == m_context.bandPlans.end() ? nullptr : &*plan);
     showStage(firstStage);
+}
+
+void MainWindow::leaveGallery()
+{
+    m_gallery->close();
+    m_middle->setCurrentIndex(0);
 }
 
 void MainWindow::duplicateAntenna()

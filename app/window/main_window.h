@@ -2,6 +2,7 @@
 /// The window: shelf, trail, stage, ledger and band strip put together, and kept up to date.
 
 #include "app/plots/band_strip.h"
+#include "app/stages/gallery/gallery.h"
 #include "app/stages/stage.h"
 #include "app/window/dialogs.h"
 #include "app/window/exports.h"
@@ -43,7 +44,10 @@ public:
     void removeAntenna();
     void showStage(int index);
     void showMenu() { m_menuButton->showMenu(); }
+    /// Opens the gallery.
     void addAntenna();
+    [[nodiscard]] bool galleryOpen() const { return m_middle->currentIndex() != 0; }
+    [[nodiscard]] Gallery& gallery() { return *m_gallery; }
     void duplicateAntenna();
     void togglePin();
     void toggleTheme();
@@ -75,6 +79,8 @@ private:
     void buildTools();
     void listen();
     void refreshAll();
+    void takeAntenna(const Antenna& antenna);
+    void leaveGallery();
     [[nodiscard]] PictureTitle pictureTitle() const;
 
     Theme m_theme;
@@ -88,7 +94,8 @@ private:
     Shelf* m_shelf = nullptr;
     Trail* m_trail = nullptr;
     Message* m_message = nullptr;
-    QStackedWidget *m_pages = nullptr, *m_ledgers = nullptr;
+    QStackedWidget *m_pages = nullptr, *m_ledgers = nullptr, *m_middle = nullptr;
+    Gallery* m_gallery = nullptr;
     BandStrip* m_strip = nullptr;
     QToolButton *m_undo = nullptr, *m_redo = nullptr, *m_pin = nullptr, *m_units = nullptr, *m_menuButton = nullptr;
     std::vector<Shortcut> m_shortcuts;

@@ -1,5 +1,6 @@
 #include "app/window/shelf.h"
 
+#include "app/plots/miniature.h"
 #include "app/view/words.h"
 #include "app/widgets/name_edit.h"
 
@@ -20,37 +21,16 @@ constexpr double widestName = 140.0; // px
 
 using Lines = std::vector<std::vector<QPointF>>;
 
-/// Compass bearing of the vertical plane in which the wires are widest.
-double widestBearing(const WireModel& model)
-{
-    double bearing = 0.0, widest = -1.0;
-    for (int b = 0; b < 180; b += 15) {
-        double low = HUGE_VAL, high = -HUGE_VAL;
-        for (const Wire& w : model.wires)
-            for (Vec3 p : w.points) {
-                const double u = dot(p, shapes::towards(b));
-                low = std::min(low, u), high = std::max(high, u);
-            }
-        if (high - low > widest)
-            widest = high - low, bearing = b;
-    }
-    return bearing;
-}
-
-/// The wires seen from the side in which they are widest, fitted into the drawing's size.
+/// The wires fitted into the drawing's size.
 Lines miniature(const WireModel& model)
 {
-    const Vec3 across = shapes::towards(widestBearing(model)), into{-across.y, across.x, 0.0};
-    Lines lines;
+    Lines lines = sideLines(model, sideViewOf(model));
     double x0 = HUGE_VAL, x1 = -HUGE_VAL, y0 = HUGE_VAL, y1 = -HUGE_VAL;
-    for (const Wire& w : model.wires) {
-        lines.emplace_back();
-        for (Vec3 p : w.points) { // a little from above, so that level wires that turn a corner do not fall on one line
-            const QPointF q(dot(p, across), -p.z - 0.25 * dot(p, into));
-            lines.back().push_back(q);
-            x0 = std::min(x0, q.x()), x1 = std::max(x1, q.x()), y0 = std::min(y0, q.y()), y1 = std::max(y1, q.y());
+    for (const auto& line : lines)
+        for (QPointF q : line) {
+            x0 = std::min(x0, q.x()), x1 = std::max(x1, q.x());
+            y0 = std::min(y0, q.y()), y1 = std::max(y1, q.y());
         }
-    }
     const double scale = std::max({(x1 - x0) / (drawingSize.width() - 3), (y1 - y0) / (drawingSize.height() - 3), 1e-9});
     for (auto& line : lines)
         for (QPointF& p : line)

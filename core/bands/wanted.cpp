@@ -64,4 +64,17 @@ double centreOf(const std::vector<WantedBand>& bands, const std::string& name)
     return named == bands.end() ? 0.0 : named->band.centre();
 }
 
+double proposedFrequency(const std::vector<WantedBand>& bands)
+{
+    double nice = 0.0, must = 0.0;
+    for (const WantedBand& w : bands) {
+        if (w.wish == Wish::Must)
+            must = w.band.centre();
+        if (w.wish == Wish::Nice && nice == 0.0)
+            nice = w.band.centre();
+    }
+    constexpr double usual = 7.1e6;
+    return must > 0.0 ? must : nice > 0.0 ? nice : usual;
+}
+
 } // namespace vetchling

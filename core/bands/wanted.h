@@ -21,4 +21,7 @@ void addRange(std::vector<WantedBand>& bands, double from, double to, Wish wish)
 /// Hz of the centre of a band by its name; 0 if there is none.
 double centreOf(const std::vector<WantedBand>& bands, const std::string& name);
 
+/// What a new antenna is for, Hz: the centre of the last band that is a must, else of the first that is nice, else 7.1 MHz.
+double proposedFrequency(const std::vector<WantedBand>& bands);
+
 } // namespace vetchling

@@ -53,7 +53,7 @@ std::vector<TunedLength> bandLengths(const Family& family, const AntennaShape& s
     std::vector<TunedLength> all;
     for (int band = 1; band <= bands; ++band) {
         const std::size_t i = std::size_t(band - 1);
-        all.push_back({names.key(band), names.oneSide ? lengthNames[i] : legNames[i],
+        all.push_back({names.key(band), names.oneSide ? coreText("core", "of wire") : coreText("core", "a side"),
                        band == 1 ? shape.designFrequency : family.value(shape, frequencyKey(band)), i});
     }
     return all;
@@ -71,7 +71,7 @@ std::vector<Lever> bandLevers(const Family& family, const AntennaShape& shape, i
 {
     std::vector<Lever> all;
     for (const TunedLength& t : family.tuned(shape))
-        all.push_back({t.parameter, t.name, LeverKind::Cut, LeverSide::OpenEnd, pieces});
+        all.push_back({t.parameter, (pieces == 1 ? lengthNames : legNames)[t.configuration], LeverKind::Cut, LeverSide::OpenEnd, pieces});
     return all;
 }
 

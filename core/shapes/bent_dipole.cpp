@@ -11,7 +11,7 @@ constexpr double lowestTip = 0.05; // m above ground
 class BentDipole final : public Family {
 public:
     std::string id() const override { return "bent-dipole"; }
-    std::string title() const override { return coreText("core", "Dipole with dropped ends"); }
+    std::string title() const override { return coreText("core", "Dipole, ends dropped"); }
     std::string summary() const override
     {
         return coreText("core", "Half a wave fed in the middle, its ends hanging down where the garden is too short.");
@@ -59,6 +59,16 @@ public:
                 {"drop_m", coreText("core", "the place of the corners"), LeverKind::Slide, LeverSide::Middle, 2}};
     }
 
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return dipoleBetween(*this, shape, from, to);
+    }
+    AntennaShape straightened(const AntennaShape& shape) const override
+    {
+        AntennaShape next = dipoleStraightened(shape);
+        next.parameters["drop_m"] = 0.0;
+        return next;
+    }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         const double run = value(shape, "leg_m") - value(shape, "drop_m");

@@ -25,6 +25,11 @@ public:
                 {"end_height_m", coreText("core", "the height of the ends"), LeverKind::Slide, LeverSide::OpenEnd, 2}};
     }
 
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return dipoleBetween(*this, shape, from, to);
+    }
+    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         const double leg = value(shape, "leg_m");

@@ -109,7 +109,7 @@ std::vector<ParameterSpec> dipoleParameters(double apex, double ends, double leg
          180.0,
          {},
          coreText("core", "180 is straight, seen from above")},
-        {"leg_m", coreText("core", "Length a side"), lengthGroup, Quantity::Length, 9.95, 0.02, 2000.0, {}, {}, legInWaves},
+        {"leg_m", coreText("core", "Length a side"), lengthGroup, Quantity::Length, 9.95, 0.02, 5000.0, {}, {}, legInWaves},
     };
     addPlace(all);
     return all;
@@ -151,6 +151,47 @@ AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::si
 {
     return handle == 0 ? centreHung(family, shape, hook, std::min(legs[0], legs[1]))
                        : endHung(family, shape, handle == 2, hook, legs[handle == 2]);
+}
+
+AntennaShape stiffHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook)
+{
+    const auto value = [&](const char* key) { return family.value(shape, key); };
+    AntennaShape next = shape;
+    if (handle > 0) {
+        const double towardsHook = bearingTowards(hook.x - value("x_m"), hook.y - value("y_m"));
+        next.parameters["bearing_deg"] = std::fmod(towardsHook - (handle == 2 ? value("opening_deg") : 0.0) + 720.0, 360.0);
+        return next;
+    }
+    next.parameters["x_m"] = hook.x;
+    next.parameters["y_m"] = hook.y;
+    if (hook.top) {
+        next.parameters["apex_height_m"] = *hook.top;
+        next.parameters["end_height_m"] = std::max(0.05, value("end_height_m") + *hook.top - value("apex_height_m"));
+    }
+    return next;
+}
+
+AntennaShape dipoleBetween(const Family& family, const AntennaShape& shape, const Hook& from, const Hook& to)
+{
+    constexpr double sag = 0.03; // of the distance
+    const double east = to.x - from.x, north = to.y - from.y, away = std::hypot(east, north);
+    const double top = std::min(from.top.value_or(family.value(shape, "apex_height_m")), to.top.value_or(family.value(shape, "apex_height_m")));
+    AntennaShape next = dipoleStraightened(shape);
+    next.parameters["x_m"] = 0.5 * (from.x + to.x);
+    next.parameters["y_m"] = 0.5 * (from.y + to.y);
+    next.parameters["bearing_deg"] = bearingTowards(east, north);
+    next.parameters["apex_height_m"] = next.parameters["end_height_m"] = std::max(0.5 * top, top - sag * away);
+    return next;
+}
+
+AntennaShape dipoleStraightened(const AntennaShape& shape)
+{
+    AntennaShape next = shape;
+    next.parameters["opening_deg"] = 180.0;
+    next.parameters["end_height_m"] = familyOf(shape).value(shape, "apex_height_m");
+    if (familyOf(shape).spec(shape, "second_end_m"))
+        next.parameters["second_end_m"] = 0.0;
+    return next;
 }
 
 void raiseEnds(AntennaShape& shape, double leg)

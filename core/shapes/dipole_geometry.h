@@ -26,6 +26,12 @@ BuiltAntenna dipoleFrame(const DipoleGeometry& geometry, const AntennaShape& sha
 /// Handles: 0 the centre, 1 the first end, 2 the second; see Family::hung. The other leg of a straight dipole turns along.
 /// @param legs m, of the first and the second side
 AntennaShape dipoleHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook, std::array<double, 2> legs);
+/// The same for what is stiff: it moves and turns as a whole and keeps its slope.
+AntennaShape stiffHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook);
+/// Level between two supports, a little below their tops; see Family::between.
+AntennaShape dipoleBetween(const Family& family, const AntennaShape& shape, const Hook& from, const Hook& to);
+/// Level and in one line, as high as its centre.
+AntennaShape dipoleStraightened(const AntennaShape& shape);
 /// A new antenna's ends no lower than a short leg can hang.
 void raiseEnds(AntennaShape& shape, double leg);
 /// The customary rules of a half-wave, as the length of a side.

@@ -10,7 +10,7 @@ namespace {
 class Doublet final : public Family {
 public:
     std::string id() const override { return "doublet"; }
-    std::string title() const override { return coreText("core", "Doublet on open-wire line"); }
+    std::string title() const override { return coreText("core", "Open-wire doublet"); }
     std::string summary() const override
     {
         return coreText("core", "Two legs of any length and open-wire line down to a tuner, for many bands; the line's length decides what it sees.");
@@ -52,6 +52,11 @@ public:
                 {"leg_m", coreText("core", "each side"), LeverKind::Cut, LeverSide::OpenEnd, 2}};
     }
 
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return dipoleBetween(*this, shape, from, to);
+    }
+    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         const double leg = value(shape, "leg_m");

@@ -88,7 +88,18 @@ public:
         return out;
     }
 
+    AntennaShape straightened(const AntennaShape& shape) const override
+    {
+        AntennaShape next = shape;
+        next.parameters["first_run_m"] = next.parameters["drop_m"] = 0.0;
+        next.parameters["end_height_m"] = value(shape, "feed_height_m");
+        return next;
+    }
     std::optional<std::size_t> hangsBy(const AntennaShape& shape) const override { return bent(shape) ? 2 : 1; }
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return endFedBetween(*this, shape, from, to);
+    }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         const auto v = [&](const char* key) { return value(shape, key); };

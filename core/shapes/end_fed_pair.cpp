@@ -8,15 +8,16 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr double secondBand = 1.42; // times the design frequency: an octave would find the first wire resonant too
+constexpr double secondBand = 1.5;         // times the design frequency: an octave would find the first wire resonant too
+constexpr double usualImpedance = 800.0;   // ohm: on each band the other wire lies beside the half wave
 
 class EndFedPair final : public Family {
 public:
     std::string id() const override { return "end-fed-pair"; }
-    std::string title() const override { return coreText("core", "Two end-feds on one transformer"); }
+    std::string title() const override { return coreText("core", "Two end-feds, one feed"); }
     std::string summary() const override
     {
-        return coreText("core", "Two half-waves from one transformer, going apart; on each band the other wire takes little of the current.");
+        return coreText("core", "Two half-waves from one transformer, going apart; on each band the other one lies beside it and takes its share.");
     }
 
     std::vector<ParameterSpec> parameters(const AntennaShape&) const override
@@ -27,7 +28,7 @@ public:
         all.push_back(frequencySpec("frequency_2_Hz", coreText("core", "Second wire for"), lengthGroup, secondBand));
         all.push_back(lengthSpec("length_2_m", coreText("core", "Second wire"), lengthGroup, {14.0, 0.02, 5000.0}));
         all.push_back(angleSpec("between_deg", coreText("core", "Angle between the wires in plan"), standsGroup, {90.0, 20.0, 180.0}));
-        addEndFedFeed(all, 49.0);
+        addEndFedFeed(all, 16.0);
         return all;
     }
 
@@ -82,7 +83,7 @@ public:
         if (Faults f = addRun(second, v("length_2_m"), v("second_end_height_m"), v("bearing_deg") + v("between_deg"), "second_end_height_m");
             !f.empty())
             return f;
-        BuiltAntenna out = endFedFrame(*this, shape, {feed, feed}, halfWaveFeedImpedance);
+        BuiltAntenna out = endFedFrame(*this, shape, {feed, feed}, usualImpedance);
         // both wires hang on the transformer's one terminal: the feed sits in the counterpoise, at its root
         out.model.wires = {out.model.wires[1], makeWire(wireOf(shape, "wire"), "first wire", first),
                            makeWire(wireOf(shape, "wire"), "second wire", second)};

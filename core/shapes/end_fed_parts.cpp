@@ -98,6 +98,14 @@ void lowerToReach(const Family& family, AntennaShape& shape, const std::string& 
         shape.parameters[key] = std::min(shape.parameters[key], highest);
 }
 
+AntennaShape endFedBetween(const Family& family, const AntennaShape& shape, const Hook& from, const Hook& to)
+{
+    AntennaShape next = shape;
+    next.parameters["x_m"] = from.x;
+    next.parameters["y_m"] = from.y;
+    return family.hung(next, 1, to);
+}
+
 AntennaShape straightHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook, double length)
 {
     AntennaShape next = shape;

@@ -21,6 +21,8 @@ void addCounterpoiseSection(const Family& family, const AntennaShape& shape, Bui
 std::vector<Part> endFedParts();
 /// A short wire cannot climb far: lowers the heights named.
 void lowerToReach(const Family& family, AntennaShape& shape, const std::string& length, const std::vector<std::string>& heights);
+/// From the foot of the first support to the top of the second; see Family::between.
+AntennaShape endFedBetween(const Family& family, const AntennaShape& shape, const Hook& from, const Hook& to);
 /// A straight end-fed wire hung by its feed (handle 0) or its far end (1); see Family::hung. @param length m, of the whole wire
 AntennaShape straightHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook, double length);
 

@@ -26,7 +26,7 @@ public:
         all.push_back(tunedLengthSpec("length_m", coreText("core", "Wire up to the coil")));
         all.push_back(frequencySpec("frequency_2_Hz", coreText("core", "Added lower band"), lengthGroup, lowerBand));
         all.push_back(lengthSpec("tail_m", coreText("core", "Tail beyond the coil"), lengthGroup, {2.4, 0.01, 1000.0}, {}, tailInWaves));
-        all.push_back(inductanceSpec("inductance_H", coreText("core", "Coil"), coilsGroup, {110e-6, 1e-8, 5e-3},
+        all.push_back(inductanceSpec("inductance_H", coreText("core", "Coil"), coilsGroup, {110e-6, 1e-9, 0.1},
                                      coreText("core", "large enough to end the wire on the upper bands")));
         all.push_back(coilQuality());
         addEndFedFeed(all, 49.0);
@@ -65,6 +65,10 @@ public:
     std::vector<Part> parts() const override { return endFedParts(); }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
 
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return endFedBetween(*this, shape, from, to);
+    }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         return straightHung(*this, shape, std::min<std::size_t>(handle, 1), hook, value(shape, "length_m") + value(shape, "tail_m"));

@@ -98,6 +98,12 @@ struct CoilPlace {
     Vec3 at, along;
 };
 
+/// A link between two sections, and the direction of the wire through it.
+struct LinkPlace {
+    Vec3 at, along;
+    bool open = false;
+};
+
 struct BuiltAntenna {
     WireModel model;                        ///< at the antenna's own port; free space, the ground is put in by the caller
     std::optional<Transformer> transformer; ///< between the port and the line
@@ -109,7 +115,7 @@ struct BuiltAntenna {
     Vec3 feedPoint;
     std::vector<CoilPlace> coils, traps, resistors;
     std::vector<Vec3> insulators;
-    std::vector<Vec3> links; ///< open or closed
+    std::vector<LinkPlace> links;
     bool highVoltageFeed = false;
 
     /// The model with the transformer at its feed: what the line sees.
@@ -154,6 +160,11 @@ struct Lever {
     int pieces = 1; ///< changed alike
 };
 
+/// A dimension that is free, and the one that is solved for it so that the antenna stays resonant.
+struct Trade {
+    std::string free, solved;
+};
+
 /// One of the states an antenna can be put in, innermost first: links open or closed, a telescope's setting.
 struct Configuration {
     std::string name;
@@ -186,6 +197,12 @@ public:
     [[nodiscard]] virtual AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const;
     /// The handle that the highest support is for, as `hung` counts them; nothing for what stands by itself.
     [[nodiscard]] virtual std::optional<std::size_t> hangsBy(const AntennaShape&) const { return 0; }
+    /// Hung by its ends between two supports, for what is made to; the higher or first-named end comes first. Lengths stay.
+    [[nodiscard]] virtual std::optional<AntennaShape> between(const AntennaShape&, const Hook&, const Hook&) const { return std::nullopt; }
+    /// The same lengths without bends, slopes and dropped ends, as the rules of thumb take them.
+    [[nodiscard]] virtual AntennaShape straightened(const AntennaShape& shape) const { return shape; }
+    /// What can be traded against one another in a shortened antenna.
+    [[nodiscard]] virtual std::optional<Trade> trade() const { return std::nullopt; }
     /// At least one.
     [[nodiscard]] virtual std::vector<Configuration> configurations(const AntennaShape& shape) const
     {
@@ -218,6 +235,9 @@ const Family& familyOf(const AntennaShape& shape);
 
 /// Checks the parameters against their limits, builds, puts in the ground and checks the wires.
 Result<BuiltAntenna> buildOver(const AntennaShape& shape, const Ground& ground, std::size_t configuration = 0);
+
+/// What a configuration is for, Hz; the design frequency where there is no such configuration.
+double frequencyOf(const AntennaShape& shape, std::size_t configuration);
 
 /// Horizontal unit vector of a compass bearing, degrees.
 Vec3 towards(double bearing);

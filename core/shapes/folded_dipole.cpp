@@ -54,6 +54,11 @@ public:
         shape.parameters["spacing_m"] = std::max(shape.parameters["spacing_m"], apart * shape.wire.diameter);
     }
 
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return dipoleBetween(*this, shape, from, to);
+    }
+    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         const double leg = value(shape, "leg_m");

@@ -10,7 +10,7 @@ namespace {
 class HatDipole final : public Family {
 public:
     std::string id() const override { return "hat-dipole"; }
-    std::string title() const override { return coreText("core", "Dipole with capacity hats"); }
+    std::string title() const override { return coreText("core", "Dipole with end hats"); }
     std::string summary() const override
     {
         return coreText("core", "Shorter than half a wave without a coil: spokes at each end take the place of the missing wire.");
@@ -21,6 +21,14 @@ public:
         std::vector<ParameterSpec> all = dipoleParameters(8.0, 8.0);
         addHat(all, 4.0, 0.05);
         return all;
+    }
+
+    /// Spokes that reach the ground would stand on it.
+    void settle(AntennaShape& shape) const override
+    {
+        constexpr double most = 0.6; // of the height
+        shape.parameters["hat_m"] = std::min(shape.parameters["hat_m"], most * shape.parameters["end_height_m"]);
+        shape.parameters["leg_m"] = rules(shape, tuned(shape).front()).front().value;
     }
 
     std::vector<TunedLength> tuned(const AntennaShape& shape) const override
@@ -41,12 +49,18 @@ public:
     }
     std::vector<Part> parts() const override { return {{"legs", coreText("core", "Legs")}, {"spokes", coreText("core", "Spokes")}}; }
 
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return dipoleBetween(*this, shape, from, to);
+    }
+    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         const double leg = value(shape, "leg_m");
-        return dipoleHung(*this, shape, handle > 2 ? 1 : handle, hook, {leg, leg});
+        return handle > 2 ? Family::hung(shape, handle, hook) : dipoleHung(*this, shape, handle, hook, {leg, leg});
     }
 
+    std::optional<Trade> trade() const override { return Trade{"hat_m", "leg_m"}; }
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const Result<DipoleGeometry> g = dipoleGeometry(*this, shape);

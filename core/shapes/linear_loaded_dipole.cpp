@@ -61,12 +61,18 @@ public:
                 {"loading_m", coreText("core", "the bridge of each fold"), LeverKind::Slide, LeverSide::Middle, 2}};
     }
 
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return dipoleBetween(*this, shape, from, to);
+    }
+    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         const double leg = value(shape, "leg_m");
         return dipoleHung(*this, shape, handle > 2 ? 1 : handle, hook, {leg, leg});
     }
 
+    std::optional<Trade> trade() const override { return Trade{"leg_m", "loading_m"}; }
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const Result<DipoleGeometry> g = dipoleGeometry(*this, shape);

@@ -52,6 +52,7 @@ public:
     }
     std::vector<Lever> levers(const AntennaShape& shape) const override { return bandLevers(*this, shape, 2); }
 
+    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         const double whole = value(shape, legKey(bandsOf(shape)));
@@ -96,11 +97,16 @@ private:
                        {coreText("core", "second end"), g.endB, {"end_height_m", outer}}};
         for (std::size_t k = 0; k < paths.size(); ++k) {
             const bool last = k + 1 == paths.size();
-            out.dimensions.push_back({g.centre, b(paths[k]), legKey(int(k) + 1)});
+            out.dimensions.push_back({b(k == 0 ? 0.0 : paths[k - 1]), b(paths[k]), legKey(int(k) + 1)});
             if (!last)
                 out.handles.push_back({coreText("core", "link"), a(paths[k]), {legKey(int(k) + 1)}});
-            for (int side : {0, 1})
-                (last ? out.insulators : out.links).push_back(g.alongLeg(side, paths[k]));
+            for (int side : {0, 1}) {
+                const Vec3 at = g.alongLeg(side, paths[k]);
+                if (last)
+                    out.insulators.push_back(at);
+                else
+                    out.links.push_back({at, unit(at - g.centre), k >= configuration});
+            }
             out.sections.push_back({legSections[k], 2, k == 0 ? paths[0] : paths[k] - paths[k - 1] - gap,
                                     k == 0 ? WireEnd::Centre : WireEnd::Link, last ? WireEnd::Insulator : WireEnd::Link});
         }

@@ -57,6 +57,10 @@ public:
     std::vector<Part> parts() const override { return endFedParts(); }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
 
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return endFedBetween(*this, shape, from, to);
+    }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         return straightHung(*this, shape, handle, hook, value(shape, lengthKey(bandsOf(shape))));
@@ -77,7 +81,7 @@ public:
         for (std::size_t k = configuration + 1; k < paths->size(); ++k)
             out.model.wires.push_back(
                 makeWire(wireOf(shape, "wire"), "section " + std::to_string(k + 1), {at((*paths)[k - 1] + gap), at((*paths)[k])}));
-        annotate(out, *paths, gap, at);
+        annotate(out, *paths, gap, configuration, at);
         addCounterpoiseSection(*this, shape, out);
         return out;
     }
@@ -85,14 +89,17 @@ public:
 private:
     static int bandsOf(const AntennaShape& shape) { return countOf(shape, "band_count", 2, mostBands); }
 
-    template <class At> static void annotate(BuiltAntenna& out, const std::vector<double>& paths, double gap, const At& at)
+    template <class At> static void annotate(BuiltAntenna& out, const std::vector<double>& paths, double gap, std::size_t configuration, const At& at)
     {
         const int bands = int(paths.size());
         out.handles.push_back({coreText("core", "far end"), at(paths.back()), {"end_height_m", lengthKey(bands)}});
         for (int k = 0; k < bands; ++k) {
             const bool last = k + 1 == bands;
-            out.dimensions.push_back({at(0.0), at(paths[k]), lengthKey(k + 1)});
-            (last ? out.insulators : out.links).push_back(at(paths[k]));
+            out.dimensions.push_back({at(k == 0 ? 0.0 : paths[k - 1]), at(paths[k]), lengthKey(k + 1)});
+            if (last)
+                out.insulators.push_back(at(paths[k]));
+            else
+                out.links.push_back({at(paths[k]), unit(at(paths[k]) - at(0.0)), std::size_t(k) >= configuration});
             if (!last)
                 out.handles.push_back({coreText("core", "link"), at(paths[k]), {lengthKey(k + 1)}});
             out.sections.push_back({legSections[k], 1, k == 0 ? paths[0] : paths[k] - paths[k - 1] - gap,

@@ -52,6 +52,7 @@ public:
     }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return std::nullopt; }
 
+    std::optional<Trade> trade() const override { return Trade{"radiator_m", "inductance_H"}; }
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const double radiator = value(shape, "radiator_m"), coil = radiator * 0.01 * value(shape, "coil_place_percent");

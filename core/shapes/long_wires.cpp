@@ -42,6 +42,8 @@ public:
         return all;
     }
 
+    void settle(AntennaShape& shape) const override { lowerToReach(*this, shape, "length_m", {"end_height_m"}); }
+
     std::vector<TunedLength> tuned(const AntennaShape& shape) const override
     {
         return {{"length_m", coreText("core", "of wire"), shape.designFrequency}};
@@ -58,6 +60,10 @@ public:
     }
     std::vector<Part> parts() const override { return endFedParts(); }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return endFedBetween(*this, shape, from, to);
+    }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         return straightHung(*this, shape, handle, hook, value(shape, "length_m"));
@@ -94,7 +100,7 @@ public:
         std::vector<ParameterSpec> all = endFedHeights();
         all.push_back(lengthSpec("length_m", coreText("core", "Wire up to the resistor"), lengthGroup, {40.0, 0.1, 5000.0}, {}, 1.0));
         all.push_back(numberSpec("termination_ohm", coreText("core", "Resistor, ohm"), lengthGroup, {450.0, 1.0, 5000.0}));
-        all.push_back(lengthSpec("tail_m", coreText("core", "Wire beyond it"), lengthGroup, {10.0, 0.02, 500.0},
+        all.push_back(lengthSpec("tail_m", coreText("core", "Wire beyond it"), lengthGroup, {10.0, 0.02, 5000.0},
                                  coreText("core", "a quarter wave in place of an earth connection"), tailInWaves));
         addEndFedFeed(all, 9.0, 8.0);
         for (ParameterSpec& s : all)
@@ -122,6 +128,10 @@ public:
     }
     std::vector<Part> parts() const override { return endFedParts(); }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return endFedBetween(*this, shape, from, to);
+    }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         return straightHung(*this, shape, handle, hook, value(shape, "length_m") + value(shape, "tail_m"));
@@ -171,7 +181,7 @@ public:
         all.push_back(halfWaveCount(3.0));
         all.push_back(numberSpec("termination_ohm", coreText("core", "Resistor at each end, ohm"), lengthGroup, {0.0, 0.0, 5000.0},
                                  coreText("core", "0 for none; a quarter wave beyond it takes the place of an earth connection")));
-        all.push_back(lengthSpec("tail_m", coreText("core", "Wire beyond a resistor"), lengthGroup, {10.0, 0.02, 500.0}, {}, tailInWaves));
+        all.push_back(lengthSpec("tail_m", coreText("core", "Wire beyond a resistor"), lengthGroup, {10.0, 0.02, 5000.0}, {}, tailInWaves));
         all.push_back(transformerRatio(2.0));
         return all;
     }

@@ -49,6 +49,11 @@ public:
         return {{"length_m", coreText("core", "the wire, both sides in their proportion"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
     }
 
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return dipoleBetween(*this, shape, from, to);
+    }
+    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         return dipoleHung(*this, shape, handle, hook, legs(shape));

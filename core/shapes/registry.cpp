@@ -162,6 +162,12 @@ Result<BuiltAntenna> buildOver(const AntennaShape& shape, const Ground& ground, 
     return out;
 }
 
+double frequencyOf(const AntennaShape& shape, std::size_t configuration)
+{
+    const auto all = familyOf(shape).configurations(shape);
+    return configuration < all.size() ? all[configuration].frequency : shape.designFrequency;
+}
+
 Vec3 towards(double bearing) { return {std::sin(radians(bearing)), std::cos(radians(bearing)), 0.0}; }
 
 Wire makeWire(const WireChoice& choice, std::string id, std::vector<Vec3> points)

@@ -51,10 +51,10 @@ public:
     }
     std::vector<Part> parts() const override { return {{"rods", coreText("core", "Rods")}, {"leads", coreText("core", "Leads")}}; }
 
+    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
-        const double leg = value(shape, "leg_m");
-        return dipoleHung(*this, shape, handle, hook, {leg, leg});
+        return stiffHung(*this, shape, handle, hook);
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override

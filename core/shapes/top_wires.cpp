@@ -62,6 +62,18 @@ public:
     }
     std::vector<Lever> levers(const AntennaShape&) const override { return standLevers("length_m"); }
 
+    /// Up the first support and over to the second.
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        AntennaShape next = shape;
+        const double base = value(shape, "base_height_m"), riser = from.top ? *from.top - base : value(shape, "riser_m");
+        next.parameters["x_m"] = from.x;
+        next.parameters["y_m"] = from.y;
+        next.parameters["riser_m"] = std::clamp(riser, 0.1, 0.85 * value(shape, "length_m"));
+        next.parameters["top_bearing_deg"] = bearingTowards(to.x - from.x, to.y - from.y);
+        return next;
+    }
+
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const double length = value(shape, "length_m"), riser = value(shape, "riser_m"), level = length - riser, rise = value(shape, "far_rise_m");

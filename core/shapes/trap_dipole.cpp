@@ -58,6 +58,11 @@ public:
                 {"whole_m", coreText("core", "each end"), LeverKind::Cut, LeverSide::OpenEnd, 2}};
     }
 
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return dipoleBetween(*this, shape, from, to);
+    }
+    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         const double whole = value(shape, "whole_m");

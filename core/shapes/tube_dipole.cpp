@@ -27,7 +27,7 @@ public:
         for (int tube = 1; tube < countOf(shape, "tube_count", fewest, most); ++tube)
             all.push_back(lengthSpec(tubeKey(tube), labels[std::size_t(tube - 1)], lengthGroup, {2.0, 0.01, 100.0},
                                      coreText("core", "of it in sight, from the one before to the next"), sectionInWaves));
-        all.push_back(sizeSpec("tube_diameter_m", coreText("core", "Diameter of the innermost"), lengthGroup, {0.025, 0.001, 0.3}));
+        all.push_back(sizeSpec("tube_diameter_m", coreText("core", "Diameter of the innermost"), lengthGroup, {0.025, 0.0001, 0.3}));
         all.push_back(sizeSpec("tube_step_m", coreText("core", "Each next one thinner by"), lengthGroup, {0.003, 0.0, 0.05}));
         all.push_back(lengthSpec("lead_m", coreText("core", "Across the centre piece"), feedGroup, {0.06, 0.002, 2.0},
                                  coreText("core", "leads from one inner end to the other; part of the antenna"), 0.003));
@@ -42,7 +42,7 @@ public:
         if (inner > thickest)
             step *= thickest / inner, inner = thickest;
         double& lead = shape.parameters["lead_m"];
-        lead = std::max(lead, 2.0 * inner);
+        lead = std::max({lead, 2.0 * inner, 5.0 * shape.wire.diameter});
     }
 
     std::vector<TunedLength> tuned(const AntennaShape& shape) const override
@@ -59,10 +59,10 @@ public:
     }
     std::vector<Part> parts() const override { return {{"tubes", coreText("core", "Tubes")}, {"leads", coreText("core", "Leads")}}; }
 
+    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
-        const double leg = value(shape, "leg_m");
-        return dipoleHung(*this, shape, handle, hook, {leg, leg});
+        return stiffHung(*this, shape, handle, hook);
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
@@ -72,8 +72,8 @@ public:
             return g.faults();
         const int count = countOf(shape, "tube_count", fewest, most);
         const double half = 0.5 * value(shape, "lead_m"), inner = value(shape, "tube_diameter_m"), step = value(shape, "tube_step_m");
-        if (inner - (count - 1) * step < 0.001)
-            return Fault{"tube_step_m", coreText("core", "the tip would be thinner than a millimetre; take a smaller step or fewer tubes")};
+        if (inner - (count - 1) * step < 1e-4)
+            return Fault{"tube_step_m", coreText("core", "the tip would be thinner than a tenth of a millimetre; take a smaller step or fewer tubes")};
         std::vector<double> joints{half};
         for (int tube = 1; tube < count; ++tube)
             joints.push_back(joints.back() + value(shape, tubeKey(tube)));

@@ -2,6 +2,8 @@
 #include "core/shapes/dipole_geometry.h"
 #include "core/shapes/whip.h"
 
+#include <algorithm>
+
 namespace vetchling::shapes {
 namespace {
 
@@ -26,8 +28,12 @@ public:
         return all;
     }
 
-    /// High enough to droop nowhere near the soil.
-    void settle(AntennaShape& shape) const override { settleTelescope(shape, "leg_m"); }
+    /// Leads longer than they are thick.
+    void settle(AntennaShape& shape) const override
+    {
+        settleTelescope(shape, "leg_m");
+        shape.parameters["mount_m"] = std::max(shape.parameters["mount_m"], 2.5 * shape.wire.diameter);
+    }
 
     std::vector<TunedLength> tuned(const AntennaShape& shape) const override
     {
@@ -44,10 +50,10 @@ public:
     }
     std::vector<Part> parts() const override { return {{"whips", coreText("core", "Whips")}, {"leads", coreText("core", "Leads")}}; }
 
+    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
-        const double leg = value(shape, "leg_m");
-        return dipoleHung(*this, shape, handle, hook, {leg, leg});
+        return stiffHung(*this, shape, handle, hook);
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override

@@ -17,7 +17,7 @@ Fault stoppedFault() { return {"", em::stoppedMessage}; }
 void judge(Curve& curve)
 {
     const auto atLine = [&](double f) { return curve.atLine(f); };
-    const double f = curve.question.subject.shape.designFrequency;
+    const double f = frequencyOf(curve.question.subject.shape, curve.question.subject.configuration);
     const double low = fundamentalFrom * f, high = fundamentalTo * f;
     curve.fundamental = nearestDip(atLine, f, low, high).value_or(f);
     for (const Resonance& r : resonances(atLine, low, high))
@@ -103,7 +103,7 @@ public:
     Result<DetailPointer> run()
     {
         for (Faults (DetailMaker::*part)() :
-             {&DetailMaker::spots, &DetailMaker::losses, &DetailMaker::lengths, &DetailMaker::levers, &DetailMaker::cures}) {
+             {&DetailMaker::spots, &DetailMaker::losses, &DetailMaker::lengths, &DetailMaker::causes, &DetailMaker::levers, &DetailMaker::cures}) {
             if (Faults faults = (this->*part)(); !faults.empty())
                 return faults;
             if (m_watch.stopped())
@@ -189,11 +189,27 @@ private:
         return {};
     }
 
+    Faults causes()
+    {
+        m_out->explained = std::min(lengthAskedFor(m_curve.question), m_out->lengths.empty() ? 0 : m_out->lengths.size() - 1);
+        if (m_out->lengths.empty() || !m_out->lengths[m_out->explained].solved)
+            return {};
+        Subject all = m_subject; // with every length as solved
+        for (const Length& l : m_out->lengths)
+            if (l.solved)
+                all.shape.parameters[l.what.parameter] = *l.solved;
+        const Length& asked = m_out->lengths[m_out->explained];
+        m_out->causes = lengthCauses(all, asked.what, *asked.solved, m_curve.question.goal, m_library.tables(), m_watch);
+        return {};
+    }
+
     Faults levers()
     {
         const auto all = m_family.levers(m_subject.shape);
-        if (!all.empty())
-            m_out->levers.push_back({all.front(), slope(all.front())});
+        if (all.empty())
+            return {};
+        const auto& lever = all[std::min(m_subject.configuration, all.size() - 1)]; // each configuration has its own
+        m_out->levers.push_back({lever, slope(lever)});
         return {};
     }
 
@@ -306,6 +322,21 @@ private:
 
 } // namespace
 
+std::size_t lengthAskedFor(const Question& question)
+{
+    const auto tuned = shapes::familyOf(question.subject.shape).tuned(question.subject.shape);
+    const auto place = [&](const auto& fits) {
+        return std::size_t(std::find_if(tuned.begin(), tuned.end(), fits) - tuned.begin());
+    };
+    const auto band = std::find_if(question.bands.begin(), question.bands.end(), [&](const WantedBand& w) { return w.id == question.requested; });
+    const std::size_t configured = place([&](const shapes::TunedLength& t) { return t.configuration == question.subject.configuration; });
+    const std::size_t wanted = place([&](const shapes::TunedLength& t) {
+        return band != question.bands.end() && t.configuration == question.subject.configuration && t.frequency >= band->band.from &&
+               t.frequency <= band->band.to;
+    });
+    return wanted < tuned.size() ? wanted : configured < tuned.size() ? configured : 0;
+}
+
 Question questionOf(const Design& design, const Antenna& antenna, const Id& requested, std::size_t configuration)
 {
     return {{antenna.shape, design.site.soil.ground(), configuration},
@@ -386,7 +417,7 @@ Result<CurvePointer> curveOf(Library& library, const Question& question, const W
     if (!studied)
         return studied.faults();
     const WindowPlan plan =
-        planWindows(question.bands, question.subject.shape.designFrequency, question.requested, extentOf(studied->built->model));
+        planWindows(question.bands, frequencyOf(question.subject.shape, question.subject.configuration), question.requested, extentOf(studied->built->model));
     std::vector<Window> windows = plan.windows;
     if (reach == Reach::All)
         windows.insert(windows.end(), plan.far.begin(), plan.far.end());

@@ -3,6 +3,7 @@
 /// in detail its fields, losses, lengths and levers. All values are immutable once made; times and views are the callers'.
 
 #include "core/design/design.h"
+#include "core/study/length_causes.h"
 #include "core/study/study.h"
 #include "core/tune/tune.h"
 
@@ -21,6 +22,9 @@ struct Question {
     shapes::TuneGoal goal = shapes::TuneGoal::Resonance;
     friend bool operator==(const Question&, const Question&) = default;
 };
+
+/// Which of the tuned lengths is looked at: that of the configuration, else the one for the requested band, else the first.
+std::size_t lengthAskedFor(const Question& question);
 
 Question questionOf(const Design& design, const Antenna& antenna, const Id& requested = {}, std::size_t configuration = 0);
 
@@ -97,6 +101,8 @@ struct Detail {
     double endVoltsAtOneWatt = 0.0;        ///< V peak at the first wire's ends at the selected frequency, for a watt into the line
     std::vector<OtherGround> otherGrounds; ///< the selected frequency over wetter and drier ground
     std::vector<Length> lengths;           ///< in the family's order
+    std::size_t explained = 0;             ///< the length that is looked at
+    std::vector<LengthCause> causes;       ///< why that one is not its rule's
     std::vector<LeverSlope> levers;        ///< the one that trimming takes first
     std::vector<Cure> cures;               ///< of wished bands whose dip lies beside them, where there is one
 

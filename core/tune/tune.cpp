@@ -261,14 +261,29 @@ Result<TuneOutcome> tuneToLowResistance(shapes::AntennaShape shape, const Ground
     return found;
 }
 
-bool allAtOnce(const std::vector<shapes::TunedLength>& lengths)
+bool inOneConfiguration(const std::vector<shapes::TunedLength>& lengths)
 {
     return lengths.size() > 1 && std::all_of(lengths.begin(), lengths.end(), [&](const shapes::TunedLength& t) {
-               return t.frequency == lengths.front().frequency && t.configuration == lengths.front().configuration;
+               return t.configuration == lengths.front().configuration;
            });
 }
 
-/// Lengths that make one match together, as a stub's and its tap's, or that never settle one after the other.
+bool atOneFrequency(const std::vector<shapes::TunedLength>& lengths)
+{
+    return std::all_of(lengths.begin(), lengths.end(),
+                       [&](const shapes::TunedLength& t) { return t.frequency == lengths.front().frequency; });
+}
+
+/// The largest |reflection| at the lengths' frequencies.
+double worstReflection(const TuneAllOutcome& outcome, double reference)
+{
+    double worst = 0.0;
+    for (const TunedValue& v : outcome.lengths)
+        worst = std::max(worst, std::abs((v.impedance - reference) / (v.impedance + reference)));
+    return worst;
+}
+
+/// Lengths that match together, as a stub's and its tap's: one after the other they would follow each other to the wrong place.
 Result<TuneAllOutcome> tuneTogether(const shapes::AntennaShape& shape, const Ground& ground, const std::vector<shapes::TunedLength>& lengths,
                                     em::GroundTableCache& tables, const TuneOptions& options, const Watch& watch)
 {
@@ -296,22 +311,18 @@ Result<TuneAllOutcome> tuneTogether(const shapes::AntennaShape& shape, const Gro
     return out;
 }
 
-} // namespace
+struct InTurn {
+    TuneAllOutcome outcome;
+    bool settled = false;
+};
 
-Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& ground, em::GroundTableCache& tables,
-                               const TuneOptions& options, const Watch& watch)
+/// One after the other in the family's order, and again until none moves.
+Result<InTurn> tuneInTurn(shapes::AntennaShape now, const Ground& ground, const std::vector<shapes::TunedLength>& lengths,
+                                  em::GroundTableCache& tables, const TuneOptions& options, const Watch& watch)
 {
+    const bool flat = options.goal == shapes::TuneGoal::LowestSwr; // a lowest SWR is
+    const double settled = flat ? 2e-3 : 1e-4;                     // relative change of a length in a round
     constexpr int mostRounds = 8;
-    const double settled = options.goal == shapes::TuneGoal::LowestSwr ? 2e-3 : 1e-4; // of a length in a round; a lowest SWR is flat
-    const shapes::Family& family = shapes::familyOf(shape);
-    const std::vector<shapes::TunedLength> lengths = family.tuned(shape);
-    if (lengths.empty())
-        return Fault{"family", family.build(shape, 0).faults().front().message};
-    shapes::AntennaShape now = shape;
-    for (const shapes::TunedLength& t : lengths)
-        now.parameters[t.parameter] = family.rules(now, t).front().value;
-    if (options.goal == shapes::TuneGoal::LowestSwr && allAtOnce(lengths))
-        return tuneTogether(now, ground, lengths, tables, options, watch);
     TuneAllOutcome out;
     TuneOptions each = options;
     for (int round = 0; round < mostRounds; ++round) {
@@ -330,11 +341,56 @@ Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& 
             out.solves += one->solves;
         }
         if (lengths.size() == 1 || moved < settled)
-            return out;
+            return InTurn{out, true};
     }
-    if (options.goal == shapes::TuneGoal::LowestSwr)
+    return InTurn{out, false};
+}
+
+/// From the rules' lengths, and from where one after the other led: the better of the two, and of what was there.
+Result<TuneAllOutcome> bestTogether(const shapes::AntennaShape& byRules, const TuneAllOutcome& inTurn, const Ground& ground,
+                                    const std::vector<shapes::TunedLength>& lengths, em::GroundTableCache& tables, const TuneOptions& options,
+                                    const Watch& watch)
+{
+    TuneAllOutcome best = inTurn;
+    shapes::AntennaShape led = byRules;
+    for (const TunedValue& v : inTurn.lengths)
+        led.parameters[v.length.parameter] = v.value;
+    for (const shapes::AntennaShape& start : {led, byRules}) {
+        const Result<TuneAllOutcome> joint = tuneTogether(start, ground, lengths, tables, options, watch);
+        if (watch.stopped())
+            return Fault{"", em::stoppedMessage};
+        const int solves = best.solves + (joint ? joint->solves : 0);
+        if (joint && worstReflection(*joint, options.reference) < worstReflection(best, options.reference))
+            best = *joint;
+        best.solves = solves;
+    }
+    return best;
+}
+
+} // namespace
+
+Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& ground, em::GroundTableCache& tables,
+                               const TuneOptions& options, const Watch& watch)
+{
+    const shapes::Family& family = shapes::familyOf(shape);
+    const std::vector<shapes::TunedLength> lengths = family.tuned(shape);
+    if (lengths.empty())
+        return Fault{"family", family.build(shape, 0).faults().front().message};
+    shapes::AntennaShape now = shape;
+    for (const shapes::TunedLength& t : lengths)
+        now.parameters[t.parameter] = family.rules(now, t).front().value;
+    const bool together = options.goal == shapes::TuneGoal::LowestSwr && inOneConfiguration(lengths);
+    if (together && atOneFrequency(lengths))
         return tuneTogether(now, ground, lengths, tables, options, watch);
-    return Fault{lengths.front().parameter, coreText("core", "the lengths act on one another and do not settle; spread them farther")};
+    constexpr double good = 0.5; // |reflection|, an SWR of 3
+    const Result<InTurn> inTurn = tuneInTurn(now, ground, lengths, tables, options, watch);
+    if (!inTurn)
+        return inTurn.faults();
+    if (together && !(inTurn->settled && worstReflection(inTurn->outcome, options.reference) < good))
+        return bestTogether(now, inTurn->outcome, ground, lengths, tables, options, watch);
+    if (!inTurn->settled)
+        return Fault{lengths.front().parameter, coreText("core", "the lengths act on one another and do not settle; spread them farther")};
+    return inTurn->outcome;
 }
 
 } // namespace vetchling

@@ -4,6 +4,7 @@
 
 #include "app/plots/scene/scene.h"
 #include "app/plots/site_plan.h"
+#include "app/stages/gallery/gallery.h"
 #include "app/stages/trim/trim_board.h"
 #include "app/widgets/choice.h"
 #include "app/widgets/name_edit.h"
@@ -59,14 +60,22 @@ protected:
             QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("siteAddSupport")), Qt::LeftButton);
             QTest::keyClick(&dialog, Qt::Key_Return);
         });
-        whenOpen("newAntennaDialog", [](QWidget& dialog) { QTest::keyClick(&dialog, Qt::Key_Return); });
         action("actionNew");
         activate();
+        takeProposal("dipole");
     }
     void activate()
     {
         window().activateWindow();
         ASSERT_TRUE(QTest::qWaitForWindowActive(&window())); // for keys
+    }
+    /// Takes an antenna from the open gallery.
+    void takeProposal(const char* id)
+    {
+        ASSERT_TRUE(window().galleryOpen());
+        auto* card = find<GalleryCard>((std::string("proposal ") + id).c_str());
+        QTest::mouseClick(card, Qt::LeftButton);
+        ASSERT_FALSE(window().galleryOpen());
     }
     void action(const char* name) { window().findChild<QAction*>(QLatin1String(name))->trigger(); }
     Design empty() { return window().emptyDesign(); }

@@ -17,10 +17,10 @@ TEST_F(FirstHour, ANewSiteToATunedDipoleInTwelveActions)
         act(), typeInto(dialog, "siteNorth2", QStringLiteral("10"));
         act(), QTest::keyClick(&dialog, Qt::Key_Return);
     });
-    whenOpen("newAntennaDialog", [&](QWidget& dialog) { act(), QTest::keyClick(&dialog, Qt::Key_Return); });
     act(), QTest::keyClick(&window(), Qt::Key_N, Qt::ControlModifier);
+    act(), takeProposal("dipole");
     ASSERT_EQ(document().design().antennas.size(), 1u);
-    EXPECT_EQ(QString::fromStdString(document().antenna().name).toLower(), QStringLiteral("20 m dipole"));
+    EXPECT_EQ(QString::fromStdString(document().antenna().name).toLower(), QStringLiteral("20 m inverted v"));
     EXPECT_EQ(parameter("apex_height_m"), 10.0) << "hung from the pole";
     EXPECT_EQ(findBand(document().design(), document().selectedBand())->band.name, "20 m");
     ASSERT_TRUE(settle());
@@ -69,11 +69,9 @@ TEST_F(FirstHour, AnEmptySiteSaysEverywhereWhatIsMissing)
 
 TEST_F(FirstHour, AnAntennaIsJudgedOnTheBandItIsCutFor)
 {
-    whenOpen("newAntennaDialog", [](QWidget& dialog) {
-        typeInto(dialog, "newFrequency", QStringLiteral("20 m"));
-        QTest::keyClick(&dialog, Qt::Key_Return);
-    });
     action("actionAdd");
+    type("galleryFrequency", QStringLiteral("20 m"));
+    takeProposal("dipole");
     const WantedBand* band = findBand(document().design(), document().selectedBand());
     EXPECT_EQ(band->band.name, "20 m");
     EXPECT_NE(band->wish, Wish::No);
@@ -89,14 +87,12 @@ TEST_F(FirstHour, AnAntennaIsJudgedOnTheBandItIsCutFor)
 TEST_F(FirstHour, ARefusedFrequencyMakesNoAntenna)
 {
     const std::size_t before = document().design().antennas.size();
-    whenOpen("newAntennaDialog", [](QWidget& dialog) {
-        typeInto(dialog, "newFrequency", QStringLiteral("banana"));
-        QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("newAdd")), Qt::LeftButton);
-        EXPECT_TRUE(dialog.isVisible());
-        EXPECT_TRUE(dialog.findChild<QLabel*>(QStringLiteral("newComplaint"))->text().contains(QStringLiteral("banana")));
-        static_cast<QDialog&>(dialog).reject();
-    });
     action("actionAdd");
+    type("galleryFrequency", QStringLiteral("banana"));
+    EXPECT_TRUE(find<QLabel>("galleryComplaint")->text().contains(QStringLiteral("banana")));
+    EXPECT_TRUE(find<QLabel>("galleryComplaint")->isVisible());
+    QTest::keyClick(&window().gallery(), Qt::Key_Escape);
+    EXPECT_FALSE(window().galleryOpen());
     EXPECT_EQ(document().design().antennas.size(), before);
 }
 

@@ -425,17 +425,6 @@ TEST_F(WindowTest, AntennasCanBeAddedDuplicatedAndRemoved)
     ASSERT_TRUE(settle());
 }
 
-TEST_F(WindowTest, NewAntennaDialogMakesEachFamily)
-{
-    for (std::size_t i = 0; i < shapes::families().size(); ++i) {
-        NewAntennaDialog dialog(document().design());
-        dialog.findChild<QComboBox*>(QStringLiteral("newFamily"))->setCurrentIndex(int(i));
-        const Antenna antenna = dialog.antenna();
-        EXPECT_EQ(antenna.shape.family, shapes::families()[i]->id());
-        EXPECT_TRUE(shapes::buildOver(antenna.shape, document().design().site.soil.ground()).ok()) << antenna.name;
-    }
-}
-
 TEST_F(WindowTest, PicturesAndSweepsAreExported)
 {
     ASSERT_TRUE(settle());

@@ -359,7 +359,7 @@ TEST(DesignFile, DemoIsGood)
 {
     const auto demo = readDesign(VETCHLING_DATA "/demo/gannet-skerry.vetchling");
     ASSERT_TRUE(demo.ok()) << listed(demo.faults());
-    EXPECT_EQ(demo->antennas.size(), 5u);
+    EXPECT_EQ(demo->antennas.size(), 7u);
     EXPECT_EQ(extentOf(demo->site.boundary), (PlanPoint{34, 18}));
     for (const Antenna& a : demo->antennas) {
         const auto built = shapes::buildOver(a.shape, demo->site.soil.ground());

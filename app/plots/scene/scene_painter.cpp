@@ -293,10 +293,18 @@ void ScenePainter::paintFittings()
     const shapes::BuiltAntenna& antenna = built();
     for (Vec3 p : antenna.insulators)
         m_sketch.insulator(m_camera.project(p), 0.0);
-    for (const shapes::CoilPlace& coil : antenna.coils) {
-        const QPointF at = m_camera.project(coil.at), along = m_camera.project(coil.at + coil.along) - at;
-        m_sketch.coil(at, degrees(std::atan2(along.y(), along.x())));
-    }
+    const auto angle = [&](Vec3 at, Vec3 along) {
+        const QPointF on = m_camera.project(at + along) - m_camera.project(at);
+        return degrees(std::atan2(on.y(), on.x()));
+    };
+    for (const shapes::CoilPlace& c : antenna.coils)
+        m_sketch.coil(m_camera.project(c.at), angle(c.at, c.along));
+    for (const shapes::CoilPlace& c : antenna.traps)
+        m_sketch.trap(m_camera.project(c.at), angle(c.at, c.along));
+    for (const shapes::CoilPlace& c : antenna.resistors)
+        m_sketch.resistor(m_camera.project(c.at), angle(c.at, c.along));
+    for (const shapes::LinkPlace& l : antenna.links)
+        m_sketch.link(m_camera.project(l.at), angle(l.at, l.along), l.open);
     for (std::size_t i = 0; m_content.handles && i < antenna.handles.size(); ++i)
         m_sketch.handle(m_camera.project(antenna.handles[i].at), int(i) == m_content.hot || int(i) == m_content.dragged);
     m_sketch.feed(m_camera.project(antenna.feedPoint));

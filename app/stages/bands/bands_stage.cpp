@@ -242,6 +242,7 @@ class BandsStage final : public Stage {
 public:
     BandsStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_rows(new BandRows(context))
     {
+        addConfigurations();
         auto* scroll = new QScrollArea;
         scroll->setWidgetResizable(true);
         scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
@@ -289,6 +290,7 @@ public:
 
     void refresh() override
     {
+        refreshConfigurations();
         const Operation& op = document().design().operation;
         QString key;
         for (const WantedBand& w : op.bands)

@@ -18,6 +18,7 @@ namespace vetchling::app {
 namespace {
 
 const std::string placeGroup = shapes::standsGroup;
+const std::vector<study::Length> noLengths;
 
 class ShapeStage final : public Stage {
     Q_OBJECT
@@ -25,6 +26,7 @@ public:
     ShapeStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_scene(new Scene(context))
     {
         m_page->body()->addWidget(m_scene, 1);
+        addConfigurations();
         addViewButtons();
     }
 
@@ -37,15 +39,16 @@ public:
         if (!document().hasAntenna())
             return tr("no antenna yet");
         const Antenna& a = document().antenna();
-        const auto tuned = family().tuned(a.shape);
-        if (tuned.empty())
+        const shapes::TunedLength* shown = lengthShown();
+        if (!shown)
             return tr("kept as it is");
-        const shapes::ParameterSpec* spec = family().spec(a.shape, tuned.front().parameter);
-        return tr("%1 %2").arg(valueWords(family().value(a.shape, spec->key), spec->quantity, system()), coreWords(tuned.front().name));
+        const shapes::ParameterSpec* spec = family().spec(a.shape, shown->parameter);
+        return tr("%1 %2").arg(valueWords(family().value(a.shape, spec->key), spec->quantity, system()), coreWords(shown->name));
     }
 
     void refresh() override
     {
+        refreshConfigurations();
         if (!document().hasAntenna()) {
             m_page->setTitle(tr("Shape"));
             m_page->setSentence(tr("Add an antenna with + at the top."));
@@ -283,27 +286,45 @@ private:
         }
     }
 
-    /// What was solved for the first tuned length; null before.
+    /// The tuned length that is looked at; null before anything is built.
+    const AntennaModel::Ruled* ruledLength() const
+    {
+        const AntennaModel* model = m_context.models.current();
+        const std::size_t place = study::lengthAskedFor(solver().question());
+        return model && place < model->lengths.size() ? &model->lengths[place] : nullptr;
+    }
+    const shapes::TunedLength* lengthShown() const
+    {
+        const AntennaModel::Ruled* ruled = ruledLength();
+        return ruled ? &ruled->what : nullptr;
+    }
+
+    /// What was solved for it; null before.
     const study::Length* solvedLength() const
     {
         const DetailPointer detail = solver().detail();
-        return detail && !detail->lengths.empty() ? &detail->lengths.front() : nullptr;
+        const shapes::TunedLength* shown = lengthShown();
+        for (const study::Length& l : detail && shown ? detail->lengths : noLengths)
+            if (l.what.parameter == shown->parameter)
+                return &l;
+        return nullptr;
     }
 
     void refreshLengths(const Antenna& a)
     {
         const AntennaModel* model = m_context.models.current();
-        if (!model || model->rules.empty())
+        const AntennaModel::Ruled* ruled = ruledLength();
+        if (!ruled || ruled->rules.empty())
             return;
-        const shapes::TunedLength tuned = family().tuned(a.shape).front();
+        const shapes::TunedLength& tuned = ruled->what;
         const shapes::ParameterSpec* spec = family().spec(a.shape, tuned.parameter);
         const bool isLength = spec->quantity == units::Quantity::Length;
         const auto figure = [&](double v) { return valueWords(v, spec->quantity, system()); };
-        const std::vector<shapes::RuleOfThumb>& rules = model->rules;
+        const std::vector<shapes::RuleOfThumb>& rules = ruled->rules;
         const Colours& c = m_context.theme.colours();
         const double now = family().value(a.shape, spec->key);
         m_lengthHeading->setText((isLength ? tr("Length %1 for %2") : tr("Inductance %1 for %2"))
-                                     .arg(coreWords(tuned.name), frequencyWords(a.shape.designFrequency)));
+                                     .arg(coreWords(tuned.name), frequencyWords(tuned.frequency)));
         std::vector<CompareBars::Row> rows{{tr("Rule of thumb"), figure(rules.front().value), rules.front().value, c.leafMid}};
         const study::Length* solved = solvedLength();
         if (solved && solved->solved)
@@ -324,7 +345,7 @@ private:
                            : tr("%1: %2, %3").arg(coreWords(rule.name), figure(rule.value), coreWords(rule.assumption)));
         m_rulesNote->setText(tr("Constants handed down: ") + others.join(QStringLiteral("; ")) + QStringLiteral("."));
         const bool done = solved && solved->solved && !tunable();
-        m_tune->setText((done ? tr("Tuned to %1") : tr("Tune to %1")).arg(frequencyWords(a.shape.designFrequency)));
+        m_tune->setText((done ? tr("Tuned to %1") : tr("Tune to %1")).arg(tuneWords()));
         m_tune->setEnabled(solved && solved->solved); // pressed once it stays, and keeps the focus
         if (m_tune->property("strong").toBool() == done) {
             m_tune->setProperty("strong", !done);
@@ -343,6 +364,43 @@ private:
                });
     }
 
+    /// Every frequency that a length is tuned to.
+    QString tuneWords() const
+    {
+        QStringList all;
+        for (const shapes::TunedLength& t : family().tuned(document().antenna().shape))
+            if (!all.contains(frequencyWords(t.frequency)))
+                all << frequencyWords(t.frequency);
+        return all.size() > 2 ? tr("%n frequencies", nullptr, int(all.size())) : all.join(tr(" and "));
+    }
+
+    static QString causeWords(study::LengthCause::What what)
+    {
+        using What = study::LengthCause::What;
+        switch (what) {
+        case What::Transformer: return tr("matching to the transformer");
+        case What::Jacket: return tr("jacket");
+        case What::HeightAndSoil: return tr("height and soil");
+        case What::Bends: return tr("slope and bends");
+        case What::Thickness: return tr("thickness");
+        case What::Rule: return tr("what the constant leaves open");
+        }
+        return {};
+    }
+
+    /// "jacket −1.9 %, height and soil +0.6 %".
+    QString causesText(const std::vector<study::LengthCause>& causes) const
+    {
+        constexpr double worthSaying = 0.05; // percent
+        QStringList parts;
+        for (const study::LengthCause& cause : causes) {
+            const double percent = 100.0 * cause.share;
+            if (std::abs(percent) >= worthSaying)
+                parts << tr("%1 %2%3 %").arg(causeWords(cause.what), percent < 0.0 ? QStringLiteral("−") : QStringLiteral("+")).arg(std::abs(percent), 0, 'f', 1);
+        }
+        return parts.join(QStringLiteral(", "));
+    }
+
     QString lengthNote(double rule) const
     {
         const study::Length* length = solvedLength();
@@ -351,6 +409,11 @@ private:
         if (!length->solved)
             return coreWords(length->fault, system());
         const double percent = 100.0 * (*length->solved / rule - 1.0);
+        const DetailPointer detail = solver().detail();
+        if (detail && !detail->causes.empty() && detail->lengths[detail->explained].what.parameter == length->what.parameter)
+            return (percent < 0.0 ? tr("%1 % shorter than the rule: %2.") : tr("%1 % longer than the rule: %2."))
+                .arg(std::abs(percent), 0, 'f', 1)
+                .arg(causesText(detail->causes));
         return (percent < 0.0 ? tr("%1 % less than the rule, which knows nothing of height, soil, jacket and bends.")
                               : tr("%1 % more than the rule, which knows nothing of height, soil, jacket and bends."))
             .arg(std::abs(percent), 0, 'f', 1);

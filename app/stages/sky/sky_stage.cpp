@@ -21,6 +21,7 @@ class SkyStage final : public Stage {
 public:
     SkyStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_dial(new LobeDial(context))
     {
+        addConfigurations();
         m_page->body()->addWidget(m_dial, 1);
         buildLedger();
         connect(m_dial, &LobeDial::aimed, this, [this](double elevation, double bearing) {
@@ -62,6 +63,7 @@ public:
 
     void refresh() override
     {
+        refreshConfigurations();
         const study::Spot* spot = this->spot();
         m_page->setTitle(spot ? tr("Sky on %1").arg(bandName(*spot)) : tr("Sky"));
         m_page->setSentence(sentence());

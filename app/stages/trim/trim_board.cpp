@@ -87,7 +87,7 @@ QString TrimBoard::leverWords() const
     if (!m_context.document.hasAntenna())
         return {};
     const auto levers = m_context.document.family().levers(m_context.document.antenna().shape);
-    return levers.empty() ? QString() : coreWords(levers.front().name);
+    return levers.empty() ? QString() : coreWords(levers[std::min(m_context.document.configuration(), levers.size() - 1)].name);
 }
 
 QString TrimBoard::slopeWords(double hertzAMetre) const
@@ -102,7 +102,7 @@ double TrimBoard::target() const
     if (!m_context.document.hasAntenna())
         return 0.0;
     const Antenna& a = m_context.document.antenna();
-    return a.trim.target > 0.0 ? a.trim.target : a.shape.designFrequency;
+    return a.trim.target > 0.0 ? a.trim.target : shapes::frequencyOf(a.shape, m_context.document.configuration());
 }
 
 TrimAdvice TrimBoard::advice() const

@@ -18,6 +18,7 @@ class TrimStage final : public Stage {
 public:
     TrimStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_board(new TrimBoard(context))
     {
+        addConfigurations();
         m_page->body()->addWidget(m_board, 1);
         buildLedger();
         connect(&document(), &Document::currentChanged, this, &TrimStage::startEmpty);
@@ -72,6 +73,7 @@ public:
 
     void refresh() override
     {
+        refreshConfigurations();
         if (!document().hasAntenna()) {
             m_page->setTitle(tr("Trim"));
             m_page->setSentence(tr("Add an antenna with + at the top; its measurements are kept here."));

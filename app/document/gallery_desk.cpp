@@ -1,0 +1,81 @@
+#include "app/document/gallery_desk.h"
+
+#include "app/document/document.h"
+#include "app/document/solve_service.h"
+
+#include <algorithm>
+
+namespace vetchling::app {
+
+GalleryDesk::GalleryDesk(Document& document, SolveService& solver, QObject* parent)
+    : QObject(parent), m_document(document), m_solver(solver)
+{
+}
+
+void GalleryDesk::open(double frequency)
+{
+    close();
+    m_frequency = frequency;
+    const Ground ground = m_document.design().site.soil.ground();
+    for (study::Proposal& p : study::proposals(m_document.design(), frequency)) {
+        Entry entry{std::move(p), nullptr, {}, {}};
+        if (Result<shapes::BuiltAntenna> built = shapes::buildOver(entry.proposal.antenna.shape, ground))
+            entry.placed = std::make_shared<const shapes::BuiltAntenna>(std::move(built).value());
+        else
+            entry.fault = entry.proposal.fault;
+        m_entries.push_back(std::move(entry));
+    }
+    emit opened();
+    for (const Entry& entry : m_entries)
+        if (entry.placed)
+            start(entry.proposal);
+}
+
+void GalleryDesk::close()
+{
+    for (const study::Queue::Ticket& job : m_jobs)
+        job->cancel();
+    m_jobs.clear();
+    m_entries.clear();
+    ++m_round;
+}
+
+void GalleryDesk::start(const study::Proposal& proposal)
+{
+    const auto job = m_solver.inBackground([this, round = m_round, proposal, design = m_document.snapshot(),
+                                            &library = m_solver.library()](const Watch& watch) {
+        const Result<study::Proposed> answer = study::propose(library, *design, proposal, watch);
+        if (watch.stopped())
+            return false;
+        QMetaObject::invokeMethod(
+            this, [this, round, id = proposal.id, answer] { take(round, id, answer); }, Qt::QueuedConnection);
+        return true;
+    });
+    if (job)
+        m_jobs.push_back(job);
+}
+
+void GalleryDesk::take(unsigned long round, const std::string& id, const Result<study::Proposed>& answer)
+{
+    const auto entry = std::find_if(m_entries.begin(), m_entries.end(), [&](const Entry& e) { return e.proposal.id == id; });
+    if (round != m_round || entry == m_entries.end())
+        return;
+    if (answer)
+        entry->answer = *answer;
+    else
+        entry->fault = answer.faults().front().message;
+    emit answered(id);
+}
+
+const GalleryDesk::Entry* GalleryDesk::find(const std::string& id) const
+{
+    const auto found = std::find_if(m_entries.begin(), m_entries.end(), [&](const Entry& e) { return e.proposal.id == id; });
+    return found == m_entries.end() ? nullptr : &*found;
+}
+
+int GalleryDesk::unanswered() const
+{
+    return int(std::count_if(m_entries.begin(), m_entries.end(), [](const Entry& e) { return !e.done(); }));
+}
+
+} // namespace vetchling::app

@@ -1,0 +1,60 @@
+#pragma once
+/// The proposals of a gallery while it is open: placed at once, tuned and judged in the background, one after the other.
+
+#include "core/study/gallery.h"
+#include "core/study/queue.h"
+
+#include <QObject>
+
+#include <map>
+#include <memory>
+#include <optional>
+
+namespace vetchling::app {
+
+class Document;
+class SolveService;
+
+class GalleryDesk : public QObject {
+    Q_OBJECT
+public:
+    struct Entry {
+        study::Proposal proposal;
+        std::shared_ptr<const shapes::BuiltAntenna> placed; ///< by its rule's lengths; null if it cannot be built
+        std::optional<study::Proposed> answer;
+        Text fault; ///< why there is no answer, once it is known
+        [[nodiscard]] bool done() const { return answer.has_value() || !fault.empty(); }
+        /// The antenna as far as it is known.
+        [[nodiscard]] const Antenna& antenna() const { return answer ? answer->antenna : proposal.antenna; }
+        [[nodiscard]] const shapes::BuiltAntenna* built() const { return answer ? answer->built.get() : placed.get(); }
+    };
+
+    GalleryDesk(Document& document, SolveService& solver, QObject* parent = nullptr);
+
+    /// Starts over for a frequency; what was under way is told to stop.
+    void open(double frequency);
+    void close();
+    [[nodiscard]] double frequency() const { return m_frequency; }
+    /// In the order they are offered.
+    [[nodiscard]] const std::vector<Entry>& entries() const { return m_entries; }
+    /// Null if there is none of that id.
+    [[nodiscard]] const Entry* find(const std::string& id) const;
+    [[nodiscard]] int unanswered() const;
+
+signals:
+    void opened();
+    void answered(const std::string& id);
+
+private:
+    void start(const study::Proposal& proposal);
+    void take(unsigned long round, const std::string& id, const Result<study::Proposed>& answer);
+
+    Document& m_document;
+    SolveService& m_solver;
+    double m_frequency = 0.0;
+    std::vector<Entry> m_entries;
+    std::vector<study::Queue::Ticket> m_jobs;
+    unsigned long m_round = 0; ///< answers of an earlier one are dropped
+};
+
+} // namespace vetchling::app

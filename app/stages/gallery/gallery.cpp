@@ -1,0 +1,283 @@
+#include "app/stages/gallery/gallery.h"
+
+#include "app/view/words.h"
+#include "app/widgets/value_edit.h"
+#include "core/bands/wanted.h"
+#include "core/physics.h"
+
+#include <QKeyEvent>
+#include <QScrollArea>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr int gap = 12, headingHeight = 28, groupGap = 10; // px
+
+} // namespace
+
+/// Cards in rows under the heading of their group, as many in a row as there is room for; a search leaves out what it does not find.
+class Gallery::Grid : public QWidget {
+public:
+    struct Group {
+        QLabel* heading;
+        std::vector<GalleryCard*> cards;
+    };
+
+    explicit Grid(QWidget* parent = nullptr) : QWidget(parent) { setObjectName(QStringLiteral("galleryGrid")); }
+
+    void clear()
+    {
+        for (Group& g : m_groups) {
+            delete g.heading;
+            qDeleteAll(g.cards);
+        }
+        m_groups.clear();
+    }
+    Group& addGroup(const QString& name, const QString& rest)
+    {
+        auto* heading = new QLabel(QStringLiteral("<b>%1</b> &nbsp; %2").arg(name.toHtmlEscaped(), rest.toHtmlEscaped()), this);
+        heading->setProperty("role", "sentence");
+        m_groups.push_back({heading, {}});
+        return m_groups.back();
+    }
+    [[nodiscard]] GalleryCard* card(const std::string& proposal) const
+    {
+        for (GalleryCard* card : all(false))
+            if (card->proposal() == proposal)
+                return card;
+        return nullptr;
+    }
+    [[nodiscard]] std::vector<GalleryCard*> all(bool found) const
+    {
+        std::vector<GalleryCard*> cards;
+        for (const Group& g : m_groups)
+            std::copy_if(g.cards.begin(), g.cards.end(), std::back_inserter(cards),
+                         [&](GalleryCard* card) { return !found || !card->isHidden(); });
+        return cards;
+    }
+
+    void search(const QStringList& words)
+    {
+        for (const Group& g : m_groups) {
+            bool any = false;
+            for (GalleryCard* card : g.cards) {
+                const bool found = std::all_of(words.begin(), words.end(), [&](const QString& w) { return card->searchText().contains(w); });
+                card->setVisible(found);
+                any = any || found;
+            }
+            g.heading->setVisible(any);
+        }
+        arrange();
+    }
+
+    void arrange()
+    {
+        const int pitch = GalleryCard::cardSize.width() + gap, columns = std::max(1, (width() + gap) / pitch);
+        int y = 0;
+        for (const Group& g : m_groups) {
+            if (g.heading->isHidden())
+                continue;
+            g.heading->setGeometry(0, y, width(), headingHeight);
+            y += headingHeight;
+            int place = 0;
+            for (GalleryCard* card : g.cards) {
+                if (card->isHidden())
+                    continue;
+                card->move((place % columns) * pitch, y + (place / columns) * (GalleryCard::cardSize.height() + gap));
+                ++place;
+            }
+            y += ((place + columns - 1) / columns) * (GalleryCard::cardSize.height() + gap) + groupGap;
+        }
+        setMinimumHeight(y);
+    }
+
+    /// The nearest card in a direction from the one that has the focus.
+    void step(int key)
+    {
+        const std::vector<GalleryCard*> cards = all(true);
+        const auto from = std::find_if(cards.begin(), cards.end(), [](GalleryCard* c) { return c->hasFocus(); });
+        if (cards.empty())
+            return;
+        if (from == cards.end()) {
+            cards.front()->setFocus();
+            return;
+        }
+        if (key == Qt::Key_Left || key == Qt::Key_Right) {
+            const auto to = from - cards.begin() + (key == Qt::Key_Right ? 1 : -1);
+            if (to >= 0 && to < std::ssize(cards))
+                cards[std::size_t(to)]->setFocus();
+            return;
+        }
+        GalleryCard* best = nullptr;
+        const auto distance = [&](GalleryCard* c) {
+            return std::abs(c->y() - (*from)->y()) * 100 + std::abs(c->x() - (*from)->x()); // the next row first, then the same column
+        };
+        for (GalleryCard* c : cards)
+            if ((key == Qt::Key_Down ? c->y() > (*from)->y() : c->y() < (*from)->y()) && (!best || distance(c) < distance(best)))
+                best = c;
+        if (best)
+            best->setFocus();
+    }
+
+protected:
+    void resizeEvent(QResizeEvent*) override { arrange(); }
+
+private:
+    std::vector<Group> m_groups;
+};
+
+Gallery::Gallery(ViewContext& context, QWidget* parent)
+    : StagePage(parent), m_context(context), m_desk(context.document, context.solver), m_frequency(new ValueEdit(units::Quantity::Frequency, this)),
+      m_filter(new QLineEdit(this)), m_complaint(new QLabel(this)), m_grid(new Grid)
+{
+    setObjectName(QStringLiteral("gallery"));
+    setTitle(tr("A new antenna"));
+    m_frequency->setObjectName(QStringLiteral("galleryFrequency"));
+    m_frequency->setAccessibleName(tr("Design frequency, or band"));
+    m_frequency->setHelp(tr("a frequency, or a band by its name: 20 m"));
+    m_frequency->setRange(lowestFrequency, highestFrequency);
+    m_frequency->setBandCentre([this](const std::string& name) { return centreOf(m_context.document.design().operation.bands, name); });
+    m_frequency->setFixedWidth(130);
+    m_filter->setObjectName(QStringLiteral("galleryFilter"));
+    m_filter->setAccessibleName(tr("Find"));
+    m_filter->setPlaceholderText(tr("type to find: loop, 30 m, portable …"));
+    m_filter->setProperty("wide", true);
+    m_filter->setFixedWidth(240);
+    auto* back = new QPushButton(tr("Back"), this);
+    back->setObjectName(QStringLiteral("galleryBack"));
+    back->setToolTip(tr("Back without a new antenna (Esc)"));
+    for (QWidget* part : std::initializer_list<QWidget*>{m_frequency, m_filter, back})
+        header()->addWidget(part, 0, Qt::AlignTop);
+    m_complaint->setObjectName(QStringLiteral("galleryComplaint"));
+    m_complaint->setProperty("role", "caution");
+    m_complaint->setWordWrap(true);
+    m_complaint->hide();
+    body()->addWidget(m_complaint);
+    auto* scroll = new QScrollArea(this);
+    scroll->setObjectName(QStringLiteral("galleryScroll"));
+    scroll->setWidget(m_grid);
+    scroll->setWidgetResizable(true);
+    scroll->setFrameShape(QFrame::NoFrame);
+    scroll->setFocusPolicy(Qt::NoFocus);
+    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    body()->addWidget(scroll, 1);
+    connect(m_frequency, &ValueEdit::edited, this, [this](double hertz) { m_desk.open(hertz); });
+    connect(m_frequency, &ValueEdit::complained, this, [this](const QString& words) {
+        m_complaint->setText(words);
+        m_complaint->setVisible(!words.isEmpty());
+    });
+    connect(m_filter, &QLineEdit::textChanged, this, [this](const QString& text) {
+        m_grid->search(text.toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts));
+    });
+    connect(back, &QPushButton::clicked, this, &Gallery::left);
+    connect(&m_desk, &GalleryDesk::opened, this, &Gallery::rebuild);
+    connect(&m_desk, &GalleryDesk::answered, this, &Gallery::show);
+}
+
+Gallery::~Gallery() { m_desk.close(); }
+
+void Gallery::open(double frequency)
+{
+    m_filter->clear();
+    m_frequency->setValue(frequency, m_context.system());
+    m_desk.open(frequency);
+    m_grid->step(Qt::Key_Right);
+}
+
+void Gallery::close() { m_desk.close(); }
+
+void Gallery::refresh()
+{
+    for (const GalleryDesk::Entry& entry : m_desk.entries())
+        show(entry.proposal.id);
+}
+
+/// Three fifths of a wave fill a card's width.
+double Gallery::scale() const
+{
+    constexpr double drawing = 136.0, waves = 0.62;
+    return drawing / (waves * wavelength(m_desk.frequency()));
+}
+
+void Gallery::rebuild()
+{
+    const Design& design = m_context.document.design();
+    const study::GallerySupports supports = study::gallerySupports(design.site);
+    const auto support = [&](const Support& s) { return tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_context.system())); };
+    m_grid->clear();
+    const auto group = [&](study::Ties ties, const QString& name, const QString& rest) {
+        Grid::Group* made = nullptr;
+        for (const GalleryDesk::Entry& entry : m_desk.entries()) {
+            if (entry.proposal.ties != ties)
+                continue;
+            if (!made)
+                made = &m_grid->addGroup(name, rest);
+            auto* card = new GalleryCard(m_context, entry.proposal.id, m_grid);
+            connect(card, &QAbstractButton::clicked, this, [this, id = entry.proposal.id] { take(id); });
+            connect(card, &GalleryCard::stepped, this, [this](int key) { m_grid->step(key); });
+            connect(card, &GalleryCard::focused, this, [this, card] {
+                if (auto* scroll = findChild<QScrollArea*>(QStringLiteral("galleryScroll")))
+                    scroll->ensureWidgetVisible(card, 0, headingHeight);
+            });
+            made->cards.push_back(card);
+        }
+    };
+    if (supports.second)
+        group(study::Ties::TwoSupports, tr("Two supports"),
+              tr("%1 and %2, %3 apart").arg(support(*supports.first), support(*supports.second), heightWords(supports.apart(), m_context.system())));
+    if (supports.first)
+        group(study::Ties::OneSupport, tr("One support"), support(*supports.first));
+    group(study::Ties::NoSupport, tr("No support"), supports.first ? tr("on the ground, on a mast of their own, on a vehicle") : tr("none is on the site yet; these can be hung later"));
+    refresh();
+    m_grid->search(m_filter->text().toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts));
+}
+
+void Gallery::show(const std::string& proposal)
+{
+    const GalleryDesk::Entry* entry = m_desk.find(proposal);
+    GalleryCard* card = m_grid->card(proposal);
+    if (!entry || !card)
+        return;
+    card->show(*entry, study::gallerySupports(m_context.document.design().site), scale());
+    const int left = m_desk.unanswered();
+    setSentence(left > 0 ? tr("Drawn on your supports; %n still being tuned over your soil. Squares: wanted bands under %1.", nullptr, left)
+                               .arg(m_context.document.design().operation.swrLimit)
+                         : tr("Drawn to one scale on your supports, each already tuned over your soil. Squares: wanted bands under %1.")
+                               .arg(m_context.document.design().operation.swrLimit));
+}
+
+/// After its band where it has one: "20 m inverted V".
+QString Gallery::nameOf(const GalleryDesk::Entry& entry) const
+{
+    const Design& design = m_context.document.design();
+    const double f = m_desk.frequency();
+    const WantedBand* band = findBand(design, bandFor(design, f));
+    const QString title = coreWords(entry.proposal.title);
+    if (!band || f < band->band.from || f > band->band.to)
+        return title;
+    return tr("%1 %2").arg(QString::fromStdString(band->band.name), inSentence(title));
+}
+
+void Gallery::take(const std::string& proposal)
+{
+    const GalleryDesk::Entry* entry = m_desk.find(proposal);
+    if (!entry)
+        return;
+    Antenna antenna = entry->antenna();
+    antenna.name = nameOf(*entry).toStdString();
+    emit taken(antenna);
+}
+
+void Gallery::keyPressEvent(QKeyEvent* event)
+{
+    if (event->key() == Qt::Key_Escape)
+        emit left();
+    else
+        StagePage::keyPressEvent(event);
+}
+
+} // namespace vetchling::app

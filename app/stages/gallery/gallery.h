@@ -1,0 +1,51 @@
+#pragma once
+/// The gallery behind +: every antenna that could be put up here, drawn on this site's supports and already tuned.
+
+#include "app/stages/gallery/gallery_card.h"
+#include "app/stages/stage.h"
+
+#include <QLineEdit>
+
+#include <memory>
+
+namespace vetchling::app {
+
+class ValueEdit;
+
+class Gallery : public StagePage {
+    Q_OBJECT
+public:
+    Gallery(ViewContext& context, QWidget* parent = nullptr);
+    ~Gallery() override;
+
+    [[nodiscard]] GalleryDesk& desk() { return m_desk; }
+    /// Fills itself for the design as it is, and takes the focus.
+    void open(double frequency);
+    void close();
+    /// After a change of theme or units.
+    void refresh();
+
+signals:
+    void taken(const Antenna& antenna);
+    void left();
+
+protected:
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    class Grid;
+    void rebuild();
+    void show(const std::string& proposal);
+    void take(const std::string& proposal);
+    [[nodiscard]] double scale() const;
+    [[nodiscard]] QString nameOf(const GalleryDesk::Entry& entry) const;
+
+    ViewContext& m_context;
+    GalleryDesk m_desk;
+    ValueEdit* m_frequency;
+    QLineEdit* m_filter;
+    QLabel* m_complaint;
+    Grid* m_grid;
+};
+
+} // namespace vetchling::app

@@ -1,0 +1,186 @@
+#include "app/stages/gallery/gallery_card.h"
+
+#include "app/plots/miniature.h"
+#include "app/view/sketch.h"
+#include "app/view/words.h"
+
+#include <QKeyEvent>
+#include <QPainter>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double drawingHeight = 92.0, margin = 12.0, soilRoom = 12.0; // px
+constexpr double rounding = 6.0;
+
+} // namespace
+
+GalleryCard::GalleryCard(ViewContext& context, std::string proposal, QWidget* parent)
+    : QAbstractButton(parent), m_context(context), m_proposal(std::move(proposal))
+{
+    setObjectName(QStringLiteral("proposal ") + QString::fromStdString(m_proposal));
+    setFixedSize(cardSize);
+    setFocusPolicy(Qt::StrongFocus);
+    setCursor(Qt::PointingHandCursor);
+}
+
+void GalleryCard::show(const GalleryDesk::Entry& entry, const study::GallerySupports& supports, double scale)
+{
+    m_scale = scale;
+    m_built = entry.answer ? entry.answer->built : entry.placed;
+    m_supportTops.clear();
+    for (const Support* s : {supports.first, supports.second})
+        if (s && entry.proposal.ties != study::Ties::NoSupport && (s == supports.first || entry.proposal.ties == study::Ties::TwoSupports))
+            m_supportTops.push_back({s->at.x, s->at.y, s->height});
+    m_squares.clear();
+    m_wished = 0;
+    for (const WantedBand& w : m_context.document.design().operation.bands) {
+        if (w.wish == Wish::No)
+            continue;
+        ++m_wished;
+        if (entry.answer)
+            m_squares.push_back(std::find(entry.answer->under.begin(), entry.answer->under.end(), w.id) != entry.answer->under.end());
+    }
+    describe(entry);
+    update();
+}
+
+void GalleryCard::describe(const GalleryDesk::Entry& entry)
+{
+    const units::System system = m_context.system();
+    const shapes::Family& family = shapes::familyOf(entry.proposal.antenna.shape);
+    m_title = coreWords(entry.proposal.title);
+    m_reason = coreWords(entry.fault.empty() ? entry.proposal.fault : entry.fault, system);
+    m_figure.clear();
+    QStringList bands;
+    if (entry.answer) {
+        const shapes::ParameterSpec* spec = family.spec(entry.answer->antenna.shape, entry.answer->what.parameter);
+        m_value = valueWords(entry.answer->value, spec->quantity, system);
+        m_figure = tr("%1 %2").arg(m_value, coreWords(entry.answer->what.name));
+        for (const WantedBand& w : m_context.document.design().operation.bands)
+            if (std::find(entry.answer->under.begin(), entry.answer->under.end(), w.id) != entry.answer->under.end())
+                bands << QString::fromStdString(w.band.name);
+    }
+    QStringList tip{coreWords(family.summary())};
+    if (entry.answer)
+        tip << tr("%1; %2 of wire. Under %3 on %4.")
+                   .arg(m_figure, lengthWords(entry.answer->wire, system, 1))
+                   .arg(m_context.document.design().operation.swrLimit)
+                   .arg(bands.isEmpty() ? tr("no wanted band") : bands.join(QStringLiteral(", ")));
+    if (!m_reason.isEmpty())
+        tip << tr("It does not fit as it is: %1.").arg(m_reason);
+    setToolTip(tip.join(QLatin1Char('\n')));
+    setAccessibleName(m_title);
+    setAccessibleDescription(tip.join(QLatin1Char(' ')));
+    const char* const ties[] = {"two supports", "one support", "no support portable"};
+    m_search = QStringList{m_title, tip.join(QLatin1Char(' ')), bands.join(QLatin1Char(' ')), coreWords(ties[int(entry.proposal.ties)]),
+                           entry.proposal.severalBands ? tr("several bands") : tr("one band")}
+                   .join(QLatin1Char(' '))
+                   .toLower();
+}
+
+void GalleryCard::paintEvent(QPaintEvent*)
+{
+    QPainter painter(this);
+    painter.setRenderHint(QPainter::Antialiasing);
+    Sketch sketch(painter, m_context.theme);
+    const Colours& c = sketch.colours();
+    const bool chosen = hasFocus() || underMouse();
+    painter.setPen(QPen(chosen ? c.leaf : c.hairline, hasFocus() ? 2.0 : 1.0));
+    painter.setBrush(isDown() || hasFocus() ? c.leafPale : c.card);
+    painter.drawRoundedRect(QRectF(rect()).adjusted(1.0, 1.0, -1.0, -1.0), rounding, rounding);
+    drawAntenna(sketch, QRectF(margin, 8.0, width() - 2.0 * margin, drawingHeight - 8.0));
+    const double textWidth = width() - 2.0 * margin;
+    sketch.text({margin, 112.0}, m_context.theme.elided(m_title, textWidth, 12, true), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12, true});
+    drawSquares(sketch, QRectF(margin, 122.0, textWidth, 16.0));
+}
+
+void GalleryCard::drawAntenna(Sketch& sketch, const QRectF& area) const
+{
+    const Colours& c = sketch.colours();
+    QPainter& painter = sketch.painter();
+    const double soil = area.bottom() - soilRoom;
+    sketch.line({area.left(), soil}, {area.right(), soil}, c.inkFaint);
+    painter.setPen(Qt::NoPen);
+    painter.setBrush(c.inkFaint);
+    for (int i = 0; i < 22; ++i)
+        painter.drawEllipse(QPointF(area.left() + 4.0 + 6.2 * i, soil + 4.0 + 3.0 * (i % 2)), 0.7, 0.7);
+    if (!m_built)
+        return;
+    const SideView view = sideViewOf(m_built->model);
+    const auto lines = sideLines(m_built->model, view);
+    double left = HUGE_VAL, right = -HUGE_VAL, top = 0.0;
+    for (const auto& line : lines)
+        for (QPointF p : line)
+            left = std::min(left, p.x()), right = std::max(right, p.x());
+    double into = 0.0; // the nearest point stands on the soil's line
+    for (const Wire& w : m_built->model.wires)
+        for (Vec3 p : w.points)
+            into += dot(p, view.into) / double(w.points.size()) / double(m_built->model.wires.size());
+    const auto height = [&](QPointF p) { return p.y() + 0.25 * into; };
+    for (const auto& line : lines)
+        for (QPointF p : line)
+            top = std::min(top, height(p));
+    double scale = m_scale; // what is larger than the rest is drawn smaller, and says so
+    const double fits = std::min(area.width() / std::max(right - left, 1e-9), (soil - area.top()) / std::max(-top, 1e-9));
+    while (scale > fits)
+        scale *= 0.5;
+    const auto place = [&](QPointF p) {
+        return QPointF(area.center().x() + scale * (p.x() - 0.5 * (left + right)), soil + scale * height(p));
+    };
+    for (Vec3 s : m_supportTops) {
+        const double x = area.center().x() + scale * (dot(s, view.across) - 0.5 * (left + right));
+        if (x >= area.left() - 1.0 && x <= area.right() + 1.0)
+            sketch.line({x, soil}, {x, std::max(area.top(), soil - scale * s.z)}, c.hairline, 2.0);
+    }
+    painter.setPen(QPen(m_reason.isEmpty() ? c.leaf : c.inkFaint, 1.8, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
+    painter.setBrush(Qt::NoBrush);
+    for (const auto& line : lines) {
+        QPolygonF points;
+        for (QPointF p : line)
+            points << place(p);
+        painter.drawPolyline(points);
+    }
+    if (scale < m_scale)
+        sketch.text({area.right(), area.top()}, tr("1 : %1").arg(std::lround(m_scale / scale)), Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 11});
+}
+
+void GalleryCard::drawSquares(Sketch& sketch, const QRectF& line) const
+{
+    const Colours& c = sketch.colours();
+    constexpr double wide = 7.0, gap = 2.0;
+    const double all = double(m_wished) * (wide + gap);
+    const bool squares = m_reason.isEmpty() && m_wished > 0;
+    const bool roomy = QFontMetricsF(m_context.theme.font(12)).horizontalAdvance(m_figure) < line.width() - all - 4.0;
+    const QString figure = m_figure.isEmpty() ? tr("being tuned …") : roomy ? m_figure : m_value;
+    const QString words = m_reason.isEmpty() ? figure : m_reason;
+    sketch.text({line.left(), line.center().y()}, m_context.theme.elided(words, line.width() - (squares ? all + 4.0 : 0.0), 12),
+                Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 12});
+    for (std::size_t i = 0; squares && i < m_wished; ++i) {
+        const QRectF square(line.right() - all + double(i) * (wide + gap) + gap, line.center().y() - 5.0, wide, 10.0);
+        sketch.painter().setPen(Qt::NoPen);
+        sketch.painter().setBrush(i < m_squares.size() && m_squares[i] ? c.leaf : c.fill);
+        sketch.painter().drawRoundedRect(square, 2.0, 2.0);
+    }
+}
+
+void GalleryCard::focusInEvent(QFocusEvent* event)
+{
+    QAbstractButton::focusInEvent(event);
+    emit focused();
+}
+
+void GalleryCard::keyPressEvent(QKeyEvent* event)
+{
+    if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
+        click();
+    else if (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right || event->key() == Qt::Key_Up || event->key() == Qt::Key_Down)
+        emit stepped(event->key());
+    else
+        QAbstractButton::keyPressEvent(event);
+}
+
+} // namespace vetchling::app

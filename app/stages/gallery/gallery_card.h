@@ -1,0 +1,47 @@
+#pragma once
+/// One proposal of the gallery as a card: its drawing, name, length, and a square for each wanted band.
+
+#include "app/document/gallery_desk.h"
+#include "app/view/context.h"
+
+#include <QAbstractButton>
+
+namespace vetchling::app {
+
+class GalleryCard : public QAbstractButton {
+    Q_OBJECT
+public:
+    static constexpr QSize cardSize{160, 146};
+
+    GalleryCard(ViewContext& context, std::string proposal, QWidget* parent = nullptr);
+    [[nodiscard]] const std::string& proposal() const { return m_proposal; }
+    /// Takes what is known of the proposal. @param scale px a metre, one for the whole gallery
+    void show(const GalleryDesk::Entry& entry, const study::GallerySupports& supports, double scale);
+    /// Everything that a search may find, in lower case.
+    [[nodiscard]] QString searchText() const { return m_search; }
+
+signals:
+    void focused();
+    void stepped(int key); ///< an arrow
+
+protected:
+    void paintEvent(QPaintEvent*) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    void drawAntenna(class Sketch& sketch, const QRectF& area) const;
+    void drawSquares(class Sketch& sketch, const QRectF& line) const;
+    void describe(const GalleryDesk::Entry& entry);
+
+    ViewContext& m_context;
+    std::string m_proposal;
+    QString m_title, m_value, m_figure, m_reason, m_search;
+    std::shared_ptr<const shapes::BuiltAntenna> m_built;
+    std::vector<Vec3> m_supportTops;
+    double m_scale = 5.0;
+    std::vector<bool> m_squares; ///< under the limit; empty before it is known
+    std::size_t m_wished = 0;
+};
+
+} // namespace vetchling::app
