@@ -494,9 +494,6 @@ void addDesignCommands(CLI::App& app, int& status)
     CLI::App* check = app.add_subcommand("check", "whether the antennas fit their site, and what to look at, as JSON");
     check->add_option("design", request->design, "design file (.vetchling)")->required();
     check->callback([request, &status] { status = checkCommand(*request); });
-    app.add_subcommand("families", "families of antennas and their parameters")->callback([request, &status] {
-        status = familiesCommand();
-    });
     withDesign("wires", "the wire file of a design at the antenna's own port, ready for solve", wiresCommand)
         ->add_option("--frequency", request->frequency, "Hz");
     CLI::App* tune = withDesign("tune", "all lengths of the antenna, or one dimension, brought to resonance or lowest SWR", tuneCommand);

@@ -112,7 +112,7 @@ private:
         if (value(shape, "loading_fold") < 0.5)
             return {g.centre, low(at + fold, 0), low(at + fold, 1), low(at, 1), low(at, 2), low(g.leg, 2)};
         // the stub hangs below; where it comes back the arm goes on beside its foot
-        return {g.centre, low(at, 0), low(at, 1), low(at + fold, 1), low(at + fold, 2), low(at + spacing, 2), low(at + spacing, 0), low(g.leg, 0)};
+        return {g.centre, low(at, 0), low(at, 2), low(at + fold, 2), low(at + fold, 1), low(at + spacing, 1), low(at + spacing, 0), low(g.leg, 0)};
     }
 };
 

@@ -52,6 +52,15 @@ protected:
         }
         return b;
     }
+    /// Lowest SWR at the line within a twelfth of a frequency.
+    double dip(const AntennaShape& shape, double near)
+    {
+        double best = near;
+        for (double f = near * 11.0 / 12.0; f < near * 13.0 / 12.0; f += 0.001 * near)
+            if (mismatch(shape, f) < mismatch(shape, best))
+                best = f;
+        return best;
+    }
     /// Width with an SWR under 2 against the resistance at resonance, over the resonance.
     double relativeWidth(const AntennaShape& shape)
     {
@@ -177,19 +186,22 @@ TEST_F(FamilyFacts, LinkedDipolesAreTunedInsideOut)
 
 // ---- tubes, rods, whips
 
-TEST_F(FamilyFacts, ThickTubesAreShorterAndBroaderThanWire)
+// Thick is short and broad; stepped down towards the tips it is longer again than a tube of one size.
+TEST_F(FamilyFacts, ThickTubesAreShortAndBroadAndSteppedOnesLonger)
 {
-    const AntennaShape wire = tuned("dipole"), tubes = tuned("tube-dipole", {{"tube_diameter_m", 0.05}, {"tube_step_m", 0.008}});
-    EXPECT_LT(tubes.parameters.at("leg_m"), 0.995 * wire.parameters.at("leg_m"));
-    EXPECT_GT(relativeWidth(tubes), 1.2 * relativeWidth(wire));
-    const BuiltAntenna b = over(tubes);
+    const AntennaShape wire = tuned("dipole"), one = tuned("tube-dipole", {{"tube_diameter_m", 0.04}, {"tube_step_m", 0.0}, {"lead_m", 0.12}}),
+                       stepped = tuned("tube-dipole", {{"tube_diameter_m", 0.05}, {"tube_step_m", 0.01}, {"lead_m", 0.12}});
+    EXPECT_LT(one.parameters.at("leg_m"), 0.995 * wire.parameters.at("leg_m"));
+    EXPECT_GT(relativeWidth(one), 1.2 * relativeWidth(wire));
+    EXPECT_GT(stepped.parameters.at("leg_m"), 1.005 * one.parameters.at("leg_m"));
+    const BuiltAntenna b = over(stepped);
     EXPECT_GT(b.model.wires[1].radius, b.model.wires[3].radius) << "thinner towards the tips";
 }
 
 TEST_F(FamilyFacts, LeadsCountAsAntenna)
 {
     const auto leg = [&](double lead) { return tuned("rod-dipole", {{"lead_m", lead}, {"bracket_m", 0.0}}).parameters["leg_m"]; };
-    EXPECT_LT(leg(0.3), leg(0.05) - 0.05);
+    EXPECT_LT(leg(0.5), leg(0.2) - 0.05);
 }
 
 TEST_F(FamilyFacts, AWhipStopsAtItsLongestAndShortest)
@@ -264,7 +276,7 @@ TEST_F(FamilyFacts, ACompensatingCoilMovesTheUpperBandsFarther)
     AntennaShape coil = plain;
     coil.parameters["coil_H"] = 1.5e-6;
     coil.parameters["coil_at_m"] = 0.08 * plain.parameters.at("length_m");
-    const auto shift = [&](double near) { return 1.0 - resonance(coil, near) / resonance(plain, near); };
+    const auto shift = [&](double near) { return 1.0 - dip(coil, near) / dip(plain, near); };
     const double lowest = shift(band), second = shift(2.0 * band);
     EXPECT_GT(lowest, 0.0);
     EXPECT_GT(second, 1.3 * lowest);
@@ -396,7 +408,7 @@ TEST_F(FamilyFacts, ALongerMobileWhipNeedsLessCoilAndWastesLess)
 // The longer a wire, the nearer to its own direction it fires.
 TEST_F(FamilyFacts, LongerWiresFireNearerToTheirOwnDirection)
 {
-    double before = 90.0;
+    double before = 100.0;
     for (double halves : {1.0, 3.0, 8.0}) {
         const double length = (halves - 0.05) * 0.5 * wavelength(band);
         const em::FarField field(at(shapeOf("long-wire", {{"length_m", length}, {"end_height_m", 2.5}, {"counterpoise_m", 0.5}}, band), band));
@@ -472,10 +484,11 @@ TEST_F(FamilyFacts, TwoLeversReachWhatOneCannot)
     const AntennaShape shape = tuned("loaded-dipole");
     JointAim aim;
     aim.at = {{band}};
+    aim.reference = 42.0;
     const auto both = tuneJointly(shape, m_ground, {{"inductance_H"}, {"leg_m", 1.5, 5.0}}, aim, m_tables);
     ASSERT_TRUE(both.ok()) << both.firstFault();
-    EXPECT_LT(swr(both->impedance.front()), 1.02);
-    EXPECT_GT(swr(at(shape, band).impedance), 1.2);
+    EXPECT_LT(swr(both->impedance.front(), aim.reference), 1.02);
+    EXPECT_GT(swr(at(shape, band).impedance, aim.reference), 1.1);
     EXPECT_FALSE(both->atLimit);
     const auto limited = tuneJointly(shape, m_ground, {{"inductance_H"}, {"leg_m", 2.4, 2.6}}, aim, m_tables);
     ASSERT_TRUE(limited.ok());
