@@ -132,6 +132,21 @@ void tuning(benchmark::State& state)
     state.counters["goal"] = 3.0;
 }
 
+/// Five pairs on one feed, all tuned together.
+void fanTuning(benchmark::State& state)
+{
+    em::GroundTableCache tables;
+    shapes::AntennaShape shape = shapes::findFamily("fan-dipole")->standardShape(7.08e6);
+    shape.parameters["pair_count"] = 5.0;
+    int solves = 0;
+    for (auto _ : state) {
+        const auto outcome = tuneAll(shape, demoSoil(), tables);
+        solves = outcome ? outcome->solves : 0;
+    }
+    state.counters["solves"] = solves;
+    state.counters["goal_ms"] = 2000.0;
+}
+
 void registerCase(const std::string& name, std::function<void(benchmark::State&)> run, int repetitions = 7, int iterations = 0)
 {
     auto* b = benchmark::RegisterBenchmark(name.c_str(), [run = std::move(run)](benchmark::State& state) {
@@ -165,6 +180,7 @@ void registerAll()
     registerCase("curve-warm", [](benchmark::State& state) { curve(state, true); });
     registerCase("curve-cold", [](benchmark::State& state) { curve(state, false); }, 3, 2);
     registerCase("tune", tuning);
+    registerCase("tune-fan-5", fanTuning, 3, 1);
 #ifdef VETCHLING_BENCH_APP
     for (const Wait& wait : measureDrags(60))
         registerWait(wait);

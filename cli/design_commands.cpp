@@ -8,6 +8,7 @@
 #include "core/files/design_file.h"
 #include "core/files/wire_file.h"
 #include "core/study/answers.h"
+#include "core/tune/joint.h"
 #include "core/workshop/cut_list.h"
 
 #include <CLI/CLI.hpp>
@@ -25,9 +26,9 @@ namespace {
 using Json = nlohmann::ordered_json;
 
 struct Request {
-    std::string design, antenna, family, vary, output, goal, soil, configuration;
-    std::vector<std::string> settings;
-    double frequency = 0.0, permittivity = 13.0, conductivity = 0.005;
+    std::string design, antenna, family, output, goal, soil, configuration;
+    std::vector<std::string> settings, vary;
+    double frequency = 0.0, resistance = 0.0, permittivity = 13.0, conductivity = 0.005;
     bool list = false, csv = false;
 };
 
@@ -197,16 +198,46 @@ int tuneOne(const Request& request, const Chosen& chosen)
     options.configuration = chosen.subject.configuration;
     if (request.goal.empty())
         options.goal = shapes::TuneGoal::Resonance;
-    const auto outcome = tune(chosen.antenna.shape, chosen.subject.ground, request.vary, frequency, tables, options, terminalWatch());
+    const auto outcome = tune(chosen.antenna.shape, chosen.subject.ground, request.vary.front(), frequency, tables, options, terminalWatch());
     if (!outcome)
         return report(outcome.faults());
-    if (Faults faults = saveTuned(request, chosen, {{request.vary, outcome->value}}); !faults.empty())
+    if (Faults faults = saveTuned(request, chosen, {{request.vary.front(), outcome->value}}); !faults.empty())
         return report(faults);
-    print({{"vary", request.vary},
+    print({{"vary", request.vary.front()},
            {"at_Hz", frequency},
            {"value", outcome->value},
            {"rule_of_thumb", outcome->ruleValue},
            {"impedance_ohm", pair(outcome->impedance)},
+           {"solves", outcome->solves}});
+    return exitGood;
+}
+
+/// Several dimensions at once, each within a third of its present value.
+int tuneSeveral(const Request& request, const Chosen& chosen)
+{
+    JointAim aim;
+    const bool resonance = request.goal == "resonance" || (request.goal.empty() && !chosen.antenna.tuneForLowestSwr);
+    aim.kind = request.resistance > 0.0 ? JointAim::Kind::Resistance : resonance ? JointAim::Kind::Resonance : JointAim::Kind::LowestSwr;
+    aim.resistance = request.resistance;
+    const double frequency =
+        request.frequency > 0.0 ? request.frequency : shapes::frequencyOf(chosen.antenna.shape, chosen.subject.configuration);
+    aim.at = {{frequency, 1.0, chosen.subject.configuration}};
+    std::vector<JointLever> levers;
+    for (const std::string& key : request.vary)
+        levers.push_back({key});
+    em::GroundTableCache tables;
+    const auto outcome = tuneJointly(chosen.antenna.shape, chosen.subject.ground, levers, aim, tables, {}, terminalWatch());
+    if (!outcome)
+        return report(outcome.faults());
+    std::map<std::string, double> values;
+    for (std::size_t i = 0; i < levers.size(); ++i)
+        values[levers[i].parameter] = outcome->values[i];
+    if (Faults faults = saveTuned(request, chosen, values); !faults.empty())
+        return report(faults);
+    print({{"values", values},
+           {"at_Hz", frequency},
+           {"impedance_ohm", pair(outcome->impedance.front())},
+           {"at_limit", outcome->atLimit},
            {"solves", outcome->solves}});
     return exitGood;
 }
@@ -216,6 +247,8 @@ int tuneCommand(const Request& request)
     const Result<Chosen> chosen = chosenAntenna(request);
     if (!chosen)
         return report(chosen.faults());
+    if (request.vary.size() > 1 || request.resistance > 0.0)
+        return tuneSeveral(request, *chosen);
     if (!request.vary.empty())
         return tuneOne(request, *chosen);
     if (request.frequency > 0.0)
@@ -497,7 +530,8 @@ void addDesignCommands(CLI::App& app, int& status)
     withDesign("wires", "the wire file of a design at the antenna's own port, ready for solve", wiresCommand)
         ->add_option("--frequency", request->frequency, "Hz");
     CLI::App* tune = withDesign("tune", "all lengths of the antenna, or one dimension, brought to resonance or lowest SWR", tuneCommand);
-    tune->add_option("--vary", request->vary, "dimension; all lengths of the family if left out");
+    tune->add_option("--vary", request->vary, "dimension, or several to be tuned together; all lengths of the family if left out");
+    tune->add_option("--resistance", request->resistance, "ohm at the line to be reached, with --vary");
     tune->add_option("--at", request->frequency, "Hz, with --vary; the design frequency if left out");
     tune->add_option("--target", request->goal, "resonance or swr")->check(CLI::IsMember({"resonance", "swr"}));
     tune->add_option("-o,--output", request->output, "design file to write, with the tuned values");

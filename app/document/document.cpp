@@ -3,6 +3,7 @@
 #include "core/bands/wanted.h"
 #include "core/files/design_file.h"
 
+#include <QDateTime>
 #include <QUndoCommand>
 
 #include <algorithm>
@@ -155,11 +156,8 @@ void Document::setParameter(const std::string& key, double value, const QString&
     const QString label = QString::fromStdString(spec->label);
     editAntenna(tr("change %1").arg(label.toLower()), dragging ? QStringLiteral("step %1").arg(QString::fromStdString(key)) : QString(),
                 [&](Antenna& a) {
-                    a.shape.parameters[key] = value;
-                    if (typed.isEmpty())
-                        a.typed.erase(key);
-                    else
-                        a.typed[key] = typed.toStdString();
+                    vetchling::setParameter(a, key, value, typed.toStdString(),
+                                            QDateTime::currentDateTime().toString(Qt::ISODate).toStdString());
                 });
 }
 

@@ -32,7 +32,7 @@ void deleteItems(QLayout* layout)
 
 } // namespace
 
-Ledger::Ledger(QWidget* parent) : QWidget(parent), m_layout(new QVBoxLayout(this))
+Ledger::Ledger(QWidget* parent) : QWidget(parent), m_layout(new QVBoxLayout(this)), m_rows(m_layout)
 {
     setObjectName(QStringLiteral("ledgerBody"));
     m_layout->setContentsMargins(16, 14, 16, 12);
@@ -43,7 +43,33 @@ void Ledger::heading(const QString& words)
 {
     auto* label = styled(new QLabel(words, this), "heading");
     label->setContentsMargins(0, 2, 0, 2);
-    m_layout->addWidget(label);
+    m_rows->addWidget(label);
+}
+
+QToolButton* Ledger::fold(const QString& words, const QString& objectName, bool open)
+{
+    endFold();
+    auto* button = new QToolButton(this);
+    button->setObjectName(objectName);
+    button->setProperty("fold", true);
+    button->setText(words);
+    button->setAccessibleName(tr("%1, more").arg(words));
+    button->setCheckable(true);
+    button->setChecked(open);
+    button->setToolButtonStyle(Qt::ToolButtonTextBesideIcon);
+    button->setArrowType(open ? Qt::DownArrow : Qt::RightArrow);
+    m_layout->addWidget(button);
+    auto* box = new QWidget(this);
+    m_rows = new QVBoxLayout(box);
+    m_rows->setContentsMargins(0, 0, 0, 0);
+    m_rows->setSpacing(m_layout->spacing());
+    m_layout->addWidget(box);
+    box->setVisible(open);
+    connect(button, &QToolButton::toggled, box, [box, button](bool shown) {
+        box->setVisible(shown);
+        button->setArrowType(shown ? Qt::DownArrow : Qt::RightArrow);
+    });
+    return button;
 }
 
 QHBoxLayout* Ledger::row(const QString& label, QWidget* field)
@@ -55,7 +81,7 @@ QHBoxLayout* Ledger::row(const QString& label, QWidget* field)
     name->setBuddy(field);
     line->addWidget(name, 1);
     line->addWidget(field);
-    m_layout->addLayout(line);
+    m_rows->addLayout(line);
     return line;
 }
 
@@ -71,7 +97,7 @@ ValueEdit* Ledger::value(const QString& label, units::Quantity quantity, const Q
         auto* words = styled(new QLabel(this), role);
         words->setObjectName(objectName + QLatin1String(suffix));
         words->hide();
-        m_layout->addWidget(words);
+        m_rows->addWidget(words);
         return words;
     };
     const auto show = [](QLabel* label) {
@@ -120,7 +146,7 @@ std::vector<QPushButton*> Ledger::buttons(const std::vector<std::pair<QString, Q
         line->addWidget(button, 1);
         all.push_back(button);
     }
-    m_layout->addLayout(line);
+    m_rows->addLayout(line);
     return all;
 }
 
@@ -151,14 +177,14 @@ QLabel* Ledger::figure(const QString& label)
 QLabel* Ledger::note(const QString& words)
 {
     auto* label = styled(new QLabel(words, this), "note");
-    m_layout->addWidget(label);
+    m_rows->addWidget(label);
     return label;
 }
 
 QLabel* Ledger::caution(const QString& words)
 {
     auto* label = styled(new QLabel(words, this), "caution");
-    m_layout->addWidget(label);
+    m_rows->addWidget(label);
     return label;
 }
 
@@ -167,23 +193,27 @@ QPushButton* Ledger::button(const QString& words, const QString& objectName, boo
     auto* button = new QPushButton(words, this);
     button->setObjectName(objectName);
     button->setProperty("strong", strong);
-    m_layout->addWidget(button);
+    m_rows->addWidget(button);
     return button;
 }
 
-void Ledger::add(QWidget* widget) { m_layout->addWidget(widget); }
+void Ledger::add(QWidget* widget) { m_rows->addWidget(widget); }
 
 void Ledger::line()
 {
     auto* frame = new QFrame(this);
     frame->setProperty("role", "line");
     frame->setFixedHeight(1);
-    m_layout->addSpacing(5);
-    m_layout->addWidget(frame);
-    m_layout->addSpacing(3);
+    m_rows->addSpacing(5);
+    m_rows->addWidget(frame);
+    m_rows->addSpacing(3);
 }
 
-void Ledger::clear() { deleteItems(m_layout); }
+void Ledger::clear()
+{
+    endFold();
+    deleteItems(m_layout);
+}
 
 void Ledger::finish() { m_layout->addStretch(1); }
 

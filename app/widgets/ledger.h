@@ -6,6 +6,7 @@
 #include <QComboBox>
 #include <QLabel>
 #include <QPushButton>
+#include <QToolButton>
 #include <QVBoxLayout>
 #include <QWidget>
 
@@ -24,6 +25,9 @@ public:
     void setBandCentre(std::function<double(const std::string&)> centre) { m_bandCentre = std::move(centre); }
 
     void heading(const QString& words);
+    /// A heading that is pressed to fold away what follows it, up to `endFold`; returns the button, which is checked while open.
+    QToolButton* fold(const QString& words, const QString& objectName, bool open);
+    void endFold() { m_rows = m_layout; }
     /// A labelled input; the label names it for screen readers too, and its complaint or question appears below the row.
     ValueEdit* value(const QString& label, units::Quantity quantity, const QString& objectName);
     QComboBox* choice(const QString& label, const QStringList& words, const QString& objectName);
@@ -49,7 +53,7 @@ public:
 
 private:
     QHBoxLayout* row(const QString& label, QWidget* field);
-    QVBoxLayout* m_layout;
+    QVBoxLayout *m_layout, *m_rows; ///< all, and where rows are added now
     std::function<double(const std::string&)> m_bandCentre;
 };
 

@@ -71,7 +71,7 @@ Antenna newAntenna(const shapes::Family& family, double frequency, const Site& s
     const std::optional<std::size_t> handle = family.hangsBy(antenna.shape);
     if (tallest == site.supports.end() || !handle)
         return antenna;
-    const shapes::AntennaShape hung = family.hung(antenna.shape, *handle, {tallest->at.x, tallest->at.y, tallest->height});
+    const shapes::AntennaShape hung = family.hung(family.straightened(antenna.shape), *handle, {tallest->at.x, tallest->at.y, tallest->height});
     if (shapes::buildOver(hung, site.soil.ground()))
         antenna.shape = hung;
     return antenna;
@@ -176,6 +176,23 @@ std::vector<std::string> siteNames(const Site& site, const Id& except)
     take(site.buildings);
     take(site.waters);
     return names;
+}
+
+void setParameter(Antenna& antenna, const std::string& key, double value, const std::string& typed, const std::string& when)
+{
+    const shapes::Family& family = shapes::familyOf(antenna.shape);
+    const shapes::ParameterSpec* spec = family.spec(antenna.shape, key);
+    shapes::AntennaShape next = antenna.shape;
+    next.parameters[key] = value;
+    const std::string layout = family.layout(antenna.shape);
+    const bool isKept = !antenna.copies.empty() && family.layout(antenna.copies.back().shape) == layout;
+    if (spec && family.layout(next) != layout && value > family.value(antenna.shape, key) && !isKept)
+        storeCopy(antenna, spec->label + ": " + layout, when);
+    antenna.shape = std::move(next);
+    if (typed.empty())
+        antenna.typed.erase(key);
+    else
+        antenna.typed[key] = typed;
 }
 
 Id storeCopy(Antenna& antenna, const std::string& name, const std::string& when)

@@ -112,6 +112,11 @@ void nameThings(Design& design);
 /// The same with new ids, for what an edit brought in.
 void nameNewThings(Design& design);
 
+/// Sets a parameter and keeps what was typed for it. One more pair or link than before changes what all the others do: then the state before is
+/// kept as a copy, once.
+/// @param when as for a copy
+void setParameter(Antenna& antenna, const std::string& key, double value, const std::string& typed, const std::string& when);
+
 /// Keeps the antenna's present shape as a copy at the end of its list; returns the copy's id.
 Id storeCopy(Antenna& antenna, const std::string& name, const std::string& when);
 /// Brings a stored shape back; false if there is no such copy.

@@ -6,7 +6,7 @@
 namespace vetchling::shapes {
 namespace {
 
-/// Under a lower top a flat dipole becomes an inverted V.
+/// Under a top a flat dipole becomes an inverted V.
 AntennaShape centreHung(const Family& family, const AntennaShape& shape, const Hook& hook, double leg)
 {
     constexpr double slope = 0.5, outOfReach = 2.6; // m a metre of leg; m
@@ -15,9 +15,9 @@ AntennaShape centreHung(const Family& family, const AntennaShape& shape, const H
     next.parameters["y_m"] = hook.y;
     if (!hook.top)
         return next;
-    const double ends = family.value(shape, "end_height_m"), top = *hook.top;
+    const double ends = family.value(shape, "end_height_m"), top = *hook.top, flat = std::min(top, family.value(shape, "apex_height_m"));
     next.parameters["apex_height_m"] = top;
-    if (ends >= top)
+    if (ends >= flat)
         next.parameters["end_height_m"] = std::min(top, std::max(outOfReach, top - slope * leg));
     else if (top - ends >= 0.99 * leg)
         next.parameters["end_height_m"] = top - 0.98 * leg;

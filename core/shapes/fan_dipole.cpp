@@ -99,6 +99,7 @@ public:
         return all;
     }
 
+    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         const double leg = value(shape, "leg_m");

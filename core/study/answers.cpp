@@ -103,7 +103,7 @@ public:
     Result<DetailPointer> run()
     {
         for (Faults (DetailMaker::*part)() :
-             {&DetailMaker::spots, &DetailMaker::losses, &DetailMaker::lengths, &DetailMaker::causes, &DetailMaker::levers, &DetailMaker::cures}) {
+             {&DetailMaker::spots, &DetailMaker::losses, &DetailMaker::lengths, &DetailMaker::causes, &DetailMaker::levers, &DetailMaker::moves, &DetailMaker::cures}) {
             if (Faults faults = (this->*part)(); !faults.empty())
                 return faults;
             if (m_watch.stopped())
@@ -210,6 +210,29 @@ private:
             return {};
         const auto& lever = all[std::min(m_subject.configuration, all.size() - 1)]; // each configuration has its own
         m_out->levers.push_back({lever, slope(lever)});
+        return {};
+    }
+
+    /// The dips of the kept state, and where they are now.
+    Faults moves()
+    {
+        if (!m_curve.question.before)
+            return {};
+        Question then = m_curve.question;
+        then.subject.shape = *m_curve.question.before;
+        then.before.reset();
+        const Result<CurvePointer> curve = curveOf(m_library, then, m_watch, Reach::Near);
+        if (!curve)
+            return {};
+        constexpr double aside = 0.07; // of the frequency
+        for (const shapes::TunedLength& t : m_family.tuned(then.subject.shape)) {
+            const auto dip = [&](const Curve& c) {
+                return nearestDip([&](double f) { return c.atLine(f); }, t.frequency, (1.0 - aside) * t.frequency, (1.0 + aside) * t.frequency);
+            };
+            const std::optional<double> from = dip(**curve), to = dip(m_curve);
+            if (from && to)
+                m_out->moves.push_back({*from, *to});
+        }
         return {};
     }
 
@@ -339,11 +362,17 @@ std::size_t lengthAskedFor(const Question& question)
 
 Question questionOf(const Design& design, const Antenna& antenna, const Id& requested, std::size_t configuration)
 {
-    return {{antenna.shape, design.site.soil.ground(), configuration},
-            design.operation.bands,
-            design.operation.swrLimit,
-            requested,
-            antenna.tuneForLowestSwr ? shapes::TuneGoal::LowestSwr : shapes::TuneGoal::Resonance};
+    Question question{{antenna.shape, design.site.soil.ground(), configuration},
+                      design.operation.bands,
+                      design.operation.swrLimit,
+                      requested,
+                      antenna.tuneForLowestSwr ? shapes::TuneGoal::LowestSwr : shapes::TuneGoal::Resonance,
+                      {}};
+    const shapes::Family& family = shapes::familyOf(antenna.shape);
+    const bool comparable = !antenna.copies.empty() && antenna.copies.back().shape.family == antenna.shape.family;
+    if (comparable && family.layout(antenna.copies.back().shape) != family.layout(antenna.shape))
+        question.before = antenna.copies.back().shape;
+    return question;
 }
 
 bool Curve::covers(double frequency) const

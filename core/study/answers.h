@@ -20,6 +20,7 @@ struct Question {
     double limit = 2.0; ///< SWR
     Id requested;       ///< band that is looked at; may be empty
     shapes::TuneGoal goal = shapes::TuneGoal::Resonance;
+    std::optional<shapes::AntennaShape> before; ///< as it was with fewer pairs or links, to be compared with
     friend bool operator==(const Question&, const Question&) = default;
 };
 
@@ -86,6 +87,11 @@ struct Cure {
     std::vector<Id> lost, gained; ///< other wished bands that are no longer, or then, under the limit
 };
 
+/// Where a dip went since the antenna was as it is kept.
+struct DipMove {
+    double from = 0.0, to = 0.0; ///< Hz
+};
+
 inline constexpr int ribbonPieces = 6; ///< of an element
 
 struct Detail {
@@ -104,6 +110,7 @@ struct Detail {
     std::size_t explained = 0;             ///< the length that is looked at
     std::vector<LengthCause> causes;       ///< why that one is not its rule's
     std::vector<LeverSlope> levers;        ///< the one that trimming takes first
+    std::vector<DipMove> moves;            ///< of the dips that the kept state had, where both are known
     std::vector<Cure> cures;               ///< of wished bands whose dip lies beside them, where there is one
 
     [[nodiscard]] const Spot* spot() const { return spots.empty() ? nullptr : &spots[selected]; }

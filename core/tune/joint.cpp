@@ -12,8 +12,8 @@ namespace vetchling {
 namespace {
 
 constexpr double widest = 1.0 / 3.0;    // search this far either side of the start, unless told otherwise
-constexpr double firstStep = 0.02;      // of the start
-constexpr double stepTolerance = 5e-5;  // relative
+constexpr double firstStep = 0.04;      // of the way between the limits
+constexpr double stepTolerance = 5e-5;  // of that, relative
 constexpr double impossible = 1e3;      // cost of what cannot be built
 constexpr double matched = 1e-6;        // |reflection|^2 that needs no further search
 constexpr std::size_t mostLevers = 6;
@@ -30,30 +30,46 @@ public:
     {
         if (Faults faults = takeLimits(); !faults.empty())
             return faults;
-        std::vector<double> values = m_start;
-        if (!costOf(values))
+        if (!costOf(m_start))
             return m_faults;
-        nlopt::opt search(nlopt::LN_SBPLX, unsigned(values.size()));
-        search.set_lower_bounds(m_lowest);
-        search.set_upper_bounds(m_highest);
-        search.set_initial_step(steps());
+        std::vector<double> parts = partsOf(m_start); // a coil in henry and a leg in metres weigh alike
+        nlopt::opt search(nlopt::LN_SBPLX, unsigned(parts.size()));
+        search.set_lower_bounds(0.0);
+        search.set_upper_bounds(1.0);
+        search.set_initial_step(firstStep);
         search.set_xtol_rel(stepTolerance);
-        search.set_maxeval(m_options.mostSolves);
+        search.set_maxeval(std::min(m_options.mostTries, m_options.mostSolves / int(m_aim.at.size())));
         if (m_aim.kind != JointAim::Kind::Gain)
             search.set_stopval(matched);
         search.set_min_objective(&JointTuner::objective, this);
         m_search = &search;
         double least = 0.0;
         try {
-            search.optimize(values, least);
+            search.optimize(parts, least);
         } catch (const nlopt::forced_stop&) {
             return Fault{"", em::stoppedMessage};
         } catch (const nlopt::roundoff_limited&) {
         }
-        return outcomeAt(values);
+        return outcomeAt(valuesOf(parts));
     }
 
 private:
+    /// Of the way from the lowest to the highest value.
+    std::vector<double> partsOf(const std::vector<double>& values) const
+    {
+        std::vector<double> parts;
+        for (std::size_t i = 0; i < values.size(); ++i)
+            parts.push_back((values[i] - m_lowest[i]) / (m_highest[i] - m_lowest[i]));
+        return parts;
+    }
+    std::vector<double> valuesOf(const std::vector<double>& parts) const
+    {
+        std::vector<double> values;
+        for (std::size_t i = 0; i < parts.size(); ++i)
+            values.push_back(m_lowest[i] + parts[i] * (m_highest[i] - m_lowest[i]));
+        return values;
+    }
+
     Faults takeLimits()
     {
         if (m_levers.empty() || m_levers.size() > mostLevers || m_aim.at.empty())
@@ -75,20 +91,12 @@ private:
         return {};
     }
 
-    std::vector<double> steps() const
-    {
-        std::vector<double> all;
-        for (std::size_t i = 0; i < m_start.size(); ++i)
-            all.push_back(std::min(std::max(firstStep * std::abs(m_start[i]), 1e-9), 0.5 * (m_highest[i] - m_lowest[i])));
-        return all;
-    }
-
-    static double objective(const std::vector<double>& values, std::vector<double>&, void* self)
+    static double objective(const std::vector<double>& parts, std::vector<double>&, void* self)
     {
         auto& tuner = *static_cast<JointTuner*>(self);
         if (tuner.m_watch.stopped())
             tuner.m_search->force_stop();
-        return tuner.costOf(values).value_or(impossible);
+        return tuner.costOf(tuner.valuesOf(parts)).value_or(impossible);
     }
 
     /// Nothing where the antenna cannot be built or solved.
@@ -127,6 +135,7 @@ private:
         m_impedance.push_back(z);
         switch (m_aim.kind) {
         case JointAim::Kind::LowestSwr: return std::norm((z - m_aim.reference) / (z + m_aim.reference));
+        case JointAim::Kind::Resonance: return std::pow(z.imag() / std::abs(z), 2);
         case JointAim::Kind::Resistance: return std::norm((z - m_aim.resistance) / m_aim.resistance);
         case JointAim::Kind::Gain: return -em::FarField(*solution).gain(m_aim.elevation, m_aim.azimuth);
         }

@@ -9,6 +9,7 @@ namespace vetchling {
 struct JointAim {
     enum class Kind {
         LowestSwr,  ///< the weighted mean of |reflection|^2
+        Resonance,  ///< no reactance
         Resistance, ///< at resonance
         Gain        ///< towards an angle, of the power into the antenna
     };
@@ -32,13 +33,13 @@ struct JointLever {
 struct JointOutcome {
     std::vector<double> values;     ///< SI, in the order of the levers
     std::vector<Complex> impedance; ///< ohm at the line, in the order of the aims
-    double achieved = 0.0;          ///< mean SWR's reflection, ohm off, or dBi
+    double achieved = 0.0;          ///< |reflection| in the mean, |X|/|Z|, ohm off, or dBi
     int solves = 0;
     bool atLimit = false; ///< a value stands at its limit: there may be better ones beyond
 };
 
 struct JointOptions {
-    int mostSolves = 240;
+    int mostTries = 240, mostSolves = 600; ///< a try is a solve for each frequency
     em::SolveOptions solve;
 };
 

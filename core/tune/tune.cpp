@@ -203,8 +203,8 @@ private:
             return std::abs((*z - m_options.reference) / (*z + m_options.reference));
         };
         std::uintmax_t iterations = std::uintmax_t(std::max(4, m_options.mostSolves + 4));
-        const auto best = boost::math::tools::brent_find_minima(cost, within(m_start - 0.15 * std::abs(m_start)),
-                                                                within(m_start + 0.15 * std::abs(m_start)), 12, iterations);
+        const auto best = boost::math::tools::brent_find_minima(cost, within(m_start - m_options.reach * std::abs(m_start)),
+                                                                within(m_start + m_options.reach * std::abs(m_start)), 12, iterations);
         m_faults.clear();
         if (!pointAt(best.first))
             return m_faults;
@@ -242,7 +242,7 @@ namespace {
 Result<TuneOutcome> tuneToLowResistance(shapes::AntennaShape shape, const Ground& ground, const shapes::TunedLength& length,
                                         em::GroundTableCache& tables, TuneOptions options, const Watch& watch)
 {
-    constexpr double tooHigh = 400.0, beyond = 0.12; // ohm; of the rule's length, more each time
+    constexpr double tooHigh = 200.0, beyond = 0.12; // ohm; of the rule's length, more each time
     constexpr int tries = 2;
     Result<TuneOutcome> found = tune(shape, ground, length.parameter, length.frequency, tables, options, watch);
     for (int i = 0; i < tries && found && found->impedance.real() > tooHigh; ++i) {
@@ -322,7 +322,7 @@ Result<InTurn> tuneInTurn(shapes::AntennaShape now, const Ground& ground, const 
 {
     const bool flat = options.goal == shapes::TuneGoal::LowestSwr; // a lowest SWR is
     const double settled = flat ? 2e-3 : 1e-4;                     // relative change of a length in a round
-    constexpr int mostRounds = 8;
+    const int mostRounds = options.startFromPresent && flat ? 3 : 8;
     TuneAllOutcome out;
     TuneOptions each = options;
     for (int round = 0; round < mostRounds; ++round) {
@@ -344,6 +344,31 @@ Result<InTurn> tuneInTurn(shapes::AntennaShape now, const Ground& ground, const 
             return InTurn{out, true};
     }
     return InTurn{out, false};
+}
+
+constexpr double goodReflection = 0.5; // an SWR of 3
+
+/// Resonances are found in a few steps each; the lowest SWR lies near them. Nothing where they do not settle or are no match.
+std::optional<TuneAllOutcome> polishedResonances(const shapes::AntennaShape& byRules, const Ground& ground,
+                                                 const std::vector<shapes::TunedLength>& lengths, em::GroundTableCache& tables,
+                                                 const TuneOptions& options, const Watch& watch)
+{
+    TuneOptions resonance = options;
+    resonance.goal = shapes::TuneGoal::Resonance;
+    const Result<InTurn> found = tuneInTurn(byRules, ground, lengths, tables, resonance, watch);
+    if (!found || !found->settled || worstReflection(found->outcome, options.reference) > goodReflection)
+        return std::nullopt;
+    shapes::AntennaShape there = byRules;
+    for (const TunedValue& v : found->outcome.lengths)
+        there.parameters[v.length.parameter] = v.value;
+    TuneOptions polish = options;
+    polish.startFromPresent = true;
+    polish.reach = 0.03;
+    const Result<InTurn> polished = tuneInTurn(there, ground, lengths, tables, polish, watch);
+    const bool better = polished && worstReflection(polished->outcome, options.reference) < worstReflection(found->outcome, options.reference);
+    TuneAllOutcome out = better ? polished->outcome : found->outcome;
+    out.solves = found->outcome.solves + (polished ? polished->outcome.solves : 0);
+    return out;
 }
 
 /// From the rules' lengths, and from where one after the other led: the better of the two, and of what was there.
@@ -382,11 +407,13 @@ Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& 
     const bool together = options.goal == shapes::TuneGoal::LowestSwr && inOneConfiguration(lengths);
     if (together && atOneFrequency(lengths))
         return tuneTogether(now, ground, lengths, tables, options, watch);
-    constexpr double good = 0.5; // |reflection|, an SWR of 3
+    if (together && family.usualGoal() == shapes::TuneGoal::Resonance)
+        if (const auto polished = polishedResonances(now, ground, lengths, tables, options, watch))
+            return *polished;
     const Result<InTurn> inTurn = tuneInTurn(now, ground, lengths, tables, options, watch);
     if (!inTurn)
         return inTurn.faults();
-    if (together && !(inTurn->settled && worstReflection(inTurn->outcome, options.reference) < good))
+    if (together && !(inTurn->settled && worstReflection(inTurn->outcome, options.reference) < goodReflection))
         return bestTogether(now, inTurn->outcome, ground, lengths, tables, options, watch);
     if (!inTurn->settled)
         return Fault{lengths.front().parameter, coreText("core", "the lengths act on one another and do not settle; spread them farther")};

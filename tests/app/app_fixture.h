@@ -1,8 +1,9 @@
 #pragma once
-/// A real main window with the demo, in a temporary home.
+/// A real main window with a garden of five antennas, in a temporary home.
 
 #include "app/window/main_window.h"
 #include "app/window/start.h"
+#include "core/files/design_file.h"
 
 #include <QSettings>
 #include <QTemporaryDir>
@@ -18,8 +19,18 @@ protected:
     {
         QSettings().clear();
         m_window = std::make_unique<MainWindow>(QStringLiteral(VETCHLING_SOURCE_DATA), m_home.filePath(QStringLiteral("autosave")));
-        m_window->fileDesk().openDemo();
+        openGarden();
         m_window->show();
+    }
+    /// Not the demo, which may change: a design that the tests know.
+    static QString garden() { return QStringLiteral(VETCHLING_TEST_DATA "/garden.vetchling"); }
+    void openGarden()
+    {
+        Result<Design> design = files::readDesign(garden().toStdString());
+        ASSERT_TRUE(design.ok()) << design.firstFault();
+        Design garden = std::move(design).value();
+        garden.operation.system = m_window->emptyDesign().operation.system;
+        m_window->fileDesk().openNew(std::move(garden));
     }
     void TearDown() override
     {
@@ -76,7 +87,7 @@ protected:
         emit box->activated(index);
     }
 
-    /// By its place in the demo's file.
+    /// By its place in the garden's file.
     void chooseAntenna(int place) { document().setCurrent(document().design().antennas.at(std::size_t(place)).id); }
     void chooseBand(int place) { document().selectBand(document().design().operation.bands.at(std::size_t(place)).id); }
     double solvedLength() { return solver().detail()->lengths.at(0).solved.value_or(0.0); }

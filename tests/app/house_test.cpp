@@ -33,7 +33,7 @@ TEST_F(WindowTest, WindowAndCommandLineTellTheSameFigures)
         ASSERT_TRUE(settle());
         QProcess cli;
         cli.start(QStringLiteral(VETCHLING_CLI),
-                  {QStringLiteral("bands"), QStringLiteral(VETCHLING_SOURCE_DATA "/demo/gannet-skerry.vetchling"),
+                  {QStringLiteral("bands"), garden(),
                    QStringLiteral("--antenna"), QString::fromStdString(antenna.name)});
         ASSERT_TRUE(cli.waitForFinished(120000));
         const auto json = files::parseJson(cli.readAllStandardOutput().toStdString());

@@ -196,11 +196,13 @@ void Gallery::refresh()
         show(entry.proposal.id);
 }
 
-/// Three fifths of a wave fill a card's width.
+/// Three fifths of a wave fill a card's width, and the highest support its height.
 double Gallery::scale() const
 {
-    constexpr double drawing = 136.0, waves = 0.62;
-    return drawing / (waves * wavelength(m_desk.frequency()));
+    constexpr double wide = 136.0, high = 70.0, waves = 0.62;
+    const study::GallerySupports supports = study::gallerySupports(m_context.document.design().site);
+    const double width = wide / (waves * wavelength(m_desk.frequency()));
+    return supports.first ? std::min(width, high / supports.first->height) : width;
 }
 
 void Gallery::rebuild()

@@ -1,5 +1,8 @@
 /// Shape: the antenna to scale, where it hangs, how long it is and why, and where the power goes.
+#include "app/document/trade_desk.h"
 #include "app/plots/scene/scene.h"
+#include "app/plots/trade_chart.h"
+#include "app/stages/shape/tune_panel.h"
 #include "app/stages/stage.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
@@ -8,6 +11,7 @@
 #include "core/tune/slips.h"
 
 #include <QButtonGroup>
+#include <QStackedWidget>
 #include <QStyle>
 #include <QToolButton>
 
@@ -19,20 +23,28 @@ namespace {
 
 const std::string placeGroup = shapes::standsGroup;
 const std::vector<study::Length> noLengths;
+const std::string otherwise = "tune otherwise"; // of m_open
 
 class ShapeStage final : public Stage {
     Q_OBJECT
 public:
-    ShapeStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_scene(new Scene(context))
+    ShapeStage(ViewContext& context, QObject* parent)
+        : Stage(context, parent), m_scene(new Scene(context)), m_trade(new TradeChart(context)), m_views(new QStackedWidget),
+          m_tradeDesk(context.document, context.solver)
     {
-        m_page->body()->addWidget(m_scene, 1);
+        m_views->setObjectName(QStringLiteral("shapeViews"));
+        m_views->addWidget(m_scene);
+        m_views->addWidget(m_trade);
+        m_page->body()->addWidget(m_views, 1);
+        connect(&m_tradeDesk, &TradeDesk::ready, this, [this] { refreshTrade(); });
+        connect(m_trade, &TradeChart::taken, this, &ShapeStage::takePair);
         addConfigurations();
         addViewButtons();
     }
 
     QString id() const override { return QStringLiteral("shape"); }
     QString name() const override { return tr("Shape"); }
-    Canvas* canvas() override { return m_scene; }
+    Canvas* canvas() override { return tradeShown() ? static_cast<Canvas*>(m_trade) : m_scene; }
 
     QString summary() const override
     {
@@ -52,6 +64,7 @@ public:
         if (!document().hasAntenna()) {
             m_page->setTitle(tr("Shape"));
             m_page->setSentence(tr("Add an antenna with + at the top."));
+            m_panel.reset();
             m_ledger->clear();
             m_layout.clear();
             return;
@@ -59,6 +72,7 @@ public:
         const Antenna& a = document().antenna();
         m_page->setTitle(QString::fromStdString(a.name));
         m_page->setSentence(sentence());
+        refreshTrade();
         const std::string layout = a.shape.family + "|" + family().layout(a.shape);
         if (m_layout != layout || m_antennaShown != document().current())
             buildLedger(a, layout);
@@ -76,6 +90,8 @@ public:
         refreshWire(a);
         refreshSlips(a);
         refreshLengths(a);
+        refreshKept();
+        m_panel->refresh();
         refreshPower();
     }
 
@@ -99,8 +115,26 @@ private:
             button->setAccessibleName(tr("%1 view").arg(words));
             group->addButton(button);
             box->addWidget(button);
-            connect(button, &QToolButton::clicked, m_scene, [this, view = view] { m_scene->setView(view); });
+            connect(button, &QToolButton::clicked, m_scene, [this, view = view] {
+                m_scene->setView(view);
+                m_views->setCurrentWidget(m_scene);
+                refresh();
+            });
         }
+        m_tradeButton = new QToolButton;
+        m_tradeButton->setText(tr("Trade"));
+        m_tradeButton->setProperty("segment", true);
+        m_tradeButton->setCheckable(true);
+        m_tradeButton->setObjectName(QStringLiteral("viewTrade"));
+        m_tradeButton->setAccessibleName(tr("Trade view"));
+        m_tradeButton->setToolTip(tr("What it costs to make it shorter"));
+        group->addButton(m_tradeButton);
+        box->addWidget(m_tradeButton);
+        connect(m_tradeButton, &QToolButton::clicked, this, [this] {
+            m_views->setCurrentWidget(m_trade);
+            refresh();
+        });
+        m_sideButton = qobject_cast<QToolButton*>(group->buttons().front());
         m_page->header()->addLayout(box);
         m_page->header()->setAlignment(box, Qt::AlignTop);
     }
@@ -112,6 +146,7 @@ private:
         m_edits.clear();
         m_choices.clear();
         m_bars = nullptr;
+        m_panel.reset();
         m_ledger->clear();
         if (family().tuned(a.shape).empty()) {
             m_ledger->note(coreWords(family().summary()));
@@ -122,27 +157,61 @@ private:
         for (const shapes::ParameterSpec& spec : family().specs(a.shape))
             if (std::find(groups.begin(), groups.end(), spec.group) == groups.end() && spec.group != placeGroup)
                 groups.push_back(spec.group);
-        for (const std::string& group : groups) {
-            addGroup(group);
-            m_ledger->line();
+        const auto beforeCard = std::stable_partition(groups.begin(), groups.end(), [&](const std::string& group) { return holdsLengths(group); });
+        for (auto group = groups.begin(); group != groups.end(); ++group) {
+            if (group == beforeCard)
+                addLengthCard();
+            addGroup(*group);
         }
-        addLengthCard();
-        m_ledger->line();
+        if (beforeCard == groups.end())
+            addLengthCard();
+        m_ledger->fold(tr("Wire"), QStringLiteral("fold wire"), true);
         addWire();
+        m_ledger->endFold();
         m_ledger->line();
         addGroup(placeGroup);
-        m_ledger->line();
         m_rulesNote = m_ledger->note();
         m_caution = m_ledger->caution({});
         m_ledger->finish();
     }
 
+    /// What stands above the length card: where it hangs, and what is tuned.
+    bool holdsLengths(const std::string& group) const
+    {
+        const shapes::AntennaShape& shape = document().antenna().shape;
+        if (group == shapes::hangsGroup || group == shapes::lengthGroup)
+            return true;
+        const auto tuned = family().tuned(shape);
+        return std::any_of(tuned.begin(), tuned.end(),
+                           [&](const shapes::TunedLength& t) { return family().spec(shape, t.parameter)->group == group; });
+    }
+
+    int rowsOf(const std::string& group) const
+    {
+        const auto& specs = family().specs(document().antenna().shape);
+        return int(std::count_if(specs.begin(), specs.end(), [&](const shapes::ParameterSpec& s) { return s.group == group; }));
+    }
+
+    /// Few groups are: those above the card as far as it stays in sight, and below it those with few rows that are not the place.
+    bool opensAtFirst(const std::string& group) const
+    {
+        constexpr int roomAbove = 10, few = 4; // rows
+        if (!holdsLengths(group))
+            return group != placeGroup && rowsOf(group) <= few;
+        return group != shapes::hangsGroup || rowsOf(shapes::hangsGroup) + rowsOf(shapes::lengthGroup) <= roomAbove;
+    }
+
     void addGroup(const std::string& group)
     {
-        m_ledger->heading(coreWords(group));
+        const auto chosen = m_open.find(group); // what was folded or opened stays so, whatever the antenna
+        QToolButton* heading = m_ledger->fold(coreWords(group), QStringLiteral("fold ") + QString::fromStdString(group),
+                                              chosen == m_open.end() ? opensAtFirst(group) : chosen->second);
+        connect(heading, &QToolButton::toggled, this, [this, group](bool open) { m_open[group] = open; });
         for (const shapes::ParameterSpec& spec : family().specs(document().antenna().shape))
             if (spec.group == group)
                 addParameter(spec);
+        m_ledger->endFold();
+        m_ledger->line();
     }
 
     void addLengthCard()
@@ -162,6 +231,13 @@ private:
         });
         m_tune = m_ledger->button({}, QStringLiteral("tuneButton"), true);
         connect(m_tune, &QPushButton::clicked, this, &ShapeStage::takeTuned);
+        addKept();
+        m_ledger->line();
+        const auto chosen = m_open.find(otherwise);
+        QToolButton* heading = m_ledger->fold(tr("Tune otherwise"), QStringLiteral("fold tune"), chosen != m_open.end() && chosen->second);
+        connect(heading, &QToolButton::toggled, this, [this](bool open) { m_open[otherwise] = open; });
+        m_panel = std::make_unique<TunePanel>(m_context, *m_ledger, nullptr);
+        m_ledger->endFold();
         m_ledger->line();
         m_powerHeading = new QLabel(m_ledger);
         m_powerHeading->setProperty("role", "heading");
@@ -171,6 +247,39 @@ private:
         m_ledger->add(m_power);
         m_certainty = m_ledger->note();
         m_certainty->setObjectName(QStringLiteral("certaintyNote"));
+        m_ledger->line();
+    }
+
+    /// The state before the last pair or link was added, and the way back to it.
+    void addKept()
+    {
+        m_keptNote = m_ledger->note();
+        m_keptNote->setObjectName(QStringLiteral("keptNote"));
+        m_goBack = m_ledger->button(tr("Go back to it"), QStringLiteral("goBack"));
+        connect(m_goBack, &QPushButton::clicked, this, [this] {
+            document().editAntenna(tr("go back to what was kept"), {}, [](Antenna& a) {
+                if (!a.copies.empty() && takeCopy(a, a.copies.back().id))
+                    a.copies.pop_back();
+            });
+        });
+    }
+
+    void refreshKept()
+    {
+        const bool kept = solver().question().before.has_value();
+        m_keptNote->setVisible(kept);
+        m_goBack->setVisible(kept);
+        if (!kept)
+            return;
+        QStringList moves;
+        const DetailPointer detail = solver().detail();
+        for (const study::DipMove& m : detail ? detail->moves : std::vector<study::DipMove>()) {
+            const double kilohertz = (m.to - m.from) / 1e3;
+            moves << tr("%1 by %2%3 kHz").arg(frequencyWords(m.from), kilohertz < 0.0 ? QStringLiteral("−") : QStringLiteral("+")).arg(std::abs(kilohertz), 0, 'f', 0);
+        }
+        const QString name = QString::fromStdString(document().antenna().copies.back().name);
+        m_keptNote->setText(moves.isEmpty() ? tr("Kept as it was before (%1).").arg(name)
+                                            : tr("Kept as it was before (%1). Since then its dips moved: %2.").arg(name, moves.join(QStringLiteral(", "))));
     }
 
     void addParameter(const shapes::ParameterSpec& spec)
@@ -197,7 +306,6 @@ private:
 
     void addWire()
     {
-        m_ledger->heading(tr("Wire"));
         m_part = nullptr;
         const std::vector<shapes::Part> parts = family().parts();
         if (parts.size() > 1) {
@@ -364,6 +472,52 @@ private:
                });
     }
 
+    bool tradeShown() const { return m_views->currentWidget() == m_trade; }
+
+    /// Only shortened antennas have something to trade; another one goes back to the side view.
+    void refreshTrade()
+    {
+        const bool has = document().hasAntenna() && family().trade().has_value();
+        m_tradeButton->setVisible(has);
+        if (!has && tradeShown()) {
+            m_sideButton->click();
+            return;
+        }
+        if (!tradeShown())
+            return;
+        m_tradeDesk.want();
+        const auto curve = m_tradeDesk.curve();
+        if (curve && !curve->points.empty()) {
+            m_trade->show(curve, family().value(document().antenna().shape, curve->what.free));
+            m_page->setSentence(tradeSentence(*curve));
+        } else {
+            m_trade->say(m_tradeDesk.busy() ? tr("Being computed over your soil …")
+                                            : m_tradeDesk.faults().empty() ? QString() : coreWords(m_tradeDesk.faults().front().message, system()));
+            m_page->setSentence(tr("Pairs that are all resonant at %1.").arg(frequencyWords(document().antenna().shape.designFrequency)));
+        }
+    }
+
+    QString tradeSentence(const study::TradeCurve& curve) const
+    {
+        const auto words = [&](const study::TradePoint& p) {
+            const shapes::ParameterSpec* free = family().spec(document().antenna().shape, curve.what.free);
+            return tr("%1: %2 kHz under 2:1, %3 % into the sky")
+                .arg(valueWords(p.free, free->quantity, system()))
+                .arg(p.width / 1e3, 0, 'f', 0)
+                .arg(100.0 * p.efficiency, 0, 'f', 0);
+        };
+        return tr("%1; %2. All of these are resonant: click a pair to take it.").arg(words(curve.points.front()), words(curve.points.back()));
+    }
+
+    void takePair(int point)
+    {
+        const auto curve = m_tradeDesk.curve();
+        if (!curve || point < 0 || point >= int(curve->points.size()))
+            return;
+        const study::TradePoint& pair = curve->points[std::size_t(point)];
+        document().setParameters(tr("take a pair"), {{curve->what.free, pair.free}, {curve->what.solved, pair.solved}});
+    }
+
     /// Every frequency that a length is tuned to.
     QString tuneWords() const
     {
@@ -504,17 +658,24 @@ private:
     }
 
     Scene* m_scene;
+    TradeChart* m_trade;
+    QStackedWidget* m_views;
+    QToolButton *m_tradeButton = nullptr, *m_sideButton = nullptr;
+    TradeDesk m_tradeDesk;
     std::string m_layout; ///< family and layout the ledger was made for
     Id m_antennaShown;
     std::map<std::string, ValueEdit*> m_edits;
     std::map<std::string, QComboBox*> m_choices;
+    std::map<std::string, bool> m_open; ///< groups that were folded or opened by hand
     ValueEdit *m_frequency = nullptr, *m_diameter = nullptr, *m_jacket = nullptr;
     QComboBox *m_part = nullptr, *m_conductor = nullptr, *m_goal = nullptr;
     QLabel *m_lengthHeading = nullptr, *m_lengthNote = nullptr, *m_rulesNote = nullptr, *m_powerHeading = nullptr, *m_certainty = nullptr,
            *m_caution = nullptr;
+    std::unique_ptr<TunePanel> m_panel;
     CompareBars* m_bars = nullptr;
     ShareBar* m_power = nullptr;
-    QPushButton* m_tune = nullptr;
+    QLabel* m_keptNote = nullptr;
+    QPushButton *m_tune = nullptr, *m_goBack = nullptr;
 };
 
 } // namespace

@@ -1,0 +1,175 @@
+#include "core/study/trade.h"
+
+#include "core/study/gallery.h"
+#include "core/study/length_causes.h"
+#include "tests/core/shape_helpers.h"
+
+#include <algorithm>
+
+namespace vetchling::study {
+namespace {
+
+using namespace vetchling::testing;
+using shapes::shapeOf;
+
+constexpr double band = 10.12e6;
+
+// Every pair is resonant; a longer dipole needs less coil, is broader and wastes less.
+TEST(TradeCurve, EveryPairIsResonantAndLongerIsBetter)
+{
+    Library library;
+    const Subject subject{shapeOf("loaded-dipole", {{"leg_m", 4.6}}, band), averageSoil, 0};
+    const auto curve = tradeCurve(library, subject, band, {7, 0.6, 1.3});
+    ASSERT_TRUE(curve.ok()) << curve.firstFault();
+    ASSERT_EQ(curve->points.size(), 7u);
+    for (std::size_t i = 0; i < curve->points.size(); ++i) {
+        const TradePoint& p = curve->points[i];
+        shapes::AntennaShape shape = subject.shape;
+        shape.parameters["leg_m"] = p.free;
+        shape.parameters["inductance_H"] = p.solved;
+        const Complex z = solved(shapes::buildOver(shape, averageSoil)->model, band, library.tables()).impedance;
+        EXPECT_LT(std::abs(z.imag()), 0.005 * std::abs(z)) << p.free;
+        if (i == 0)
+            continue;
+        EXPECT_GT(p.free, curve->points[i - 1].free);
+        EXPECT_LT(p.solved, curve->points[i - 1].solved);
+        EXPECT_GT(p.width, curve->points[i - 1].width);
+        EXPECT_GT(p.efficiency, curve->points[i - 1].efficiency);
+    }
+}
+
+// The width told by the slope of Z is that between the edges of a sweep.
+TEST(TradeCurve, WidthIsThatOfASweep)
+{
+    Library library;
+    const Subject subject{shapeOf("loaded-dipole", {{"leg_m", 4.6}}, band), averageSoil, 0};
+    const auto curve = tradeCurve(library, subject, band, {1, 1.0, 1.0});
+    ASSERT_TRUE(curve.ok()) << curve.firstFault();
+    const TradePoint& p = curve->points.front();
+    shapes::AntennaShape shape = subject.shape;
+    shape.parameters["inductance_H"] = p.solved;
+    const auto edge = [&](double direction) {
+        double off = 0.0;
+        while (swr(solved(shapes::buildOver(shape, averageSoil)->model, band + direction * off, library.tables()).impedance, p.resistance) < 2.0)
+            off += 1e3;
+        return off;
+    };
+    EXPECT_NEAR(p.width / (edge(1.0) + edge(-1.0)), 1.0, 0.06);
+}
+
+TEST(TradeCurve, RefusesWhatIsNotShortened)
+{
+    Library library;
+    EXPECT_FALSE(tradeCurve(library, {shapeOf("dipole", {}, band), averageSoil, 0}, band).ok());
+    Watch stopped;
+    stopped.stop = [] { return true; };
+    EXPECT_FALSE(tradeCurve(library, {shapeOf("loaded-dipole", {}, band), averageSoil, 0}, band, {}, stopped).ok());
+}
+
+double product(const std::vector<LengthCause>& causes)
+{
+    double all = 1.0;
+    for (const LengthCause& c : causes)
+        all *= 1.0 + c.share;
+    return all;
+}
+
+double share(const std::vector<LengthCause>& causes, LengthCause::What what)
+{
+    const auto found = std::find_if(causes.begin(), causes.end(), [&](const LengthCause& c) { return c.what == what; });
+    return found == causes.end() ? 0.0 : found->share;
+}
+
+// A jacket shortens by some percent, slope lengthens; together the causes are the whole difference.
+TEST(LengthCauses, MakeUpTheWholeDifference)
+{
+    em::GroundTableCache tables;
+    Subject subject{shapeOf("dipole", {{"apex_height_m", 12.0}, {"end_height_m", 8.0}}, band), averageSoil, 0};
+    subject.shape.wire.jacket = 0.8e-3;
+    const shapes::TunedLength length = shapes::dipoleFamily().tuned(subject.shape).front();
+    const auto tuned = tune(subject.shape, averageSoil, "leg_m", band, tables);
+    ASSERT_TRUE(tuned.ok());
+    const auto causes = lengthCauses(subject, length, tuned->value, shapes::TuneGoal::Resonance, tables);
+    EXPECT_NEAR(product(causes), tuned->value / tuned->ruleValue, 1e-9);
+    EXPECT_LT(share(causes, LengthCause::What::Jacket), -0.01);
+    EXPECT_GT(share(causes, LengthCause::What::Jacket), -0.05);
+    EXPECT_GT(share(causes, LengthCause::What::Bends), 0.002);
+}
+
+// In free space, straight, bare and thin nothing but the constant is left.
+TEST(LengthCauses, LeaveOnlyTheConstantWhereNothingElseIs)
+{
+    em::GroundTableCache tables;
+    Subject subject{shapeOf("dipole", {{"apex_height_m", 12.0}, {"end_height_m", 12.0}}, band), freeSpace, 0};
+    subject.shape.wire.diameter = 5e-5 * wavelength(band);
+    const shapes::TunedLength length = shapes::dipoleFamily().tuned(subject.shape).front();
+    const auto tuned = tune(subject.shape, freeSpace, "leg_m", band, tables);
+    ASSERT_TRUE(tuned.ok());
+    const auto causes = lengthCauses(subject, length, tuned->value, shapes::TuneGoal::Resonance, tables);
+    for (const LengthCause& c : causes)
+        if (c.what != LengthCause::What::Rule) {
+            EXPECT_NEAR(c.share, 0.0, 2e-4);
+        }
+    EXPECT_NEAR(share(causes, LengthCause::What::Rule), 0.02, 0.015);
+}
+
+// ---- what a site could have
+
+Design withSupports(std::vector<Support> supports)
+{
+    Design design;
+    design.site.boundary = {{0, 0}, {40, 0}, {40, 30}, {0, 30}};
+    design.site.supports = std::move(supports);
+    return design;
+}
+
+const Support mast{"mast", SupportKind::Pole, {5, 5}, 10.0, false, "m", {}}, tree{"tree", SupportKind::Tree, {35, 25}, 8.0, false, "t", {}};
+
+const Proposal* find(const std::vector<Proposal>& all, const std::string& id)
+{
+    const auto found = std::find_if(all.begin(), all.end(), [&](const Proposal& p) { return p.id == id; });
+    return found == all.end() ? nullptr : &*found;
+}
+
+TEST(Proposals, FollowTheSupportsThatThereAre)
+{
+    for (const auto& [design, two, one] : {std::tuple(withSupports({}), false, false), std::tuple(withSupports({mast}), false, true),
+                                           std::tuple(withSupports({mast, tree}), true, true)}) {
+        const auto all = proposals(design, 14.2e6);
+        const auto any = [&](Ties ties) { return std::any_of(all.begin(), all.end(), [&](const Proposal& p) { return p.ties == ties; }); };
+        EXPECT_EQ(any(Ties::TwoSupports), two);
+        EXPECT_EQ(any(Ties::OneSupport), one);
+        for (const shapes::Family* family : shapes::families())
+            EXPECT_TRUE(std::any_of(all.begin(), all.end(), [&](const Proposal& p) { return p.antenna.shape.family == family->id(); }))
+                << family->id();
+        for (const Proposal& p : all)
+            EXPECT_TRUE(p.fault.empty() == shapes::buildOver(p.antenna.shape, design.site.soil.ground()).ok() || p.ties == Ties::TwoSupports) << p.id;
+    }
+}
+
+TEST(Proposals, HangBetweenTheTwoHighest)
+{
+    const auto all = proposals(withSupports({tree, mast}), 14.2e6);
+    const Proposal* flat = find(all, "dipole between");
+    ASSERT_TRUE(flat);
+    const auto built = shapes::buildOver(flat->antenna.shape, averageSoil);
+    ASSERT_TRUE(built.ok());
+    EXPECT_NEAR(built->feedPoint.x, 20.0, 1e-9);
+    EXPECT_NEAR(built->feedPoint.y, 15.0, 1e-9);
+    EXPECT_LT(built->feedPoint.z, 8.0);
+    const Vec3 along = built->handles[1].at - built->feedPoint;
+    EXPECT_NEAR(along.x * 20.0 - along.y * 30.0, 0.0, 1e-6) << "in line with both";
+}
+
+TEST(Proposals, TakeWantedBandsForTheirFurtherFrequencies)
+{
+    Design design = withSupports({mast});
+    for (const auto& [name, from, to] : {std::tuple("20 m", 14.0e6, 14.35e6), std::tuple("30 m", 10.1e6, 10.15e6), std::tuple("10 m", 28e6, 29.7e6)})
+        design.operation.bands.push_back({{name, from, to}, Wish::Must, name});
+    const Proposal* linked = find(proposals(design, 14.2e6), "linked-dipole");
+    ASSERT_TRUE(linked);
+    EXPECT_NEAR(linked->antenna.shape.parameters.at("frequency_2_Hz"), 10.125e6, 1.0);
+}
+
+} // namespace
+} // namespace vetchling::study
