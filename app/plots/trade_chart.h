@@ -17,6 +17,7 @@ public:
     /// Said in place of a curve.
     void say(const QString& words);
     void render(Sketch& sketch, const QSizeF& size) override;
+    [[nodiscard]] bool filled() const { return m_curve && !m_curve->points.empty(); }
     /// Where a pair stands, for tests.
     [[nodiscard]] QPointF placeOf(int point) const;
 

@@ -1,5 +1,6 @@
 #include "app/window/start.h"
 
+#include "app/plots/trade_chart.h"
 #include "app/window/main_window.h"
 #include "core/files/data_folder.h"
 
@@ -8,6 +9,7 @@
 #include <QDir>
 #include <QStandardPaths>
 #include <QTimer>
+#include <QToolButton>
 #include <QTranslator>
 
 #include <cstdio>
@@ -26,7 +28,7 @@ public:
         int stage = 1;
         std::size_t antenna = 0; ///< place in the demo
         Theme::Mode mode = Theme::Mode::Day;
-        bool pinned = false;
+        enum class Over { Nothing, Gallery, Trade } over = Over::Nothing;
     };
 
     Photographer(MainWindow& window, QString folder, std::vector<Shot> shots)
@@ -46,12 +48,25 @@ private:
         m_window.theme().setMode(shot.mode);
         m_window.document().setCurrent(m_window.document().design().antennas[shot.antenna].id);
         m_window.showStage(shot.stage);
+        if (shot.over == Shot::Over::Gallery)
+            m_window.addAntenna();
+        if (auto* trade = m_window.findChild<QToolButton*>(QStringLiteral("viewTrade")); trade && shot.over == Shot::Over::Trade)
+            trade->click();
         m_settled = 0;
+    }
+
+    /// Nothing is being computed any more.
+    bool isSettled() const
+    {
+        if (m_window.solver().busy() || !m_window.solver().detail() || (m_window.galleryOpen() && m_window.gallery().desk().unanswered() > 0))
+            return false;
+        const auto* chart = m_window.findChild<TradeChart*>();
+        return m_shots[m_next].over != Shot::Over::Trade || (chart && chart->filled());
     }
 
     void step()
     {
-        if (m_window.solver().busy() || !m_window.solver().detail() || ++m_settled < 4)
+        if (!isSettled() || ++m_settled < 4)
             return;
         const Shot& shot = m_shots[m_next];
         m_window.grab().save(QDir(m_folder).filePath(shot.file));
@@ -90,7 +105,9 @@ std::vector<Photographer::Shot> documentationShots()
     return {{"site.png", 0, 0, Mode::Day},          {"shape.png", 1, 0, Mode::Day},      {"bands.png", 2, 0, Mode::Day},
             {"sky.png", 3, 0, Mode::Day},           {"build.png", 4, 4, Mode::Day},      {"trim.png", 5, 0, Mode::Day},
             {"shape-end-fed.png", 1, 1, Mode::Day}, {"shape-loop.png", 1, 3, Mode::Day}, {"sky-vertical.png", 3, 2, Mode::Day},
-            {"shape-night.png", 1, 0, Mode::Night}};
+            {"shape-night.png", 1, 0, Mode::Night}, {"shape-fan.png", 1, 5, Mode::Day},  {"shape-whip.png", 1, 6, Mode::Day},
+            {"gallery.png", 1, 0, Mode::Day, Photographer::Shot::Over::Gallery},
+            {"trade.png", 1, 4, Mode::Day, Photographer::Shot::Over::Trade}};
 }
 
 } // namespace

@@ -71,7 +71,7 @@ Antenna newAntenna(const shapes::Family& family, double frequency, const Site& s
     const std::optional<std::size_t> handle = family.hangsBy(antenna.shape);
     if (tallest == site.supports.end() || !handle)
         return antenna;
-    const shapes::AntennaShape hung = family.hung(family.straightened(antenna.shape), *handle, {tallest->at.x, tallest->at.y, tallest->height});
+    const shapes::AntennaShape hung = shapes::newlyHung(antenna.shape, *handle, {tallest->at.x, tallest->at.y, tallest->height});
     if (shapes::buildOver(hung, site.soil.ground()))
         antenna.shape = hung;
     return antenna;

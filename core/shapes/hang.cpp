@@ -66,6 +66,15 @@ Tie tieOf(const BuiltAntenna& built, Vec3 handle, const Support& support)
 
 } // namespace
 
+AntennaShape newlyHung(const AntennaShape& shape, std::size_t handle, const Hook& hook)
+{
+    const Family& family = familyOf(shape);
+    AntennaShape level = shape;
+    if (family.spec(shape, "apex_height_m") && family.spec(shape, "end_height_m"))
+        level.parameters["end_height_m"] = family.value(shape, "apex_height_m");
+    return family.hung(level, handle, hook);
+}
+
 Hung hangAt(const Site& site, const AntennaShape& shape, std::size_t handle, PlanPoint at, double reach)
 {
     const Ground ground = site.soil.ground();

@@ -166,7 +166,8 @@ TEST(Proposals, TakeWantedBandsForTheirFurtherFrequencies)
     Design design = withSupports({mast});
     for (const auto& [name, from, to] : {std::tuple("20 m", 14.0e6, 14.35e6), std::tuple("30 m", 10.1e6, 10.15e6), std::tuple("10 m", 28e6, 29.7e6)})
         design.operation.bands.push_back({{name, from, to}, Wish::Must, name});
-    const Proposal* linked = find(proposals(design, 14.2e6), "linked-dipole");
+    const auto all = proposals(design, 14.2e6);
+    const Proposal* linked = find(all, "linked-dipole");
     ASSERT_TRUE(linked);
     EXPECT_NEAR(linked->antenna.shape.parameters.at("frequency_2_Hz"), 10.125e6, 1.0);
 }
