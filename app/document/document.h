@@ -55,6 +55,8 @@ public:
     void setParameters(const QString& text, const shapes::Parameters& values);
     /// Ends a drag: the next edit starts a new undo step.
     void endDrag() { m_lastKey.clear(); }
+    /// The last edit was a step of a drag, and more may follow.
+    [[nodiscard]] bool dragging() const { return !m_lastKey.isEmpty(); }
 
     /// Adds a copy under an id and a name of its own, wishes for the band it is cut for, and shows it.
     /// @param plan where that band comes from if the design has none there; may be null

@@ -22,7 +22,7 @@ SolveService::SolveService(Document& document, const QString& tableFolder, QObje
     m_pause.setSingleShot(true);
     m_progress.setInterval(progressMilliseconds);
     connect(&m_progress, &QTimer::timeout, this, &SolveService::stateChanged);
-    connect(&m_pause, &QTimer::timeout, this, &SolveService::startDetail);
+    connect(&m_pause, &QTimer::timeout, this, &SolveService::goOn);
     connect(&m_document, &Document::designReplaced, this, &SolveService::unpin); // its antennas and bands are others
     connect(&m_document, &Document::designChanged, this, &SolveService::restart);
     connect(&m_document, &Document::bandSelected, this, &SolveService::restart);
@@ -70,9 +70,9 @@ void SolveService::restart()
     } else {
         m_busy = true;
         if (m_curve && m_curve->question == question()) // a note or a name needs no new sweep
-            startDetail();
+            goOn();
         else
-            startCurve();
+            startCurve(m_document.dragging() ? study::Care::Coarse : study::Care::Usual);
     }
     emit stateChanged();
 }
@@ -110,12 +110,21 @@ void SolveService::start(Work work, double progressFrom, double progressSpan)
     });
 }
 
-void SolveService::startCurve()
+/// A coarse curve was for the moving mouse; when that rests, it is computed with the usual care before anything is said of it.
+void SolveService::goOn()
+{
+    if (m_curve && m_curve->care == study::Care::Coarse)
+        startCurve(study::Care::Usual);
+    else
+        startDetail();
+}
+
+void SolveService::startCurve(study::Care care)
 {
     m_pause.setInterval(m_curve ? pauseMilliseconds : 0); // a change of an answer may be followed by more at once
     start(
-        [question = question(), library = m_library](const Watch& watch) {
-            const Result<CurvePointer> curve = study::curveOf(*library, question, watch, study::Reach::Near);
+        [question = question(), library = m_library, care](const Watch& watch) {
+            const Result<CurvePointer> curve = study::curveOf(*library, question, watch, study::Reach::Near, care);
             return curve ? Step{*curve, nullptr, {}} : Step{nullptr, nullptr, curve.faults()};
         },
         0.0, 0.6);

@@ -76,7 +76,8 @@ private:
     };
     using Work = std::function<Step(const Watch&)>;
     void start(Work work, double progressFrom, double progressSpan);
-    void startCurve();
+    void startCurve(study::Care care);
+    void goOn(); ///< after a curve, when nothing changes any more
     void startDetail();
     void startFar(); ///< bands that nobody waits for
     void finished(const Step& step);

@@ -17,9 +17,9 @@ constexpr double finestGap = 1.0 / 512; // octaves; a narrower one is not halved
 constexpr std::size_t batch = 4;        // most solves between two fits; the fits cost as much as the solves
 constexpr double sharedMeshPart = 0.75; // of the top frequency; coarser by a third there, still within 0.1 %
 constexpr double longestShared = 20.0;  // wavelengths
-constexpr int largestShared = 160;      // unknowns
+constexpr int largestShared = 320;      // unknowns
 constexpr double narrow = 1.3;          // ratio of the range's ends: its mesh would hardly change, so it is shared
-constexpr double narrowShared = 3.0;    // by models larger by this
+constexpr double narrowShared = 2.0;    // by models larger by this
 constexpr double fitTolerance = 1e-4;   // above the jumps that a mesh changing with frequency makes
 
 /// How much a difference of reflection coefficients matters to the SWR, relative.

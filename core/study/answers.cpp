@@ -440,7 +440,7 @@ double spotFrequency(const Coverage& coverage, double limit)
     return coverage.lowestSwr <= 3.0 * limit ? coverage.at : coverage.band.centre();
 }
 
-Result<CurvePointer> curveOf(Library& library, const Question& question, const Watch& watch, Reach reach)
+Result<CurvePointer> curveOf(Library& library, const Question& question, const Watch& watch, Reach reach, Care care)
 {
     const Result<Studied> studied = library.study(question.subject);
     if (!studied)
@@ -453,11 +453,12 @@ Result<CurvePointer> curveOf(Library& library, const Question& question, const W
     auto out = std::make_shared<Curve>();
     out->question = question;
     out->built = studied->built;
+    out->care = care;
     out->complete = reach == Reach::All || plan.far.empty();
     for (std::size_t i = 0; i < windows.size(); ++i) {
         Watch part = watch;
         part.progress = [&](double share) { watch.report((double(i) + share) / double(windows.size())); };
-        const Result<CurvePart> curve = studied->study->curve(windows[i], part);
+        const Result<CurvePart> curve = studied->study->curve(windows[i], part, care);
         if (!curve)
             return curve.faults();
         out->parts.push_back(*curve);

@@ -36,6 +36,7 @@ public:
     std::shared_ptr<const shapes::BuiltAntenna> built;
     std::vector<CurvePart> parts;       ///< at the port, by window
     bool complete = true;               ///< no band is pending
+    Care care = Care::Usual;            ///< it was computed with
     std::vector<Coverage> bands;        ///< of the question's, in their order, at the line
     double fundamental = 0.0;           ///< Hz: the dip nearest to the design frequency, else that
     std::optional<Resonance> resonance; ///< nearest to the fundamental, at the line
@@ -128,7 +129,8 @@ using DetailPointer = std::shared_ptr<const Detail>;
 enum class Reach { Near, All };
 
 /// The windows of the question solved and judged. Faults: what cannot be built or solved; stopped.
-Result<CurvePointer> curveOf(Library& library, const Question& question, const Watch& watch = {}, Reach reach = Reach::All);
+Result<CurvePointer> curveOf(Library& library, const Question& question, const Watch& watch = {}, Reach reach = Reach::All,
+                             Care care = Care::Usual);
 /// Fields at the wished bands, losses, lengths and levers. @param curve the answer to the same question
 Result<DetailPointer> detailOf(Library& library, const Curve& curve, const Watch& watch = {});
 

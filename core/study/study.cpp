@@ -100,15 +100,22 @@ Study::Study(WireModel model, double portReference, std::shared_ptr<em::GroundTa
 {
 }
 
-Result<CurvePart> Study::curve(const Window& window, const Watch& watch)
+Result<CurvePart> Study::curve(const Window& window, const Watch& watch, Care care)
 {
-    const std::string key = keyOf({window.from, window.to});
+    const std::string key = keyOf({window.from, window.to, care == Care::Coarse ? 1.0 : 0.0});
     if (CurvePart known = m_curves.find(key))
         return known;
     em::SweepOptions options;
     options.from = window.from;
     options.to = window.to;
     options.reference = m_portReference;
+    if (care == Care::Coarse) {
+        constexpr int coarseDegree = 2;
+        constexpr double coarseElements = 5.5, coarseTolerance = 0.01; // a wavelength; they count on long wires only
+        options.solve.mesh.degree = coarseDegree;
+        options.solve.mesh.elementsPerWavelength = coarseElements;
+        options.swrTolerance = coarseTolerance;
+    }
     Result<em::ImpedanceCurve> curve = em::sweep(m_model, options, *m_tables, watch);
     if (!curve)
         return curve.faults();

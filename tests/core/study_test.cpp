@@ -21,6 +21,25 @@ const WantedBand forty = band("40 m", 7e6, 7.2e6, Wish::Must), twenty = band("20
 
 // ---- windows
 
+// What the mouse sees while it moves is within 3 % of what it gets when it rests, on every design of the demo.
+TEST(Curve, CoarseIsWithinThreePercentOfTheUsual)
+{
+    const auto demo = files::readDesign(VETCHLING_DATA "/demo/gannet-skerry.vetchling");
+    ASSERT_TRUE(demo.ok());
+    Library library;
+    for (const Antenna& antenna : demo->antennas) {
+        const Question q = questionOf(*demo, antenna);
+        const auto usual = curveOf(library, q, {}, Reach::Near), coarse = curveOf(library, q, {}, Reach::Near, Care::Coarse);
+        ASSERT_TRUE(usual.ok() && coarse.ok()) << antenna.name;
+        EXPECT_EQ((*coarse)->care, Care::Coarse);
+        for (const WantedBand& w : demo->operation.bands)
+            for (double f : {w.band.from, w.band.centre(), w.band.to})
+                if (const double s = (*usual)->swrAt(f); s < 10.0) {
+                    EXPECT_NEAR((*coarse)->swrAt(f) / s, 1.0, 0.03) << antenna.name << ' ' << f;
+                }
+    }
+}
+
 TEST(Windows, CloseBandsShareOneAndFarOnesDoNot)
 {
     const WindowPlan plan = planWindows({forty, band("30 m", 10.1e6, 10.15e6), band("2 m", 144e6, 146e6)}, 7.1e6, {}, {20.0, 20.0});
