@@ -1,6 +1,6 @@
 #include "app/window/start.h"
 
-#include "app/plots/trade_chart.h"
+#include "app/plots/pair_chart.h"
 #include "app/window/main_window.h"
 #include "core/files/data_folder.h"
 
@@ -60,7 +60,7 @@ private:
     {
         if (m_window.solver().busy() || !m_window.solver().detail() || (m_window.galleryOpen() && m_window.gallery().desk().unanswered() > 0))
             return false;
-        const auto* chart = m_window.findChild<TradeChart*>();
+        const auto* chart = m_window.findChild<PairChart*>();
         return m_shots[m_next].over != Shot::Over::Trade || (chart && chart->filled());
     }
 

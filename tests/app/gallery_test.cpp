@@ -4,7 +4,7 @@
 #include "app/stages/gallery/gallery.h"
 #include "core/files/design_file.h"
 
-#include "app/plots/trade_chart.h"
+#include "app/plots/pair_chart.h"
 
 #include <set>
 
@@ -195,7 +195,7 @@ TEST_F(GalleryTest, ATradeIsLookedAtAndTaken)
     auto* button = find<QToolButton>("viewTrade");
     ASSERT_TRUE(button->isVisible());
     QTest::mouseClick(button, Qt::LeftButton);
-    auto* chart = find<TradeChart>("tradeChart");
+    auto* chart = find<PairChart>("pairChart");
     ASSERT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("click a pair")); }, 60000)) << pageSentence().toStdString();
     chart->grab();
     QTest::mouseClick(chart, Qt::LeftButton, {}, chart->placeOf(0).toPoint());
@@ -207,6 +207,25 @@ TEST_F(GalleryTest, ATradeIsLookedAtAndTaken)
     EXPECT_NEAR(parameter("leg_m"), 4.6, 1e-9);
     chooseAntenna(0);
     EXPECT_FALSE(button->isVisible());
+    EXPECT_FALSE(chart->isVisible());
+}
+
+// So much wire as radials: counts side by side, and where more stop paying.
+TEST_F(GalleryTest, RadialsAreCountedAgainstTheirLength)
+{
+    chooseAntenna(2); // the vertical
+    ASSERT_TRUE(settle());
+    click("viewRadials");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("are enough")); }, 60000)) << pageSentence().toStdString();
+    auto* chart = find<PairChart>("pairChart");
+    chart->grab();
+    const double wire = parameter("radial_count") * parameter("radial_m");
+    QTest::mouseClick(chart, Qt::LeftButton, {}, chart->placeOf(0).toPoint());
+    EXPECT_LT(parameter("radial_count"), 5.0);
+    EXPECT_NEAR(parameter("radial_count") * parameter("radial_m"), wire, 1e-9);
+    document().undoStack().undo();
+    EXPECT_NEAR(parameter("radial_count"), 6.0, 1e-9);
+    chooseAntenna(0);
     EXPECT_FALSE(chart->isVisible());
 }
 

@@ -1,4 +1,6 @@
 /// The real program: output, exit codes, bad input.
+#include <algorithm>
+
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
@@ -357,6 +359,69 @@ TEST_F(Cli, TellsBandsAndCutList)
     EXPECT_EQ(cut["pieces"][0]["pieces"], 2);
     EXPECT_GT(cut["wire_m"], 20.0);
     EXPECT_EQ(run("cutlist " + demo() + " --csv").out.rfind("cut,pieces", 0), 0u);
+}
+
+// A linked antenna: each band in its best configuration, unless one is asked for.
+TEST_F(Cli, TellsTheBestConfigurationOfEachBand)
+{
+    const auto row = [](const Json& bands, const char* name) {
+        for (const Json& b : bands)
+            if (b["band"] == name)
+                return b;
+        return Json();
+    };
+    const Json best = Json::parse(run("bands " + demo()).out), inner = Json::parse(run("bands " + demo() + " --configuration 1").out);
+    EXPECT_LT(row(best, "40 m")["lowest_swr"], 1.5);
+    EXPECT_LT(row(best, "60 m")["lowest_swr"], 1.5);
+    EXPECT_GT(row(inner, "60 m")["lowest_swr"], 5.0);
+    EXPECT_NE(row(best, "40 m")["configuration"], row(best, "60 m")["configuration"]);
+    EXPECT_FALSE(Json::parse(run("bands " + demo() + " --antenna 'Loop 17'").out)[0].contains("configuration"));
+}
+
+TEST_F(Cli, WritesTheWiresOfEachConfiguration)
+{
+    const Json open = Json::parse(run("wires " + demo() + " --configuration 1").out), closed = Json::parse(run("wires " + demo() + " --configuration 2").out);
+    EXPECT_EQ(open["wires"].size(), 3u);
+    EXPECT_EQ(closed["wires"].size(), 1u);
+    EXPECT_EQ(run("wires " + demo() + " --configuration 3").code, 2);
+}
+
+TEST_F(Cli, TunesSeveralDimensionsTogether)
+{
+    const Outcome o = run("tune " + demo() + " --antenna 'Coil dipole 30' --vary inductance_H --vary leg_m --resistance 40");
+    ASSERT_EQ(o.code, 0) << o.err;
+    const Json json = Json::parse(o.out);
+    EXPECT_NEAR(json["impedance_ohm"][0], 40.0, 0.5);
+    EXPECT_NEAR(json["impedance_ohm"][1], 0.0, 0.5);
+    EXPECT_EQ(json["values"].size(), 2u);
+    EXPECT_EQ(run("tune " + demo() + " --vary leg_m --vary nonsense").code, 2);
+}
+
+TEST_F(Cli, WritesATableOfEveryFamilyOnASite)
+{
+    const Outcome o = run("families --on " + demo());
+    ASSERT_EQ(o.code, 0) << o.err;
+    const std::size_t families = Json::parse(run("families").out).size();
+    EXPECT_EQ(std::size_t(std::count(o.out.begin(), o.out.end(), '\n')), families + 2) << "a line each, and two of the head";
+    EXPECT_NE(o.out.find("| Inverted L |"), std::string::npos);
+    EXPECT_EQ(run("families --on nowhere.vetchling").code, 2);
+    EXPECT_EQ(run("families --on " + demo() + " --frequency 1").code, 2);
+}
+
+// At every frequency that builders ask for, a new antenna can be tuned, and what is tuned is resonant when solved again.
+TEST_F(Cli, EveryFamilyIsMadeTunedAndSolved)
+{
+    for (const Json& family : Json::parse(run("families").out))
+        for (const char* frequency : {"3.6e6", "145e6"}) {
+            const std::string id = family["family"], file = path("any.vetchling");
+            SCOPED_TRACE(id + " " + frequency);
+            ASSERT_EQ(run("new " + id + " --frequency " + frequency + " -o '" + file + "'").code, 0);
+            const Outcome tuned = run("tune '" + file + "' -o '" + file + "'");
+            ASSERT_EQ(tuned.code, 0) << tuned.err;
+            const Outcome solved = run("solve '" + write("any.json", run("wires '" + file + "'").out) + "'");
+            ASSERT_EQ(solved.code, 0) << solved.err;
+            EXPECT_GT(Json::parse(solved.out)["results"][0]["impedance_ohm"][0], 0.0);
+        }
 }
 
 TEST_F(Cli, TunesAllLengthsAndWritesThem)

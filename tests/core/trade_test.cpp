@@ -2,6 +2,7 @@
 
 #include "core/study/gallery.h"
 #include "core/study/length_causes.h"
+#include "core/study/radials.h"
 #include "tests/core/shape_helpers.h"
 
 #include <algorithm>
@@ -64,6 +65,27 @@ TEST(TradeCurve, RefusesWhatIsNotShortened)
     Watch stopped;
     stopped.stop = [] { return true; };
     EXPECT_FALSE(tradeCurve(library, {shapeOf("loaded-dipole", {}, band), averageSoil, 0}, band, {}, stopped).ok());
+}
+
+// As much wire in more and shorter radials: at first better, and in the end hardly; the wire stays the same.
+TEST(RadialCurve, SharesTheWireAndSaysWhereMoreStopsPaying)
+{
+    Library library;
+    const Subject subject{shapeOf("vertical", {{"base_height_m", 0.05}, {"radial_end_height_m", 0.05}}, band), averageSoil, 0};
+    const auto curve = radialCurve(library, subject, band, 60.0);
+    ASSERT_TRUE(curve.ok()) << curve.firstFault();
+    ASSERT_GE(curve->points.size(), 6u);
+    for (const RadialPoint& p : curve->points) {
+        EXPECT_NEAR(p.count * p.length, 60.0, 1e-9);
+        EXPECT_LT(p.gain, curve->points[curve->enough].gain + worthIt);
+        shapes::AntennaShape shape = subject.shape;
+        shape.parameters["radial_count"] = p.count, shape.parameters["radial_m"] = p.length, shape.parameters["radiator_m"] = p.radiator;
+        const Complex z = solved(shapes::buildOver(shape, averageSoil)->model, band, library.tables()).impedance;
+        EXPECT_NEAR(z.real() / p.resistance, 1.0, 0.01) << p.count;
+        EXPECT_LT(std::abs(z.imag()), 0.01 * std::abs(z)) << p.count;
+    }
+    EXPECT_GT(curve->enough, 0u) << "two long ones are not the best";
+    EXPECT_FALSE(radialCurve(library, {shapeOf("dipole", {}, band), averageSoil, 0}, band).ok());
 }
 
 double product(const std::vector<LengthCause>& causes)

@@ -1,7 +1,6 @@
 /// Shape: the antenna to scale, where it hangs, how long it is and why, and where the power goes.
-#include "app/document/trade_desk.h"
 #include "app/plots/scene/scene.h"
-#include "app/plots/trade_chart.h"
+#include "app/stages/shape/choices.h"
 #include "app/stages/shape/length_card.h"
 #include "app/stages/shape/power_card.h"
 #include "app/stages/shape/tune_panel.h"
@@ -29,22 +28,20 @@ class ShapeStage final : public Stage {
     Q_OBJECT
 public:
     ShapeStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_scene(new Scene(context)), m_trade(new TradeChart(context)), m_views(new QStackedWidget),
-          m_tradeDesk(context.document, context.solver)
+        : Stage(context, parent), m_scene(new Scene(context)), m_views(new QStackedWidget), m_choices(context)
     {
         m_views->setObjectName(QStringLiteral("shapeViews"));
         m_views->addWidget(m_scene);
-        m_views->addWidget(m_trade);
+        m_views->addWidget(m_choices.chart());
         m_page->body()->addWidget(m_views, 1);
-        connect(&m_tradeDesk, &TradeDesk::ready, this, [this] { refreshTrade(); });
-        connect(m_trade, &TradeChart::taken, this, &ShapeStage::takePair);
+        connect(&m_choices, &Choices::ready, this, [this] { refreshChoices(); });
         addConfigurations();
         addViewButtons();
     }
 
     QString id() const override { return QStringLiteral("shape"); }
     QString name() const override { return tr("Shape"); }
-    Canvas* canvas() override { return tradeShown() ? static_cast<Canvas*>(m_trade) : m_scene; }
+    Canvas* canvas() override { return choicesShown() ? static_cast<Canvas*>(m_choices.chart()) : m_scene; }
 
     QString summary() const override
     {
@@ -71,7 +68,7 @@ public:
         const Antenna& a = document().antenna();
         m_page->setTitle(QString::fromStdString(a.name));
         m_page->setSentence(sentence());
-        refreshTrade();
+        refreshChoices();
         const std::string layout = a.shape.family + "|" + family().layout(a.shape);
         if (m_layout != layout || m_antennaShown != document().current())
             buildLedger(a, layout);
@@ -83,7 +80,7 @@ public:
             edit->setValue(family().value(a.shape, key), system(),
                            typed == a.typed.end() ? QString() : QString::fromStdString(typed->second));
         }
-        for (const auto& [key, box] : m_choices)
+        for (const auto& [key, box] : m_boxes)
             box->setCurrentIndex(int(std::lround(family().value(a.shape, key))));
         refreshSlips(a);
         m_wire->refresh();
@@ -120,19 +117,26 @@ private:
                 refresh();
             });
         }
-        m_tradeButton = new QToolButton;
-        m_tradeButton->setText(tr("Trade"));
-        m_tradeButton->setProperty("segment", true);
-        m_tradeButton->setCheckable(true);
-        m_tradeButton->setObjectName(QStringLiteral("viewTrade"));
-        m_tradeButton->setAccessibleName(tr("Trade view"));
-        m_tradeButton->setToolTip(tr("What it costs to make it shorter"));
-        group->addButton(m_tradeButton);
-        box->addWidget(m_tradeButton);
-        connect(m_tradeButton, &QToolButton::clicked, this, [this] {
-            m_views->setCurrentWidget(m_trade);
-            refresh();
-        });
+        const std::tuple<QString, QString, QString, Choices::Kind> choices[] = {
+            {tr("Trade"), tr("What it costs to make it shorter"), QStringLiteral("viewTrade"), Choices::Kind::Trade},
+            {tr("Radials"), tr("Few long radials, or many short ones"), QStringLiteral("viewRadials"), Choices::Kind::Radials}};
+        for (const auto& [words, help, object, kind] : choices) {
+            auto* button = new QToolButton;
+            button->setText(words);
+            button->setProperty("segment", true);
+            button->setCheckable(true);
+            button->setObjectName(object);
+            button->setAccessibleName(tr("%1 view").arg(words));
+            button->setToolTip(help);
+            group->addButton(button);
+            box->addWidget(button);
+            m_choiceButtons[kind] = button;
+            connect(button, &QToolButton::clicked, this, [this, kind = kind] {
+                m_kind = kind;
+                m_views->setCurrentWidget(m_choices.chart());
+                refresh();
+            });
+        }
         m_sideButton = qobject_cast<QToolButton*>(group->buttons().front());
         m_page->header()->addLayout(box);
         m_page->header()->setAlignment(box, Qt::AlignTop);
@@ -155,7 +159,8 @@ private:
         const auto beforeCard = std::stable_partition(groups.begin(), groups.end(), [&](const std::string& group) { return holdsLengths(group); });
         for (auto group = groups.begin(); group != groups.end(); ++group) {
             if (group == beforeCard)
-                addGroup(*group);
+                addCards();
+            addGroup(*group);
         }
         if (beforeCard == groups.end())
             addCards();
@@ -227,7 +232,7 @@ private:
     void clearLedger()
     {
         m_edits.clear();
-        m_choices.clear();
+        m_boxes.clear();
         m_lengths.reset();
         m_panel.reset();
         m_power.reset();
@@ -245,7 +250,7 @@ private:
             QComboBox* box = m_ledger->choice(label, words, object);
             box->setToolTip(coreWords(spec.help));
             connect(box, &QComboBox::activated, this, [this, key = spec.key](int index) { document().setParameter(key, index, {}); });
-            m_choices[spec.key] = box;
+            m_boxes[spec.key] = box;
             return;
         }
         ValueEdit* edit = m_ledger->value(label, spec.quantity, object);
@@ -276,50 +281,17 @@ private:
         }
     }
 
-    bool tradeShown() const { return m_views->currentWidget() == m_trade; }
+    bool choicesShown() const { return m_views->currentWidget() == m_choices.chart(); }
 
-    /// Only shortened antennas have something to trade; another one goes back to the side view.
-    void refreshTrade()
+    /// Only some antennas have such choices; another one goes back to the side view.
+    void refreshChoices()
     {
-        const bool has = document().hasAntenna() && family().trade().has_value();
-        m_tradeButton->setVisible(has);
-        if (!has && tradeShown()) {
+        for (const auto& [kind, button] : m_choiceButtons)
+            button->setVisible(m_choices.offers(kind));
+        if (choicesShown() && !m_choices.offers(m_kind))
             m_sideButton->click();
-            return;
-        }
-        if (!tradeShown())
-            return;
-        m_tradeDesk.want();
-        const auto curve = m_tradeDesk.curve();
-        if (curve && !curve->points.empty()) {
-            m_trade->show(curve, family().value(document().antenna().shape, curve->what.free));
-            m_page->setSentence(tradeSentence(*curve));
-        } else {
-            m_trade->say(m_tradeDesk.busy() ? tr("Being computed over your soil …")
-                                            : m_tradeDesk.faults().empty() ? QString() : coreWords(m_tradeDesk.faults().front().message, system()));
-            m_page->setSentence(tr("Pairs that are all resonant at %1.").arg(frequencyWords(document().antenna().shape.designFrequency)));
-        }
-    }
-
-    QString tradeSentence(const study::TradeCurve& curve) const
-    {
-        const auto words = [&](const study::TradePoint& p) {
-            const shapes::ParameterSpec* free = family().spec(document().antenna().shape, curve.what.free);
-            return tr("%1: %2 kHz under 2:1, %3 % into the sky")
-                .arg(valueWords(p.free, free->quantity, system()))
-                .arg(p.width / 1e3, 0, 'f', 0)
-                .arg(100.0 * p.efficiency, 0, 'f', 0);
-        };
-        return tr("%1; %2. All of these are resonant: click a pair to take it.").arg(words(curve.points.front()), words(curve.points.back()));
-    }
-
-    void takePair(int point)
-    {
-        const auto curve = m_tradeDesk.curve();
-        if (!curve || point < 0 || point >= int(curve->points.size()))
-            return;
-        const study::TradePoint& pair = curve->points[std::size_t(point)];
-        document().setParameters(tr("take a pair"), {{curve->what.free, pair.free}, {curve->what.solved, pair.solved}});
+        else if (choicesShown())
+            m_page->setSentence(m_choices.refresh(m_kind));
     }
 
     QString sentence() const
@@ -348,14 +320,15 @@ private:
     }
 
     Scene* m_scene;
-    TradeChart* m_trade;
     QStackedWidget* m_views;
-    QToolButton *m_tradeButton = nullptr, *m_sideButton = nullptr;
-    TradeDesk m_tradeDesk;
+    Choices m_choices;
+    Choices::Kind m_kind = Choices::Kind::Trade; ///< of the choices that are looked at
+    std::map<Choices::Kind, QToolButton*> m_choiceButtons;
+    QToolButton* m_sideButton = nullptr;
     std::string m_layout; ///< family and layout the ledger was made for
     Id m_antennaShown;
     std::map<std::string, ValueEdit*> m_edits;
-    std::map<std::string, QComboBox*> m_choices;
+    std::map<std::string, QComboBox*> m_boxes;
     std::map<std::string, bool> m_open; ///< groups that were folded or opened by hand
     std::unique_ptr<LengthCard> m_lengths; ///< null for a family of a newer program, which has no inputs
     std::unique_ptr<TunePanel> m_panel;

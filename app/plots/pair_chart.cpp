@@ -1,0 +1,177 @@
+#include "app/plots/pair_chart.h"
+
+#include "app/view/sketch.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double left = 16.0, right = 24.0, top = 8.0, bottom = 46.0, between = 14.0, nameHeight = 20.0; // px
+constexpr std::size_t figuresARow = 5, ticks = 10;
+
+std::size_t every(std::size_t count, std::size_t most) { return std::max<std::size_t>(1, (count + most - 2) / most); }
+
+} // namespace
+
+PairChart::PairChart(ViewContext& context, QWidget* parent) : Canvas(context, parent)
+{
+    setObjectName(QStringLiteral("pairChart"));
+    setAccessibleName(tr("Choices side by side"));
+    setMouseTracking(true);
+    setFocusPolicy(Qt::StrongFocus);
+}
+
+void PairChart::show(Content content)
+{
+    m_content = std::move(content);
+    m_words.clear();
+    if (m_hot >= int(m_content.across.size()))
+        m_hot = -1;
+    QStringList words;
+    for (const QString& choice : m_content.hovers)
+        words << choice;
+    setAccessibleDescription(words.join(QStringLiteral("; ")));
+    update();
+}
+
+void PairChart::say(const QString& words)
+{
+    m_content = {};
+    m_words = words;
+    update();
+}
+
+QRectF PairChart::rowArea(std::size_t row, const QSizeF& size) const
+{
+    const double count = double(std::max<std::size_t>(1, m_content.rows.size()));
+    const double height = (size.height() - top - bottom - (count - 1.0) * between) / count;
+    return {left, top + double(row) * (height + between) + nameHeight, size.width() - left - right, height - nameHeight};
+}
+
+double PairChart::x(double across, const QRectF& area) const
+{
+    const double low = m_content.across.front(), high = std::max(m_content.across.back(), low + 1e-9);
+    constexpr double room = 28.0; // px
+    return area.left() + room + (across - low) / (high - low) * (area.width() - 2.0 * room);
+}
+
+void PairChart::render(Sketch& sketch, const QSizeF& size)
+{
+    const Colours& c = sketch.colours();
+    sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
+    if (!filled()) {
+        sketch.text({0.5 * size.width(), 0.5 * size.height()}, m_words, Qt::AlignCenter, {c.inkSoft, 14});
+        return;
+    }
+    for (std::size_t i = 0; i < m_content.rows.size(); ++i)
+        drawRow(sketch, m_content.rows[i], rowArea(i, size));
+    drawScale(sketch, rowArea(m_content.rows.size() - 1, size));
+}
+
+void PairChart::drawRow(Sketch& sketch, const Row& row, const QRectF& area) const
+{
+    const Colours& c = sketch.colours();
+    const auto [least, most] = std::minmax_element(row.values.begin(), row.values.end());
+    const double low = row.fromZero ? 0.0 : *least - 0.15 * (*most - *least) - 1e-9;
+    const double high = *most + 0.25 * (*most - low) + 1e-12; // room for the figures
+    const auto place = [&](std::size_t i) {
+        return QPointF(x(m_content.across[i], area), area.bottom() - (row.values[i] - low) / (high - low) * area.height());
+    };
+    sketch.text({area.left(), area.top() - nameHeight + 2.0}, row.name, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
+    sketch.line(area.bottomLeft(), area.bottomRight(), c.hairline);
+    const auto upright = [&](double at, const QColor& colour, Qt::PenStyle style) {
+        sketch.line({x(at, area), area.top()}, {x(at, area), area.bottom()}, colour, 1.0, style);
+    };
+    if (m_content.now && *m_content.now >= m_content.across.front() && *m_content.now <= m_content.across.back())
+        upright(*m_content.now, c.inkFaint, Qt::DashLine);
+    if (m_content.best)
+        upright(m_content.across[*m_content.best], c.petal, Qt::SolidLine);
+    const bool hot = m_hot >= 0 && onScreen();
+    if (hot)
+        upright(m_content.across[std::size_t(m_hot)], c.leaf, Qt::SolidLine);
+    QPolygonF line;
+    for (std::size_t i = 0; i < row.values.size(); ++i)
+        line << place(i);
+    sketch.painter().setPen(QPen(row.colour, 2.0));
+    sketch.painter().setBrush(Qt::NoBrush);
+    sketch.painter().drawPolyline(line);
+    sketch.painter().setPen(Qt::NoPen);
+    sketch.painter().setBrush(row.colour);
+    for (QPointF p : line)
+        sketch.painter().drawEllipse(p, 3.0, 3.0);
+    const auto figure = [&](std::size_t i, bool bold) {
+        sketch.label(place(i) + QPointF(0, -7), row.words(row.values[i]), Qt::AlignHCenter | Qt::AlignBottom, {c.ink, 12, bold});
+    };
+    if (hot)
+        figure(std::size_t(m_hot), true);
+    for (std::size_t i = 0; i < row.values.size(); i += every(row.values.size(), figuresARow))
+        figure(i, false);
+}
+
+void PairChart::drawScale(Sketch& sketch, const QRectF& area) const
+{
+    const Colours& c = sketch.colours();
+    for (std::size_t i = 0; i < m_content.across.size(); i += every(m_content.across.size(), ticks))
+        sketch.text({x(m_content.across[i], area), area.bottom() + 4.0}, m_content.ticks[i], Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+    const bool hot = m_hot >= 0 && onScreen();
+    sketch.text({area.center().x(), area.bottom() + 22.0}, hot ? m_content.hovers[std::size_t(m_hot)] : m_content.axis,
+                Qt::AlignHCenter | Qt::AlignTop, {hot ? c.ink : c.inkFaint, 12});
+    if (m_content.best && !m_content.bestWords.isEmpty()) {
+        const QRectF first = rowArea(0, QSizeF(area.right() + right, area.bottom() + bottom));
+        sketch.text({x(m_content.across[*m_content.best], first) + 5.0, first.top() - nameHeight + 2.0}, m_content.bestWords, Qt::AlignLeft | Qt::AlignTop,
+                    {c.inkSoft, 12});
+    }
+}
+
+QPointF PairChart::placeOf(int choice) const
+{
+    const QRectF area = rowArea(0, QSizeF(size()));
+    return filled() ? QPointF(x(m_content.across[std::size_t(choice)], area), area.center().y()) : QPointF();
+}
+
+int PairChart::nearest(QPointF at) const
+{
+    if (!filled())
+        return -1;
+    const QRectF area = rowArea(0, QSizeF(size()));
+    const auto off = [&](double across) { return std::abs(x(across, area) - at.x()); };
+    return int(std::min_element(m_content.across.begin(), m_content.across.end(), [&](double a, double b) { return off(a) < off(b); }) -
+               m_content.across.begin());
+}
+
+void PairChart::mouseMoveEvent(QMouseEvent* event)
+{
+    m_hot = nearest(event->position());
+    update();
+}
+
+void PairChart::mousePressEvent(QMouseEvent* event)
+{
+    if (const int choice = nearest(event->position()); choice >= 0 && event->button() == Qt::LeftButton)
+        emit taken(choice);
+}
+
+void PairChart::leaveEvent(QEvent*)
+{
+    m_hot = -1;
+    update();
+}
+
+void PairChart::keyPressEvent(QKeyEvent* event)
+{
+    const int count = int(m_content.across.size());
+    if (count > 0 && (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right)) {
+        m_hot = std::clamp(m_hot + (event->key() == Qt::Key_Right ? 1 : -1), 0, count - 1);
+        update();
+    } else if (m_hot >= 0 && (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter))
+        emit taken(m_hot);
+    else
+        Canvas::keyPressEvent(event);
+}
+
+} // namespace vetchling::app
