@@ -173,12 +173,14 @@ void registerAll()
 {
     for (const Case& c : cases()) {
         const bool isLong = c.name == "long-wire";
-        registerCase(c.name, [c](benchmark::State& state) { solveOnce(state, c); }, isLong ? 3 : 7, isLong ? 1 : 0);
+        registerCase(
+            c.name, [c](benchmark::State& state) { solveOnce(state, c); }, isLong ? 3 : 7, isLong ? 1 : 0);
     }
     registerCase("table", table);
     registerCase("pattern", pattern);
     registerCase("curve-warm", [](benchmark::State& state) { curve(state, true); });
-    registerCase("curve-cold", [](benchmark::State& state) { curve(state, false); }, 3, 2);
+    registerCase(
+        "curve-cold", [](benchmark::State& state) { curve(state, false); }, 3, 2);
     registerCase("tune", tuning);
     registerCase("tune-fan-5", fanTuning, 3, 1);
 #ifdef VETCHLING_BENCH_APP

@@ -198,7 +198,8 @@ int tuneOne(const Request& request, const Chosen& chosen)
     options.configuration = chosen.subject.configuration;
     if (request.goal.empty())
         options.goal = shapes::TuneGoal::Resonance;
-    const auto outcome = tune(chosen.antenna.shape, chosen.subject.ground, request.vary.front(), frequency, tables, options, terminalWatch());
+    const auto outcome =
+        tune(chosen.antenna.shape, chosen.subject.ground, request.vary.front(), frequency, tables, options, terminalWatch());
     if (!outcome)
         return report(outcome.faults());
     if (Faults faults = saveTuned(request, chosen, {{request.vary.front(), outcome->value}}); !faults.empty())
@@ -293,12 +294,12 @@ Json bandJson(const BandRow& row)
     if (!c.solved())
         return {{"band", c.band.name}, {"lowest_swr", nullptr}, {"solved", false}};
     Json json = {{"band", c.band.name},
-            {"lowest_swr", c.lowestSwr},
-            {"at_Hz", c.at},
-            {"impedance_ohm", pair(c.impedance)},
-            {"share_under_limit", c.shareUnderLimit},
-            {"edge_swr", {c.lowEdgeSwr, c.highEdgeSwr}},
-            {"multiple", c.harmonic}};
+                 {"lowest_swr", c.lowestSwr},
+                 {"at_Hz", c.at},
+                 {"impedance_ohm", pair(c.impedance)},
+                 {"share_under_limit", c.shareUnderLimit},
+                 {"edge_swr", {c.lowEdgeSwr, c.highEdgeSwr}},
+                 {"multiple", c.harmonic}};
     if (!row.configuration.empty())
         json["configuration"] = row.configuration;
     return json;
@@ -311,7 +312,8 @@ Result<std::vector<BandRow>> bandRows(const Request& request, const Chosen& chos
     const bool all = request.configuration.empty();
     study::Library library;
     std::vector<BandRow> rows;
-    for (std::size_t i = all ? 0 : chosen.subject.configuration; i < (all ? configurations.size() : chosen.subject.configuration + 1); ++i) {
+    for (std::size_t i = all ? 0 : chosen.subject.configuration; i < (all ? configurations.size() : chosen.subject.configuration + 1);
+         ++i) {
         const auto curve = study::curveOf(library, study::questionOf(chosen.design, chosen.antenna, {}, i), terminalWatch());
         if (!curve)
             return curve.faults();

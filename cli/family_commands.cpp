@@ -18,10 +18,7 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-std::string measured(double value, units::Quantity quantity)
-{
-    return units::format(value, quantity, units::System::Metric);
-}
+std::string measured(double value, units::Quantity quantity) { return units::format(value, quantity, units::System::Metric); }
 
 std::string ohms(Complex z) { return fmt::format("{:.0f} {} j{:.0f}", z.real(), z.imag() < 0.0 ? "−" : "+", std::abs(z.imag())); }
 
@@ -65,10 +62,10 @@ Result<std::string> row(study::Library& library, const Design& design, const stu
     const double dip = (*curve)->fundamental, width = widthUnderTwo(**curve, dip);
     const shapes::RuleOfThumb rule = family.rules(antenna.shape, tuned->what).front();
     const units::Quantity quantity = family.spec(antenna.shape, tuned->what.parameter)->quantity;
-    return fmt::format("| {} | {}: {} | {} | {} | {} | {} | {} | {:.1f} dBi at {:.0f}° |", proposal.title, rule.name, measured(rule.value, quantity),
-                       measured(tuned->value, quantity), tuned->what.name, studied->built->transformer ? ohms(port) : "",
-                       ohms(studied->built->atLine(port, f)), width > 0.0 ? kilohertz(width) : "—", (*spot)->strongest,
-                       (*spot)->strongestElevation * 180.0 / pi);
+    return fmt::format("| {} | {}: {} | {} | {} | {} | {} | {} | {:.1f} dBi at {:.0f}° |", proposal.title, rule.name,
+                       measured(rule.value, quantity), measured(tuned->value, quantity), tuned->what.name,
+                       studied->built->transformer ? ohms(port) : "", ohms(studied->built->atLine(port, f)),
+                       width > 0.0 ? kilohertz(width) : "—", (*spot)->strongest, (*spot)->strongestElevation * 180.0 / pi);
 }
 
 /// Every family once, hung as the gallery proposes it, as a Markdown table.
@@ -115,7 +112,8 @@ int familiesCommand()
             levers.push_back(
                 {{"parameter", l.parameter}, {"means", l.name}, {"pieces", l.pieces}, {"undoable", l.kind != shapes::LeverKind::Cut}});
         for (const shapes::TunedLength& t : family->tuned(shape))
-            tuned.push_back({{"parameter", t.parameter}, {"means", t.name}, {"at_Hz", t.frequency}, {"configuration", t.configuration + 1}});
+            tuned.push_back(
+                {{"parameter", t.parameter}, {"means", t.name}, {"at_Hz", t.frequency}, {"configuration", t.configuration + 1}});
         out.push_back({{"family", family->id()},
                        {"title", family->title()},
                        {"summary", family->summary()},
@@ -139,7 +137,8 @@ void addFamilyCommands(CLI::App& app, int& status)
     CLI::App* command = app.add_subcommand("families", "families of antennas and their parameters");
     command->add_option("--on", request->on, "design file: instead, a table of what each comes to on its site, tuned");
     command->add_option("--frequency", request->frequency, "Hz, of that table");
-    command->callback([request, &status] { status = request->on.empty() ? familiesCommand() : tableCommand(request->on, request->frequency); });
+    command->callback(
+        [request, &status] { status = request->on.empty() ? familiesCommand() : tableCommand(request->on, request->frequency); });
 }
 
 } // namespace vetchling::cli

@@ -22,7 +22,7 @@ struct AntennaModel {
     std::optional<FitReport> fit;                      ///< on the site
     std::vector<RangeNote> notes;
     std::vector<CutRow> cut;
-    std::size_t configuration = 0;          ///< it is drawn in
+    std::size_t configuration = 0; ///< it is drawn in
     struct Ruled {
         shapes::TunedLength what;
         std::vector<shapes::RuleOfThumb> rules;

@@ -42,15 +42,15 @@ void GalleryDesk::close()
 
 void GalleryDesk::start(const study::Proposal& proposal)
 {
-    const auto job = m_solver.inBackground([this, round = m_round, proposal, design = m_document.snapshot(),
-                                            &library = m_solver.library()](const Watch& watch) {
-        const Result<study::Proposed> answer = study::propose(library, *design, proposal, watch);
-        if (watch.stopped())
-            return false;
-        QMetaObject::invokeMethod(
-            this, [this, round, id = proposal.id, answer] { take(round, id, answer); }, Qt::QueuedConnection);
-        return true;
-    });
+    const auto job = m_solver.inBackground(
+        [this, round = m_round, proposal, design = m_document.snapshot(), &library = m_solver.library()](const Watch& watch) {
+            const Result<study::Proposed> answer = study::propose(library, *design, proposal, watch);
+            if (watch.stopped())
+                return false;
+            QMetaObject::invokeMethod(
+                this, [this, round, id = proposal.id, answer] { take(round, id, answer); }, Qt::QueuedConnection);
+            return true;
+        });
     if (job)
         m_jobs.push_back(job);
 }

@@ -117,14 +117,15 @@ void PairChart::drawScale(Sketch& sketch, const QRectF& area) const
 {
     const Colours& c = sketch.colours();
     for (std::size_t i = 0; i < m_content.across.size(); i += every(m_content.across.size(), ticks))
-        sketch.text({x(m_content.across[i], area), area.bottom() + 4.0}, m_content.ticks[i], Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+        sketch.text({x(m_content.across[i], area), area.bottom() + 4.0}, m_content.ticks[i], Qt::AlignHCenter | Qt::AlignTop,
+                    {c.inkSoft, 12});
     const bool hot = m_hot >= 0 && onScreen();
     sketch.text({area.center().x(), area.bottom() + 22.0}, hot ? m_content.hovers[std::size_t(m_hot)] : m_content.axis,
                 Qt::AlignHCenter | Qt::AlignTop, {hot ? c.ink : c.inkFaint, 12});
     if (m_content.best && !m_content.bestWords.isEmpty()) {
         const QRectF first = rowArea(0, QSizeF(area.right() + right, area.bottom() + bottom));
-        sketch.text({x(m_content.across[*m_content.best], first) + 5.0, first.top() - nameHeight + 2.0}, m_content.bestWords, Qt::AlignLeft | Qt::AlignTop,
-                    {c.inkSoft, 12});
+        sketch.text({x(m_content.across[*m_content.best], first) + 5.0, first.top() - nameHeight + 2.0}, m_content.bestWords,
+                    Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     }
 }
 

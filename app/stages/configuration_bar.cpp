@@ -7,7 +7,8 @@
 
 namespace vetchling::app {
 
-ConfigurationBar::ConfigurationBar(ViewContext& context, QWidget* parent) : QWidget(parent), m_context(context), m_row(new QHBoxLayout(this))
+ConfigurationBar::ConfigurationBar(ViewContext& context, QWidget* parent)
+    : QWidget(parent), m_context(context), m_row(new QHBoxLayout(this))
 {
     setObjectName(QStringLiteral("configurationBar"));
     setAccessibleName(tr("Links"));
@@ -53,7 +54,8 @@ void ConfigurationBar::refresh()
     for (std::size_t i = 0; i < all.size(); ++i) {
         m_buttons[i]->setText(nameOf(all[i]));
         m_buttons[i]->setChecked(i == m_context.document.configuration());
-        const QString words = i + 1 == all.size() ? tr("All links closed") : tr("%n link(s) closed, counted from the feed", nullptr, int(i));
+        const QString words =
+            i + 1 == all.size() ? tr("All links closed") : tr("%n link(s) closed, counted from the feed", nullptr, int(i));
         m_buttons[i]->setToolTip(words);
         m_buttons[i]->setAccessibleName(tr("%1: %2").arg(nameOf(all[i]), words));
     }

@@ -257,7 +257,8 @@ void Sketch::resistor(QPointF at, double angle)
     m_painter.setBrush(colours().card);
     m_painter.setPen(QPen(colours().ink, 1.4));
     m_painter.drawRoundedRect(QRectF(-13, -6, 26, 12), 3, 3);
-    m_painter.drawPolyline(QPolygonF({QPointF(-11, 0), QPointF(-8, -4), QPointF(-4, 4), QPointF(0, -4), QPointF(4, 4), QPointF(8, -4), QPointF(11, 0)}));
+    m_painter.drawPolyline(
+        QPolygonF({QPointF(-11, 0), QPointF(-8, -4), QPointF(-4, 4), QPointF(0, -4), QPointF(4, 4), QPointF(8, -4), QPointF(11, 0)}));
     m_painter.restore();
     reserve({at.x() - 14, at.y() - 14, 28, 28});
 }

@@ -1,7 +1,7 @@
 #include "app/view/words.h"
 
-#include <QLocale>
 #include <QCoreApplication>
+#include <QLocale>
 
 #include <cmath>
 

@@ -58,7 +58,8 @@ private:
     /// Nothing is being computed any more.
     bool isSettled() const
     {
-        if (m_window.solver().busy() || !m_window.solver().detail() || (m_window.galleryOpen() && m_window.gallery().desk().unanswered() > 0))
+        if (m_window.solver().busy() || !m_window.solver().detail() ||
+            (m_window.galleryOpen() && m_window.gallery().desk().unanswered() > 0))
             return false;
         const auto* chart = m_window.findChild<PairChart*>();
         return m_shots[m_next].over != Shot::Over::Trade || (chart && chart->filled());
@@ -102,10 +103,18 @@ void quitAt(const QString& moment, MainWindow& window)
 std::vector<Photographer::Shot> documentationShots()
 {
     using Mode = Theme::Mode;
-    return {{"site.png", 0, 0, Mode::Day},          {"shape.png", 1, 0, Mode::Day},      {"bands.png", 2, 0, Mode::Day},
-            {"sky.png", 3, 0, Mode::Day},           {"build.png", 4, 4, Mode::Day},      {"trim.png", 5, 0, Mode::Day},
-            {"shape-end-fed.png", 1, 1, Mode::Day}, {"shape-loop.png", 1, 3, Mode::Day}, {"sky-vertical.png", 3, 2, Mode::Day},
-            {"shape-night.png", 1, 0, Mode::Night}, {"shape-fan.png", 1, 5, Mode::Day},  {"shape-whip.png", 1, 6, Mode::Day},
+    return {{"site.png", 0, 0, Mode::Day},
+            {"shape.png", 1, 0, Mode::Day},
+            {"bands.png", 2, 0, Mode::Day},
+            {"sky.png", 3, 0, Mode::Day},
+            {"build.png", 4, 4, Mode::Day},
+            {"trim.png", 5, 0, Mode::Day},
+            {"shape-end-fed.png", 1, 1, Mode::Day},
+            {"shape-loop.png", 1, 3, Mode::Day},
+            {"sky-vertical.png", 3, 2, Mode::Day},
+            {"shape-night.png", 1, 0, Mode::Night},
+            {"shape-fan.png", 1, 5, Mode::Day},
+            {"shape-whip.png", 1, 6, Mode::Day},
             {"gallery.png", 1, 0, Mode::Day, Photographer::Shot::Over::Gallery},
             {"trade.png", 1, 4, Mode::Day, Photographer::Shot::Over::Trade}};
 }

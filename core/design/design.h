@@ -112,8 +112,8 @@ void nameThings(Design& design);
 /// The same with new ids, for what an edit brought in.
 void nameNewThings(Design& design);
 
-/// Sets a parameter and keeps what was typed for it. One more pair or link than before changes what all the others do: then the state before is
-/// kept as a copy, once.
+/// Sets a parameter and keeps what was typed for it. One more pair or link than before changes what all the others do: then the state
+/// before is kept as a copy, once.
 /// @param when as for a copy
 void setParameter(Antenna& antenna, const std::string& key, double value, const std::string& typed, const std::string& when);
 

@@ -60,7 +60,8 @@ Fault tooLarge(const WireModel& model, double frequency, double unknowns)
     return {
         "wires",
         {coreText("core", "%1 wavelengths of wire need %2 unknowns, more than the %3 that fit; lower the frequency or shorten the wires"),
-         fmt::format("{:.0f}", model.totalLength() / wavelength(frequency)), fmt::format("{:.0f}", unknowns), std::to_string(mostUnknowns)}};
+         fmt::format("{:.0f}", model.totalLength() / wavelength(frequency)), fmt::format("{:.0f}", unknowns),
+         std::to_string(mostUnknowns)}};
 }
 
 Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::shared_ptr<const WireModel>& model, GroundTableCache& tables,

@@ -10,9 +10,9 @@
 namespace vetchling::em {
 
 struct SweepOptions {
-    double from = 0.0, to = 0.0;    ///< Hz
-    double reference = 50.0;        ///< ohm; the SWR that matters is on this impedance
-    double swrTolerance = 0.004;    ///< relative, where SWR < 10; the curve then keeps 1 %
+    double from = 0.0, to = 0.0; ///< Hz
+    double reference = 50.0;     ///< ohm; the SWR that matters is on this impedance
+    double swrTolerance = 0.004; ///< relative, where SWR < 10; the curve then keeps 1 %
     int mostSolves = 72;
     SolveOptions solve; ///< where one small mesh serves all frequencies it is not refined to the wanted error
 };

@@ -304,7 +304,8 @@ Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTabl
         if (!coverMesh(mesh, *table, watch))
             return watch.stopped()
                        ? Fault{"", stoppedMessage}
-                       : Fault{"wires", coreText("core", "the wires lie more than 170 wavelengths apart; lower the frequency or move them closer")};
+                       : Fault{"wires",
+                               coreText("core", "the wires lie more than 170 wavelengths apart; lower the frequency or move them closer")};
     }
     if (watch.stopped())
         return Fault{"", stoppedMessage};

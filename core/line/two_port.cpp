@@ -12,10 +12,7 @@ TwoPort TwoPort::idealTransformer(double ratio)
 
 TwoPort TwoPort::line(Complex z, Complex gl) { return {std::cosh(gl), z * std::sinh(gl), std::sinh(gl) / z, std::cosh(gl)}; }
 
-TwoPort TwoPort::then(const TwoPort& n) const
-{
-    return {a * n.a + b * n.c, a * n.b + b * n.d, c * n.a + d * n.c, c * n.b + d * n.d};
-}
+TwoPort TwoPort::then(const TwoPort& n) const { return {a * n.a + b * n.c, a * n.b + b * n.d, c * n.a + d * n.c, c * n.b + d * n.d}; }
 
 Complex TwoPort::slope(Complex load) const
 {

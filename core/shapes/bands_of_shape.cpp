@@ -11,23 +11,23 @@ using Texts = std::array<const char*, mostBands>;
 
 constexpr Texts frequencyLabels = {coreText("core", "First band"),  coreText("core", "Second band"), coreText("core", "Third band"),
                                    coreText("core", "Fourth band"), coreText("core", "Fifth band"),  coreText("core", "Sixth band")};
-constexpr Texts legNames = {coreText("core", "a side, innermost"),   coreText("core", "a side, second band"),
-                            coreText("core", "a side, third band"),  coreText("core", "a side, fourth band"),
-                            coreText("core", "a side, fifth band"),  coreText("core", "a side, sixth band")};
+constexpr Texts legNames = {coreText("core", "each side, innermost"),  coreText("core", "each side, second band"),
+                            coreText("core", "each side, third band"), coreText("core", "each side, fourth band"),
+                            coreText("core", "each side, fifth band"), coreText("core", "each side, sixth band")};
 constexpr Texts lengthNames = {coreText("core", "of wire, innermost"),  coreText("core", "of wire, second band"),
                                coreText("core", "of wire, third band"), coreText("core", "of wire, fourth band"),
                                coreText("core", "of wire, fifth band"), coreText("core", "of wire, sixth band")};
-constexpr Texts lengthLabels = {coreText("core", "Wire, innermost"),   coreText("core", "Wire, second band"),
-                                coreText("core", "Wire, third band"),  coreText("core", "Wire, fourth band"),
-                                coreText("core", "Wire, fifth band"),  coreText("core", "Wire, sixth band")};
+constexpr Texts lengthLabels = {coreText("core", "Wire, innermost"),  coreText("core", "Wire, second band"),
+                                coreText("core", "Wire, third band"), coreText("core", "Wire, fourth band"),
+                                coreText("core", "Wire, fifth band"), coreText("core", "Wire, sixth band")};
 
 std::string keyOf(const char* stem, int band) { return std::string(stem) + (band == 1 ? "" : "_" + std::to_string(band)) + "_m"; }
 
 } // namespace
 
-const Texts legLabels = {coreText("core", "A side, innermost"),   coreText("core", "A side, second band"),
-                         coreText("core", "A side, third band"),  coreText("core", "A side, fourth band"),
-                         coreText("core", "A side, fifth band"),  coreText("core", "A side, sixth band")};
+const Texts legLabels = {coreText("core", "A side, innermost"),  coreText("core", "A side, second band"),
+                         coreText("core", "A side, third band"), coreText("core", "A side, fourth band"),
+                         coreText("core", "A side, fifth band"), coreText("core", "A side, sixth band")};
 const Texts legSections = {coreText("core", "first section"),  coreText("core", "second section"), coreText("core", "third section"),
                            coreText("core", "fourth section"), coreText("core", "fifth section"),  coreText("core", "sixth section")};
 

@@ -175,7 +175,8 @@ AntennaShape dipoleBetween(const Family& family, const AntennaShape& shape, cons
 {
     constexpr double sag = 0.03; // of the distance
     const double east = to.x - from.x, north = to.y - from.y, away = std::hypot(east, north);
-    const double top = std::min(from.top.value_or(family.value(shape, "apex_height_m")), to.top.value_or(family.value(shape, "apex_height_m")));
+    const double top =
+        std::min(from.top.value_or(family.value(shape, "apex_height_m")), to.top.value_or(family.value(shape, "apex_height_m")));
     AntennaShape next = dipoleStraightened(shape);
     next.parameters["x_m"] = 0.5 * (from.x + to.x);
     next.parameters["y_m"] = 0.5 * (from.y + to.y);

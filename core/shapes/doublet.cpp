@@ -13,7 +13,8 @@ public:
     std::string title() const override { return coreText("core", "Open-wire doublet"); }
     std::string summary() const override
     {
-        return coreText("core", "Two legs of any length and open-wire line down to a tuner, for many bands; the line's length decides what it sees.");
+        return coreText(
+            "core", "Two legs of any length and open-wire line down to a tuner, for many bands; the line's length decides what it sees.");
     }
 
     std::vector<ParameterSpec> parameters(const AntennaShape&) const override
@@ -43,8 +44,8 @@ public:
         while (odd * quarter - leg < std::max(reach, 0.2 * quarter))
             odd += 2.0;
         return {{coreText("core", "odd quarter waves"),
-                 coreText("core", "a side and the line are an odd number of quarter waves, so that the tuner sees a low resistance"), 0.0, 0.0,
-                 (odd * quarter - leg) * velocity}};
+                 coreText("core", "a side and the line are an odd number of quarter waves, so that the tuner sees a low resistance"), 0.0,
+                 0.0, (odd * quarter - leg) * velocity}};
     }
     std::vector<Lever> levers(const AntennaShape&) const override
     {
@@ -69,9 +70,9 @@ public:
         if (!g)
             return g.faults();
         BuiltAntenna out = dipoleFrame(*g, shape);
-        out.transformer = ownLine({value(shape, "line_ohm"), value(shape, "line_m"), 0.01 * value(shape, "line_velocity_percent"),
-                                   value(shape, "line_k1")},
-                                  value(shape, "transformer_ratio"));
+        out.transformer = ownLine(
+            {value(shape, "line_ohm"), value(shape, "line_m"), 0.01 * value(shape, "line_velocity_percent"), value(shape, "line_k1")},
+            value(shape, "transformer_ratio"));
         out.sections = {{coreText("core", "leg"), 2, g->leg, WireEnd::Centre, WireEnd::Insulator}};
         return out;
     }

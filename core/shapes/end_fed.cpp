@@ -67,7 +67,8 @@ public:
         const auto v = [&](const char* key) { return value(shape, key); };
         const double length = v("length_m"), firstRun = v("first_run_m"), drop = v("drop_m"), hung = length - drop;
         if (drop > 0.0 && hung <= (bent(shape) ? firstRun : 0.0) + 0.02 * length)
-            return Fault{"drop_m", {coreText("core", "the wire is only %1 long; let less hang down"), Measure{length, units::Quantity::Length}}};
+            return Fault{"drop_m",
+                         {coreText("core", "the wire is only %1 long; let less hang down"), Measure{length, units::Quantity::Length}}};
         std::vector<Vec3> points{{v("x_m"), v("y_m"), v("feed_height_m")}};
         if (bent(shape)) {
             if (Faults f = addRun(points, firstRun, v("bend_height_m"), v("bearing_deg"), "bend_height_m"); !f.empty())
@@ -142,7 +143,8 @@ private:
         if (henry == 0.0)
             return {};
         if (at >= 0.98 * length)
-            return {{"coil_at_m", {coreText("core", "the wire ends at %1; put the coil nearer to the feed"), Measure{length, units::Quantity::Length}}}};
+            return {{"coil_at_m",
+                     {coreText("core", "the wire ends at %1; put the coil nearer to the feed"), Measure{length, units::Quantity::Length}}}};
         addSeriesCoil(out, 0, at, henry, value(shape, "coil_q"));
         return {};
     }

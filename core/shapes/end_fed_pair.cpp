@@ -8,8 +8,8 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr double secondBand = 1.5;         // times the design frequency: an octave would find the first wire resonant too
-constexpr double usualImpedance = 800.0;   // ohm: on each band the other wire lies beside the half wave
+constexpr double secondBand = 1.5;       // times the design frequency: an octave would find the first wire resonant too
+constexpr double usualImpedance = 800.0; // ohm: on each band the other wire lies beside the half wave
 
 class EndFedPair final : public Family {
 public:
@@ -17,7 +17,8 @@ public:
     std::string title() const override { return coreText("core", "Two end-feds, one feed"); }
     std::string summary() const override
     {
-        return coreText("core", "Two half-waves from one transformer, going apart; on each band the other one lies beside it and takes its share.");
+        return coreText("core",
+                        "Two half-waves from one transformer, going apart; on each band the other one lies beside it and takes its share.");
     }
 
     std::vector<ParameterSpec> parameters(const AntennaShape&) const override
@@ -32,10 +33,7 @@ public:
         return all;
     }
 
-    void settle(AntennaShape& shape) const override
-    {
-        lowerToReach(*this, shape, "length_2_m", {"end_height_m", "second_end_height_m"});
-    }
+    void settle(AntennaShape& shape) const override { lowerToReach(*this, shape, "length_2_m", {"end_height_m", "second_end_height_m"}); }
 
     std::vector<TunedLength> tuned(const AntennaShape& shape) const override
     {
@@ -80,7 +78,8 @@ public:
         std::vector<Vec3> first{feed}, second{feed};
         if (Faults f = addRun(first, v("length_m"), v("end_height_m"), v("bearing_deg"), "end_height_m"); !f.empty())
             return f;
-        if (Faults f = addRun(second, v("length_2_m"), v("second_end_height_m"), v("bearing_deg") + v("between_deg"), "second_end_height_m");
+        if (Faults f =
+                addRun(second, v("length_2_m"), v("second_end_height_m"), v("bearing_deg") + v("between_deg"), "second_end_height_m");
             !f.empty())
             return f;
         BuiltAntenna out = endFedFrame(*this, shape, {feed, feed}, usualImpedance);

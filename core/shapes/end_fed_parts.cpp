@@ -86,10 +86,7 @@ void addCounterpoiseSection(const Family& family, const AntennaShape& shape, Bui
         out.notCut += length;
 }
 
-std::vector<Part> endFedParts()
-{
-    return {{"wire", coreText("core", "Wire")}, {"counterpoise", coreText("core", "Counterpoise")}};
-}
+std::vector<Part> endFedParts() { return {{"wire", coreText("core", "Wire")}, {"counterpoise", coreText("core", "Counterpoise")}}; }
 
 void lowerToReach(const Family& family, AntennaShape& shape, const std::string& length, const std::vector<std::string>& heights)
 {

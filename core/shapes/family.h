@@ -144,8 +144,8 @@ enum class TuneGoal { Resonance, LowestSwr };
 /// A length (or coil) that makes the antenna work on a frequency.
 struct TunedLength {
     std::string parameter;
-    std::string name;       ///< in a sentence: "a side"
-    double frequency = 0.0; ///< Hz
+    std::string name;              ///< in a sentence: "a side"
+    double frequency = 0.0;        ///< Hz
     std::size_t configuration = 0; ///< that it is tuned in
 };
 

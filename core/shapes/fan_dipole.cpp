@@ -153,8 +153,8 @@ private:
                                                   coreText("core", "Third pair for"), coreText("core", "Fourth pair for"),
                                                   coreText("core", "Fifth pair for")};
     static constexpr PairTexts pairLabels = {coreText("core", "Length a side"), coreText("core", "Second pair, a side"),
-                                            coreText("core", "Third pair, a side"), coreText("core", "Fourth pair, a side"),
-                                            coreText("core", "Fifth pair, a side")};
+                                             coreText("core", "Third pair, a side"), coreText("core", "Fourth pair, a side"),
+                                             coreText("core", "Fifth pair, a side")};
     static constexpr PairTexts legNames = {coreText("core", "a side"), coreText("core", "a side of the second pair"),
                                            coreText("core", "a side of the third pair"), coreText("core", "a side of the fourth pair"),
                                            coreText("core", "a side of the fifth pair")};

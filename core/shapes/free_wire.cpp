@@ -63,8 +63,9 @@ public:
         double whole = half;
         while (whole < 1.05 * before)
             whole += 2.0 * half;
-        return {{coreText("core", "rest of a half wave"), coreText("core", "all of the wire an odd number of half waves, as if it were straight"), 0.0,
-                 0.0, std::max(0.02, whole - before)}};
+        return {{coreText("core", "rest of a half wave"),
+                 coreText("core", "all of the wire an odd number of half waves, as if it were straight"), 0.0, 0.0,
+                 std::max(0.02, whole - before)}};
     }
     std::vector<Lever> levers(const AntennaShape& shape) const override
     {
@@ -111,7 +112,8 @@ public:
         out.handles = {{coreText("core", "beginning"), points.front(), {"start_height_m"}}};
         for (int piece = 1; piece <= pieces; ++piece) {
             const Vec3 to = points[std::size_t(piece)];
-            out.handles.push_back({piece == pieces ? coreText("core", "end") : coreText("core", "corner"), to,
+            out.handles.push_back({piece == pieces ? coreText("core", "end") : coreText("core", "corner"),
+                                   to,
                                    {key(piece, "_m"), key(piece, "_rise_m"), key(piece, "_bearing_deg")}});
             out.dimensions.push_back({points[std::size_t(piece) - 1], to, key(piece, "_m")});
         }
@@ -124,17 +126,20 @@ public:
 private:
     using Texts = const char* const[most];
     static constexpr Texts lengths = {
-        coreText("core", "First piece"),   coreText("core", "Second piece"), coreText("core", "Third piece"),    coreText("core", "Fourth piece"),
-        coreText("core", "Fifth piece"),   coreText("core", "Sixth piece"),  coreText("core", "Seventh piece"),  coreText("core", "Eighth piece"),
-        coreText("core", "Ninth piece"),   coreText("core", "Tenth piece"),  coreText("core", "Eleventh piece"), coreText("core", "Twelfth piece")};
+        coreText("core", "First piece"),   coreText("core", "Second piece"),   coreText("core", "Third piece"),
+        coreText("core", "Fourth piece"),  coreText("core", "Fifth piece"),    coreText("core", "Sixth piece"),
+        coreText("core", "Seventh piece"), coreText("core", "Eighth piece"),   coreText("core", "Ninth piece"),
+        coreText("core", "Tenth piece"),   coreText("core", "Eleventh piece"), coreText("core", "Twelfth piece")};
     static constexpr Texts bearings = {
-        coreText("core", "First towards"), coreText("core", "Second towards"), coreText("core", "Third towards"),    coreText("core", "Fourth towards"),
-        coreText("core", "Fifth towards"), coreText("core", "Sixth towards"),  coreText("core", "Seventh towards"),  coreText("core", "Eighth towards"),
-        coreText("core", "Ninth towards"), coreText("core", "Tenth towards"),  coreText("core", "Eleventh towards"), coreText("core", "Twelfth towards")};
+        coreText("core", "First towards"),   coreText("core", "Second towards"),   coreText("core", "Third towards"),
+        coreText("core", "Fourth towards"),  coreText("core", "Fifth towards"),    coreText("core", "Sixth towards"),
+        coreText("core", "Seventh towards"), coreText("core", "Eighth towards"),   coreText("core", "Ninth towards"),
+        coreText("core", "Tenth towards"),   coreText("core", "Eleventh towards"), coreText("core", "Twelfth towards")};
     static constexpr Texts rises = {
-        coreText("core", "First rises by"), coreText("core", "Second rises by"), coreText("core", "Third rises by"),    coreText("core", "Fourth rises by"),
-        coreText("core", "Fifth rises by"), coreText("core", "Sixth rises by"),  coreText("core", "Seventh rises by"),  coreText("core", "Eighth rises by"),
-        coreText("core", "Ninth rises by"), coreText("core", "Tenth rises by"),  coreText("core", "Eleventh rises by"), coreText("core", "Twelfth rises by")};
+        coreText("core", "First rises by"),   coreText("core", "Second rises by"),   coreText("core", "Third rises by"),
+        coreText("core", "Fourth rises by"),  coreText("core", "Fifth rises by"),    coreText("core", "Sixth rises by"),
+        coreText("core", "Seventh rises by"), coreText("core", "Eighth rises by"),   coreText("core", "Ninth rises by"),
+        coreText("core", "Tenth rises by"),   coreText("core", "Eleventh rises by"), coreText("core", "Twelfth rises by")};
     static constexpr const char* piecesGroup = coreText("core", "Pieces, from its beginning");
 
     static const char* text(int piece, Texts& texts) { return texts[piece - 1]; }

@@ -39,8 +39,8 @@ public:
     std::vector<RuleOfThumb> rules(const AntennaShape& shape, const TunedLength& length) const override
     {
         const double side = halfWaveRules(length.frequency).front().value;
-        return {{coreText("core", "less the hat"), coreText("core", "a hat is worth 0.7 of a spoke, and another 0.3 for each of them"), 0.0, 0.0,
-                 std::max(0.3 * side, side - hatReach(value(shape, "hat_m"), value(shape, "hat_count")))}};
+        return {{coreText("core", "less the hat"), coreText("core", "a hat is worth 0.7 of a spoke, and another 0.3 for each of them"), 0.0,
+                 0.0, std::max(0.3 * side, side - hatReach(value(shape, "hat_m"), value(shape, "hat_count")))}};
     }
     std::vector<Lever> levers(const AntennaShape&) const override
     {

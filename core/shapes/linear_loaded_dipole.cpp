@@ -52,8 +52,9 @@ public:
         const double wanted = loadingReactance({leg, value(shape, "loading_at_m"), shape.wire.diameter}, length.frequency);
         const double line = 120.0 * std::acosh(std::max(1.5, value(shape, "loading_spacing_m") / shape.wire.diameter));
         const double fold = std::atan2(std::max(wanted, 0.0), line) / waveNumber(length.frequency);
-        return {{coreText("core", "shorted line"), coreText("core", "the pair's reactance in place of a coil; its own radiation not counted"), 0.0,
-                 0.0, std::max(0.01, std::min(fold, 0.95 * (leg - value(shape, "loading_at_m"))))}};
+        return {{coreText("core", "shorted line"),
+                 coreText("core", "the pair's reactance in place of a coil; its own radiation not counted"), 0.0, 0.0,
+                 std::max(0.01, std::min(fold, 0.95 * (leg - value(shape, "loading_at_m"))))}};
     }
     std::vector<Lever> levers(const AntennaShape&) const override
     {
@@ -80,8 +81,9 @@ public:
             return g.faults();
         const double at = value(shape, "loading_at_m"), fold = value(shape, "loading_m"), spacing = value(shape, "loading_spacing_m");
         if (at + fold >= 0.99 * g->leg)
-            return Fault{"loading_m", {coreText("core", "the fold would end beyond the arm's %1; make it shorter or begin it farther in"),
-                                       Measure{g->leg, units::Quantity::Length}}};
+            return Fault{"loading_m",
+                         {coreText("core", "the fold would end beyond the arm's %1; make it shorter or begin it farther in"),
+                          Measure{g->leg, units::Quantity::Length}}};
         if (spacing < 1.5 * (shape.wire.diameter + 2.0 * shape.wire.jacket))
             return Fault{"loading_spacing_m", coreText("core", "the wires of the fold would touch; space them wider")};
         const std::vector<Vec3> a = armPath(shape, *g, 0), b = armPath(shape, *g, 1);
@@ -112,7 +114,8 @@ private:
         if (value(shape, "loading_fold") < 0.5)
             return {g.centre, low(at + fold, 0), low(at + fold, 1), low(at, 1), low(at, 2), low(g.leg, 2)};
         // the stub hangs below; where it comes back the arm goes on beside its foot
-        return {g.centre, low(at, 0), low(at, 2), low(at + fold, 2), low(at + fold, 1), low(at + spacing, 1), low(at + spacing, 0), low(g.leg, 0)};
+        return {g.centre,          low(at, 0),           low(at, 2),           low(at + fold, 2),
+                low(at + fold, 1), low(at + spacing, 1), low(at + spacing, 0), low(g.leg, 0)};
     }
 };
 

@@ -15,7 +15,8 @@ public:
     std::string title() const override { return coreText("core", "Linked dipole"); }
     std::string summary() const override
     {
-        return coreText("core", "One pair of legs in sections: with its links open or closed it is half a wave on each of two to six bands.");
+        return coreText("core",
+                        "One pair of legs in sections: with its links open or closed it is half a wave on each of two to six bands.");
     }
 
     std::string layout(const AntennaShape& shape) const override { return std::to_string(bandsOf(shape)); }

@@ -89,7 +89,8 @@ public:
 private:
     static int bandsOf(const AntennaShape& shape) { return countOf(shape, "band_count", 2, mostBands); }
 
-    template <class At> static void annotate(BuiltAntenna& out, const std::vector<double>& paths, double gap, std::size_t configuration, const At& at)
+    template <class At>
+    static void annotate(BuiltAntenna& out, const std::vector<double>& paths, double gap, std::size_t configuration, const At& at)
     {
         const int bands = int(paths.size());
         out.handles.push_back({coreText("core", "far end"), at(paths.back()), {"end_height_m", lengthKey(bands)}});

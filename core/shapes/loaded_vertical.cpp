@@ -62,7 +62,8 @@ public:
         if (coil > 0.0)
             out.sections.push_back({coreText("core", "below the coil"), 1, coil, WireEnd::Centre, WireEnd::Coil, false});
         const bool hat = value(shape, "hat_count") >= 0.5;
-        out.sections.push_back({coreText("core", "above the coil"), 1, radiator - coil, WireEnd::Coil, hat ? WireEnd::Joint : WireEnd::Insulator});
+        out.sections.push_back(
+            {coreText("core", "above the coil"), 1, radiator - coil, WireEnd::Coil, hat ? WireEnd::Joint : WireEnd::Insulator});
         if (Faults faults = addRadials(*this, shape, out); !faults.empty())
             return faults;
         addHatAt(*this, shape, out, top, {0.0, 0.0, 1.0}, "");

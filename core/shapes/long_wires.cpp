@@ -14,8 +14,8 @@ constexpr double tailInWaves = 0.24; // of the wire behind a resistor, in place 
 RuleOfThumb halfWavesRule(double halfWaves, double frequency)
 {
     constexpr double halfWave = 492.0, ends = 0.05;
-    return feetRule(std::to_string(int(std::lround(halfWaves))) + " x 492 / f", coreText("core", "whole half waves, 5 % of one taken off for the ends"),
-                    halfWave * (halfWaves - ends), 1.0, frequency);
+    return feetRule(std::to_string(int(std::lround(halfWaves))) + " x 492 / f",
+                    coreText("core", "whole half waves, 5 % of one taken off for the ends"), halfWave * (halfWaves - ends), 1.0, frequency);
 }
 
 ParameterSpec halfWaveCount(double standard)
@@ -30,7 +30,9 @@ public:
     std::string title() const override { return coreText("core", "Long wire"); }
     std::string summary() const override
     {
-        return coreText("core", "Several half waves of wire fed at an end through a transformer; the longer, the nearer to its own direction it fires.");
+        return coreText(
+            "core",
+            "Several half waves of wire fed at an end through a transformer; the longer, the nearer to its own direction it fires.");
     }
 
     std::vector<ParameterSpec> parameters(const AntennaShape&) const override
@@ -92,7 +94,8 @@ public:
     std::string title() const override { return coreText("core", "Terminated wire"); }
     std::string summary() const override
     {
-        return coreText("core", "A long wire that ends in a resistor: nearly the same impedance everywhere, one direction, half the power lost.");
+        return coreText("core",
+                        "A long wire that ends in a resistor: nearly the same impedance everywhere, one direction, half the power lost.");
     }
 
     std::vector<ParameterSpec> parameters(const AntennaShape&) const override
@@ -119,7 +122,8 @@ public:
     TuneGoal usualGoal() const override { return TuneGoal::LowestSwr; }
     std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
     {
-        return {feetRule("234 / f", coreText("core", "a quarter wave, which earths the resistor on its band"), 234.0, 1.0, length.frequency)};
+        return {
+            feetRule("234 / f", coreText("core", "a quarter wave, which earths the resistor on its band"), 234.0, 1.0, length.frequency)};
     }
     std::vector<Lever> levers(const AntennaShape&) const override
     {
@@ -168,7 +172,8 @@ public:
     std::string title() const override { return coreText("core", "V of two long wires"); }
     std::string summary() const override
     {
-        return coreText("core", "Two long legs that open so far that their lobes fall together; with resistors at the ends in one direction only.");
+        return coreText("core",
+                        "Two long legs that open so far that their lobes fall together; with resistors at the ends in one direction only.");
     }
 
     std::vector<ParameterSpec> parameters(const AntennaShape&) const override

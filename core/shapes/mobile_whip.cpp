@@ -11,7 +11,7 @@ namespace {
 
 enum Mount { roof = 0, rear = 1 };
 
-constexpr double bodyRadius = 0.05; // m: sheet metal as thick wires along its edges
+constexpr double bodyRadius = 0.02; // m: sheet metal as wires along its edges
 
 class MobileWhip final : public Family {
 public:
@@ -25,14 +25,17 @@ public:
     std::vector<ParameterSpec> parameters(const AntennaShape&) const override
     {
         std::vector<ParameterSpec> all{
-            choiceSpec("mount", coreText("core", "Mounted on"), hangsGroup, {coreText("core", "the middle of the roof"), coreText("core", "the rear")}),
+            choiceSpec("mount", coreText("core", "Mounted on"), hangsGroup,
+                       {coreText("core", "the middle of the roof"), coreText("core", "the rear")}),
             lengthSpec("body_length_m", coreText("core", "Length of the body"), hangsGroup, {4.3, 0.5, 30.0}),
             lengthSpec("body_width_m", coreText("core", "Its width"), hangsGroup, {1.7, 0.3, 5.0}),
             lengthSpec("body_height_m", coreText("core", "Height of the roof"), hangsGroup, {1.5, 0.5, 6.0}),
             lengthSpec("body_clearance_m", coreText("core", "Body above the soil"), hangsGroup, {0.25, 0.1, 2.0}),
-            lengthSpec("radiator_m", coreText("core", "Length of the whip"), lengthGroup, {2.4, 0.05, 20.0}, coreText("core", "above its mount"), 0.14),
+            lengthSpec("radiator_m", coreText("core", "Length of the whip"), lengthGroup, {2.4, 0.05, 20.0},
+                       coreText("core", "above its mount"), 0.14),
             inductanceSpec("inductance_H", coreText("core", "Coil"), coilsGroup, {30e-6, 0.0, 5e-3}),
-            percentSpec("coil_place_percent", coreText("core", "Coil up the whip"), coilsGroup, {30.0, 0.0, 95.0}, coreText("core", "0 is at its foot")),
+            percentSpec("coil_place_percent", coreText("core", "Coil up the whip"), coilsGroup, {30.0, 0.0, 95.0},
+                        coreText("core", "0 is at its foot")),
             coilQuality(),
         };
         addPlace(all);
@@ -78,7 +81,8 @@ public:
             out.sections.push_back({coreText("core", "below the coil"), 1, coil, WireEnd::Tube, WireEnd::Coil, false});
         out.sections.push_back({coreText("core", "above the coil"), 1, whip - coil, WireEnd::Coil, WireEnd::Tube});
         addBody(shape, out);
-        out.handles = {{coreText("core", "tip"), tip, {"radiator_m"}}, {coreText("core", "roof"), at(shape, 0.5, 0.0, true), {"body_height_m", "body_length_m"}}};
+        out.handles = {{coreText("core", "tip"), tip, {"radiator_m"}},
+                       {coreText("core", "roof"), at(shape, 0.5, 0.0, true), {"body_height_m", "body_length_m"}}};
         out.dimensions = {{foot, tip, "radiator_m"}};
         return out;
     }

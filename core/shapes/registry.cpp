@@ -39,16 +39,16 @@ void checkWire(const WireChoice& wire, const std::string& path, Faults& faults)
 const std::vector<const Family*>& families()
 {
     static const std::vector<const Family*> all{
-        &dipoleFamily(), &bentDipoleFamily(), &offCentreDipoleFamily(), &foldedDipoleFamily(), &extendedDipoleFamily(), &tubeDipoleFamily(),
-        &whipPairFamily(), &rodDipoleFamily(), // loaded ones
-        &loadedDipoleFamily(), &trapDipoleFamily(), &hatDipoleFamily(), &linearLoadedDipoleFamily(), // several bands
-        &fanDipoleFamily(), &linkedDipoleFamily(), &doubletFamily(), // end-fed
-        &endFedFamily(), &linkedEndFedFamily(), &endFedTailFamily(), &endFedPairFamily(), // long
-        &longWireFamily(), &longVFamily(), &terminatedWireFamily(), // upright
-        &verticalFamily(), &whipFamily(), &loadedVerticalFamily(), &invertedLFamily(), &tVerticalFamily(), &halfWaveVerticalFamily(),
-        &fiveEighthsFamily(), &threeQuartersFamily(), &nonResonantVerticalFamily(), &stubVerticalFamily(), &twoBandWhipFamily(),
-        &trapVerticalFamily(), &mobileWhipFamily(), // loops
-        &deltaLoopFamily(), &polygonLoopFamily(),   // one's own
+        &dipoleFamily(),           &bentDipoleFamily(),   &offCentreDipoleFamily(), &foldedDipoleFamily(),        &extendedDipoleFamily(),
+        &tubeDipoleFamily(),       &whipPairFamily(),     &rodDipoleFamily(),                                    // loaded ones
+        &loadedDipoleFamily(),     &trapDipoleFamily(),   &hatDipoleFamily(),       &linearLoadedDipoleFamily(), // several bands
+        &fanDipoleFamily(),        &linkedDipoleFamily(), &doubletFamily(),                                      // end-fed
+        &endFedFamily(),           &linkedEndFedFamily(), &endFedTailFamily(),      &endFedPairFamily(),         // long
+        &longWireFamily(),         &longVFamily(),        &terminatedWireFamily(),                               // upright
+        &verticalFamily(),         &whipFamily(),         &loadedVerticalFamily(),  &invertedLFamily(),           &tVerticalFamily(),
+        &halfWaveVerticalFamily(), &fiveEighthsFamily(),  &threeQuartersFamily(),   &nonResonantVerticalFamily(), &stubVerticalFamily(),
+        &twoBandWhipFamily(),      &trapVerticalFamily(), &mobileWhipFamily(), // loops
+        &deltaLoopFamily(),        &polygonLoopFamily(),                       // one's own
         &freeWireFamily(),
     };
     return all;

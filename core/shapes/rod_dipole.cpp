@@ -33,8 +33,16 @@ public:
                                  coreText("core", "a metal strip under the rods, insulated from them; 0 for none"), 0.06));
         all.push_back(sizeSpec("bracket_width_m", coreText("core", "Width of the strip"), standsGroup, {0.03, 0.001, 0.5},
                                coreText("core", "acts like a wire of radius a quarter of it"), 0.01));
-        all.push_back(lengthSpec("bracket_below_m", coreText("core", "Bracket below the rods"), standsGroup, {0.06, 0.005, 5.0}, {}, 0.035));
+        all.push_back(
+            lengthSpec("bracket_below_m", coreText("core", "Bracket below the rods"), standsGroup, {0.06, 0.005, 5.0}, {}, 0.035));
         return all;
+    }
+
+    /// On HF a rod is a tube that can still be lifted.
+    void settle(AntennaShape& shape) const override
+    {
+        constexpr double thickest = 0.025; // m
+        shape.parameters["rod_diameter_m"] = std::min(shape.parameters["rod_diameter_m"], thickest);
     }
 
     std::vector<TunedLength> tuned(const AntennaShape& shape) const override
@@ -65,10 +73,12 @@ public:
         const double half = 0.5 * value(shape, "gap_m"), lead = value(shape, "lead_m"), bracket = value(shape, "bracket_m");
         const double below = value(shape, "bracket_below_m");
         if (half >= 0.5 * g->leg)
-            return Fault{"gap_m", {coreText("core", "a side is only %1 long; make the gap smaller"), Measure{g->leg, units::Quantity::Length}}};
+            return Fault{"gap_m",
+                         {coreText("core", "a side is only %1 long; make the gap smaller"), Measure{g->leg, units::Quantity::Length}}};
         if (bracket > 0.0 && below < 1.2 * lead)
-            return Fault{"bracket_below_m", {coreText("core", "the leads end %1 below the rods; put the bracket lower than that"),
-                                             Measure{lead, units::Quantity::Length}}};
+            return Fault{"bracket_below_m",
+                         {coreText("core", "the leads end %1 below the rods; put the bracket lower than that"),
+                          Measure{lead, units::Quantity::Length}}};
         return assemble(shape, *g, half, lead, bracket, below);
     }
 

@@ -52,8 +52,8 @@ ParameterSpec frequencySpec(std::string key, std::string label, const char* grou
 
 ParameterSpec choiceSpec(std::string key, std::string label, const char* group, std::vector<std::string> choices, std::string help)
 {
-    ParameterSpec spec = specOf(Quantity::Plain, std::move(key), std::move(label), group, {0.0, 0.0, double(choices.size()) - 1.0},
-                                std::move(help));
+    ParameterSpec spec =
+        specOf(Quantity::Plain, std::move(key), std::move(label), group, {0.0, 0.0, double(choices.size()) - 1.0}, std::move(help));
     spec.choices = std::move(choices);
     return spec;
 }

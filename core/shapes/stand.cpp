@@ -79,8 +79,9 @@ Faults addRadials(const Family& family, const AntennaShape& shape, BuiltAntenna&
         out.insulators.push_back(end);
         if (i > 0)
             continue;
-        out.handles.push_back({coreText("core", "radial end"), end,
-                               anchor > 0.0 ? std::vector<std::string>{"radial_m"} : std::vector<std::string>{"radial_end_height_m", "radial_m"}});
+        out.handles.push_back(
+            {coreText("core", "radial end"), end,
+             anchor > 0.0 ? std::vector<std::string>{"radial_m"} : std::vector<std::string>{"radial_end_height_m", "radial_m"}});
         if (path->size() == 3)
             out.handles.push_back({coreText("core", "anchor"), (*path)[1], {"radial_anchor_m"}});
         out.dimensions.push_back({base, end, "radial_m"});

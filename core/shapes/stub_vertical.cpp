@@ -65,13 +65,16 @@ public:
     {
         const double stub = value(shape, "stub_m"), tap = value(shape, "tap_m"), spacing = value(shape, "stub_spacing_m");
         if (tap >= 0.9 * stub)
-            return Fault{"tap_m", {coreText("core", "the stub is %1 long; the tap belongs near its bridge"), Measure{stub, units::Quantity::Length}}};
+            return Fault{
+                "tap_m",
+                {coreText("core", "the stub is %1 long; the tap belongs near its bridge"), Measure{stub, units::Quantity::Length}}};
         if (spacing < 1.5 * (shape.wire.diameter + 2.0 * shape.wire.jacket))
             return Fault{"stub_spacing_m", coreText("core", "the two wires would touch; space them wider")};
         const double radiator = value(shape, "radiator_m");
         const Vec3 foot{value(shape, "x_m"), value(shape, "y_m"), value(shape, "base_height_m")}, up{0.0, 0.0, 1.0},
             aside = spacing * towards(value(shape, "bearing_deg"));
-        const Vec3 tapHere = foot + tap * up, tapThere = tapHere + aside, top = foot + (stub + radiator) * up, open = foot + stub * up + aside;
+        const Vec3 tapHere = foot + tap * up, tapThere = tapHere + aside, top = foot + (stub + radiator) * up,
+                   open = foot + stub * up + aside;
         const WireChoice& wire = wireOf(shape, "radiator");
         BuiltAntenna out;
         out.model.wires = {makeWire(wireOf(shape, "leads"), "leads to the tap", {tapHere, tapThere}),
@@ -85,9 +88,10 @@ public:
                        {coreText("core", "tap"), tapHere, {"tap_m"}}};
         out.dimensions = {{foot + stub * up, top, "radiator_m"}, {foot + aside, open, "stub_m"}};
         out.insulators = {top};
-        out.sections = {{coreText("core", "radiator with its side of the stub"), 1, radiator + stub, WireEnd::Joint, WireEnd::Insulator},
-                        {coreText("core", "stub's other side with the bridge"), 1, stub + spacing, WireEnd::Joint, WireEnd::Insulator, false},
-                        {coreText("core", "leads to the tap"), 1, spacing, WireEnd::Joint, WireEnd::Joint, false}};
+        out.sections = {
+            {coreText("core", "radiator with its side of the stub"), 1, radiator + stub, WireEnd::Joint, WireEnd::Insulator},
+            {coreText("core", "stub's other side with the bridge"), 1, stub + spacing, WireEnd::Joint, WireEnd::Insulator, false},
+            {coreText("core", "leads to the tap"), 1, spacing, WireEnd::Joint, WireEnd::Joint, false}};
         return out;
     }
 };

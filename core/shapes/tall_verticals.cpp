@@ -150,7 +150,8 @@ public:
     std::string title() const override { return coreText("core", "Non-resonant vertical"); }
     std::string summary() const override
     {
-        return coreText("core", "An upright wire that is resonant on none of its bands, with a transformer that brings all within a tuner's range.");
+        return coreText(
+            "core", "An upright wire that is resonant on none of its bands, with a transformer that brings all within a tuner's range.");
     }
 
     std::vector<ParameterSpec> parameters(const AntennaShape& shape) const override
@@ -162,7 +163,8 @@ public:
     TuneGoal usualGoal() const override { return TuneGoal::LowestSwr; }
     std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
     {
-        return {feetRule("394 / f", coreText("core", "0.4 of a wave: neither a quarter nor a half on the lowest band"), 394.0, 1.0, length.frequency)};
+        return {feetRule("394 / f", coreText("core", "0.4 of a wave: neither a quarter nor a half on the lowest band"), 394.0, 1.0,
+                         length.frequency)};
     }
 
 protected:

@@ -76,12 +76,16 @@ public:
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
-        const double length = value(shape, "length_m"), riser = value(shape, "riser_m"), level = length - riser, rise = value(shape, "far_rise_m");
+        const double length = value(shape, "length_m"), riser = value(shape, "riser_m"), level = length - riser,
+                     rise = value(shape, "far_rise_m");
         if (level <= 0.02 * length)
-            return Fault{"riser_m", {coreText("core", "the wire is only %1 long; less of it can stand upright"), Measure{length, units::Quantity::Length}}};
+            return Fault{
+                "riser_m",
+                {coreText("core", "the wire is only %1 long; less of it can stand upright"), Measure{length, units::Quantity::Length}}};
         if (std::abs(rise) >= 0.999 * level)
-            return Fault{"far_rise_m", {coreText("core", "%1 of wire cannot climb %2; change the height or the length"),
-                                        Measure{level, units::Quantity::Length}, Measure{rise, units::Quantity::Length}}};
+            return Fault{"far_rise_m",
+                         {coreText("core", "%1 of wire cannot climb %2; change the height or the length"),
+                          Measure{level, units::Quantity::Length}, Measure{rise, units::Quantity::Length}}};
         const Vec3 base = baseOf(*this, shape), corner = cornerOf(shape);
         const Vec3 end = corner + std::sqrt(level * level - rise * rise) * towards(value(shape, "top_bearing_deg")) + Vec3{0.0, 0.0, rise};
         BuiltAntenna out = standing(makeWire(wireOf(shape, "radiator"), "radiator", {base, corner, end}), base);

@@ -5,7 +5,7 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr double lowerBand = 0.5;    // of the design frequency
+constexpr double lowerBand = 0.5;     // of the design frequency
 constexpr double wholeInWaves = 0.42; // a side at the design frequency's wavelength: the traps' coils shorten the lower band's wire
 
 class TrapDipole final : public Family {
@@ -24,7 +24,8 @@ public:
             if (s.key == "leg_m")
                 s.label = coreText("core", "Centre to trap, a side");
         all.push_back(frequencySpec("frequency_2_Hz", coreText("core", "Lower band"), lengthGroup, lowerBand));
-        all.push_back(lengthSpec("whole_m", coreText("core", "Centre to end, a side"), lengthGroup, {16.0, 0.02, 2000.0}, {}, wholeInWaves));
+        all.push_back(
+            lengthSpec("whole_m", coreText("core", "Centre to end, a side"), lengthGroup, {16.0, 0.02, 2000.0}, {}, wholeInWaves));
         all.push_back(frequencySpec("trap_Hz", coreText("core", "Traps resonant at"), coilsGroup, 0.985,
                                     coreText("core", "a little below the upper band they lose less")));
         all.push_back(inductanceSpec("trap_inductance_H", coreText("core", "Coil of a trap"), coilsGroup, {6e-6, 1e-9, 1e-3}));
@@ -73,8 +74,9 @@ public:
     {
         const double inner = value(shape, "leg_m"), whole = value(shape, "whole_m");
         if (inner >= 0.98 * whole)
-            return Fault{"whole_m",
-                         {coreText("core", "a side is %1 up to its trap; the whole must be longer"), Measure{inner, units::Quantity::Length}}};
+            return Fault{
+                "whole_m",
+                {coreText("core", "a side is %1 up to its trap; the whole must be longer"), Measure{inner, units::Quantity::Length}}};
         AntennaShape legs = shape;
         legs.parameters["leg_m"] = whole;
         const Result<DipoleGeometry> g = dipoleGeometry(*this, legs);

@@ -73,20 +73,23 @@ public:
         const int count = countOf(shape, "tube_count", fewest, most);
         const double half = 0.5 * value(shape, "lead_m"), inner = value(shape, "tube_diameter_m"), step = value(shape, "tube_step_m");
         if (inner - (count - 1) * step < 1e-4)
-            return Fault{"tube_step_m", coreText("core", "the tip would be thinner than a tenth of a millimetre; take a smaller step or fewer tubes")};
+            return Fault{"tube_step_m",
+                         coreText("core", "the tip would be thinner than a tenth of a millimetre; take a smaller step or fewer tubes")};
         std::vector<double> joints{half};
         for (int tube = 1; tube < count; ++tube)
             joints.push_back(joints.back() + value(shape, tubeKey(tube)));
         if (joints.back() >= 0.99 * g->leg)
-            return Fault{"leg_m", {coreText("core", "the inner tubes alone reach %1; a side must be longer, or they shorter"),
-                                   Measure{joints.back(), units::Quantity::Length}}};
+            return Fault{"leg_m",
+                         {coreText("core", "the inner tubes alone reach %1; a side must be longer, or they shorter"),
+                          Measure{joints.back(), units::Quantity::Length}}};
         joints.push_back(g->leg);
         return assemble(shape, *g, joints, inner, step);
     }
 
 private:
-    static constexpr const char* labels[] = {coreText("core", "First tube"), coreText("core", "Second tube"), coreText("core", "Third tube"),
-                                             coreText("core", "Fourth tube"), coreText("core", "Fifth tube")};
+    static constexpr const char* labels[] = {coreText("core", "First tube"), coreText("core", "Second tube"),
+                                             coreText("core", "Third tube"), coreText("core", "Fourth tube"),
+                                             coreText("core", "Fifth tube")};
     static std::string tubeKey(int tube) { return "tube_" + std::to_string(tube) + "_m"; }
 
     static BuiltAntenna assemble(const AntennaShape& shape, const DipoleGeometry& g, const std::vector<double>& joints, double inner,
@@ -104,8 +107,8 @@ private:
                 out.model.wires.push_back(makeWire(choice, "tube " + std::to_string(tube + 1) + (side == 0 ? "a" : "b"),
                                                    {g.alongLeg(side, joints[tube]), g.alongLeg(side, joints[tube + 1])}));
             const bool tip = tube + 2 == joints.size();
-            out.sections.push_back({tip ? coreText("core", "tip") : labels[tube], 2, joints[tube + 1] - joints[tube], WireEnd::Tube,
-                                    WireEnd::Tube, tip});
+            out.sections.push_back(
+                {tip ? coreText("core", "tip") : labels[tube], 2, joints[tube + 1] - joints[tube], WireEnd::Tube, WireEnd::Tube, tip});
             if (!tip)
                 out.dimensions.push_back({g.alongLeg(1, joints[tube]), g.alongLeg(1, joints[tube + 1]), tubeKey(int(tube) + 1)});
         }

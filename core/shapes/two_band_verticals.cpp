@@ -24,7 +24,8 @@ public:
             if (s.key == "radial_m")
                 s.scaled = radialInWaves;
         all.insert(all.begin() + 2, tunedLengthSpec("lower_m", coreText("core", "Part below the coil")));
-        all.insert(all.begin() + 3, lengthSpec("upper_m", coreText("core", "Part above the coil"), lengthGroup, {3.0, 0.02, 500.0}, {}, upperInWaves()));
+        all.insert(all.begin() + 3,
+                   lengthSpec("upper_m", coreText("core", "Part above the coil"), lengthGroup, {3.0, 0.02, 500.0}, {}, upperInWaves()));
         all.insert(all.begin() + 4, frequencySpec("frequency_2_Hz", coreText("core", "Lower band"), lengthGroup, lowerBand));
         return all;
     }

@@ -63,15 +63,17 @@ public:
             return g.faults();
         const double mount = value(shape, "mount_m");
         if (mount >= 0.5 * g->leg)
-            return Fault{"mount_m", {coreText("core", "a side is only %1 long; less of it can be in the mount"), Measure{g->leg, units::Quantity::Length}}};
+            return Fault{
+                "mount_m",
+                {coreText("core", "a side is only %1 long; less of it can be in the mount"), Measure{g->leg, units::Quantity::Length}}};
         if (Faults faults = telescopeFaults(*this, shape, "leg_m", g->leg - mount); !faults.empty())
             return faults;
         BuiltAntenna out = dipoleFrame(*g, shape);
         out.model.wires = {makeWire(wireOf(shape, "leads"), "leads", {g->alongLeg(0, mount), g->centre, g->alongLeg(1, mount)})};
         out.model.feeds = {{0, mount, 1.0}};
         for (int side : {0, 1})
-            out.model.wires.push_back(
-                taperedWhip(*this, shape, "whips", side == 0 ? "first whip" : "second whip", g->alongLeg(side, mount), side == 0 ? g->endA : g->endB));
+            out.model.wires.push_back(taperedWhip(*this, shape, "whips", side == 0 ? "first whip" : "second whip", g->alongLeg(side, mount),
+                                                  side == 0 ? g->endA : g->endB));
         out.insulators.clear();
         out.sections = {{coreText("core", "leads in the mount"), 2, mount, WireEnd::Joint, WireEnd::Joint, false},
                         {coreText("core", "whip, pulled out to"), 2, g->leg - mount, WireEnd::Tube, WireEnd::Tube, false}};

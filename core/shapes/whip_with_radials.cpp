@@ -20,9 +20,9 @@ public:
     {
         std::vector<ParameterSpec> all{
             lengthSpec("base_height_m", coreText("core", "Height of the mount"), hangsGroup, {1.5, 0.05, 100.0}),
-            lengthSpec("anchor_m", coreText("core", "First anchor from the mast"), hangsGroup, {3.0, 0.02, 500.0},
-                       coreText("core", "nearer: the radial droops more steeply"), 0.15),
-            lengthSpec("second_anchor_m", coreText("core", "Second anchor from the mast"), hangsGroup, {3.0, 0.02, 500.0}, {}, 0.15),
+            lengthSpec("anchor_m", coreText("core", "First anchor at"), hangsGroup, {3.0, 0.02, 500.0},
+                       coreText("core", "distance from the mast; nearer, the radial droops more steeply"), 0.15),
+            lengthSpec("second_anchor_m", coreText("core", "Second anchor at"), hangsGroup, {3.0, 0.02, 500.0}, {}, 0.15),
             angleSpec("between_deg", coreText("core", "Angle between the radials in plan"), standsGroup, {180.0, 20.0, 180.0}),
             tunedLengthSpec("whip_m", coreText("core", "Whip pulled out to")),
             lengthSpec("radial_m", coreText("core", "Length of a radial"), lengthGroup, {5.0, 0.02, 500.0}, {}, 0.238),
@@ -61,12 +61,14 @@ public:
         BuiltAntenna out = standing(taperedWhip(*this, shape, "whip", "whip", base, top), base);
         const char* const anchors[] = {"anchor_m", "second_anchor_m"};
         for (int side : {0, 1}) {
-            const Result<std::vector<Vec3>> path = radialPath(base, radial, v("bearing_deg") + side * v("between_deg"), base.z, v(anchors[side]));
+            const Result<std::vector<Vec3>> path =
+                radialPath(base, radial, v("bearing_deg") + side * v("between_deg"), base.z, v(anchors[side]));
             if (!path)
                 return path.faults();
             out.model.wires.push_back(makeWire(wireOf(shape, "radials"), side == 0 ? "first radial" : "second radial", *path));
             out.insulators.push_back(path->back());
-            out.handles.push_back({side == 0 ? coreText("core", "first radial's bend") : coreText("core", "second radial's bend"), (*path)[1],
+            out.handles.push_back({side == 0 ? coreText("core", "first radial's bend") : coreText("core", "second radial's bend"),
+                                   (*path)[1],
                                    {anchors[side]}});
             out.dimensions.push_back({base, (*path)[1], anchors[side]});
         }

@@ -102,8 +102,8 @@ public:
 
     Result<DetailPointer> run()
     {
-        for (Faults (DetailMaker::*part)() :
-             {&DetailMaker::spots, &DetailMaker::losses, &DetailMaker::lengths, &DetailMaker::causes, &DetailMaker::levers, &DetailMaker::moves, &DetailMaker::cures}) {
+        for (Faults (DetailMaker::*part)() : {&DetailMaker::spots, &DetailMaker::losses, &DetailMaker::lengths, &DetailMaker::causes,
+                                              &DetailMaker::levers, &DetailMaker::moves, &DetailMaker::cures}) {
             if (Faults faults = (this->*part)(); !faults.empty())
                 return faults;
             if (m_watch.stopped())
@@ -227,7 +227,8 @@ private:
         constexpr double aside = 0.07; // of the frequency
         for (const shapes::TunedLength& t : m_family.tuned(then.subject.shape)) {
             const auto dip = [&](const Curve& c) {
-                return nearestDip([&](double f) { return c.atLine(f); }, t.frequency, (1.0 - aside) * t.frequency, (1.0 + aside) * t.frequency);
+                return nearestDip([&](double f) { return c.atLine(f); }, t.frequency, (1.0 - aside) * t.frequency,
+                                  (1.0 + aside) * t.frequency);
             };
             const std::optional<double> from = dip(**curve), to = dip(m_curve);
             if (from && to)
@@ -348,10 +349,9 @@ private:
 std::size_t lengthAskedFor(const Question& question)
 {
     const auto tuned = shapes::familyOf(question.subject.shape).tuned(question.subject.shape);
-    const auto place = [&](const auto& fits) {
-        return std::size_t(std::find_if(tuned.begin(), tuned.end(), fits) - tuned.begin());
-    };
-    const auto band = std::find_if(question.bands.begin(), question.bands.end(), [&](const WantedBand& w) { return w.id == question.requested; });
+    const auto place = [&](const auto& fits) { return std::size_t(std::find_if(tuned.begin(), tuned.end(), fits) - tuned.begin()); };
+    const auto band =
+        std::find_if(question.bands.begin(), question.bands.end(), [&](const WantedBand& w) { return w.id == question.requested; });
     const std::size_t configured = place([&](const shapes::TunedLength& t) { return t.configuration == question.subject.configuration; });
     const std::size_t wanted = place([&](const shapes::TunedLength& t) {
         return band != question.bands.end() && t.configuration == question.subject.configuration && t.frequency >= band->band.from &&
@@ -445,8 +445,8 @@ Result<CurvePointer> curveOf(Library& library, const Question& question, const W
     const Result<Studied> studied = library.study(question.subject);
     if (!studied)
         return studied.faults();
-    const WindowPlan plan =
-        planWindows(question.bands, frequencyOf(question.subject.shape, question.subject.configuration), question.requested, extentOf(studied->built->model));
+    const WindowPlan plan = planWindows(question.bands, frequencyOf(question.subject.shape, question.subject.configuration),
+                                        question.requested, extentOf(studied->built->model));
     std::vector<Window> windows = plan.windows;
     if (reach == Reach::All)
         windows.insert(windows.end(), plan.far.begin(), plan.far.end());

@@ -83,10 +83,7 @@ bool forSeveralBands(const Family& family, const AntennaShape& shape)
 
 class Hanger {
 public:
-    Hanger(const Design& design, double frequency)
-        : m_design(design), m_frequency(frequency), m_supports(gallerySupports(design.site))
-    {
-    }
+    Hanger(const Design& design, double frequency) : m_design(design), m_frequency(frequency), m_supports(gallerySupports(design.site)) {}
 
     std::vector<Proposal> run()
     {

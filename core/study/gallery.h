@@ -36,11 +36,11 @@ std::vector<Proposal> proposals(const Design& design, double frequency);
 struct Proposed {
     Antenna antenna; ///< tuned
     std::shared_ptr<const shapes::BuiltAntenna> built;
-    std::vector<Id> under;   ///< wanted bands with an SWR under the limit somewhere, in their order
-    std::vector<Id> wished;  ///< all wanted bands
-    double wire = 0.0;       ///< m that radiates
+    std::vector<Id> under;    ///< wanted bands with an SWR under the limit somewhere, in their order
+    std::vector<Id> wished;   ///< all wanted bands
+    double wire = 0.0;        ///< m that radiates
     shapes::TunedLength what; ///< the first tuned length
-    double value = 0.0;      ///< of it
+    double value = 0.0;       ///< of it
 };
 
 /// Tunes the proposal and solves its wanted bands. Faults: what cannot be built or tuned; stopped.

@@ -14,8 +14,8 @@ class Remover {
 public:
     Remover(const Subject& subject, const shapes::TunedLength& length, double solved, shapes::TuneGoal goal, em::GroundTableCache& tables,
             const Watch& watch)
-        : m_shape(subject.shape), m_ground(subject.ground), m_length(length), m_value(solved), m_goal(goal), m_tables(tables), m_watch(watch),
-          m_family(shapes::familyOf(subject.shape))
+        : m_shape(subject.shape), m_ground(subject.ground), m_length(length), m_value(solved), m_goal(goal), m_tables(tables),
+          m_watch(watch), m_family(shapes::familyOf(subject.shape))
     {
         m_shape.parameters[length.parameter] = solved;
     }

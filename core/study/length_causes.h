@@ -15,8 +15,8 @@ struct LengthCause {
     double share = 0.0; ///< what it adds to the length, as a part of it; below zero it shortens
 };
 
-/// The causes multiply to solved over rule: the product of all (1 + share) is that ratio. Only those that apply are listed; the last is what
-/// the rule's constant itself leaves open, for a straight thin bare wire in free space. Empty where the rule is no constant over the
+/// The causes multiply to solved over rule: the product of all (1 + share) is that ratio. Only those that apply are listed; the last is
+/// what the rule's constant itself leaves open, for a straight thin bare wire in free space. Empty where the rule is no constant over the
 /// frequency, or a step could not be solved.
 /// @param solved value of the tuned length on this site @param goal it was tuned for
 std::vector<LengthCause> lengthCauses(const Subject& subject, const shapes::TunedLength& length, double solved, shapes::TuneGoal goal,

@@ -18,7 +18,8 @@ double hopElevation(double distance, double layer)
     const auto excess = [&](double elevation) { return hopDistance(elevation, layer) - distance; };
     if (excess(0.0) <= 0.0)
         return 0.0; // farther than one hop reaches
-    const auto [low, high] = boost::math::tools::toms748_solve(excess, 0.0, 0.5 * pi, boost::math::tools::eps_tolerance<double>(40), iterations);
+    const auto [low, high] =
+        boost::math::tools::toms748_solve(excess, 0.0, 0.5 * pi, boost::math::tools::eps_tolerance<double>(40), iterations);
     return 0.5 * (low + high);
 }
 

@@ -65,8 +65,7 @@ private:
         TuneOptions tuning;
         tuning.startFromPresent = fromNeighbour;
         tuning.configuration = m_subject.configuration;
-        const auto tuned =
-            tune(m_subject.shape, m_subject.ground, m_curve.what.solved, m_frequency, m_library.tables(), tuning, m_watch);
+        const auto tuned = tune(m_subject.shape, m_subject.ground, m_curve.what.solved, m_frequency, m_library.tables(), tuning, m_watch);
         if (!tuned) {
             m_faults = tuned.faults();
             return std::nullopt;

@@ -11,11 +11,11 @@
 namespace vetchling {
 namespace {
 
-constexpr double widest = 1.0 / 3.0;    // search this far either side of the start, unless told otherwise
-constexpr double firstStep = 0.04;      // of the way between the limits
-constexpr double stepTolerance = 5e-5;  // of that, relative
-constexpr double impossible = 1e3;      // cost of what cannot be built
-constexpr double matched = 1e-6;        // |reflection|^2 that needs no further search
+constexpr double widest = 1.0 / 3.0;   // search this far either side of the start, unless told otherwise
+constexpr double firstStep = 0.04;     // of the way between the limits
+constexpr double stepTolerance = 5e-5; // of that, relative
+constexpr double impossible = 1e3;     // cost of what cannot be built
+constexpr double matched = 1e-6;       // |reflection|^2 that needs no further search
 constexpr std::size_t mostLevers = 6;
 
 class JointTuner {

@@ -19,9 +19,9 @@ struct JointAim {
         std::size_t configuration = 0;
     };
     Kind kind = Kind::LowestSwr;
-    std::vector<At> at;                     ///< one or more
-    double reference = 50.0;                ///< ohm at the line, of the SWR
-    double resistance = 50.0;               ///< ohm at the line
+    std::vector<At> at;                    ///< one or more
+    double reference = 50.0;               ///< ohm at the line, of the SWR
+    double resistance = 50.0;              ///< ohm at the line
     double elevation = 0.0, azimuth = 0.0; ///< rad, mathematical azimuth, of the gain
 };
 
@@ -46,6 +46,7 @@ struct JointOptions {
 /// Method: Nelder-Mead on subspaces (Rowan 1990; NLopt's SBPLX) from the present values, which needs no slopes and passes over
 /// places that cannot be built. Faults: no such dimension, none or more than six of them, a start that cannot be built; stopped.
 Result<JointOutcome> tuneJointly(const shapes::AntennaShape& shape, const Ground& ground, const std::vector<JointLever>& levers,
-                                 const JointAim& aim, em::GroundTableCache& tables, const JointOptions& options = {}, const Watch& watch = {});
+                                 const JointAim& aim, em::GroundTableCache& tables, const JointOptions& options = {},
+                                 const Watch& watch = {});
 
 } // namespace vetchling

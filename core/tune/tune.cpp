@@ -3,8 +3,8 @@
 #include "core/em/sensitivity.h"
 #include "core/tune/joint.h"
 
-#include <boost/math/tools/minima.hpp>
 #include <algorithm>
+#include <boost/math/tools/minima.hpp>
 #include <cmath>
 #include <optional>
 
@@ -284,8 +284,9 @@ double worstReflection(const TuneAllOutcome& outcome, double reference)
 }
 
 /// Lengths that match together, as a stub's and its tap's: one after the other they would follow each other to the wrong place.
-Result<TuneAllOutcome> tuneTogether(const shapes::AntennaShape& shape, const Ground& ground, const std::vector<shapes::TunedLength>& lengths,
-                                    em::GroundTableCache& tables, const TuneOptions& options, const Watch& watch)
+Result<TuneAllOutcome> tuneTogether(const shapes::AntennaShape& shape, const Ground& ground,
+                                    const std::vector<shapes::TunedLength>& lengths, em::GroundTableCache& tables,
+                                    const TuneOptions& options, const Watch& watch)
 {
     const shapes::Family& family = shapes::familyOf(shape);
     JointAim aim;
@@ -318,7 +319,7 @@ struct InTurn {
 
 /// One after the other in the family's order, and again until none moves.
 Result<InTurn> tuneInTurn(shapes::AntennaShape now, const Ground& ground, const std::vector<shapes::TunedLength>& lengths,
-                                  em::GroundTableCache& tables, const TuneOptions& options, const Watch& watch)
+                          em::GroundTableCache& tables, const TuneOptions& options, const Watch& watch)
 {
     const bool flat = options.goal == shapes::TuneGoal::LowestSwr; // a lowest SWR is
     const double settled = flat ? 2e-3 : 1e-4;                     // relative change of a length in a round
@@ -365,7 +366,8 @@ std::optional<TuneAllOutcome> polishedResonances(const shapes::AntennaShape& byR
     polish.startFromPresent = true;
     polish.reach = 0.03;
     const Result<InTurn> polished = tuneInTurn(there, ground, lengths, tables, polish, watch);
-    const bool better = polished && worstReflection(polished->outcome, options.reference) < worstReflection(found->outcome, options.reference);
+    const bool better =
+        polished && worstReflection(polished->outcome, options.reference) < worstReflection(found->outcome, options.reference);
     TuneAllOutcome out = better ? polished->outcome : found->outcome;
     out.solves = found->outcome.solves + (polished ? polished->outcome.solves : 0);
     return out;
@@ -373,8 +375,8 @@ std::optional<TuneAllOutcome> polishedResonances(const shapes::AntennaShape& byR
 
 /// From the rules' lengths, and from where one after the other led: the better of the two, and of what was there.
 Result<TuneAllOutcome> bestTogether(const shapes::AntennaShape& byRules, const TuneAllOutcome& inTurn, const Ground& ground,
-                                    const std::vector<shapes::TunedLength>& lengths, em::GroundTableCache& tables, const TuneOptions& options,
-                                    const Watch& watch)
+                                    const std::vector<shapes::TunedLength>& lengths, em::GroundTableCache& tables,
+                                    const TuneOptions& options, const Watch& watch)
 {
     TuneAllOutcome best = inTurn;
     shapes::AntennaShape led = byRules;

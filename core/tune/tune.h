@@ -11,7 +11,7 @@ struct TuneOptions {
     bool startFromPresent = false; ///< else a tuned length starts from its rule of thumb
     double reference = 50.0;       ///< ohm at the line, for LowestSwr
     std::size_t configuration = 0;
-    double reach = 0.15;           ///< of the start, either side, for LowestSwr
+    double reach = 0.15; ///< of the start, either side, for LowestSwr
     int mostSolves = 14;
     em::SolveOptions solve;
 };

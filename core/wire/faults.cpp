@@ -46,9 +46,11 @@ private:
         if (g.kind != GroundKind::Real)
             return;
         if (!(g.relativePermittivity >= 1.0 && g.relativePermittivity <= 1000.0))
-            add("ground.relative_permittivity", Text(coreText("core", "%1 is outside 1 to 1000; soils lie between 3 and 81"), number(g.relativePermittivity)));
+            add("ground.relative_permittivity",
+                Text(coreText("core", "%1 is outside 1 to 1000; soils lie between 3 and 81"), number(g.relativePermittivity)));
         if (!(g.conductivity >= 0.0 && g.conductivity <= 1e8))
-            add("ground.conductivity_S_per_m", Text(coreText("core", "%1 is outside 0 to 1e8; soils lie between 0.0001 and 5"), number(g.conductivity)));
+            add("ground.conductivity_S_per_m",
+                Text(coreText("core", "%1 is outside 0 to 1e8; soils lie between 0.0001 and 5"), number(g.conductivity)));
     }
 
     void wire(std::size_t index)
@@ -81,8 +83,9 @@ private:
         if (m_model.ground.kind != GroundKind::FreeSpace && p.z < 0.0)
             add(at, Text(coreText("core", "%1 m below ground; raise it above z = 0"), number(-p.z)));
         else if (m_model.ground.kind == GroundKind::Real && p.z < 1e-3)
-            add(at, coreText("core", "touches real soil; keep wires 1 mm or more above it, and model an earth connection by a few radials just "
-                    "above the soil or by a resistance as a load"));
+            add(at,
+                coreText("core", "touches real soil; keep wires 1 mm or more above it, and model an earth connection by a few radials just "
+                                 "above the soil or by a resistance as a load"));
         if (i > 0 && finite(points[i - 1]) && distance(points[i - 1], p) <= jointTolerance)
             add(at, coreText("core", "is the same as the point before it; leave one of them out"));
     }
@@ -98,7 +101,8 @@ private:
         const double thinnest = std::min(w.radius, w.endRadius.value_or(w.radius));
         permeability(w.relativePermeability, at + ".relative_permeability");
         if ((w.coating || w.wall != 0.0) && !w.conductivity)
-            add(at + ".conductivity_S_per_m", coreText("core", "is missing: a wall or a coating needs the conductivity of the metal below"));
+            add(at + ".conductivity_S_per_m",
+                coreText("core", "is missing: a wall or a coating needs the conductivity of the metal below"));
         if (!(w.wall >= 0.0 && w.wall <= thinnest))
             add(at + ".wall_m", coreText("core", "must be between zero (solid) and the radius"));
         if (!w.coating)
@@ -135,7 +139,8 @@ private:
             const double piece = distance(w.points[i - 1], w.points[i]);
             if (piece > jointTolerance && piece < 2.0 * thickest)
                 add(fmt::format("{}.points_m[{}]", at, i),
-                    Text(coreText("core", "the piece before it, %1 m, is shorter than the wire is thick; make it longer or the wire thinner"),
+                    Text(coreText("core",
+                                  "the piece before it, %1 m, is shorter than the wire is thick; make it longer or the wire thinner"),
                          number(piece)));
             if (m_model.ground.kind != GroundKind::FreeSpace)
                 lyingOnGround(w.points[i - 1], w.points[i], thickest, fmt::format("{}.points_m[{}]", at, i));
@@ -162,9 +167,8 @@ private:
             for (std::size_t i = 1; i < m_model.wires[w].points.size(); ++i)
                 pieces.push_back({w, i, m_model.wires[w].points[i - 1], m_model.wires[w].points[i]});
         if (pieces.size() > mostPieces) {
-            add("wires",
-                Text(coreText("core", "%1 straight pieces are more than the %2 that can be solved; use fewer points"),
-                     number(double(pieces.size())), number(double(mostPieces))));
+            add("wires", Text(coreText("core", "%1 straight pieces are more than the %2 that can be solved; use fewer points"),
+                              number(double(pieces.size())), number(double(mostPieces))));
             return;
         }
         std::sort(pieces.begin(), pieces.end(),
@@ -195,8 +199,10 @@ private:
         }
         const double allowed = m_model.wires[p.wire].radius + m_model.wires[q.wire].radius;
         if (segmentDistance(p.a, p.b, q.a, q.b) < allowed)
-            add(at, about(first, coreText("core", "this piece crosses or touches piece %1 of wire '%2' without a joint; give both wires a point there, "
-                                                  "or move them apart by more than their radii")));
+            add(at,
+                about(first, coreText("core",
+                                      "this piece crosses or touches piece %1 of wire '%2' without a joint; give both wires a point there, "
+                                      "or move them apart by more than their radii")));
     }
 
     /// The piece counted from 1.
@@ -209,7 +215,8 @@ private:
     {
         const Vec3 u = unit((joined(p.a, joint) ? p.b : p.a) - joint), v = unit((joined(q.a, joint) ? q.b : q.a) - joint);
         if (dot(u, v) > std::cos(radians(1.0)))
-            add(at, about(first, coreText("core", "this piece runs back along piece %1 of wire '%2'; open the angle to more than 1 degree")));
+            add(at,
+                about(first, coreText("core", "this piece runs back along piece %1 of wire '%2'; open the angle to more than 1 degree")));
     }
 
     void feedsAndLoads()
@@ -253,7 +260,8 @@ private:
     void transformer(const Transformer& t, const std::string& at)
     {
         if (!(t.ratio >= 1e-4 && t.ratio <= 1e4))
-            add(at + ".ratio", coreText("core", "must be between 0.0001 and 10000; it is the impedance at the antenna over that at the line"));
+            add(at + ".ratio",
+                coreText("core", "must be between 0.0001 and 10000; it is the impedance at the antenna over that at the line"));
         for (const auto& [value, key] : {std::pair(t.leakageInductance, "leakage_H"), std::pair(t.magnetisingInductance, "magnetising_H"),
                                          std::pair(t.coreLoss, "core_loss_ohm")})
             if (!(value >= 0.0 && value < 1e9))
@@ -271,7 +279,8 @@ private:
         if (l.end == LineEnd::Joined)
             position(l.toWire, l.toAt, at + ".to");
         if (l.end == LineEnd::Joined && l.fromWire == l.toWire && std::abs(l.fromAt - l.toAt) < 1e-3)
-            add(at + ".to", coreText("core", "is the same place as the line's first end; a stub is a line with an end that is short or open"));
+            add(at + ".to",
+                coreText("core", "is the same place as the line's first end; a stub is a line with an end that is short or open"));
         if (!(l.characteristicImpedance >= 0.1 && l.characteristicImpedance <= 1e4))
             add(at + ".impedance_ohm", coreText("core", "must be between 0.1 and 10000"));
         if (!(l.length >= 1e-4 && l.length <= 1e4))
@@ -312,7 +321,8 @@ private:
             meeting +=
                 static_cast<std::size_t>(std::count_if(other.points.begin(), other.points.end(), [&](Vec3 v) { return joined(v, p); }));
         if (meeting < 2)
-            add(path + ".at_m", coreText("core", "is at a free end, where no current can flow; move it inward or join a counterpoise there"));
+            add(path + ".at_m",
+                coreText("core", "is at a free end, where no current can flow; move it inward or join a counterpoise there"));
     }
 
     const WireModel& m_model;

@@ -94,7 +94,10 @@ protected:
 
     QString pageSentence()
     {
-        return m_window->findChild<QStackedWidget*>(QStringLiteral("stages"))->currentWidget()->findChild<QLabel*>(QStringLiteral("stageSentence"))->text();
+        return m_window->findChild<QStackedWidget*>(QStringLiteral("stages"))
+            ->currentWidget()
+            ->findChild<QLabel*>(QStringLiteral("stageSentence"))
+            ->text();
     }
     double parameter(const char* key) { return document().antenna().shape.parameters.at(key); }
     QString file(const char* name) { return m_home.filePath(QLatin1String(name)); }

@@ -140,7 +140,8 @@ TEST_F(GalleryTest, EveryFamilyIsTakenDraggedTunedUndoneSavedAndOpened)
         EXPECT_EQ(taken.family, family->id());
         auto* scene = find<Scene>("shapeScene");
         scene->grab();
-        const auto& handles = m_window->stage(QStringLiteral("shape")) ? shapes::buildOver(taken, {})->handles : std::vector<shapes::Handle>();
+        const auto& handles =
+            m_window->stage(QStringLiteral("shape")) ? shapes::buildOver(taken, {})->handles : std::vector<shapes::Handle>();
         const QPoint from = scene->handlePosition(handles.front().name)->toPoint();
         QTest::mousePress(scene, Qt::LeftButton, {}, from);
         QTest::mouseMove(scene, from + QPoint(3, 6));
@@ -196,7 +197,8 @@ TEST_F(GalleryTest, ATradeIsLookedAtAndTaken)
     ASSERT_TRUE(button->isVisible());
     QTest::mouseClick(button, Qt::LeftButton);
     auto* chart = find<PairChart>("pairChart");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("click a pair")); }, 60000)) << pageSentence().toStdString();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("click a pair")); }, 60000))
+        << pageSentence().toStdString();
     chart->grab();
     QTest::mouseClick(chart, Qt::LeftButton, {}, chart->placeOf(0).toPoint());
     EXPECT_LT(parameter("leg_m"), 3.0);
@@ -216,7 +218,8 @@ TEST_F(GalleryTest, RadialsAreCountedAgainstTheirLength)
     chooseAntenna(2); // the vertical
     ASSERT_TRUE(settle());
     click("viewRadials");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("are enough")); }, 60000)) << pageSentence().toStdString();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("are enough")); }, 60000))
+        << pageSentence().toStdString();
     auto* chart = find<PairChart>("pairChart");
     chart->grab();
     const double wire = parameter("radial_count") * parameter("radial_m");

@@ -33,8 +33,7 @@ TEST_F(WindowTest, WindowAndCommandLineTellTheSameFigures)
         ASSERT_TRUE(settle());
         QProcess cli;
         cli.start(QStringLiteral(VETCHLING_CLI),
-                  {QStringLiteral("bands"), garden(),
-                   QStringLiteral("--antenna"), QString::fromStdString(antenna.name)});
+                  {QStringLiteral("bands"), garden(), QStringLiteral("--antenna"), QString::fromStdString(antenna.name)});
         ASSERT_TRUE(cli.waitForFinished(120000));
         const auto json = files::parseJson(cli.readAllStandardOutput().toStdString());
         ASSERT_TRUE(json.ok()) << cli.readAllStandardError().toStdString();

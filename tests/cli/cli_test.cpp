@@ -380,7 +380,8 @@ TEST_F(Cli, TellsTheBestConfigurationOfEachBand)
 
 TEST_F(Cli, WritesTheWiresOfEachConfiguration)
 {
-    const Json open = Json::parse(run("wires " + demo() + " --configuration 1").out), closed = Json::parse(run("wires " + demo() + " --configuration 2").out);
+    const Json open = Json::parse(run("wires " + demo() + " --configuration 1").out),
+               closed = Json::parse(run("wires " + demo() + " --configuration 2").out);
     EXPECT_EQ(open["wires"].size(), 3u);
     EXPECT_EQ(closed["wires"].size(), 1u);
     EXPECT_EQ(run("wires " + demo() + " --configuration 3").code, 2);

@@ -39,7 +39,10 @@ protected:
         EXPECT_TRUE(result.ok()) << result.firstFault();
         return result ? *result : BuiltAntenna{};
     }
-    em::Solution at(const AntennaShape& shape, double f, std::size_t configuration = 0) { return solved(over(shape, configuration).model, f, m_tables); }
+    em::Solution at(const AntennaShape& shape, double f, std::size_t configuration = 0)
+    {
+        return solved(over(shape, configuration).model, f, m_tables);
+    }
     Complex line(const AntennaShape& shape, double f) { return over(shape).atLine(at(shape, f).impedance, f); }
     double mismatch(const AntennaShape& shape, double f) { return swr(line(shape, f)); }
     /// Where X is zero near a frequency, by secants.
@@ -189,7 +192,8 @@ TEST_F(FamilyFacts, LinkedDipolesAreTunedInsideOut)
 // Thick is short and broad; stepped down towards the tips it is longer again than a tube of one size.
 TEST_F(FamilyFacts, ThickTubesAreShortAndBroadAndSteppedOnesLonger)
 {
-    const AntennaShape wire = tuned("dipole"), one = tuned("tube-dipole", {{"tube_diameter_m", 0.04}, {"tube_step_m", 0.0}, {"lead_m", 0.12}}),
+    const AntennaShape wire = tuned("dipole"),
+                       one = tuned("tube-dipole", {{"tube_diameter_m", 0.04}, {"tube_step_m", 0.0}, {"lead_m", 0.12}}),
                        stepped = tuned("tube-dipole", {{"tube_diameter_m", 0.05}, {"tube_step_m", 0.01}, {"lead_m", 0.12}});
     EXPECT_LT(one.parameters.at("leg_m"), 0.995 * wire.parameters.at("leg_m"));
     EXPECT_GT(relativeWidth(one), 1.2 * relativeWidth(wire));
@@ -208,7 +212,8 @@ TEST_F(FamilyFacts, AWhipStopsAtItsLongestAndShortest)
 {
     const AntennaShape pair = shapeOf("whip-pair", {{"longest_m", 4.0}}, band);
     EXPECT_TRUE(mentions(buildOver(pair, m_ground).faults(), "leg_m", "can be set"));
-    EXPECT_TRUE(mentions(buildOver(shapeOf("whip", {{"shortest_m", 6.0}, {"longest_m", 9.0}}, band), averageSoil).faults(), "whip_m", "can be set"));
+    EXPECT_TRUE(mentions(buildOver(shapeOf("whip", {{"shortest_m", 6.0}, {"longest_m", 9.0}}, band), averageSoil).faults(), "whip_m",
+                         "can be set"));
 }
 
 // Steeper radials raise the resistance and lower the resonance.
@@ -226,7 +231,8 @@ TEST_F(FamilyFacts, DroopingRadialsRaiseTheResistanceAndLowerTheResonance)
 TEST_F(FamilyFacts, RadialsSlopeToTheirAnchorsAndLieBeyond)
 {
     m_ground = averageSoil;
-    const BuiltAntenna b = over(shapeOf("whip", {{"base_height_m", 1.5}, {"anchor_m", 2.0}, {"second_anchor_m", 3.0}, {"radial_m", 5.0}}, band));
+    const BuiltAntenna b =
+        over(shapeOf("whip", {{"base_height_m", 1.5}, {"anchor_m", 2.0}, {"second_anchor_m", 3.0}, {"radial_m", 5.0}}, band));
     for (int side : {1, 2}) {
         const auto& p = b.model.wires[std::size_t(side)].points;
         ASSERT_EQ(p.size(), 3u);
@@ -411,7 +417,8 @@ TEST_F(FamilyFacts, LongerWiresFireNearerToTheirOwnDirection)
     double before = 100.0;
     for (double halves : {1.0, 3.0, 8.0}) {
         const double length = (halves - 0.05) * 0.5 * wavelength(band);
-        const em::FarField field(at(shapeOf("long-wire", {{"length_m", length}, {"end_height_m", 2.5}, {"counterpoise_m", 0.5}}, band), band));
+        const em::FarField field(
+            at(shapeOf("long-wire", {{"length_m", length}, {"end_height_m", 2.5}, {"counterpoise_m", 0.5}}, band), band));
         double best = 0.0;
         for (double a = 0.0; a <= 90.0; a += 1.0)
             if (field.gain(0.0, radians(a)) > field.gain(0.0, radians(best)))

@@ -143,7 +143,8 @@ TEST(Sweep, StopsBetweenSolves)
     int solves = 0;
     Watch watch;
     watch.stop = [&] { return solves >= 3; };
-    const auto result = sweep(std::make_shared<const WireModel>(dipole(10, 5)), {1.8e6, 30e6}, tables, watch, [&](const Solution&) { ++solves; });
+    const auto result =
+        sweep(std::make_shared<const WireModel>(dipole(10, 5)), {1.8e6, 30e6}, tables, watch, [&](const Solution&) { ++solves; });
     ASSERT_FALSE(result.ok());
     EXPECT_GE(solves, 3);
     EXPECT_LE(solves, 6); // those under way on other threads may still end
@@ -159,7 +160,8 @@ TEST(Sweep, TellsEverySolveAndReportsProgress)
         EXPECT_GE(done, last - 1e-12);
         last = done;
     };
-    const auto curve = sweep(std::make_shared<const WireModel>(dipole(10, 5)), {1.8e6, 30e6}, tables, watch, [&](const Solution&) { ++solves; });
+    const auto curve =
+        sweep(std::make_shared<const WireModel>(dipole(10, 5)), {1.8e6, 30e6}, tables, watch, [&](const Solution&) { ++solves; });
     ASSERT_TRUE(curve.ok());
     EXPECT_EQ(solves, curve->solves);
     EXPECT_EQ(last, 1.0);

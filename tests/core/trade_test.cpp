@@ -51,7 +51,8 @@ TEST(TradeCurve, WidthIsThatOfASweep)
     shape.parameters["inductance_H"] = p.solved;
     const auto edge = [&](double direction) {
         double off = 0.0;
-        while (swr(solved(shapes::buildOver(shape, averageSoil)->model, band + direction * off, library.tables()).impedance, p.resistance) < 2.0)
+        while (swr(solved(shapes::buildOver(shape, averageSoil)->model, band + direction * off, library.tables()).impedance, p.resistance) <
+               2.0)
             off += 1e3;
         return off;
     };
@@ -165,7 +166,9 @@ TEST(Proposals, FollowTheSupportsThatThereAre)
             EXPECT_TRUE(std::any_of(all.begin(), all.end(), [&](const Proposal& p) { return p.antenna.shape.family == family->id(); }))
                 << family->id();
         for (const Proposal& p : all)
-            EXPECT_TRUE(p.fault.empty() == shapes::buildOver(p.antenna.shape, design.site.soil.ground()).ok() || p.ties == Ties::TwoSupports) << p.id;
+            EXPECT_TRUE(p.fault.empty() == shapes::buildOver(p.antenna.shape, design.site.soil.ground()).ok() ||
+                        p.ties == Ties::TwoSupports)
+                << p.id;
     }
 }
 
@@ -186,7 +189,8 @@ TEST(Proposals, HangBetweenTheTwoHighest)
 TEST(Proposals, TakeWantedBandsForTheirFurtherFrequencies)
 {
     Design design = withSupports({mast});
-    for (const auto& [name, from, to] : {std::tuple("20 m", 14.0e6, 14.35e6), std::tuple("30 m", 10.1e6, 10.15e6), std::tuple("10 m", 28e6, 29.7e6)})
+    for (const auto& [name, from, to] :
+         {std::tuple("20 m", 14.0e6, 14.35e6), std::tuple("30 m", 10.1e6, 10.15e6), std::tuple("10 m", 28e6, 29.7e6)})
         design.operation.bands.push_back({{name, from, to}, Wish::Must, name});
     const auto all = proposals(design, 14.2e6);
     const Proposal* linked = find(all, "linked-dipole");

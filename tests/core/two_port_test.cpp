@@ -16,10 +16,7 @@ TEST(TwoPort, QuarterWaveTurnsTheLoadOver)
     EXPECT_NEAR(line.efficiency(load), 1.0, 1e-12);
 }
 
-TEST(TwoPort, HalfWaveShowsTheLoadItself)
-{
-    EXPECT_LT(relative(TwoPort::line(75.0, {0.0, pi}).towardsRadio(load), load), 1e-12);
-}
+TEST(TwoPort, HalfWaveShowsTheLoadItself) { EXPECT_LT(relative(TwoPort::line(75.0, {0.0, pi}).towardsRadio(load), load), 1e-12); }
 
 TEST(TwoPort, MatchedLineLosesItsLossAndIsStillMatched)
 {

@@ -372,8 +372,9 @@ void ScenePainter::paintHeights()
 /// How far the ends are from the feed, measured on the ground, where a tape lies.
 void ScenePainter::paintGroundDistances()
 {
-    constexpr double lowest = 1.0, nearest = 0.5, above = 13.0; // m, m, px
+    constexpr double lowest = 1.0, nearest = 0.5, above = 13.0, apart = 15.0; // m, m, px, px
     const double ground = m_camera.project({0, 0, 0}).y();
+    int rows[2] = {0, 0}; // of the ends to the left and to the right, one above the other
     const QPointF feed = m_camera.project(built().feedPoint);
     for (const shapes::Handle& h : built().handles) {
         const double out = std::hypot(h.at.x - built().feedPoint.x, h.at.y - built().feedPoint.y);
@@ -384,7 +385,8 @@ void ScenePainter::paintGroundDistances()
         if (!isEnd || !level || out < nearest || h.at.z < lowest || ground - at.y() < 3.0 * above)
             continue;
         m_sketch.line(at + QPointF(0, 12), {at.x(), ground}, m_colours.hairline, 1.0, Qt::DashLine);
-        m_sketch.dimension({feed.x(), ground - above}, {at.x(), ground - above}, lengthWords(out, m_content.system));
+        const double y = ground - above - apart * rows[at.x() > feed.x()]++;
+        m_sketch.dimension({feed.x(), y}, {at.x(), y}, lengthWords(out, m_content.system));
     }
 }
 

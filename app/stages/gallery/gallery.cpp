@@ -65,7 +65,8 @@ public:
         for (const Group& g : m_groups) {
             bool any = false;
             for (GalleryCard* card : g.cards) {
-                const bool found = std::all_of(words.begin(), words.end(), [&](const QString& w) { return card->searchText().contains(w); });
+                const bool found =
+                    std::all_of(words.begin(), words.end(), [&](const QString& w) { return card->searchText().contains(w); });
                 card->setVisible(found);
                 any = any || found;
             }
@@ -131,8 +132,9 @@ private:
 };
 
 Gallery::Gallery(ViewContext& context, QWidget* parent)
-    : StagePage(parent), m_context(context), m_desk(context.document, context.solver), m_frequency(new ValueEdit(units::Quantity::Frequency, this)),
-      m_filter(new QLineEdit(this)), m_complaint(new QLabel(this)), m_grid(new Grid)
+    : StagePage(parent), m_context(context), m_desk(context.document, context.solver),
+      m_frequency(new ValueEdit(units::Quantity::Frequency, this)), m_filter(new QLineEdit(this)), m_complaint(new QLabel(this)),
+      m_grid(new Grid)
 {
     setObjectName(QStringLiteral("gallery"));
     setTitle(tr("A new antenna"));
@@ -170,9 +172,8 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
         m_complaint->setText(words);
         m_complaint->setVisible(!words.isEmpty());
     });
-    connect(m_filter, &QLineEdit::textChanged, this, [this](const QString& text) {
-        m_grid->search(text.toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts));
-    });
+    connect(m_filter, &QLineEdit::textChanged, this,
+            [this](const QString& text) { m_grid->search(text.toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts)); });
     connect(back, &QPushButton::clicked, this, &Gallery::left);
     connect(&m_desk, &GalleryDesk::opened, this, &Gallery::rebuild);
     connect(&m_desk, &GalleryDesk::answered, this, &Gallery::show);
@@ -209,7 +210,9 @@ void Gallery::rebuild()
 {
     const Design& design = m_context.document.design();
     const study::GallerySupports supports = study::gallerySupports(design.site);
-    const auto support = [&](const Support& s) { return tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_context.system())); };
+    const auto support = [&](const Support& s) {
+        return tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_context.system()));
+    };
     m_grid->clear();
     const auto group = [&](study::Ties ties, const QString& name, const QString& rest) {
         Grid::Group* made = nullptr;
@@ -230,10 +233,13 @@ void Gallery::rebuild()
     };
     if (supports.second)
         group(study::Ties::TwoSupports, tr("Two supports"),
-              tr("%1 and %2, %3 apart").arg(support(*supports.first), support(*supports.second), heightWords(supports.apart(), m_context.system())));
+              tr("%1 and %2, %3 apart")
+                  .arg(support(*supports.first), support(*supports.second), heightWords(supports.apart(), m_context.system())));
     if (supports.first)
         group(study::Ties::OneSupport, tr("One support"), support(*supports.first));
-    group(study::Ties::NoSupport, tr("No support"), supports.first ? tr("on the ground, on a mast of their own, on a vehicle") : tr("none is on the site yet; these can be hung later"));
+    group(study::Ties::NoSupport, tr("No support"),
+          supports.first ? tr("on the ground, on a mast of their own, on a vehicle")
+                         : tr("none is on the site yet; these can be hung later"));
     refresh();
     m_grid->search(m_filter->text().toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts));
 }

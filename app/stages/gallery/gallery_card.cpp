@@ -145,7 +145,8 @@ void GalleryCard::drawAntenna(Sketch& sketch, const QRectF& area) const
         painter.drawPolyline(points);
     }
     if (scale < m_scale)
-        sketch.text({area.right(), area.top()}, tr("1 : %1").arg(std::lround(m_scale / scale)), Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 11});
+        sketch.text({area.right(), area.top()}, tr("1 : %1").arg(std::lround(m_scale / scale)), Qt::AlignRight | Qt::AlignTop,
+                    {c.inkFaint, 11});
 }
 
 void GalleryCard::drawSquares(Sketch& sketch, const QRectF& line) const

@@ -54,14 +54,18 @@ PairChart::Content Choices::content(const study::TradeCurve& curve) const
     PairChart::Content out;
     out.axis = tr("%1; dashed: as it is").arg(free);
     out.now = family.value(shape, curve.what.free);
-    out.rows = {{coreWords(family.spec(shape, curve.what.solved)->label), {}, [this, key = curve.what.solved](double v) { return words(key, v); }, c.petal},
+    out.rows = {{coreWords(family.spec(shape, curve.what.solved)->label),
+                 {},
+                 [this, key = curve.what.solved](double v) { return words(key, v); },
+                 c.petal},
                 {tr("Width under 2:1"), {}, [](double v) { return tr("%1 kHz").arg(v / 1e3, 0, 'f', 0); }, c.leaf},
                 {tr("Resistance at resonance"), {}, [](double v) { return tr("%1 Ω").arg(v, 0, 'f', 0); }, c.sky},
                 {tr("Into the sky"), {}, [](double v) { return tr("%1 %").arg(v, 0, 'f', 0); }, c.brick}};
     for (const study::TradePoint& p : curve.points) {
         out.across.push_back(p.free);
         out.ticks.push_back(words(curve.what.free, p.free));
-        out.hovers.push_back(tr("%1 %2; the longest piece to pack is %3").arg(free, words(curve.what.free, p.free), lengthWords(p.longestPiece, m_context.system())));
+        out.hovers.push_back(tr("%1 %2; the longest piece to pack is %3")
+                                 .arg(free, words(curve.what.free, p.free), lengthWords(p.longestPiece, m_context.system())));
         const double values[] = {p.solved, p.width, p.resistance, 100.0 * p.efficiency};
         for (std::size_t row = 0; row < out.rows.size(); ++row)
             out.rows[row].values.push_back(values[row]);
@@ -85,7 +89,9 @@ PairChart::Content Choices::content(const study::RadialCurve& curve) const
     for (const study::RadialPoint& p : curve.points) {
         out.across.push_back(std::log2(double(p.count)));
         out.ticks.push_back(QString::number(p.count));
-        out.hovers.push_back(tr("%1 radials of %2; radiator %3").arg(p.count).arg(lengthWords(p.length, m_context.system()), lengthWords(p.radiator, m_context.system())));
+        out.hovers.push_back(tr("%1 radials of %2; radiator %3")
+                                 .arg(p.count)
+                                 .arg(lengthWords(p.length, m_context.system()), lengthWords(p.radiator, m_context.system())));
         const double values[] = {p.gain, 100.0 * p.efficiency, p.resistance, p.length};
         for (std::size_t row = 0; row < out.rows.size(); ++row)
             out.rows[row].values.push_back(values[row]);
@@ -96,7 +102,10 @@ PairChart::Content Choices::content(const study::RadialCurve& curve) const
 QString Choices::sentence(const study::TradeCurve& curve) const
 {
     const auto cost = [&](const study::TradePoint& p) {
-        return tr("%1: %2 kHz under 2:1, %3 % into the sky").arg(words(curve.what.free, p.free)).arg(p.width / 1e3, 0, 'f', 0).arg(100.0 * p.efficiency, 0, 'f', 0);
+        return tr("%1: %2 kHz under 2:1, %3 % into the sky")
+            .arg(words(curve.what.free, p.free))
+            .arg(p.width / 1e3, 0, 'f', 0)
+            .arg(100.0 * p.efficiency, 0, 'f', 0);
     };
     return tr("%1; %2. All of these are resonant: click a pair to take it.").arg(cost(curve.points.front()), cost(curve.points.back()));
 }
@@ -123,8 +132,8 @@ void Choices::take(int choice)
     if (const auto* radials = std::get_if<study::RadialCurve>(&*curve); radials && choice < int(radials->points.size())) {
         const study::RadialPoint& p = radials->points[std::size_t(choice)];
         const auto tuned = m_context.document.family().tuned(m_context.document.antenna().shape);
-        m_context.document.setParameters(tr("take so many radials"),
-                                         {{"radial_count", double(p.count)}, {"radial_m", p.length}, {tuned.front().parameter, p.radiator}});
+        m_context.document.setParameters(
+            tr("take so many radials"), {{"radial_count", double(p.count)}, {"radial_m", p.length}, {tuned.front().parameter, p.radiator}});
     }
 }
 

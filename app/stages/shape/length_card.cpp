@@ -60,11 +60,14 @@ void LengthCard::refreshKept()
     const DetailPointer detail = solver().detail();
     for (const study::DipMove& m : detail ? detail->moves : std::vector<study::DipMove>()) {
         const double kilohertz = (m.to - m.from) / 1e3;
-        moves << tr("%1 by %2%3 kHz").arg(frequencyWords(m.from), kilohertz < 0.0 ? QStringLiteral("−") : QStringLiteral("+")).arg(std::abs(kilohertz), 0, 'f', 0);
+        moves << tr("%1 by %2%3 kHz")
+                     .arg(frequencyWords(m.from), kilohertz < 0.0 ? QStringLiteral("−") : QStringLiteral("+"))
+                     .arg(std::abs(kilohertz), 0, 'f', 0);
     }
     const QString name = QString::fromStdString(document().antenna().copies.back().name);
-    m_keptNote->setText(moves.isEmpty() ? tr("Kept as it was before (%1).").arg(name)
-                                        : tr("Kept as it was before (%1). Since then its dips moved: %2.").arg(name, moves.join(QStringLiteral(", "))));
+    m_keptNote->setText(moves.isEmpty()
+                            ? tr("Kept as it was before (%1).").arg(name)
+                            : tr("Kept as it was before (%1). Since then its dips moved: %2.").arg(name, moves.join(QStringLiteral(", "))));
 }
 
 const AntennaModel::Ruled* LengthCard::ruledLength(const ViewContext& context)
@@ -79,7 +82,7 @@ const study::Length* LengthCard::solvedLength() const
 {
     const DetailPointer detail = solver().detail();
     const AntennaModel::Ruled* shown = ruledLength(m_context);
-    for (const study::Length& l : detail && shown ? detail->lengths : noLengths)
+    for (const study::Length& l : detail&& shown ? detail->lengths : noLengths)
         if (l.what.parameter == shown->what.parameter)
             return &l;
     return nullptr;
@@ -100,8 +103,8 @@ void LengthCard::refresh()
     const std::vector<shapes::RuleOfThumb>& rules = ruled->rules;
     const Colours& c = m_context.theme.colours();
     const double now = family().value(a.shape, spec->key);
-    m_lengthHeading->setText((isLength ? tr("Length %1 for %2") : tr("Inductance %1 for %2"))
-                                 .arg(coreWords(tuned.name), frequencyWords(tuned.frequency)));
+    m_lengthHeading->setText(
+        (isLength ? tr("Length %1 for %2") : tr("Inductance %1 for %2")).arg(coreWords(tuned.name), frequencyWords(tuned.frequency)));
     std::vector<CompareBars::Row> rows{{tr("Rule of thumb"), figure(rules.front().value), rules.front().value, c.leafMid}};
     const study::Length* solved = solvedLength();
     if (solved && solved->solved)
@@ -132,12 +135,11 @@ QString LengthCard::rulesText() const
     const std::vector<shapes::RuleOfThumb>& rules = ruled->rules;
     QStringList others;
     for (const shapes::RuleOfThumb& rule : rules)
-        others << (rule.feetMegahertz > 0.0
-                       ? tr("%1 ft·MHz (%2 m·MHz): %3, %4")
-                             .arg(rule.feetMegahertz)
-                             .arg(rule.metreMegahertz, 0, 'f', 1)
-                             .arg(figure(rule.value), coreWords(rule.assumption))
-                       : tr("%1: %2, %3").arg(coreWords(rule.name), figure(rule.value), coreWords(rule.assumption)));
+        others << (rule.feetMegahertz > 0.0 ? tr("%1 ft·MHz (%2 m·MHz): %3, %4")
+                                                  .arg(rule.feetMegahertz)
+                                                  .arg(rule.metreMegahertz, 0, 'f', 1)
+                                                  .arg(figure(rule.value), coreWords(rule.assumption))
+                                            : tr("%1: %2, %3").arg(coreWords(rule.name), figure(rule.value), coreWords(rule.assumption)));
     return tr("Constants handed down: ") + others.join(QStringLiteral("; ")) + QStringLiteral(".");
 }
 
@@ -183,7 +185,9 @@ QString LengthCard::causesText(const std::vector<study::LengthCause>& causes) co
     for (const study::LengthCause& cause : causes) {
         const double percent = 100.0 * cause.share;
         if (std::abs(percent) >= worthSaying)
-            parts << tr("%1 %2%3 %").arg(causeWords(cause.what), percent < 0.0 ? QStringLiteral("−") : QStringLiteral("+")).arg(std::abs(percent), 0, 'f', 1);
+            parts << tr("%1 %2%3 %")
+                         .arg(causeWords(cause.what), percent < 0.0 ? QStringLiteral("−") : QStringLiteral("+"))
+                         .arg(std::abs(percent), 0, 'f', 1);
     }
     return parts.join(QStringLiteral(", "));
 }

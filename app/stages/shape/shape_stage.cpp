@@ -156,7 +156,8 @@ private:
         for (const shapes::ParameterSpec& spec : family().specs(a.shape))
             if (std::find(groups.begin(), groups.end(), spec.group) == groups.end() && spec.group != placeGroup)
                 groups.push_back(spec.group);
-        const auto beforeCard = std::stable_partition(groups.begin(), groups.end(), [&](const std::string& group) { return holdsLengths(group); });
+        const auto beforeCard =
+            std::stable_partition(groups.begin(), groups.end(), [&](const std::string& group) { return holdsLengths(group); });
         for (auto group = groups.begin(); group != groups.end(); ++group) {
             if (group == beforeCard)
                 addCards();
@@ -329,7 +330,7 @@ private:
     Id m_antennaShown;
     std::map<std::string, ValueEdit*> m_edits;
     std::map<std::string, QComboBox*> m_boxes;
-    std::map<std::string, bool> m_open; ///< groups that were folded or opened by hand
+    std::map<std::string, bool> m_open;    ///< groups that were folded or opened by hand
     std::unique_ptr<LengthCard> m_lengths; ///< null for a family of a newer program, which has no inputs
     std::unique_ptr<TunePanel> m_panel;
     std::unique_ptr<PowerCard> m_power;

@@ -28,8 +28,10 @@ bool canBeVaried(const shapes::ParameterSpec& spec)
 
 TunePanel::TunePanel(ViewContext& context, Ledger& ledger, QObject* parent) : QObject(parent), m_context(context), m_ledger(ledger)
 {
-    m_goal = ledger.choice(tr("Until"), {tr("X = 0"), tr("the SWR is lowest"), tr("R is, at X = 0"), tr("all wanted bands are lowest"), tr("the gain is highest")},
-                           QStringLiteral("tuneUntil"));
+    m_goal = ledger.choice(
+        tr("Until"),
+        {tr("X = 0"), tr("the SWR is lowest"), tr("R is, at X = 0"), tr("all wanted bands are lowest"), tr("the gain is highest")},
+        QStringLiteral("tuneUntil"));
     m_resistance = ledger.value(tr("R, ohm"), units::Quantity::Plain, QStringLiteral("tuneResistance"));
     m_elevation = ledger.value(tr("at an angle of"), units::Quantity::Angle, QStringLiteral("tuneElevation"));
     m_bearing = ledger.value(tr("towards"), units::Quantity::Angle, QStringLiteral("tuneBearing"));
@@ -157,7 +159,12 @@ void TunePanel::start()
         if (watch.stopped())
             return false;
         QMetaObject::invokeMethod(
-            qApp, [guard, outcome] { if (guard) guard->finish(outcome); }, Qt::QueuedConnection);
+            qApp,
+            [guard, outcome] {
+                if (guard)
+                    guard->finish(outcome);
+            },
+            Qt::QueuedConnection);
         return true;
     });
     refresh();
@@ -187,7 +194,9 @@ QString TunePanel::wordsFor(const JointOutcome& outcome) const
     QString words;
     switch (m_aimedAt) {
     case gainAtAngle: words = tr("%1 dBi that way").arg(outcome.achieved, 0, 'f', 1); break;
-    case overBands: words = tr("SWR %1 in the mean of the bands").arg((1.0 + outcome.achieved) / std::max(1e-9, 1.0 - outcome.achieved), 0, 'f', 2); break;
+    case overBands:
+        words = tr("SWR %1 in the mean of the bands").arg((1.0 + outcome.achieved) / std::max(1e-9, 1.0 - outcome.achieved), 0, 'f', 2);
+        break;
     default: words = tr("%1 at the line").arg(impedanceText(z.real(), z.imag())); break;
     }
     const double phase = std::abs(z.imag()) / std::abs(z);

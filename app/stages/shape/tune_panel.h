@@ -45,7 +45,7 @@ private:
     QPushButton* m_start;
     QLabel* m_note;
     study::Queue::Ticket m_job;
-    QTimer m_look; ///< how far it is
+    QTimer m_look;                     ///< how far it is
     Id m_antenna;                      ///< that is being tuned
     std::vector<std::string> m_varied; ///< its parameters
     Goal m_aimedAt = resonance;
