@@ -8,7 +8,7 @@ namespace {
 
 constexpr double lowestTip = 0.05; // m above ground
 
-class BentDipole final : public Family {
+class BentDipole final : public DipoleFamily {
 public:
     std::string id() const override { return "bent-dipole"; }
     std::string title() const override { return coreText("core", "Dipole, ends dropped"); }
@@ -59,10 +59,6 @@ public:
                 {"drop_m", coreText("core", "the place of the corners"), LeverKind::Slide, LeverSide::Middle, 2}};
     }
 
-    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
-    {
-        return dipoleBetween(*this, shape, from, to);
-    }
     AntennaShape straightened(const AntennaShape& shape) const override
     {
         AntennaShape next = dipoleStraightened(shape);

@@ -4,7 +4,7 @@
 namespace vetchling::shapes {
 namespace {
 
-class Dipole final : public Family {
+class Dipole final : public DipoleFamily {
 public:
     std::string id() const override { return "dipole"; }
     std::string title() const override { return coreText("core", "Dipole"); }
@@ -23,17 +23,6 @@ public:
     {
         return {{"leg_m", coreText("core", "each side"), LeverKind::Cut, LeverSide::OpenEnd, 2},
                 {"end_height_m", coreText("core", "the height of the ends"), LeverKind::Slide, LeverSide::OpenEnd, 2}};
-    }
-
-    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
-    {
-        return dipoleBetween(*this, shape, from, to);
-    }
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        const double leg = value(shape, "leg_m");
-        return dipoleHung(*this, shape, handle, hook, {leg, leg});
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override

@@ -195,6 +195,29 @@ AntennaShape dipoleStraightened(const AntennaShape& shape)
     return next;
 }
 
+std::array<double, 2> DipoleFamily::sides(const AntennaShape& shape) const
+{
+    const double leg = value(shape, "leg_m");
+    return {leg, leg};
+}
+
+AntennaShape DipoleFamily::hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const
+{
+    return dipoleHung(*this, shape, handle > 2 ? 1 : handle, hook, sides(shape));
+}
+
+std::optional<AntennaShape> DipoleFamily::between(const AntennaShape& shape, const Hook& from, const Hook& to) const
+{
+    return dipoleBetween(*this, shape, from, to);
+}
+
+AntennaShape DipoleFamily::straightened(const AntennaShape& shape) const { return dipoleStraightened(shape); }
+
+AntennaShape StiffDipoleFamily::hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const
+{
+    return stiffHung(*this, shape, handle, hook);
+}
+
 void raiseEnds(AntennaShape& shape, double leg)
 {
     constexpr double slope = 0.3; // m a metre of leg

@@ -15,6 +15,25 @@ struct DipoleGeometry {
     [[nodiscard]] Vec3 alongLeg(int side, double along) const { return centre + (along / leg) * ((side == 0 ? endA : endB) - centre); }
 };
 
+/// What hangs by its middle and its two ends: handles 0 the centre, 1 and 2 the ends, anything else goes with the first end.
+class DipoleFamily : public Family {
+public:
+    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override;
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override;
+    AntennaShape straightened(const AntennaShape& shape) const override;
+
+protected:
+    /// Lengths of the first and the second side as they hang, m.
+    [[nodiscard]] virtual std::array<double, 2> sides(const AntennaShape& shape) const;
+};
+
+/// What is stiff: it moves and turns as a whole, on a mast of its own.
+class StiffDipoleFamily : public DipoleFamily {
+public:
+    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override;
+    std::optional<AntennaShape> between(const AntennaShape&, const Hook&, const Hook&) const override { return std::nullopt; }
+};
+
 /// @param legInWaves of a new antenna whose leg is not tuned, else 0
 std::vector<ParameterSpec> dipoleParameters(double apex, double ends, double legInWaves = 0.0);
 /// The end of a leg that hangs from a centre on a bearing; a fault if it would hang lower than it is long.

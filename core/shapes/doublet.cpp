@@ -7,7 +7,7 @@
 namespace vetchling::shapes {
 namespace {
 
-class Doublet final : public Family {
+class Doublet final : public DipoleFamily {
 public:
     std::string id() const override { return "doublet"; }
     std::string title() const override { return coreText("core", "Open-wire doublet"); }
@@ -51,17 +51,6 @@ public:
     {
         return {{"line_m", coreText("core", "the open-wire line"), LeverKind::Cut, LeverSide::Feed, 1},
                 {"leg_m", coreText("core", "each side"), LeverKind::Cut, LeverSide::OpenEnd, 2}};
-    }
-
-    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
-    {
-        return dipoleBetween(*this, shape, from, to);
-    }
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        const double leg = value(shape, "leg_m");
-        return dipoleHung(*this, shape, handle, hook, {leg, leg});
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override

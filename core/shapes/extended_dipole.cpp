@@ -10,7 +10,7 @@ namespace {
 
 constexpr double usualLeg = 0.62; // of the wavelength
 
-class ExtendedDipole final : public Family {
+class ExtendedDipole final : public DipoleFamily {
 public:
     std::string id() const override { return "extended-dipole"; }
     std::string title() const override { return coreText("core", "Extended dipole"); }
@@ -47,17 +47,6 @@ public:
     {
         return {{"section_m", coreText("core", "the matching section"), LeverKind::Cut, LeverSide::Feed, 1},
                 {"leg_m", coreText("core", "each side"), LeverKind::Cut, LeverSide::OpenEnd, 2}};
-    }
-
-    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
-    {
-        return dipoleBetween(*this, shape, from, to);
-    }
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        const double leg = value(shape, "leg_m");
-        return dipoleHung(*this, shape, handle, hook, {leg, leg});
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override

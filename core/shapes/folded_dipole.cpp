@@ -6,7 +6,7 @@
 namespace vetchling::shapes {
 namespace {
 
-class FoldedDipole final : public Family {
+class FoldedDipole final : public DipoleFamily {
 public:
     std::string id() const override { return "folded-dipole"; }
     std::string title() const override { return coreText("core", "Folded dipole"); }
@@ -52,17 +52,6 @@ public:
     {
         constexpr double apart = 6.0; // diameters
         shape.parameters["spacing_m"] = std::max(shape.parameters["spacing_m"], apart * shape.wire.diameter);
-    }
-
-    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
-    {
-        return dipoleBetween(*this, shape, from, to);
-    }
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        const double leg = value(shape, "leg_m");
-        return dipoleHung(*this, shape, handle, hook, {leg, leg});
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override

@@ -7,7 +7,7 @@
 namespace vetchling::shapes {
 namespace {
 
-class HatDipole final : public Family {
+class HatDipole final : public DipoleFamily {
 public:
     std::string id() const override { return "hat-dipole"; }
     std::string title() const override { return coreText("core", "Dipole with end hats"); }
@@ -49,18 +49,12 @@ public:
     }
     std::vector<Part> parts() const override { return {{"legs", coreText("core", "Legs")}, {"spokes", coreText("core", "Spokes")}}; }
 
-    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
-    {
-        return dipoleBetween(*this, shape, from, to);
-    }
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
+    std::optional<Trade> trade() const override { return Trade{"hat_m", "leg_m"}; }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
-        const double leg = value(shape, "leg_m");
-        return handle > 2 ? Family::hung(shape, handle, hook) : dipoleHung(*this, shape, handle, hook, {leg, leg});
+        return handle > 2 ? Family::hung(shape, handle, hook) : DipoleFamily::hung(shape, handle, hook); // a spoke takes the whole along
     }
 
-    std::optional<Trade> trade() const override { return Trade{"hat_m", "leg_m"}; }
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const Result<DipoleGeometry> g = dipoleGeometry(*this, shape);

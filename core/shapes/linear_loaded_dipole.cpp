@@ -10,7 +10,7 @@ namespace {
 
 enum Fold { inside = 0, alongside = 1 };
 
-class LinearLoadedDipole final : public Family {
+class LinearLoadedDipole final : public DipoleFamily {
 public:
     std::string id() const override { return "linear-loaded-dipole"; }
     std::string title() const override { return coreText("core", "Linear-loaded dipole"); }
@@ -60,17 +60,6 @@ public:
     {
         return {{"leg_m", coreText("core", "each end"), LeverKind::Cut, LeverSide::OpenEnd, 2},
                 {"loading_m", coreText("core", "the bridge of each fold"), LeverKind::Slide, LeverSide::Middle, 2}};
-    }
-
-    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
-    {
-        return dipoleBetween(*this, shape, from, to);
-    }
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        const double leg = value(shape, "leg_m");
-        return dipoleHung(*this, shape, handle > 2 ? 1 : handle, hook, {leg, leg});
     }
 
     std::optional<Trade> trade() const override { return Trade{"leg_m", "loading_m"}; }

@@ -9,7 +9,7 @@ namespace {
 
 constexpr double gapInWaves = 0.0015, gapInDiameters = 4.0;
 
-class LinkedDipole final : public Family {
+class LinkedDipole final : public DipoleFamily {
 public:
     std::string id() const override { return "linked-dipole"; }
     std::string title() const override { return coreText("core", "Linked dipole"); }
@@ -53,13 +53,6 @@ public:
     }
     std::vector<Lever> levers(const AntennaShape& shape) const override { return bandLevers(*this, shape, 2); }
 
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        const double whole = value(shape, legKey(bandsOf(shape)));
-        return dipoleHung(*this, shape, handle > 2 ? 1 : handle, hook, {whole, whole}); // a link goes with its side
-    }
-
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t configuration) const override
     {
         const int bands = bandsOf(shape);
@@ -73,6 +66,13 @@ public:
         if (!g)
             return g.faults();
         return assemble(shape, *g, *paths, gap, configuration);
+    }
+
+protected:
+    std::array<double, 2> sides(const AntennaShape& shape) const override
+    {
+        const double whole = value(shape, legKey(bandsOf(shape)));
+        return {whole, whole};
     }
 
 private:

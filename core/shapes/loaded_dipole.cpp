@@ -5,7 +5,7 @@
 namespace vetchling::shapes {
 namespace {
 
-class LoadedDipole final : public Family {
+class LoadedDipole final : public DipoleFamily {
 public:
     std::string id() const override { return "loaded-dipole"; }
     std::string title() const override { return coreText("core", "Loaded dipole"); }
@@ -40,17 +40,6 @@ public:
     {
         const double leg = value(shape, "leg_m");
         return {coilRule({leg, leg * 0.01 * value(shape, "coil_place_percent"), shape.wire.diameter}, length.frequency)};
-    }
-
-    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
-    {
-        return dipoleBetween(*this, shape, from, to);
-    }
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        const double leg = value(shape, "leg_m");
-        return dipoleHung(*this, shape, handle, hook, {leg, leg});
     }
 
     std::optional<Trade> trade() const override { return Trade{"leg_m", "inductance_H"}; }

@@ -6,7 +6,7 @@
 namespace vetchling::shapes {
 namespace {
 
-class OffCentreDipole final : public Family {
+class OffCentreDipole final : public DipoleFamily {
 public:
     std::string id() const override { return "off-centre-dipole"; }
     std::string title() const override { return coreText("core", "Off-centre-fed dipole"); }
@@ -49,21 +49,11 @@ public:
         return {{"length_m", coreText("core", "the wire, both sides in their proportion"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
     }
 
-    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
-    {
-        return dipoleBetween(*this, shape, from, to);
-    }
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        return dipoleHung(*this, shape, handle, hook, legs(shape));
-    }
-
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const auto v = [&](const char* key) { return value(shape, key); };
         const Vec3 feed{v("x_m"), v("y_m"), v("apex_height_m")};
-        const std::array<double, 2> leg = legs(shape);
+        const std::array<double, 2> leg = sides(shape);
         const Result<Vec3> a = legEnd(feed, leg[0], v("end_height_m"), v("bearing_deg"));
         const Result<Vec3> b = legEnd(feed, leg[1], v("end_height_m") + v("second_end_m"), v("bearing_deg") + v("opening_deg"));
         if (!a || !b)
@@ -85,8 +75,8 @@ public:
         return out;
     }
 
-private:
-    std::array<double, 2> legs(const AntennaShape& shape) const
+protected:
+    std::array<double, 2> sides(const AntennaShape& shape) const override
     {
         const double length = value(shape, "length_m"), part = 0.01 * value(shape, "feed_percent");
         return {part * length, (1.0 - part) * length};

@@ -8,7 +8,7 @@ namespace {
 
 constexpr double stripAsWire = 0.25; // a strip acts like a wire whose radius is a quarter of its width
 
-class RodDipole final : public Family {
+class RodDipole final : public StiffDipoleFamily {
 public:
     std::string id() const override { return "rod-dipole"; }
     std::string title() const override { return coreText("core", "Dipole of thick rods"); }
@@ -58,12 +58,6 @@ public:
         return {{"leg_m", coreText("core", "each rod"), LeverKind::Cut, LeverSide::OpenEnd, 2}};
     }
     std::vector<Part> parts() const override { return {{"rods", coreText("core", "Rods")}, {"leads", coreText("core", "Leads")}}; }
-
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        return stiffHung(*this, shape, handle, hook);
-    }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {

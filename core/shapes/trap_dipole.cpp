@@ -8,7 +8,7 @@ namespace {
 constexpr double lowerBand = 0.5;     // of the design frequency
 constexpr double wholeInWaves = 0.42; // a side at the design frequency's wavelength: the traps' coils shorten the lower band's wire
 
-class TrapDipole final : public Family {
+class TrapDipole final : public DipoleFamily {
 public:
     std::string id() const override { return "trap-dipole"; }
     std::string title() const override { return coreText("core", "Trap dipole"); }
@@ -59,17 +59,6 @@ public:
                 {"whole_m", coreText("core", "each end"), LeverKind::Cut, LeverSide::OpenEnd, 2}};
     }
 
-    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
-    {
-        return dipoleBetween(*this, shape, from, to);
-    }
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        const double whole = value(shape, "whole_m");
-        return dipoleHung(*this, shape, handle > 2 ? 1 : handle, hook, {whole, whole});
-    }
-
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const double inner = value(shape, "leg_m"), whole = value(shape, "whole_m");
@@ -91,6 +80,13 @@ public:
         out.sections = {{coreText("core", "inner part"), 2, inner, WireEnd::Centre, WireEnd::Coil},
                         {coreText("core", "outer part"), 2, whole - inner, WireEnd::Coil, WireEnd::Insulator}};
         return out;
+    }
+
+protected:
+    std::array<double, 2> sides(const AntennaShape& shape) const override
+    {
+        const double whole = value(shape, "whole_m");
+        return {whole, whole};
     }
 };
 

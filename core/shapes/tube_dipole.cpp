@@ -9,7 +9,7 @@ namespace {
 constexpr int fewest = 2, most = 6;
 constexpr double sectionInWaves = 0.06;
 
-class TubeDipole final : public Family {
+class TubeDipole final : public StiffDipoleFamily {
 public:
     std::string id() const override { return "tube-dipole"; }
     std::string title() const override { return coreText("core", "Dipole of stepped tubes"); }
@@ -58,12 +58,6 @@ public:
         return {{"leg_m", coreText("core", "each tip"), LeverKind::Slide, LeverSide::OpenEnd, 2}};
     }
     std::vector<Part> parts() const override { return {{"tubes", coreText("core", "Tubes")}, {"leads", coreText("core", "Leads")}}; }
-
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        return stiffHung(*this, shape, handle, hook);
-    }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {

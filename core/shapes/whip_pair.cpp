@@ -7,7 +7,7 @@
 namespace vetchling::shapes {
 namespace {
 
-class WhipPair final : public Family {
+class WhipPair final : public StiffDipoleFamily {
 public:
     std::string id() const override { return "whip-pair"; }
     std::string title() const override { return coreText("core", "Pair of telescopic whips"); }
@@ -49,12 +49,6 @@ public:
                 {"opening_deg", coreText("core", "the angle between the whips"), LeverKind::Angle, LeverSide::Feed, 1}};
     }
     std::vector<Part> parts() const override { return {{"whips", coreText("core", "Whips")}, {"leads", coreText("core", "Leads")}}; }
-
-    AntennaShape straightened(const AntennaShape& shape) const override { return dipoleStraightened(shape); }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        return stiffHung(*this, shape, handle, hook);
-    }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
