@@ -86,6 +86,17 @@ TEST_F(GalleryTest, IsSearchedByTyping)
     EXPECT_LT(shown(), all / 4);
     filter->clear();
     EXPECT_EQ(shown(), all);
+    // on a card letters are typed too, though P alone would pin
+    auto* card = find<GalleryCard>("proposal dipole");
+    card->setFocus();
+    QTest::keyClicks(card, QStringLiteral("p"));
+    QTest::keyClicks(QApplication::focusWidget(), QStringLiteral("air"));
+    EXPECT_EQ(filter->text(), QStringLiteral("pair"));
+    EXPECT_FALSE(solver().pinned());
+    EXPECT_LT(shown(), all / 3);
+    QTest::keyClick(filter, Qt::Key_Tab);
+    QTest::keyClick(QApplication::focusWidget(), Qt::Key_Tab);
+    EXPECT_TRUE(qobject_cast<GalleryCard*>(QApplication::focusWidget())) << "past Back to the first card that was found";
 }
 
 TEST_F(GalleryTest, IsWalkedByTheArrowsAndTakenByEnter)
@@ -272,7 +283,7 @@ TEST_F(GalleryTest, LinksAreOpenedAndClosed)
 {
     action("actionAdd");
     type("galleryFrequency", QStringLiteral("7.1"));
-    takeProposal("linked-dipole");
+    takeProposal("linked-dipole between");
     ASSERT_TRUE(settle());
     ASSERT_EQ(document().configuration(), 0u);
     const double inner = solver().curve()->fundamental;

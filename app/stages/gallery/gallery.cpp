@@ -73,6 +73,16 @@ public:
             g.heading->setVisible(any);
         }
         arrange();
+        const std::vector<GalleryCard*> found = all(true);
+        if (!found.empty() && std::none_of(found.begin(), found.end(), [](GalleryCard* c) { return c->focusPolicy() == Qt::StrongFocus; }))
+            stopAt(found.front());
+    }
+
+    /// Tab comes to this card; the arrows go on from there.
+    void stopAt(GalleryCard* stop)
+    {
+        for (GalleryCard* card : all(false))
+            card->setFocusPolicy(card == stop ? Qt::StrongFocus : Qt::ClickFocus);
     }
 
     void arrange()
@@ -224,7 +234,12 @@ void Gallery::rebuild()
             auto* card = new GalleryCard(m_context, entry.proposal.id, m_grid);
             connect(card, &QAbstractButton::clicked, this, [this, id = entry.proposal.id] { take(id); });
             connect(card, &GalleryCard::stepped, this, [this](int key) { m_grid->step(key); });
+            connect(card, &GalleryCard::typed, this, [this](const QString& text) {
+                m_filter->setFocus();
+                m_filter->setText(m_filter->text() + text);
+            });
             connect(card, &GalleryCard::focused, this, [this, card] {
+                m_grid->stopAt(card);
                 if (auto* scroll = findChild<QScrollArea*>(QStringLiteral("galleryScroll")))
                     scroll->ensureWidgetVisible(card, 0, headingHeight);
             });

@@ -23,7 +23,7 @@ GalleryCard::GalleryCard(ViewContext& context, std::string proposal, QWidget* pa
 {
     setObjectName(QStringLiteral("proposal ") + QString::fromStdString(m_proposal));
     setFixedSize(cardSize);
-    setFocusPolicy(Qt::StrongFocus);
+    setFocusPolicy(Qt::ClickFocus); // one card at a time is a stop of Tab
     setCursor(Qt::PointingHandCursor);
 }
 
@@ -168,6 +168,27 @@ void GalleryCard::drawSquares(Sketch& sketch, const QRectF& line) const
     }
 }
 
+namespace {
+
+/// A letter or a figure, without a key that makes a command of it.
+bool isTyping(const QKeyEvent& event)
+{
+    return !event.text().isEmpty() && event.text().front().isPrint() && event.key() != Qt::Key_Space &&
+           !(event.modifiers() & (Qt::ControlModifier | Qt::AltModifier | Qt::MetaModifier));
+}
+
+} // namespace
+
+/// What is typed is searched for; the window's one-letter keys wait.
+bool GalleryCard::event(QEvent* event)
+{
+    if (event->type() == QEvent::ShortcutOverride && isTyping(*static_cast<QKeyEvent*>(event))) {
+        event->accept();
+        return true;
+    }
+    return QAbstractButton::event(event);
+}
+
 void GalleryCard::focusInEvent(QFocusEvent* event)
 {
     QAbstractButton::focusInEvent(event);
@@ -180,6 +201,8 @@ void GalleryCard::keyPressEvent(QKeyEvent* event)
         click();
     else if (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right || event->key() == Qt::Key_Up || event->key() == Qt::Key_Down)
         emit stepped(event->key());
+    else if (isTyping(*event))
+        emit typed(event->text());
     else
         QAbstractButton::keyPressEvent(event);
 }

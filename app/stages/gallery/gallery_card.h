@@ -23,8 +23,10 @@ public:
 signals:
     void focused();
     void stepped(int key); ///< an arrow
+    void typed(const QString& text);
 
 protected:
+    bool event(QEvent* event) override;
     void paintEvent(QPaintEvent*) override;
     void focusInEvent(QFocusEvent* event) override;
     void keyPressEvent(QKeyEvent* event) override;
