@@ -88,11 +88,12 @@ public:
     std::vector<Proposal> run()
     {
         std::vector<Proposal> all;
-        for (Ties ties : {Ties::TwoSupports, Ties::OneSupport, Ties::NoSupport})
-            for (const Family* family : shapes::families())
-                for (Proposal& p : of(*family))
-                    if (p.ties == ties)
-                        all.push_back(std::move(p));
+        for (const Family* family : shapes::families())
+            for (Proposal& p : of(*family))
+                all.push_back(std::move(p));
+        std::stable_sort(all.begin(), all.end(), [](const Proposal& a, const Proposal& b) { // what does not fit comes last in its group
+            return a.ties != b.ties ? a.ties < b.ties : a.fault.empty() && !b.fault.empty();
+        });
         return all;
     }
 

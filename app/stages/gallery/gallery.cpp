@@ -255,6 +255,11 @@ void Gallery::rebuild()
     group(study::Ties::NoSupport, tr("No support"),
           supports.first ? tr("on the ground, on a mast of their own, on a vehicle")
                          : tr("none is on the site yet; these can be hung later"));
+    QWidget* before = findChild<QPushButton*>(QStringLiteral("galleryBack"));
+    for (GalleryCard* card : m_grid->all(false)) { // they are newer than what Tab would come to next
+        setTabOrder(before, card);
+        before = card;
+    }
     refresh();
     m_grid->search(m_filter->text().toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts));
 }
