@@ -1,4 +1,4 @@
-/// End-fed half-wave: straight or with one bend, fed through a transformer against a short counterpoise or the shield.
+/// End-fed half-wave: straight or round up to four corners, fed through a transformer against a short counterpoise or the shield.
 #include "core/shapes/end_fed_parts.h"
 #include "core/shapes/loading.h"
 
@@ -8,16 +8,34 @@
 namespace vetchling::shapes {
 namespace {
 
+constexpr int mostMoreCorners = 3;
+
+/// A corner: the wire up to it, its height, and where the wire goes on from there, by their keys.
+struct Corner {
+    std::string run, height, bearingAfter;
+};
+
+/// The first corner is the bend that a wire may have or not; further ones are counted.
+Corner cornerKeys(int corner)
+{
+    if (corner == 1)
+        return {"first_run_m", "bend_height_m", "bend_bearing_deg"};
+    const std::string number = std::to_string(corner);
+    return {"run_" + number + "_m", "bend_" + number + "_height_m", "bend_" + number + "_bearing_deg"};
+}
+
 class EndFed final : public Family {
 public:
     std::string id() const override { return "end-fed"; }
     std::string title() const override { return coreText("core", "End-fed half-wave"); }
     std::string summary() const override
     {
-        return coreText("core", "Half a wave fed at its end through a transformer, straight or bent round a corner.");
+        return coreText("core", "Half a wave fed at its end through a transformer, straight or bent round corners.");
     }
 
-    std::vector<ParameterSpec> parameters(const AntennaShape&) const override
+    std::string layout(const AntennaShape& shape) const override { return std::to_string(moreCorners(shape)); }
+
+    std::vector<ParameterSpec> parameters(const AntennaShape& shape) const override
     {
         std::vector<ParameterSpec> all = endFedHeights();
         all.insert(all.begin() + 1, lengthSpec("bend_height_m", coreText("core", "Height at the bend"), hangsGroup, {6.0, 0.05, 500.0},
@@ -25,6 +43,14 @@ public:
         all.push_back(tunedLengthSpec("length_m", coreText("core", "Length of wire")));
         all.push_back(lengthSpec("first_run_m", coreText("core", "Wire up to the bend"), lengthGroup, {0.0, 0.0, 5000.0},
                                  coreText("core", "0: no bend")));
+        all.push_back(numberSpec("more_corners", coreText("core", "Further corners"), lengthGroup, {0.0, 0.0, double(mostMoreCorners)},
+                                 coreText("core", "beyond the first bend")));
+        for (int i = 0; i < moreCorners(shape); ++i) {
+            const Corner keys = cornerKeys(i + 2);
+            all.push_back(lengthSpec(keys.run, runLabels[i], lengthGroup, {3.0, 0.01, 5000.0}, coreText("core", "from the corner before"), 0.08));
+            all.push_back(lengthSpec(keys.height, heightLabels[i], hangsGroup, {6.0, 0.05, 500.0}));
+            all.push_back(angleSpec(keys.bearingAfter, bearingLabels[i], standsGroup, {90.0 * (i + 1), -360.0, 360.0}));
+        }
         all.push_back(lengthSpec("drop_m", coreText("core", "Hanging down at the far end"), lengthGroup, {0.0, 0.0, 500.0},
                                  coreText("core", "of the wire's length; 0 for none")));
         all.push_back(angleSpec("bend_bearing_deg", coreText("core", "Bearing after the bend"), standsGroup, {0.0, -360.0, 360.0}));
@@ -64,18 +90,22 @@ public:
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
-        const auto v = [&](const char* key) { return value(shape, key); };
-        const double length = v("length_m"), firstRun = v("first_run_m"), drop = v("drop_m"), hung = length - drop;
-        if (drop > 0.0 && hung <= (bent(shape) ? firstRun : 0.0) + 0.02 * length)
-            return Fault{"drop_m",
-                         {coreText("core", "the wire is only %1 long; let less hang down"), Measure{length, units::Quantity::Length}}};
-        std::vector<Vec3> points{{v("x_m"), v("y_m"), v("feed_height_m")}};
-        if (bent(shape)) {
-            if (Faults f = addRun(points, firstRun, v("bend_height_m"), v("bearing_deg"), "bend_height_m"); !f.empty())
+        const double length = value(shape, "length_m"), drop = value(shape, "drop_m");
+        const std::vector<Corner> turns = cornersOf(shape);
+        double left = length - drop, bearing = value(shape, "bearing_deg");
+        for (const Corner& turn : turns)
+            left -= value(shape, turn.run);
+        if (left <= 0.02 * length)
+            return Fault{drop > 0.0 ? "drop_m" : turns.back().run,
+                         {coreText("core", "the wire is only %1 long; let less hang down, or turn sooner"),
+                          Measure{length, units::Quantity::Length}}};
+        std::vector<Vec3> points{{value(shape, "x_m"), value(shape, "y_m"), value(shape, "feed_height_m")}};
+        for (const Corner& turn : turns) {
+            if (Faults f = addRun(points, value(shape, turn.run), value(shape, turn.height), bearing, turn.height); !f.empty())
                 return f;
-            if (Faults f = addRun(points, hung - firstRun, v("end_height_m"), v("bend_bearing_deg"), "end_height_m"); !f.empty())
-                return f;
-        } else if (Faults f = addRun(points, hung, v("end_height_m"), v("bearing_deg"), "end_height_m"); !f.empty())
+            bearing = value(shape, turn.bearingAfter);
+        }
+        if (Faults f = addRun(points, left, value(shape, "end_height_m"), bearing, "end_height_m"); !f.empty())
             return f;
         const std::vector<Vec3> corners = points;
         if (drop > 0.0)
@@ -83,7 +113,7 @@ public:
         BuiltAntenna out = endFedFrame(*this, shape, points, halfWaveFeedImpedance);
         if (Faults f = addCoil(shape, out); !f.empty())
             return f;
-        annotate(out, corners, points.back(), drop > 0.0);
+        annotate(out, turns, corners, points.back(), drop > 0.0);
         sections(shape, out);
         addCounterpoiseSection(*this, shape, out);
         return out;
@@ -96,45 +126,62 @@ public:
         next.parameters["end_height_m"] = value(shape, "feed_height_m");
         return next;
     }
-    std::optional<std::size_t> hangsBy(const AntennaShape& shape) const override { return bent(shape) ? 2 : 1; }
+    std::optional<std::size_t> hangsBy(const AntennaShape& shape) const override { return cornersOf(shape).size() + 1; }
     std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
     {
         return endFedBetween(*this, shape, from, to);
     }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
-        const auto v = [&](const char* key) { return value(shape, key); };
         const Result<BuiltAntenna> here = build(shape, 0);
         if (!here || handle >= here->handles.size())
             return shape;
-        const bool hasBend = bent(shape), isBend = hasBend && handle == 1;
-        handle = std::min<std::size_t>(handle, hasBend ? 2 : 1); // what hangs down goes with the end
+        const std::vector<Corner> turns = cornersOf(shape);
+        handle = std::min(handle, turns.size() + 1); // what hangs down goes with the end
         AntennaShape next = shape;
         if (handle == 0) {
             next = Family::hung(shape, handle, hook);
             if (hook.top)
-                next.parameters["feed_height_m"] = std::min(v("feed_height_m"), *hook.top);
+                next.parameters["feed_height_m"] = std::min(value(shape, "feed_height_m"), *hook.top);
             return next;
         }
         const Vec3 before = here->handles[handle - 1].at;
         const double east = hook.x - before.x, north = hook.y - before.y, away = std::hypot(east, north);
-        next.parameters[hasBend && !isBend ? "bend_bearing_deg" : "bearing_deg"] = bearingTowards(east, north);
-        if (isBend) // the wire turns at the hook itself, where there is enough of it
-            next.parameters["first_run_m"] =
-                std::min(std::hypot(away, hook.top ? *hook.top - before.z : before.z - v("bend_height_m")), 0.98 * v("length_m"));
-        if (hook.top) {
-            const double length =
-                isBend ? next.parameters["first_run_m"] : v("length_m") - v("drop_m") - (hasBend ? v("first_run_m") : 0.0);
-            next.parameters[isBend ? "bend_height_m" : "end_height_m"] = ropeHeight(before.z, away, *hook.top, length);
+        const bool isEnd = handle == turns.size() + 1;
+        const std::string height = isEnd ? "end_height_m" : turns[handle - 1].height;
+        next.parameters[handle == 1 ? "bearing_deg" : turns[handle - 2].bearingAfter] = bearingTowards(east, north);
+        double length = distance(here->handles[handle].at, before);
+        if (!isEnd) { // the wire turns at the hook itself, where there is enough of it
+            length = std::min(std::hypot(away, (hook.top ? *hook.top : value(shape, height)) - before.z),
+                              length + 0.9 * distance(here->handles[handle + 1].at, here->handles[handle].at));
+            next.parameters[turns[handle - 1].run] = length;
         }
+        if (hook.top)
+            next.parameters[height] = ropeHeight(before.z, away, *hook.top, length);
         return next;
     }
 
 private:
-    bool bent(const AntennaShape& shape) const
+    using Texts = const char* const[mostMoreCorners];
+    static constexpr Texts runLabels = {coreText("core", "Wire to the second corner"), coreText("core", "Wire to the third corner"),
+                                        coreText("core", "Wire to the fourth corner")};
+    static constexpr Texts heightLabels = {coreText("core", "Height at the second corner"), coreText("core", "Height at the third corner"),
+                                           coreText("core", "Height at the fourth corner")};
+    static constexpr Texts bearingLabels = {coreText("core", "Bearing after the second"), coreText("core", "Bearing after the third"),
+                                            coreText("core", "Bearing after the fourth")};
+
+    static int moreCorners(const AntennaShape& shape) { return countOf(shape, "more_corners", 0, mostMoreCorners); }
+
+    /// None where the first bend would lie beyond the wire.
+    std::vector<Corner> cornersOf(const AntennaShape& shape) const
     {
         const double firstRun = value(shape, "first_run_m");
-        return firstRun > 0.0 && firstRun < value(shape, "length_m") - value(shape, "drop_m");
+        if (!(firstRun > 0.0 && firstRun < value(shape, "length_m") - value(shape, "drop_m")))
+            return {};
+        std::vector<Corner> all;
+        for (int corner = 1; corner <= 1 + moreCorners(shape); ++corner)
+            all.push_back(cornerKeys(corner));
+        return all;
     }
 
     Faults addCoil(const AntennaShape& shape, BuiltAntenna& out) const
@@ -149,10 +196,10 @@ private:
         return {};
     }
 
-    static void annotate(BuiltAntenna& out, const std::vector<Vec3>& corners, Vec3 tip, bool dropped)
+    static void annotate(BuiltAntenna& out, const std::vector<Corner>& turns, const std::vector<Vec3>& corners, Vec3 tip, bool dropped)
     {
-        if (corners.size() == 3)
-            out.handles.push_back({coreText("core", "bend"), corners[1], {"bend_height_m", "first_run_m"}});
+        for (std::size_t i = 0; i < turns.size(); ++i)
+            out.handles.push_back({i == 0 ? coreText("core", "bend") : coreText("core", "corner"), corners[i + 1], {turns[i].height, turns[i].run}});
         out.handles.push_back({coreText("core", "far end"), corners.back(), {"end_height_m", "length_m"}});
         for (std::size_t i = 1; i < corners.size(); ++i)
             out.dimensions.push_back({corners[i - 1], corners[i], "length_m"});

@@ -352,6 +352,27 @@ TEST(EndFed, BendsRoundACorner)
     EXPECT_EQ(b.transformer->ratio, 49.0);
 }
 
+// Round a square: three corners, each side its own length and bearing, the last one what is left.
+TEST(EndFed, GoesRoundSeveralCorners)
+{
+    const AntennaShape shape = shapeOf("end-fed", {{"length_m", 20},       {"first_run_m", 6},       {"feed_height_m", 5},
+                                                   {"bend_height_m", 5},   {"end_height_m", 5},      {"bearing_deg", 0},
+                                                   {"bend_bearing_deg", 90}, {"more_corners", 2},    {"run_2_m", 5},
+                                                   {"bend_2_height_m", 5}, {"bend_2_bearing_deg", 180}, {"run_3_m", 5.5},
+                                                   {"bend_3_height_m", 5}, {"bend_3_bearing_deg", 270}});
+    const BuiltAntenna b = built(shape);
+    const auto& p = b.model.wires[0].points;
+    ASSERT_EQ(p.size(), 5u);
+    EXPECT_NEAR(b.model.wires[0].length(), 20.0, 1e-9);
+    EXPECT_LT(distance(p[2], {5, 6, 5}), 1e-9);
+    EXPECT_LT(distance(p[3], {5, 0.5, 5}), 1e-9);
+    EXPECT_LT(distance(p[4], {1.5, 0.5, 5}), 1e-9);
+    const AntennaShape hung = findFamily("end-fed")->hung(shape, 2, {7.0, 6.0, 6.0});
+    EXPECT_LT(distance(built(hung).model.wires[0].points[2], {7, 6, 6}), 1e-9) << "the second corner goes to its hook";
+    EXPECT_NEAR(built(hung).model.wires[0].length(), 20.0, 1e-9);
+    EXPECT_FALSE(findFamily("end-fed")->spec(shapeOf("end-fed", {}), "run_2_m"));
+}
+
 TEST(EndFed, TransformerLosesWhatItIsSaidToIntoAMatchedLoad)
 {
     const auto built = shapes::buildOver(shapeOf("end-fed", {{"transformer_ratio", 64}, {"transformer_loss_percent", 15}}), {});
