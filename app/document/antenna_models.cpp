@@ -40,6 +40,7 @@ void AntennaModels::rebuild(AntennaModel& model, const Antenna& antenna, const S
     const shapes::Family& family = shapes::familyOf(antenna.shape);
     model.shape = antenna.shape;
     model.configuration = m_document.configuration(antenna.id);
+    model.remarks = family.remarks(antenna.shape);
     model.lengths.clear();
     for (const shapes::TunedLength& t : family.tuned(antenna.shape))
         model.lengths.push_back({t, family.rules(antenna.shape, t)});

@@ -27,6 +27,7 @@ struct AntennaModel {
         shapes::TunedLength what;
         std::vector<shapes::RuleOfThumb> rules;
     };
+    std::vector<Text> remarks;  ///< the shape in words, where there are any
     std::vector<Ruled> lengths; ///< the tuned ones, with their rules of thumb
 };
 

@@ -75,6 +75,19 @@ std::vector<Lever> bandLevers(const Family& family, const AntennaShape& shape, i
     return all;
 }
 
+std::vector<Text> sectionRemarks(const std::vector<double>& paths, double gap)
+{
+    std::vector<Text> all;
+    for (std::size_t i = 0; i < paths.size(); ++i) {
+        const double section = i == 0 ? paths[0] : paths[i] - paths[i - 1] - gap;
+        const Measure length{section, units::Quantity::Length};
+        all.push_back(i == 0                  ? Text(coreText("core", "from the feed %1 to the first link"), length)
+                      : i + 1 == paths.size() ? Text(coreText("core", "from the last link %1 to the end"), length)
+                                              : Text(coreText("core", "then %1 to the next link"), length));
+    }
+    return all;
+}
+
 Result<std::vector<double>> bandPaths(const Family& family, const AntennaShape& shape, int bands, double gap, const PathNames& names)
 {
     std::vector<double> paths;

@@ -30,6 +30,8 @@ void addBands(std::vector<ParameterSpec>& all, int bands, double halfWaves, cons
 std::vector<TunedLength> bandLengths(const Family& family, const AntennaShape& shape, int bands, const PathNames& names = {});
 std::vector<Configuration> bandConfigurations(const Family& family, const AntennaShape& shape, int bands);
 std::vector<Lever> bandLevers(const Family& family, const AntennaShape& shape, int pieces);
+/// "each side, 10.19 m to the first link", section by section: what lies between the links, the gaps taken off.
+std::vector<Text> sectionRemarks(const std::vector<double>& paths, double gap);
 /// Paths in m, innermost first; a fault where one does not reach beyond the one before it.
 Result<std::vector<double>> bandPaths(const Family& family, const AntennaShape& shape, int bands, double gap, const PathNames& names = {});
 

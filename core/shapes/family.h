@@ -201,6 +201,8 @@ public:
     [[nodiscard]] virtual std::optional<AntennaShape> between(const AntennaShape&, const Hook&, const Hook&) const { return std::nullopt; }
     /// The same lengths without bends, slopes and dropped ends, as the rules of thumb take them.
     [[nodiscard]] virtual AntennaShape straightened(const AntennaShape& shape) const { return shape; }
+    /// The shape in words, where its figures alone hardly tell it; a sentence each.
+    [[nodiscard]] virtual std::vector<Text> remarks(const AntennaShape&) const { return {}; }
     /// What can be traded against one another in a shortened antenna.
     [[nodiscard]] virtual std::optional<Trade> trade() const { return std::nullopt; }
     /// At least one.

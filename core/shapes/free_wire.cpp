@@ -73,6 +73,26 @@ public:
                 {key(1, "_m"), coreText("core", "the first piece"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
     }
 
+    /// The pieces as one would tell them to somebody who walks along the wire.
+    std::vector<Text> remarks(const AntennaShape& shape) const override
+    {
+        using units::Quantity;
+        double height = value(shape, "start_height_m");
+        std::vector<Text> all{{coreText("core", "it begins %1 above the ground"), Measure{height, Quantity::Length}}};
+        for (int piece = 1; piece <= piecesOf(shape); ++piece) {
+            const double rise = value(shape, key(piece, "_rise_m"));
+            const double bearing = std::fmod(value(shape, "bearing_deg") + value(shape, key(piece, "_bearing_deg")) + 720.0, 360.0);
+            height += rise;
+            const Measure length{value(shape, key(piece, "_m")), Quantity::Length}, towards{bearing, Quantity::Angle}, to{height, Quantity::Length};
+            if (rise == 0.0)
+                all.push_back({coreText("core", "then %1 towards %2, level"), length, towards});
+            else
+                all.push_back({rise > 0.0 ? coreText("core", "then %1 towards %2, up to %3") : coreText("core", "then %1 towards %2, down to %3"), length,
+                               towards, to});
+        }
+        return all;
+    }
+
     /// What is dragged to a hook takes its piece along and leaves the length.
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {

@@ -53,6 +53,13 @@ public:
     }
     std::vector<Lever> levers(const AntennaShape& shape) const override { return bandLevers(*this, shape, 2); }
 
+    std::vector<Text> remarks(const AntennaShape& shape) const override
+    {
+        const double gap = value(shape, "link_gap_m");
+        const Result<std::vector<double>> paths = bandPaths(*this, shape, bandsOf(shape), gap);
+        return paths ? sectionRemarks(*paths, gap) : std::vector<Text>();
+    }
+
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t configuration) const override
     {
         const int bands = bandsOf(shape);

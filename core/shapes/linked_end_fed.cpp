@@ -66,6 +66,13 @@ public:
         return straightHung(*this, shape, handle, hook, value(shape, lengthKey(bandsOf(shape))));
     }
 
+    std::vector<Text> remarks(const AntennaShape& shape) const override
+    {
+        const double gap = value(shape, "link_gap_m");
+        const Result<std::vector<double>> paths = bandPaths(*this, shape, bandsOf(shape), gap, wireNames);
+        return paths ? sectionRemarks(*paths, gap) : std::vector<Text>();
+    }
+
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t configuration) const override
     {
         const double gap = value(shape, "link_gap_m");

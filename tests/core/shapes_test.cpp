@@ -352,6 +352,30 @@ TEST(EndFed, BendsRoundACorner)
     EXPECT_EQ(b.transformer->ratio, 49.0);
 }
 
+TEST(FreeWire, IsToldPieceByPiece)
+{
+    const AntennaShape shape = shapeOf("free", {{"start_height_m", 14},
+                                                {"bearing_deg", 60},
+                                                {"piece_1_m", 9.8},
+                                                {"piece_1_bearing_deg", 0},
+                                                {"piece_1_rise_m", -6},
+                                                {"piece_2_rise_m", 0},
+                                                {"piece_2_bearing_deg", -90}});
+    const auto words = findFamily("free")->remarks(shape);
+    ASSERT_EQ(words.size(), 4u);
+    EXPECT_EQ(words[1].english(), "then 9.80 m towards 60°, down to 8.00 m");
+    EXPECT_NE(words[2].english().find("towards 330°, level"), std::string::npos) << words[2].english();
+}
+
+// What lies between the links is the path less the one before it and the gap.
+TEST(LinkedDipole, SaysItsSections)
+{
+    const AntennaShape shape = shapeOf("linked-dipole", {{"leg_m", 10.0}, {"leg_2_m", 13.5}, {"link_gap_m", 0.06}});
+    const auto words = findFamily("linked-dipole")->remarks(shape);
+    ASSERT_EQ(words.size(), 2u);
+    EXPECT_NE(words[1].english().find("3.44 m to the end"), std::string::npos) << words[1].english();
+}
+
 // Round a square: three corners, each side its own length and bearing, the last one what is left.
 TEST(EndFed, GoesRoundSeveralCorners)
 {

@@ -88,6 +88,7 @@ public:
         m_panel->refresh();
         m_power->refresh();
         m_rulesNote->setText(m_lengths->rulesText());
+        m_remarks->setText(remarksText());
         m_caution->setText(m_power->cautionText());
     }
 
@@ -170,6 +171,8 @@ private:
         m_ledger->endFold();
         m_ledger->line();
         addGroup(placeGroup);
+        m_remarks = m_ledger->note();
+        m_remarks->setObjectName(QStringLiteral("remarks"));
         m_rulesNote = m_ledger->note();
         m_caution = m_ledger->caution({});
         m_ledger->finish();
@@ -295,6 +298,15 @@ private:
             m_page->setSentence(m_choices.refresh(m_kind));
     }
 
+    QString remarksText() const
+    {
+        const AntennaModel* model = m_context.models.current();
+        QStringList words;
+        for (const Text& remark : model ? model->remarks : std::vector<Text>())
+            words << coreWords(remark, system());
+        return words.isEmpty() ? QString() : tr("In words: %1.").arg(words.join(QStringLiteral("; ")));
+    }
+
     QString sentence() const
     {
         if (const QString fault = faultSentence(); !fault.isEmpty())
@@ -335,7 +347,7 @@ private:
     std::unique_ptr<TunePanel> m_panel;
     std::unique_ptr<PowerCard> m_power;
     std::unique_ptr<WireRows> m_wire;
-    QLabel *m_rulesNote = nullptr, *m_caution = nullptr;
+    QLabel *m_remarks = nullptr, *m_rulesNote = nullptr, *m_caution = nullptr;
 };
 
 } // namespace
