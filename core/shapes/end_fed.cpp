@@ -47,7 +47,8 @@ public:
                                  coreText("core", "beyond the first bend")));
         for (int i = 0; i < moreCorners(shape); ++i) {
             const Corner keys = cornerKeys(i + 2);
-            all.push_back(lengthSpec(keys.run, runLabels[i], lengthGroup, {3.0, 0.01, 5000.0}, coreText("core", "from the corner before"), 0.08));
+            all.push_back(
+                lengthSpec(keys.run, runLabels[i], lengthGroup, {3.0, 0.01, 5000.0}, coreText("core", "from the corner before"), 0.08));
             all.push_back(lengthSpec(keys.height, heightLabels[i], hangsGroup, {6.0, 0.05, 500.0}));
             all.push_back(angleSpec(keys.bearingAfter, bearingLabels[i], standsGroup, {90.0 * (i + 1), -360.0, 360.0}));
         }
@@ -199,7 +200,8 @@ private:
     static void annotate(BuiltAntenna& out, const std::vector<Corner>& turns, const std::vector<Vec3>& corners, Vec3 tip, bool dropped)
     {
         for (std::size_t i = 0; i < turns.size(); ++i)
-            out.handles.push_back({i == 0 ? coreText("core", "bend") : coreText("core", "corner"), corners[i + 1], {turns[i].height, turns[i].run}});
+            out.handles.push_back(
+                {i == 0 ? coreText("core", "bend") : coreText("core", "corner"), corners[i + 1], {turns[i].height, turns[i].run}});
         out.handles.push_back({coreText("core", "far end"), corners.back(), {"end_height_m", "length_m"}});
         for (std::size_t i = 1; i < corners.size(); ++i)
             out.dimensions.push_back({corners[i - 1], corners[i], "length_m"});

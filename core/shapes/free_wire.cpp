@@ -83,12 +83,14 @@ public:
             const double rise = value(shape, key(piece, "_rise_m"));
             const double bearing = std::fmod(value(shape, "bearing_deg") + value(shape, key(piece, "_bearing_deg")) + 720.0, 360.0);
             height += rise;
-            const Measure length{value(shape, key(piece, "_m")), Quantity::Length}, towards{bearing, Quantity::Angle}, to{height, Quantity::Length};
+            const Measure length{value(shape, key(piece, "_m")), Quantity::Length}, towards{bearing, Quantity::Angle},
+                to{height, Quantity::Length};
             if (rise == 0.0)
                 all.push_back({coreText("core", "then %1 towards %2, level"), length, towards});
             else
-                all.push_back({rise > 0.0 ? coreText("core", "then %1 towards %2, up to %3") : coreText("core", "then %1 towards %2, down to %3"), length,
-                               towards, to});
+                all.push_back(
+                    {rise > 0.0 ? coreText("core", "then %1 towards %2, up to %3") : coreText("core", "then %1 towards %2, down to %3"),
+                     length, towards, to});
         }
         return all;
     }

@@ -379,11 +379,20 @@ TEST(LinkedDipole, SaysItsSections)
 // Round a square: three corners, each side its own length and bearing, the last one what is left.
 TEST(EndFed, GoesRoundSeveralCorners)
 {
-    const AntennaShape shape = shapeOf("end-fed", {{"length_m", 20},       {"first_run_m", 6},       {"feed_height_m", 5},
-                                                   {"bend_height_m", 5},   {"end_height_m", 5},      {"bearing_deg", 0},
-                                                   {"bend_bearing_deg", 90}, {"more_corners", 2},    {"run_2_m", 5},
-                                                   {"bend_2_height_m", 5}, {"bend_2_bearing_deg", 180}, {"run_3_m", 5.5},
-                                                   {"bend_3_height_m", 5}, {"bend_3_bearing_deg", 270}});
+    const AntennaShape shape = shapeOf("end-fed", {{"length_m", 20},
+                                                   {"first_run_m", 6},
+                                                   {"feed_height_m", 5},
+                                                   {"bend_height_m", 5},
+                                                   {"end_height_m", 5},
+                                                   {"bearing_deg", 0},
+                                                   {"bend_bearing_deg", 90},
+                                                   {"more_corners", 2},
+                                                   {"run_2_m", 5},
+                                                   {"bend_2_height_m", 5},
+                                                   {"bend_2_bearing_deg", 180},
+                                                   {"run_3_m", 5.5},
+                                                   {"bend_3_height_m", 5},
+                                                   {"bend_3_bearing_deg", 270}});
     const BuiltAntenna b = built(shape);
     const auto& p = b.model.wires[0].points;
     ASSERT_EQ(p.size(), 5u);

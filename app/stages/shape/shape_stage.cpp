@@ -89,6 +89,7 @@ public:
         m_power->refresh();
         m_rulesNote->setText(m_lengths->rulesText());
         m_remarks->setText(remarksText());
+        m_remarks->setVisible(!m_remarks->text().isEmpty());
         m_caution->setText(m_power->cautionText());
     }
 
@@ -153,6 +154,8 @@ private:
             m_ledger->finish();
             return;
         }
+        m_remarks = m_ledger->note();
+        m_remarks->setObjectName(QStringLiteral("remarks"));
         std::vector<std::string> groups; // in the order they first appear; the place comes last
         for (const shapes::ParameterSpec& spec : family().specs(a.shape))
             if (std::find(groups.begin(), groups.end(), spec.group) == groups.end() && spec.group != placeGroup)
@@ -171,8 +174,6 @@ private:
         m_ledger->endFold();
         m_ledger->line();
         addGroup(placeGroup);
-        m_remarks = m_ledger->note();
-        m_remarks->setObjectName(QStringLiteral("remarks"));
         m_rulesNote = m_ledger->note();
         m_caution = m_ledger->caution({});
         m_ledger->finish();
