@@ -26,7 +26,8 @@ public:
         const auto rules = m_family.rules(m_shape, m_length);
         if (!spec || spec->quantity != units::Quantity::Length || rules.empty() || !(rules.front().feetMegahertz > 0.0))
             return {};
-        if (m_goal == shapes::TuneGoal::LowestSwr)
+        // what is fed where its impedance is high has a lowest SWR everywhere, but no X = 0 without the ground
+        if (m_goal == shapes::TuneGoal::LowestSwr && m_family.usualGoal() == shapes::TuneGoal::Resonance)
             remove(What::Transformer, [this] { m_goal = shapes::TuneGoal::Resonance; });
         if (jacketed())
             remove(What::Jacket, [this] { forAllWires([](shapes::WireChoice& w) { w.jacket = 0.0; }); });

@@ -15,6 +15,7 @@ struct LengthCause {
     double share = 0.0; ///< what it adds to the length, as a part of it; below zero it shortens
 };
 
+/// What is matched and not resonant, as an end-fed wire, keeps its transformer throughout.
 /// The causes multiply to solved over rule: the product of all (1 + share) is that ratio. Only those that apply are listed; the last is
 /// what the rule's constant itself leaves open, for a straight thin bare wire in free space. Empty where the rule is no constant over the
 /// frequency, or a step could not be solved.

@@ -119,6 +119,23 @@ TEST(LengthCauses, MakeUpTheWholeDifference)
     EXPECT_GT(share(causes, LengthCause::What::Bends), 0.002);
 }
 
+// 2026-11: an end-fed wire had no causes, since without the ground it has no X = 0.
+TEST(LengthCauses, AreToldOfEndFedWiresToo)
+{
+    em::GroundTableCache tables;
+    Subject subject{shapeOf("end-fed", {}, band), averageSoil, 0};
+    subject.shape.wire.jacket = 0.8e-3;
+    const shapes::TunedLength length = shapes::endFedFamily().tuned(subject.shape).front();
+    TuneOptions options;
+    options.goal = shapes::TuneGoal::LowestSwr;
+    const auto tuned = tune(subject.shape, averageSoil, "length_m", band, tables, options);
+    ASSERT_TRUE(tuned.ok());
+    const auto causes = lengthCauses(subject, length, tuned->value, options.goal, tables);
+    ASSERT_FALSE(causes.empty());
+    EXPECT_NEAR(product(causes), tuned->value / tuned->ruleValue, 1e-9);
+    EXPECT_LT(share(causes, LengthCause::What::Jacket), -0.01);
+}
+
 // In free space, straight, bare and thin nothing but the constant is left.
 TEST(LengthCauses, LeaveOnlyTheConstantWhereNothingElseIs)
 {
