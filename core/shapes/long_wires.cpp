@@ -24,7 +24,28 @@ ParameterSpec halfWaveCount(double standard)
                       coreText("core", "what the rule and the tuning aim at"));
 }
 
-class LongWire final : public Family {
+/// Fed at an end through a transformer, straight to the far end.
+class LongEndFed : public Family {
+public:
+    TuneGoal usualGoal() const override { return TuneGoal::LowestSwr; }
+    void settle(AntennaShape& shape) const override { lowerToReach(*this, shape, "length_m", {"end_height_m"}); }
+    std::vector<Part> parts() const override { return endFedParts(); }
+    std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
+    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
+    {
+        return endFedBetween(*this, shape, from, to);
+    }
+    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
+    {
+        return straightHung(*this, shape, handle, hook, whole(shape));
+    }
+
+protected:
+    /// Of all that hangs, m.
+    [[nodiscard]] virtual double whole(const AntennaShape& shape) const { return value(shape, "length_m"); }
+};
+
+class LongWire final : public LongEndFed {
 public:
     std::string id() const override { return "long-wire"; }
     std::string title() const override { return coreText("core", "Long wire"); }
@@ -44,13 +65,10 @@ public:
         return all;
     }
 
-    void settle(AntennaShape& shape) const override { lowerToReach(*this, shape, "length_m", {"end_height_m"}); }
-
     std::vector<TunedLength> tuned(const AntennaShape& shape) const override
     {
         return {{"length_m", coreText("core", "of wire"), shape.designFrequency}};
     }
-    TuneGoal usualGoal() const override { return TuneGoal::LowestSwr; }
     std::vector<RuleOfThumb> rules(const AntennaShape& shape, const TunedLength& length) const override
     {
         return {halfWavesRule(value(shape, "half_waves"), length.frequency)};
@@ -59,16 +77,6 @@ public:
     {
         return {{"length_m", coreText("core", "the end"), LeverKind::Cut, LeverSide::OpenEnd, 1},
                 {"counterpoise_m", coreText("core", "the counterpoise"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
-    }
-    std::vector<Part> parts() const override { return endFedParts(); }
-    std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
-    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
-    {
-        return endFedBetween(*this, shape, from, to);
-    }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        return straightHung(*this, shape, handle, hook, value(shape, "length_m"));
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
@@ -88,7 +96,7 @@ public:
     }
 };
 
-class TerminatedWire final : public Family {
+class TerminatedWire final : public LongEndFed {
 public:
     std::string id() const override { return "terminated-wire"; }
     std::string title() const override { return coreText("core", "Terminated wire"); }
@@ -112,14 +120,11 @@ public:
         return all;
     }
 
-    void settle(AntennaShape& shape) const override { lowerToReach(*this, shape, "length_m", {"end_height_m"}); }
-
     /// What is sought is the resistor that keeps the wire's current from coming back.
     std::vector<TunedLength> tuned(const AntennaShape& shape) const override
     {
         return {{"tail_m", coreText("core", "beyond the resistor"), shape.designFrequency}};
     }
-    TuneGoal usualGoal() const override { return TuneGoal::LowestSwr; }
     std::vector<RuleOfThumb> rules(const AntennaShape&, const TunedLength& length) const override
     {
         return {
@@ -129,16 +134,6 @@ public:
     {
         return {{"tail_m", coreText("core", "the end beyond the resistor"), LeverKind::Cut, LeverSide::OpenEnd, 1},
                 {"counterpoise_m", coreText("core", "the counterpoise"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
-    }
-    std::vector<Part> parts() const override { return endFedParts(); }
-    std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
-    std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
-    {
-        return endFedBetween(*this, shape, from, to);
-    }
-    AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
-    {
-        return straightHung(*this, shape, handle, hook, value(shape, "length_m") + value(shape, "tail_m"));
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
@@ -164,6 +159,9 @@ public:
         addCounterpoiseSection(*this, shape, out);
         return out;
     }
+
+protected:
+    double whole(const AntennaShape& shape) const override { return value(shape, "length_m") + value(shape, "tail_m"); }
 };
 
 class LongV final : public Family {

@@ -75,6 +75,18 @@ TEST_F(GalleryTest, SaysWhatDoesNotFitAndByHowMuch)
     EXPECT_TRUE(card->toolTip().contains(QStringLiteral("does not fit")));
 }
 
+// 2026-11: without a wanted band it spoke of squares that were not there.
+TEST_F(GalleryTest, SaysWhenNoBandIsWanted)
+{
+    document().edit({}, {}, [](Design& d) {
+        for (WantedBand& w : d.operation.bands)
+            w.wish = Wish::No;
+    });
+    action("actionAdd");
+    const auto* sentence = window().gallery().findChild<QLabel*>(QStringLiteral("stageSentence"));
+    EXPECT_TRUE(sentence->text().contains(QStringLiteral("No band is wanted yet"))) << sentence->text().toStdString();
+}
+
 TEST_F(GalleryTest, IsSearchedByTyping)
 {
     action("actionAdd");

@@ -272,10 +272,12 @@ void Gallery::show(const std::string& proposal)
         return;
     card->show(*entry, study::gallerySupports(m_context.document.design().site), scale());
     const int left = m_desk.unanswered();
-    setSentence(left > 0 ? tr("Drawn on your supports; %n still being tuned over your soil. Squares: wanted bands under %1.", nullptr, left)
-                               .arg(m_context.document.design().operation.swrLimit)
-                         : tr("Drawn to one scale on your supports, each already tuned over your soil. Squares: wanted bands under %1.")
-                               .arg(m_context.document.design().operation.swrLimit));
+    const Operation& operation = m_context.document.design().operation;
+    const bool wished = std::any_of(operation.bands.begin(), operation.bands.end(), [](const WantedBand& w) { return w.wish != Wish::No; });
+    const QString squares = wished ? tr("Squares: wanted bands under %1.").arg(operation.swrLimit)
+                                   : tr("No band is wanted yet: choose some on Bands, and squares show which of them each one serves.");
+    setSentence(left > 0 ? tr("Drawn on your supports; %n still being tuned over your soil. %1", nullptr, left).arg(squares)
+                         : tr("Drawn to one scale on your supports, each already tuned over your soil. %1").arg(squares));
 }
 
 /// After its band where it has one: "20 m inverted V".

@@ -167,7 +167,7 @@ QString LengthCard::causeWords(study::LengthCause::What what)
 {
     using What = study::LengthCause::What;
     switch (what) {
-    case What::Transformer: return tr("matching to the transformer");
+    case What::Transformer: return tr("lowest SWR instead of X = 0");
     case What::Jacket: return tr("jacket");
     case What::HeightAndSoil: return tr("height and soil");
     case What::Bends: return tr("slope and bends");
