@@ -1,5 +1,6 @@
 #include "cli/commands.h"
 
+#include "cli/band_commands.h"
 #include "cli/design_commands.h"
 #include "cli/family_commands.h"
 #include "cli/output.h"
@@ -215,6 +216,7 @@ int run(int argc, char** argv)
     fields->callback([&] { status = fieldCommand(path, places, power); });
 
     addDesignCommands(app, status);
+    addBandCommands(app, status);
     addFamilyCommands(app, status);
 
     try {

@@ -1,5 +1,6 @@
 #include "cli/design_commands.h"
 
+#include "cli/chosen.h"
 #include "cli/family_commands.h"
 #include "cli/output.h"
 #include "core/bands/wanted.h"
@@ -25,68 +26,8 @@ namespace {
 
 using Json = nlohmann::ordered_json;
 
-struct Request {
-    std::string design, antenna, family, output, goal, soil, configuration;
-    std::vector<std::string> settings, vary;
-    double frequency = 0.0, resistance = 0.0, permittivity = 13.0, conductivity = 0.005;
-    bool list = false, csv = false;
-};
-
 void print(const Json& json) { fmt::print("{}\n", json.dump(1)); }
 Json pair(Complex z) { return {z.real(), z.imag()}; }
-
-struct Chosen {
-    Design design;
-    Antenna antenna;
-    study::Subject subject;
-    shapes::BuiltAntenna built;
-};
-
-/// By name or number, 1 the innermost; the first one where none is named.
-Result<std::size_t> chosenConfiguration(const Request& request, const shapes::AntennaShape& shape)
-{
-    const auto all = shapes::familyOf(shape).configurations(shape);
-    if (request.configuration.empty())
-        return std::size_t(0);
-    for (std::size_t i = 0; i < all.size(); ++i)
-        if (all[i].name == request.configuration || std::to_string(i + 1) == request.configuration)
-            return i;
-    return Fault{"--configuration", fmt::format("'{}' is none of this antenna's {}; give a name or a number from 1 to {}",
-                                                request.configuration, all.size(), all.size())};
-}
-
-/// By name or id, the first one where none is named.
-Result<std::size_t> chosenPlace(const Request& request, const Design& design)
-{
-    if (design.antennas.empty())
-        return Fault{"antennas", "the design has no antenna; add one"};
-    if (request.antenna.empty())
-        return std::size_t(0);
-    for (std::size_t i = 0; i < design.antennas.size(); ++i)
-        if (design.antennas[i].name == request.antenna || design.antennas[i].id == request.antenna)
-            return i;
-    return Fault{"--antenna", "there is no antenna '" + request.antenna + "' in this design"};
-}
-
-/// Reads the design, picks the antenna by name or id (the first one where none is named) and builds it over the site's soil.
-Result<Chosen> chosenAntenna(const Request& request)
-{
-    Result<Design> design = files::readDesign(request.design);
-    if (!design)
-        return design.faults();
-    const Result<std::size_t> place = chosenPlace(request, *design);
-    if (!place)
-        return place.faults();
-    const Antenna* found = &design->antennas[*place];
-    const Result<std::size_t> configuration = chosenConfiguration(request, found->shape);
-    if (!configuration)
-        return configuration.faults();
-    const study::Subject subject{found->shape, design->site.soil.ground(), *configuration};
-    Result<shapes::BuiltAntenna> built = shapes::buildOver(subject.shape, subject.ground, subject.configuration);
-    if (!built)
-        return built.faults();
-    return Chosen{*design, *found, subject, std::move(built).value()};
-}
 
 Faults takeSettings(const std::vector<std::string>& settings, shapes::AntennaShape& shape)
 {
@@ -274,88 +215,6 @@ int tuneCommand(const Request& request)
     return exitGood;
 }
 
-void printBandCsv(const Coverage& c)
-{
-    if (!c.solved())
-        fmt::print("{},{:.0f},{:.0f},,,,,,,,\n", c.band.name, c.band.from, c.band.to);
-    else
-        fmt::print("{},{:.0f},{:.0f},{:.3f},{:.0f},{:.2f},{:.2f},{:.3f},{:.3f},{:.3f},{:.3f}\n", c.band.name, c.band.from, c.band.to,
-                   c.lowestSwr, c.at, c.impedance.real(), c.impedance.imag(), c.shareUnderLimit, c.lowEdgeSwr, c.highEdgeSwr, c.harmonic);
-}
-
-struct BandRow {
-    Coverage coverage;
-    std::string configuration; ///< empty where there is but one
-};
-
-Json bandJson(const BandRow& row)
-{
-    const Coverage& c = row.coverage;
-    if (!c.solved())
-        return {{"band", c.band.name}, {"lowest_swr", nullptr}, {"solved", false}};
-    Json json = {{"band", c.band.name},
-                 {"lowest_swr", c.lowestSwr},
-                 {"at_Hz", c.at},
-                 {"impedance_ohm", pair(c.impedance)},
-                 {"share_under_limit", c.shareUnderLimit},
-                 {"edge_swr", {c.lowEdgeSwr, c.highEdgeSwr}},
-                 {"multiple", c.harmonic}};
-    if (!row.configuration.empty())
-        json["configuration"] = row.configuration;
-    return json;
-}
-
-/// The rows of one configuration, or of each band's best one where none is named.
-Result<std::vector<BandRow>> bandRows(const Request& request, const Chosen& chosen)
-{
-    const auto configurations = shapes::familyOf(chosen.antenna.shape).configurations(chosen.antenna.shape);
-    const bool all = request.configuration.empty();
-    study::Library library;
-    std::vector<BandRow> rows;
-    for (std::size_t i = all ? 0 : chosen.subject.configuration; i < (all ? configurations.size() : chosen.subject.configuration + 1);
-         ++i) {
-        const auto curve = study::curveOf(library, study::questionOf(chosen.design, chosen.antenna, {}, i), terminalWatch());
-        if (!curve)
-            return curve.faults();
-        for (std::size_t band = 0; band < (*curve)->bands.size(); ++band) {
-            const BandRow row{(*curve)->bands[band], configurations.size() > 1 ? configurations[i].name : std::string()};
-            if (band >= rows.size())
-                rows.push_back(row);
-            else if (row.coverage.solved() && (!rows[band].coverage.solved() || row.coverage.lowestSwr < rows[band].coverage.lowestSwr))
-                rows[band] = row;
-        }
-    }
-    return rows;
-}
-
-int bandsCommand(const Request& request)
-{
-    const Result<Chosen> chosen = chosenAntenna(request);
-    if (!chosen)
-        return report(chosen.faults());
-    const auto rows = bandRows(request, *chosen);
-    if (!rows)
-        return report(rows.faults());
-    if (request.csv)
-        fmt::print("band,from_Hz,to_Hz,lowest_swr,at_Hz,r_ohm,x_ohm,share_under_limit,low_edge_swr,high_edge_swr,multiple\n");
-    Json out = Json::array();
-    for (const BandRow& row : *rows) {
-        const Coverage& c = row.coverage;
-        if (!c.solved())
-            fmt::print(stderr,
-                       "note: {} is left out: nobody wants it and it is far from the design frequency, or the wire is longer than "
-                       "{:.0f} wavelengths there\n",
-                       c.band.name, study::longestInWaves);
-        if (request.csv)
-            printBandCsv(c);
-        else
-            out.push_back(bandJson(row));
-    }
-    if (!request.csv)
-        print(out);
-    return exitGood;
-}
-
 int cutListCommand(const Request& request)
 {
     const Result<Chosen> chosen = chosenAntenna(request);
@@ -537,8 +396,6 @@ void addDesignCommands(CLI::App& app, int& status)
     tune->add_option("--at", request->frequency, "Hz, with --vary; the design frequency if left out");
     tune->add_option("--target", request->goal, "resonance or swr")->check(CLI::IsMember({"resonance", "swr"}));
     tune->add_option("-o,--output", request->output, "design file to write, with the tuned values");
-    withDesign("bands", "how well each band of the design is covered", bandsCommand)
-        ->add_flag("--csv", request->csv, "CSV instead of JSON");
     withDesign("cutlist", "lengths to cut, with allowances", cutListCommand)->add_flag("--csv", request->csv, "CSV instead of JSON");
 }
 

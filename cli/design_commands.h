@@ -7,7 +7,7 @@ class App;
 
 namespace vetchling::cli {
 
-/// Adds new, set, check, wires, tune, bands and cutlist; `status` receives the exit code.
+/// Adds new, set, check, wires, tune and cutlist; `status` receives the exit code.
 void addDesignCommands(CLI::App& app, int& status);
 
 } // namespace vetchling::cli

@@ -29,25 +29,28 @@ ChoicesDesk::~ChoicesDesk()
         m_job->cancel();
 }
 
-void ChoicesDesk::want(Kind kind)
+void ChoicesDesk::want(Kind kind, std::size_t pair)
 {
     if (!m_document.hasAntenna())
         return;
     const study::Subject subject = m_solver.question().subject;
-    if (m_kind == kind && m_asked == subject)
+    if (m_kind == kind && m_pair == pair && m_asked == subject)
         return;
-    if (m_kind != kind || m_asked.shape.family != subject.shape.family)
+    if (m_kind != kind || m_pair != pair || m_asked.shape.family != subject.shape.family)
         m_curve.reset();
     m_kind = kind;
+    m_pair = pair;
     m_asked = subject;
     if (m_job)
         m_job->cancel();
     m_busy = true;
     m_faults.clear();
     const double frequency = shapes::frequencyOf(subject.shape, subject.configuration);
-    m_job = m_solver.inBackground([guard = QPointer<ChoicesDesk>(this), round = ++m_round, kind, subject, frequency,
+    m_job = m_solver.inBackground([guard = QPointer<ChoicesDesk>(this), round = ++m_round, kind, pair, subject, frequency,
                                    &library = m_solver.library()](const Watch& watch) {
-        const Answer answer = kind == Kind::Trade ? widened(study::tradeCurve(library, subject, frequency, {}, watch))
+        study::TradeOptions options;
+        options.pair = pair;
+        const Answer answer = kind == Kind::Trade ? widened(study::tradeCurve(library, subject, frequency, options, watch))
                                                   : widened(study::radialCurve(library, subject, frequency, 0.0, watch));
         if (watch.stopped())
             return false;

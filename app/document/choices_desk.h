@@ -26,7 +26,8 @@ public:
     ~ChoicesDesk() override;
 
     /// Asks for the choices of the antenna as it is; nothing happens where they are known or under way.
-    void want(Kind kind);
+    /// @param pair of the family's trades
+    void want(Kind kind, std::size_t pair = 0);
     /// What was asked for last; an old answer stays until the new one is there. Null before the first.
     [[nodiscard]] std::shared_ptr<const Curve> curve() const { return m_curve; }
     [[nodiscard]] const Faults& faults() const { return m_faults; }
@@ -42,6 +43,7 @@ private:
     Document& m_document;
     SolveService& m_solver;
     std::optional<Kind> m_kind;
+    std::size_t m_pair = 0;
     study::Subject m_asked;
     std::shared_ptr<const Curve> m_curve;
     Faults m_faults;

@@ -49,6 +49,10 @@ public:
     /// Brings page and ledger up to date; called for the stage on show when anything has changed.
     virtual void refresh() = 0;
 
+signals:
+    /// Something of its own has come that changes its line on the trail.
+    void summaryChanged();
+
 protected:
     [[nodiscard]] Document& document() const { return m_context.document; }
     [[nodiscard]] SolveService& solver() const { return m_context.solver; }

@@ -116,7 +116,7 @@ void ValueEdit::showHelp()
     setToolTip(words.join(QStringLiteral("; ")));
 }
 
-units::Context ValueEdit::context() const { return {m_frequency, m_system, false, m_bandCentre}; }
+units::Context ValueEdit::context() const { return {m_frequency, m_system, false, m_bandCentre, m_lengths}; }
 
 bool ValueEdit::confirm()
 {

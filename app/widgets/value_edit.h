@@ -6,6 +6,7 @@
 #include <QLineEdit>
 
 #include <functional>
+#include <map>
 
 namespace vetchling::app {
 
@@ -23,6 +24,8 @@ public:
     void setRange(double lowest, double highest);
     /// Frequency fields take names of bands with it; see units::Context.
     void setBandCentre(std::function<double(const std::string&)> centre) { m_bandCentre = std::move(centre); }
+    /// What expressions may name; see units::Context.
+    void setNamedLengths(std::map<std::string, double> lengths) { m_lengths = std::move(lengths); }
     [[nodiscard]] double value() const { return m_value; }
     [[nodiscard]] bool hasValue() const { return !m_empty; }
     /// Something is typed that is not taken yet.
@@ -63,6 +66,7 @@ private:
     double m_value = 0.0, m_frequency = 0.0, m_lowest = -1e300, m_highest = 1e300;
     bool m_empty = false, m_optional = false, m_typedShown = false; ///< what was typed is shown from getting the focus to the next value
     std::function<double(const std::string&)> m_bandCentre;
+    std::map<std::string, double> m_lengths;
     QString m_typed, m_shown, m_help, m_complaint;
 };
 

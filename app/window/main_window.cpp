@@ -107,6 +107,7 @@ void MainWindow::layOut()
     m_ledgers->setFixedWidth(300);
     m_ledgers->setObjectName(QStringLiteral("ledger"));
     for (const auto& stage : m_stages) {
+        connect(stage.get(), &Stage::summaryChanged, this, [this] { m_trail->refresh(); });
         stages.push_back(stage.get());
         m_pages->addWidget(stage->page());
         m_ledgers->addWidget(scrolled(stage->ledger()));

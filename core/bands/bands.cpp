@@ -103,6 +103,34 @@ Coverage coverage(const ImpedanceAt& impedance, const Band& band, double limit, 
     return out;
 }
 
+Coverage coverage(const ImpedanceAt& impedance, const WantedBand& wanted, double limit, double fundamental)
+{
+    Coverage out = coverage(impedance, wanted.band, limit, fundamental);
+    for (const Segment& segment : wanted.segments) {
+        if (segment.wish == Wish::No)
+            continue;
+        Coverage part;
+        part.band = {segment.name, segment.from, segment.to};
+        scanBand(impedance, limit, part);
+        out.segments.push_back({segment, part.lowestSwr, part.at, part.shareUnderLimit});
+    }
+    return out;
+}
+
+double weightOf(Wish wish) { return wish == Wish::Must ? 3.0 : wish == Wish::Nice ? 1.0 : 0.0; }
+
+double usableShare(const Coverage& coverage)
+{
+    if (coverage.segments.empty())
+        return coverage.solved() ? coverage.shareUnderLimit : 0.0;
+    double share = 0.0, weight = 0.0;
+    for (const SegmentCoverage& s : coverage.segments) {
+        share += weightOf(s.segment.wish) * s.shareUnderLimit;
+        weight += weightOf(s.segment.wish);
+    }
+    return share / weight;
+}
+
 Coverage notSolved(const Band& band, Verdict verdict)
 {
     Coverage out;

@@ -5,6 +5,7 @@
 #include "core/physics.h"
 
 #include <functional>
+#include <map>
 #include <optional>
 #include <string>
 #include <vector>
@@ -18,20 +19,30 @@ struct Band {
     friend bool operator==(const Band&, const Band&) = default;
 };
 
+enum class Wish { No, Nice, Must };
+
+/// A part of a band that is asked for by itself: what a plan keeps for one mode, what a licence allows, a net's frequencies.
+struct Segment {
+    std::string name; ///< "Morse"
+    double from = 0.0, to = 0.0;
+    Wish wish = Wish::No;
+    friend bool operator==(const Segment&, const Segment&) = default;
+};
+
 /// A published table of allocations; data, not advice: everyone checks their own licence.
 struct BandPlan {
     std::string id, name, source;
     int year = 0;
     std::vector<Band> bands;
+    std::map<std::string, std::vector<Segment>> segments; ///< by band
 };
-
-enum class Wish { No, Nice, Must };
 
 struct WantedBand {
     Band band;
     Wish wish = Wish::Nice;
     Id id;
     KeptFields kept;
+    std::vector<Segment> segments = {}; ///< rising; all of the band counts alike where none is wished for
     friend bool operator==(const WantedBand&, const WantedBand&) = default;
 };
 
@@ -45,10 +56,18 @@ struct Resonance {
 
 enum class Verdict { Covered, Partly, TooLong, TooShort, NotResonant, Pending, OnRequest };
 
+/// How well a wished segment is covered.
+struct SegmentCoverage {
+    Segment segment;
+    double lowestSwr = 0.0, at = 0.0; ///< inside it
+    double shareUnderLimit = 0.0;     ///< of its width
+};
+
 struct Coverage {
     Band band;
-    double lowestSwr = 0.0, at = 0.0; ///< inside the band
-    Complex impedance;                ///< there
+    std::vector<SegmentCoverage> segments; ///< wished ones
+    double lowestSwr = 0.0, at = 0.0;      ///< inside the band
+    Complex impedance;                     ///< there
     double lowEdgeSwr = 0.0, highEdgeSwr = 0.0;
     double shareUnderLimit = 0.0;          ///< of the band's width
     double underFrom = 0.0, underTo = 0.0; ///< widest stretch under the limit; both 0 if none
@@ -62,6 +81,14 @@ struct Coverage {
 
 /// @param limit the user's SWR limit; @param fundamental lowest resonance, for the harmonic number; 0: unknown
 Coverage coverage(const ImpedanceAt& impedance, const Band& band, double limit, double fundamental);
+
+/// The same with its wished segments.
+Coverage coverage(const ImpedanceAt& impedance, const WantedBand& wanted, double limit, double fundamental);
+
+/// What a wish counts: must 3, nice 1, no 0.
+double weightOf(Wish wish);
+/// Part of the band that is of use: of its width, or of its wished segments by their weights.
+double usableShare(const Coverage& coverage);
 
 /// A band that was left out of the solve, being far from what the wire is made for. @param verdict Pending or OnRequest
 Coverage notSolved(const Band& band, Verdict verdict);

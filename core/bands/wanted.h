@@ -12,11 +12,24 @@ void putIn(const BandPlan& plan, std::vector<WantedBand>& bands);
 /// as a range of one percent either side.
 void wishFor(std::vector<WantedBand>& bands, double frequency, Wish wish, const BandPlan* plan = nullptr);
 
+/// When one is on the air, as far as the ionosphere's layers are a matter of it.
+enum class Conditions { DayHighSun, DayLowSun, NightHighSun, NightLowSun };
+
+/// A start for short-wave wishes: the bands that are usually open for far contacts then are nice, the highest two of them a must; the other
+/// short-wave bands are not wanted. What lies above 30 MHz keeps its wish. Customary judgement, no forecast.
+void wishByConditions(std::vector<WantedBand>& bands, Conditions conditions);
+
+/// A segment of one's own inside a band, wished for at once; the band is wished for with it. False if no band holds it whole.
+bool addSegment(std::vector<WantedBand>& bands, const std::string& name, double from, double to, Wish wish);
+
 /// Whether a range shares frequencies with one that is there.
 bool overlapsAny(const std::vector<WantedBand>& bands, double from, double to);
 
-/// Adds a range of one's own, in its place.
-void addRange(std::vector<WantedBand>& bands, double from, double to, Wish wish);
+/// Adds a range of one's own, in its place. @param name its middle frequency where it is empty
+void addRange(std::vector<WantedBand>& bands, double from, double to, Wish wish, const std::string& name = {});
+
+/// Takes out a plan's bands that nobody wishes for.
+void takeOut(const BandPlan& plan, std::vector<WantedBand>& bands);
 
 /// Hz of the centre of a band by its name; 0 if there is none.
 double centreOf(const std::vector<WantedBand>& bands, const std::string& name);

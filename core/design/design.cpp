@@ -3,6 +3,8 @@
 #include "core/shapes/hang.h"
 
 #include <algorithm>
+#include <cctype>
+#include <cmath>
 #include <functional>
 #include <set>
 
@@ -53,6 +55,41 @@ void nameAll(Design& design, const Namer& name)
         nameAll(antenna.trim.measurements, "measurement", name);
         nameAll(antenna.copies, "copy", name);
     }
+}
+
+/// Whether an expression has a word in it.
+bool mentions(const std::string& expression, const std::string& word)
+{
+    const auto isPart = [](unsigned char c) { return std::isalnum(c) != 0; };
+    if (expression.empty() || expression[0] != '=')
+        return false;
+    for (std::size_t at = expression.find(word); at != std::string::npos; at = expression.find(word, at + 1)) {
+        // "2side" is twice a side; "2side" with a letter before is another word
+        const bool begins = at == 0 || !std::isalpha(static_cast<unsigned char>(expression[at - 1]));
+        const std::size_t end = at + word.size();
+        if (begins && (end >= expression.size() || !isPart(static_cast<unsigned char>(expression[end]))))
+            return true;
+    }
+    return false;
+}
+
+/// Works out anew what was typed with a named length; what comes out of its limits stays as it was and is told.
+Faults follow(Antenna& antenna, const std::string& name)
+{
+    const shapes::Family& family = shapes::familyOf(antenna.shape);
+    const units::Context context = contextOf(antenna);
+    Faults faults;
+    for (const auto& [key, text] : antenna.typed) {
+        const shapes::ParameterSpec* spec = family.spec(antenna.shape, key);
+        if (!spec || !mentions(text, name))
+            continue;
+        const Result<double> value = units::parse(text, spec->quantity, context);
+        if (value && *value >= spec->lowest && *value <= spec->highest)
+            antenna.shape.parameters[key] = *value;
+        else
+            faults.push_back({key, {coreText("core", "%1 cannot follow: %2 is outside its limits"), spec->label, text}});
+    }
+    return faults;
 }
 
 } // namespace
@@ -193,6 +230,36 @@ void setParameter(Antenna& antenna, const std::string& key, double value, const 
         antenna.typed.erase(key);
     else
         antenna.typed[key] = typed;
+}
+
+units::Context contextOf(const Antenna& antenna, units::System system)
+{
+    units::Context context;
+    context.designFrequency = antenna.shape.designFrequency;
+    context.system = system;
+    for (const NamedLength& n : antenna.named)
+        context.lengths[n.name] = n.length;
+    return context;
+}
+
+Faults nameLength(Antenna& antenna, const std::string& name, double length, const std::string& typed)
+{
+    if (!units::isFreeName(name))
+        return {{"", {coreText("core", "'%1' cannot name a length; take letters and digits, and no unit or function"), name}}};
+    if (!std::isfinite(length))
+        return {{"", coreText("core", "a named length must be a finite number")}};
+    const auto known = std::find_if(antenna.named.begin(), antenna.named.end(), [&](const NamedLength& n) { return n.name == name; });
+    if (known == antenna.named.end())
+        antenna.named.push_back({name, length, typed, {}});
+    else
+        known->length = length, known->typed = typed;
+    return follow(antenna, name);
+}
+
+void forgetLength(Antenna& antenna, const std::string& name)
+{
+    std::erase_if(antenna.named, [&](const NamedLength& n) { return n.name == name; });
+    std::erase_if(antenna.typed, [&](const auto& typed) { return mentions(typed.second, name); });
 }
 
 Id storeCopy(Antenna& antenna, const std::string& name, const std::string& when)

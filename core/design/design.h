@@ -11,6 +11,7 @@
 
 #include <functional>
 #include <map>
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -41,11 +42,21 @@ struct StoredCopy {
     friend bool operator==(const StoredCopy&, const StoredCopy&) = default;
 };
 
+/// A length that expressions may name: "side", and the fields that say `=side/2` follow it.
+struct NamedLength {
+    std::string name;
+    double length = 0.0; ///< m
+    std::string typed;   ///< what was written for it
+    KeptFields kept;
+    friend bool operator==(const NamedLength&, const NamedLength&) = default;
+};
+
 struct Antenna {
     Id id;
     std::string name;
     shapes::AntennaShape shape;
     TypedTexts typed;
+    std::vector<NamedLength> named;
     Allowances allowances;
     TrimLog trim;
     bool tuneForLowestSwr = false; ///< else for resonance
@@ -59,7 +70,11 @@ struct Operation {
     std::string bandPlan = "itu-r1"; ///< id of the plan the bands came from
     std::vector<WantedBand> bands;   ///< all bands on show, in rising order, with their wish
     double swrLimit = 2.0;
-    double power = 100.0; ///< W
+    double reference = 50.0;          ///< ohm that the SWR is told against
+    Id favourite;                     ///< band that comes first where all cannot be had; may be empty
+    double aimElevation = 20.0;       ///< degrees, where the signal is to go
+    std::optional<double> aimBearing; ///< degrees; nothing: wherever it is strongest at that angle
+    double power = 100.0;             ///< W
     units::System system = units::System::Metric;
     KeptFields kept;
     friend bool operator==(const Operation&, const Operation&) = default;
@@ -116,6 +131,14 @@ void nameNewThings(Design& design);
 /// before is kept as a copy, once.
 /// @param when as for a copy
 void setParameter(Antenna& antenna, const std::string& key, double value, const std::string& typed, const std::string& when);
+
+/// What its expressions may refer to: design frequency and named lengths.
+units::Context contextOf(const Antenna& antenna, units::System system = units::System::Metric);
+/// Names a length, or gives it another value; what was typed as an expression with it is worked out anew.
+/// Faults: a name that means something else, a length that is no length; the parameters that could not follow stay.
+Faults nameLength(Antenna& antenna, const std::string& name, double length, const std::string& typed);
+/// Takes the name away; what followed it keeps its value.
+void forgetLength(Antenna& antenna, const std::string& name);
 
 /// Keeps the antenna's present shape as a copy at the end of its list; returns the copy's id.
 Id storeCopy(Antenna& antenna, const std::string& name, const std::string& when);

@@ -362,6 +362,16 @@ Complex currentOn(int degree, const std::vector<Complex>& local, double v)
     return current;
 }
 
+Complex currentSlopeOn(int degree, const std::vector<Complex>& local, double v)
+{
+    double p[largestDegree + 1];
+    legendre(v, degree, p);
+    Complex slope = 0.5 * (local[1] - local[0]);
+    for (int k = 2; k <= degree; ++k)
+        slope += 0.5 * local[std::size_t(k)] * p[k - 1]; // (P_k - P_(k-2))' = (2k-1) P_(k-1)
+    return slope;
+}
+
 Element mirroredElement(Element e)
 {
     e.start = mirrored(e.start);

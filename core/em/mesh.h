@@ -68,6 +68,9 @@ void localCurrents(double v, int degree, double* out);
 /// Current at v = -1..1 of an element from its local coefficients, function 0..degree.
 Complex currentOn(int degree, const std::vector<Complex>& local, double v);
 
+/// Its derivative by v.
+Complex currentSlopeOn(int degree, const std::vector<Complex>& local, double v);
+
 /// The model must have no faults. Elements are graded geometrically towards ends, feeds, loads, bends and joints.
 Mesh makeMesh(const WireModel& model, double frequency, const MeshOptions& options = {});
 

@@ -189,6 +189,23 @@ double endVoltage(double peakCurrent, double wireLength, double radius)
     return peakCurrent * 60.0 * (std::log(2.0 * wireLength / radius) - 1.0);
 }
 
+std::vector<std::vector<double>> voltageRibbon(const Solution& solution, int pieces)
+{
+    const Mesh& mesh = *solution.mesh;
+    const double k = waveNumber(solution.frequency);
+    std::vector<std::vector<double>> ribbon(mesh.elements.size());
+    for (std::size_t e = 0; e < mesh.elements.size(); ++e) {
+        const Element& element = mesh.elements[e];
+        const Wire& wire = solution.model->wires[element.wire];
+        const std::vector<Complex> local = solution.elementCurrents(e);
+        const double voltsAnAmpere = endVoltage(1.0, wire.length(), wire.radius);
+        for (int i = 0; i <= pieces; ++i)
+            ribbon[e].push_back(voltsAnAmpere / k * std::abs(currentSlopeOn(mesh.degree, local, 2.0 * i / pieces - 1.0)) * 2.0 /
+                                element.length);
+    }
+    return ribbon;
+}
+
 std::vector<std::vector<double>> currentRibbon(const Solution& solution, int pieces)
 {
     const Mesh& mesh = *solution.mesh;

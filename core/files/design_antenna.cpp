@@ -215,6 +215,11 @@ Antenna readAntenna(const JsonNode& node)
         a.trim = readTrim(*trim);
     a.tuneForLowestSwr = wordOf(node, "tune_for", tuneGoals) == 1;
     a.notes = node.text("notes", "", true);
+    for (const JsonNode& n : node.items("named_lengths", true)) {
+        NamedLength length{n.text("name"), n.number("length_m"), n.text("typed", "", true), {}};
+        length.kept = n.rest();
+        a.named.push_back(std::move(length));
+    }
     for (const JsonNode& copy : node.items("copies", true))
         a.copies.push_back(readCopy(copy));
     a.kept = node.rest();
@@ -229,6 +234,8 @@ Json antennaJson(const Antenna& a)
     out["trim"] = trimJson(a.trim);
     out["tune_for"] = tuneGoals[a.tuneForLowestSwr ? 1 : 0];
     out["notes"] = a.notes;
+    for (const NamedLength& n : a.named)
+        out["named_lengths"].push_back(withKept({{"name", n.name}, {"length_m", n.length}, {"typed", n.typed}}, n.kept));
     for (const StoredCopy& copy : a.copies)
         out["copies"].push_back(copyJson(copy));
     addKept(out, a.kept);

@@ -16,17 +16,32 @@ Operation readOperation(const JsonNode& node)
     op.bandPlan = node.text("band_plan", op.bandPlan, true);
     for (const JsonNode& b : node.items("bands", true)) {
         WantedBand wanted{
-            {b.text("name"), b.number("from_Hz"), b.number("to_Hz")}, Wish(wordOf(b, "wish", wishes)), b.text("id", "", true), {}};
+            {b.text("name"), b.number("from_Hz"), b.number("to_Hz")}, Wish(wordOf(b, "wish", wishes)), b.text("id", "", true), {}, {}};
+        for (const JsonNode& s : b.items("segments", true)) {
+            const Segment segment{s.text("name"), s.number("from_Hz"), s.number("to_Hz"), Wish(wordOf(s, "wish", wishes))};
+            if (!(segment.from >= wanted.band.from && segment.to > segment.from && segment.to <= wanted.band.to))
+                s.fault("a segment must lie inside its band, its upper edge above its lower edge");
+            wanted.segments.push_back(segment);
+        }
         wanted.kept = b.rest();
         if (!(wanted.band.from > 0.0 && wanted.band.to > wanted.band.from && wanted.band.to <= 3e9))
             b.fault("the band's upper edge must be above its lower edge");
         op.bands.push_back(wanted);
     }
     op.swrLimit = node.number("swr_limit", 2.0, true);
+    op.reference = node.number("reference_ohm", op.reference, true);
+    op.favourite = node.text("favourite", "", true);
+    op.aimElevation = node.number("aim_elevation_deg", op.aimElevation, true);
+    if (node.has("aim_bearing_deg"))
+        op.aimBearing = node.number("aim_bearing_deg");
     op.power = node.number("power_W", 100.0, true);
     op.system = node.text("units", "metric", true) == "imperial" ? units::System::Imperial : units::System::Metric;
     if (!(op.swrLimit > 1.0 && op.swrLimit <= 20.0))
         node.faultAt("swr_limit", "must be above 1 and at most 20");
+    if (!(op.reference >= 1.0 && op.reference <= 1e4))
+        node.faultAt("reference_ohm", "must be from 1 to 10000 ohm");
+    if (!(op.aimElevation > 0.0 && op.aimElevation <= 90.0))
+        node.faultAt("aim_elevation_deg", "must be above 0 and at most 90 degrees");
     if (!(op.power > 0.0 && op.power <= 1e5))
         node.faultAt("power_W", "must be above 0 and at most 100 kW");
     op.kept = node.rest();
@@ -35,15 +50,19 @@ Operation readOperation(const JsonNode& node)
 
 Json operationJson(const Operation& op)
 {
-    Json out{{"band_plan", op.bandPlan},
-             {"bands", Json::array()},
-             {"swr_limit", op.swrLimit},
-             {"power_W", op.power},
-             {"units", op.system == units::System::Imperial ? "imperial" : "metric"}};
-    for (const WantedBand& w : op.bands)
-        out["bands"].push_back(withKept(
-            {{"id", w.id}, {"name", w.band.name}, {"from_Hz", w.band.from}, {"to_Hz", w.band.to}, {"wish", wishes[std::size_t(w.wish)]}},
-            w.kept));
+    Json out{{"band_plan", op.bandPlan},  {"bands", Json::array()},
+             {"swr_limit", op.swrLimit},  {"reference_ohm", op.reference},
+             {"favourite", op.favourite}, {"aim_elevation_deg", op.aimElevation},
+             {"power_W", op.power},       {"units", op.system == units::System::Imperial ? "imperial" : "metric"}};
+    if (op.aimBearing)
+        out["aim_bearing_deg"] = *op.aimBearing;
+    for (const WantedBand& w : op.bands) {
+        Json band{
+            {"id", w.id}, {"name", w.band.name}, {"from_Hz", w.band.from}, {"to_Hz", w.band.to}, {"wish", wishes[std::size_t(w.wish)]}};
+        for (const Segment& s : w.segments)
+            band["segments"].push_back({{"name", s.name}, {"from_Hz", s.from}, {"to_Hz", s.to}, {"wish", wishes[std::size_t(s.wish)]}});
+        out["bands"].push_back(withKept(std::move(band), w.kept));
+    }
     addKept(out, op.kept);
     return out;
 }

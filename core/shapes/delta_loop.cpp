@@ -14,6 +14,7 @@ constexpr double usualImpedance = 110.0; // ohm
 class DeltaLoop final : public Family {
 public:
     std::string id() const override { return "delta-loop"; }
+    Multiples multiples() const override { return Multiples::All; }
     std::string title() const override { return coreText("core", "Delta loop"); }
     std::string summary() const override
     {

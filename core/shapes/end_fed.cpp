@@ -27,6 +27,7 @@ Corner cornerKeys(int corner)
 class EndFed final : public Family {
 public:
     std::string id() const override { return "end-fed"; }
+    Multiples multiples() const override { return Multiples::All; }
     std::string title() const override { return coreText("core", "End-fed half-wave"); }
     std::string summary() const override
     {
@@ -135,7 +136,7 @@ public:
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         const Result<BuiltAntenna> here = build(shape, 0);
-        if (!here || handle >= here->handles.size())
+        if (!here || handle >= here->handles.size() || here->handles[handle].parameters.front() == "coil_at_m")
             return shape;
         const std::vector<Corner> turns = cornersOf(shape);
         handle = std::min(handle, turns.size() + 1); // what hangs down goes with the end
@@ -210,6 +211,8 @@ private:
             out.dimensions.push_back({corners.back(), tip, "drop_m"});
         }
         out.insulators.push_back(tip);
+        for (const CoilPlace& coil : out.coils)
+            out.handles.push_back({coreText("core", "coil"), coil.at, {"coil_at_m"}});
     }
 
     void sections(const AntennaShape& shape, BuiltAntenna& out) const

@@ -14,6 +14,7 @@ constexpr double usualImpedance = 800.0; // ohm: on each band the other wire lie
 class EndFedPair final : public Family {
 public:
     std::string id() const override { return "end-fed-pair"; }
+    Multiples multiples() const override { return Multiples::All; }
     std::string title() const override { return coreText("core", "Two end-feds, one feed"); }
     std::string summary() const override
     {

@@ -14,6 +14,7 @@ constexpr double tailInWaves = 0.055; // of the design frequency's wavelength
 class EndFedTail final : public Family {
 public:
     std::string id() const override { return "end-fed-tail"; }
+    Multiples multiples() const override { return Multiples::All; }
     std::string title() const override { return coreText("core", "End-fed with coil and tail"); }
     std::string summary() const override
     {

@@ -165,6 +165,10 @@ struct Trade {
     std::string free, solved;
 };
 
+/// The multiples of its lowest resonance at which an antenna is near its customary impedance again: odd ones where it is fed in a
+/// maximum of the current, all of them where it is fed at an end or closed to a loop.
+enum class Multiples { Odd, All };
+
 /// One of the states an antenna can be put in, innermost first: links open or closed, a telescope's setting.
 struct Configuration {
     std::string name;
@@ -203,8 +207,14 @@ public:
     [[nodiscard]] virtual AntennaShape straightened(const AntennaShape& shape) const { return shape; }
     /// The shape in words, where its figures alone hardly tell it; a sentence each.
     [[nodiscard]] virtual std::vector<Text> remarks(const AntennaShape&) const { return {}; }
-    /// What can be traded against one another in a shortened antenna.
-    [[nodiscard]] virtual std::optional<Trade> trade() const { return std::nullopt; }
+    /// What can be traded against one another in a shortened antenna, the customary pair first.
+    [[nodiscard]] virtual std::vector<Trade> trades() const { return {}; }
+    /// Where it works again as a rule.
+    [[nodiscard]] virtual Multiples multiples() const { return Multiples::Odd; }
+    /// One more corner: in the piece that runs through a point, or with a new last piece up to it where none does.
+    [[nodiscard]] virtual std::optional<AntennaShape> withCorner(const AntennaShape&, Vec3) const { return std::nullopt; }
+    /// Without the corner that a handle stands for.
+    [[nodiscard]] virtual std::optional<AntennaShape> withoutCorner(const AntennaShape&, std::size_t) const { return std::nullopt; }
     /// At least one.
     [[nodiscard]] virtual std::vector<Configuration> configurations(const AntennaShape& shape) const
     {

@@ -1,4 +1,5 @@
-/// Fan: two to five pairs of legs on one feedpoint, spread downwards by equal angles, the longest on top.
+/// Fan: two to five pairs of legs on one feedpoint, the longest on top: spread downwards by equal angles, or held below one another by
+/// spacers.
 #include "core/shapes/bands_of_shape.h"
 #include "core/shapes/dipole_geometry.h"
 
@@ -11,6 +12,7 @@ namespace {
 constexpr int fewestPairs = 2, mostPairs = 5;
 constexpr double gapInWaves = 0.0015;  // between the two halves at the centre piece, of the design frequency's wavelength,
 constexpr double gapInDiameters = 5.0; // but no less than this
+constexpr double outwards = 1.5;       // a pair on spacers reaches its place so many spacings out from the centre
 constexpr double nextBand = 1.45;      // a new pair is for so many times the frequency of the one before
 
 class FanDipole final : public Family {
@@ -29,6 +31,11 @@ public:
         using units::Quantity;
         std::vector<ParameterSpec> all = dipoleParameters(10.0, 9.0);
         std::erase_if(all, [](const ParameterSpec& s) { return s.key == "second_end_m"; });
+        all.push_back(choiceSpec("fan_by", coreText("core", "Pairs held apart by"), hangsGroup,
+                                 {coreText("core", "their slope"), coreText("core", "spacers")},
+                                 coreText("core", "spacers: each shorter pair runs along below the one above it")));
+        all.push_back(lengthSpec("spacer_m", coreText("core", "Spacing of the pairs"), hangsGroup, {0.3, 0.02, 5.0},
+                                 coreText("core", "where spacers hold them; close pairs act on one another"), 0.006));
         all.push_back({"fan_deg",
                        coreText("core", "Angle between pairs"),
                        hangsGroup,
@@ -69,6 +76,8 @@ public:
     void settle(AntennaShape& shape) const override
     {
         constexpr double clear = 1.5; // m above ground
+        double& spacer = shape.parameters["spacer_m"];
+        spacer = std::min(spacer, 0.1 * value(shape, legKey(pairsOf(shape)))); // it goes out from the centre on a slant
         double lowest = 0.0;
         for (int pair = 1; pair <= pairsOf(shape); ++pair) {
             const double down = std::asin(1.0 / std::max(1.0, value(shape, "leg_m"))) + (pair - 1) * radians(value(shape, "fan_deg"));
@@ -115,7 +124,8 @@ public:
             return Fault{"end_height_m",
                          {coreText("core", "the end would hang %1 below the centre, but a side is only %2 long; raise the end"),
                           Measure{drop, units::Quantity::Length}, Measure{leg, units::Quantity::Length}}};
-        const double slope = std::asin(drop / leg), step = radians(value(shape, "fan_deg"));
+        const bool spacers = value(shape, "fan_by") > 0.5;
+        const double slope = std::asin(drop / leg), step = spacers ? 0.0 : radians(value(shape, "fan_deg"));
         if (slope + (pairs - 1) * step > radians(88.0))
             return Fault{"fan_deg", coreText("core", "the shortest pair would hang straight down; take a smaller angle or raise the ends")};
 
@@ -131,9 +141,21 @@ public:
         for (int pair = 1; pair <= pairs; ++pair) {
             const double down = slope + (pair - 1) * step, own = value(shape, legKey(pair));
             for (int side : {0, 1}) {
-                const Vec3 root = side == 0 ? centre + across : centre - across;
-                const Vec3 end = root + (own - halfGap) * (std::cos(down) * directions[side] - Vec3{0.0, 0.0, std::sin(down)});
-                out.model.wires.push_back(makeWire(shape.wire, "leg " + std::to_string(pair) + (side == 0 ? " a" : " b"), {root, end}));
+                std::vector<Vec3> points{side == 0 ? centre + across : centre - across};
+                const Vec3 outward = std::cos(down) * directions[side] - Vec3{0.0, 0.0, std::sin(down)};
+                double left = own - halfGap;
+                if (spacers && pair > 1) {
+                    const double below = (pair - 1) * value(shape, "spacer_m"), along = outwards * value(shape, "spacer_m") * (pair - 1);
+                    const Vec3 first = along * outward - Vec3{0.0, 0.0, below};
+                    left -= norm(first);
+                    if (left <= 0.05 * own)
+                        return Fault{"spacer_m",
+                                     coreText("core", "the shortest pair would end before it is that far apart; take shorter spacers")};
+                    points.push_back(points.back() + first);
+                }
+                points.push_back(points.back() + left * outward);
+                const Vec3 end = points.back();
+                out.model.wires.push_back(makeWire(shape.wire, "leg " + std::to_string(pair) + (side == 0 ? " a" : " b"), points));
                 out.insulators.push_back(end);
                 out.dimensions.push_back({centre, end, legKey(pair)});
                 if (side == 0)

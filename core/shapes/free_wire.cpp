@@ -12,6 +12,7 @@ constexpr int fewest = 2, most = 12;
 class FreeWire final : public Family {
 public:
     std::string id() const override { return "free"; }
+    Multiples multiples() const override { return Multiples::All; }
     std::string title() const override { return coreText("core", "Drawn by hand"); }
     std::string summary() const override
     {
@@ -115,6 +116,34 @@ public:
         return next;
     }
 
+    std::optional<AntennaShape> withCorner(const AntennaShape& shape, Vec3 at) const override
+    {
+        constexpr double near = 0.02; // of the wire
+        const Result<BuiltAntenna> here = build(shape, 0);
+        if (!here || piecesOf(shape) >= most)
+            return std::nullopt;
+        std::vector<Vec3> points = here->model.wires[0].points;
+        std::size_t place = points.size(); // as a new end
+        double closest = near * here->model.wires[0].length();
+        for (std::size_t i = 1; i < points.size(); ++i)
+            if (const double away = distanceToPiece(at, points[i - 1], points[i]); away < closest) {
+                closest = away;
+                place = i;
+            }
+        points.insert(points.begin() + std::ptrdiff_t(place), at);
+        return through(shape, points);
+    }
+
+    std::optional<AntennaShape> withoutCorner(const AntennaShape& shape, std::size_t handle) const override
+    {
+        const Result<BuiltAntenna> here = build(shape, 0);
+        if (!here || piecesOf(shape) <= fewest || handle >= here->handles.size())
+            return std::nullopt;
+        std::vector<Vec3> points = here->model.wires[0].points;
+        points.erase(points.begin() + std::ptrdiff_t(handle));
+        return through(shape, points);
+    }
+
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         std::vector<Vec3> points{{value(shape, "x_m"), value(shape, "y_m"), value(shape, "start_height_m")}};
@@ -170,6 +199,31 @@ private:
     {
         const auto found = shape.parameters.find("piece_count");
         return found == shape.parameters.end() ? 3 : countOf(shape, "piece_count", fewest, most);
+    }
+    /// The same wire through other points; its feed stays where it is along the wire.
+    AntennaShape through(const AntennaShape& shape, const std::vector<Vec3>& points) const
+    {
+        AntennaShape next = shape;
+        next.parameters["x_m"] = points[0].x;
+        next.parameters["y_m"] = points[0].y;
+        next.parameters["start_height_m"] = points[0].z;
+        next.parameters["piece_count"] = double(points.size() - 1);
+        for (std::size_t i = 1; i < points.size(); ++i) {
+            const Vec3 run = points[i] - points[i - 1];
+            const int piece = int(i);
+            next.parameters[key(piece, "_m")] = norm(run);
+            next.parameters[key(piece, "_rise_m")] = run.z;
+            next.parameters[key(piece, "_bearing_deg")] = withinTurn(bearingTowards(run.x, run.y) - value(shape, "bearing_deg"));
+        }
+        std::erase_if(next.parameters,
+                      [&](const auto& p) { return p.first.starts_with("piece_") && p.first != "piece_count" && !spec(next, p.first); });
+        return next;
+    }
+    static double distanceToPiece(Vec3 p, Vec3 a, Vec3 b)
+    {
+        const Vec3 run = b - a;
+        const double along = std::clamp(dot(p - a, run) / dot(run, run), 0.0, 1.0);
+        return distance(p, a + along * run);
     }
     static double withinTurn(double degrees) { return std::remainder(degrees, 360.0); }
 };

@@ -49,7 +49,7 @@ public:
     }
     std::vector<Part> parts() const override { return {{"legs", coreText("core", "Legs")}, {"spokes", coreText("core", "Spokes")}}; }
 
-    std::optional<Trade> trade() const override { return Trade{"hat_m", "leg_m"}; }
+    std::vector<Trade> trades() const override { return {{"hat_m", "leg_m"}}; }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
         return handle > 2 ? Family::hung(shape, handle, hook) : DipoleFamily::hung(shape, handle, hook); // a spoke takes the whole along

@@ -62,7 +62,10 @@ public:
                 {"loading_m", coreText("core", "the bridge of each fold"), LeverKind::Slide, LeverSide::Middle, 2}};
     }
 
-    std::optional<Trade> trade() const override { return Trade{"leg_m", "loading_m"}; }
+    std::vector<Trade> trades() const override
+    {
+        return {{"leg_m", "loading_m"}, {"loading_at_m", "loading_m"}, {"loading_spacing_m", "loading_m"}};
+    }
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const Result<DipoleGeometry> g = dipoleGeometry(*this, shape);

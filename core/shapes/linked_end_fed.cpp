@@ -14,6 +14,7 @@ constexpr PathNames wireNames{lengthKey, true};
 class LinkedEndFed final : public Family {
 public:
     std::string id() const override { return "linked-end-fed"; }
+    Multiples multiples() const override { return Multiples::All; }
     std::string title() const override { return coreText("core", "Linked end-fed"); }
     std::string summary() const override
     {

@@ -42,7 +42,7 @@ public:
         return {coilRule({leg, leg * 0.01 * value(shape, "coil_place_percent"), shape.wire.diameter}, length.frequency)};
     }
 
-    std::optional<Trade> trade() const override { return Trade{"leg_m", "inductance_H"}; }
+    std::vector<Trade> trades() const override { return {{"leg_m", "inductance_H"}, {"coil_place_percent", "inductance_H"}}; }
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const Result<DipoleGeometry> g = dipoleGeometry(*this, shape);
@@ -52,6 +52,8 @@ public:
         const double inner = g->leg * 0.01 * value(shape, "coil_place_percent");
         for (double at : {g->leg - inner, g->leg + inner})
             addSeriesCoil(out, 0, at, value(shape, "inductance_H"), value(shape, "coil_q"));
+        if (inner > 0.0)
+            out.handles.push_back({coreText("core", "coil"), g->alongLeg(0, inner), {"coil_place_percent"}});
         if (inner > 0.0)
             out.sections.push_back({coreText("core", "inner part"), 2, inner, WireEnd::Centre, WireEnd::Coil, false});
         out.sections.push_back({coreText("core", "outer part"), 2, g->leg - inner, WireEnd::Coil, WireEnd::Insulator});

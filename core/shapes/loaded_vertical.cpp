@@ -52,7 +52,7 @@ public:
     }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return std::nullopt; }
 
-    std::optional<Trade> trade() const override { return Trade{"radiator_m", "inductance_H"}; }
+    std::vector<Trade> trades() const override { return {{"radiator_m", "inductance_H"}, {"coil_place_percent", "inductance_H"}}; }
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const double radiator = value(shape, "radiator_m"), coil = radiator * 0.01 * value(shape, "coil_place_percent");
@@ -71,6 +71,8 @@ public:
             out.sections.push_back(hatSection(*this, shape, 1));
         out.handles.push_back({coreText("core", "top"), top, {"radiator_m"}});
         out.handles.push_back({coreText("core", "base"), base, {"base_height_m"}});
+        if (coil > 0.0)
+            out.handles.push_back({coreText("core", "coil"), base + Vec3{0.0, 0.0, coil}, {"coil_place_percent"}});
         out.dimensions.push_back({base, top, "radiator_m"});
         return out;
     }

@@ -48,6 +48,7 @@ protected:
 class LongWire final : public LongEndFed {
 public:
     std::string id() const override { return "long-wire"; }
+    Multiples multiples() const override { return Multiples::All; }
     std::string title() const override { return coreText("core", "Long wire"); }
     std::string summary() const override
     {

@@ -67,7 +67,7 @@ public:
     std::vector<Part> parts() const override { return {{"whip", coreText("core", "Whip")}, {"body", coreText("core", "Body")}}; }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return std::nullopt; }
 
-    std::optional<Trade> trade() const override { return Trade{"radiator_m", "inductance_H"}; }
+    std::vector<Trade> trades() const override { return {{"radiator_m", "inductance_H"}}; }
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         if (value(shape, "body_height_m") < value(shape, "body_clearance_m") + 0.3)

@@ -9,6 +9,7 @@ namespace {
 class OffCentreDipole final : public DipoleFamily {
 public:
     std::string id() const override { return "off-centre-dipole"; }
+    Multiples multiples() const override { return Multiples::All; }
     std::string title() const override { return coreText("core", "Off-centre-fed dipole"); }
     std::string summary() const override
     {

@@ -21,6 +21,7 @@ struct Flat {
 class PolygonLoop final : public Family {
 public:
     std::string id() const override { return "loop"; }
+    Multiples multiples() const override { return Multiples::All; }
     std::string title() const override { return coreText("core", "Loop of equal sides"); }
     std::string summary() const override
     {

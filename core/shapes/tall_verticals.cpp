@@ -57,6 +57,7 @@ protected:
 class HalfWaveVertical final : public TallVertical {
 public:
     std::string id() const override { return "half-wave-vertical"; }
+    Multiples multiples() const override { return Multiples::All; }
     std::string title() const override { return coreText("core", "Half-wave vertical"); }
     std::string summary() const override
     {

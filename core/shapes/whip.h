@@ -5,7 +5,7 @@
 
 namespace vetchling::shapes {
 
-/// "shortest_m", "longest_m", "whip_diameter_m" and "tip_percent".
+/// "shortest_m", "longest_m", "section_count", "whip_diameter_m" and "tip_percent".
 void addTelescope(std::vector<ParameterSpec>& all);
 /// A new antenna's whip reaches from a quarter of its length to half as much again; @param length key of the length along the whip.
 void settleTelescope(AntennaShape& shape, const std::string& length);

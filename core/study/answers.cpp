@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 #include <set>
 
 namespace vetchling::study {
@@ -14,24 +15,40 @@ constexpr double leverStep = 0.005;                           // relative change
 
 Fault stoppedFault() { return {"", em::stoppedMessage}; }
 
+constexpr double usualReference = 50.0; // ohm, that judgements of bands count from
+
+/// What the line sees, as if its reference were the usual one.
+ImpedanceAt scaledToUsual(const Curve& curve)
+{
+    return [&curve, scale = usualReference / curve.question.reference](double f) { return scale * curve.atLine(f); };
+}
+
 void judge(Curve& curve)
 {
-    const auto atLine = [&](double f) { return curve.atLine(f); };
+    const ImpedanceAt atLine = scaledToUsual(curve);
     const double f = frequencyOf(curve.question.subject.shape, curve.question.subject.configuration);
     const double low = fundamentalFrom * f, high = fundamentalTo * f;
     curve.fundamental = nearestDip(atLine, f, low, high).value_or(f);
     for (const Resonance& r : resonances(atLine, low, high))
         if (!curve.resonance || std::abs(r.frequency - curve.fundamental) < std::abs(curve.resonance->frequency - curve.fundamental))
             curve.resonance = r;
+    if (curve.resonance)
+        curve.resonance->resistance *= curve.question.reference / usualReference;
 }
 
-Coverage judged(const Curve& curve, const Band& band, BandPlace place)
+Coverage judged(const Curve& curve, const WantedBand& wanted, BandPlace place)
 {
+    const Band& band = wanted.band;
     if (place == BandPlace::OnRequest)
         return notSolved(band, Verdict::OnRequest);
     if (place == BandPlace::Far && !curve.complete)
         return notSolved(band, Verdict::Pending);
-    return coverage([&](double f) { return curve.atLine(f); }, band, curve.question.limit, curve.fundamental);
+    const double scale = curve.question.reference / usualReference;
+    Coverage out = coverage(scaledToUsual(curve), wanted, curve.question.limit, curve.fundamental);
+    out.impedance *= scale;
+    if (out.resonance)
+        out.resonance->resistance *= scale;
+    return out;
 }
 
 /// The port's solution as fed through the transformer.
@@ -158,6 +175,15 @@ private:
     void currents(const em::Solution& solution)
     {
         m_out->ribbon = em::currentRibbon(solution, ribbonPieces);
+        m_out->voltage = em::voltageRibbon(solution, ribbonPieces);
+        double strongest = 0.0;
+        for (const auto& element : m_out->voltage)
+            strongest = std::max(strongest, *std::max_element(element.begin(), element.end()));
+        for (auto& element : m_out->voltage)
+            for (double& volts : element)
+                volts = strongest > 0.0 ? volts / strongest : 0.0;
+        if (solution.inputPower > 0.0)
+            m_out->strongestVoltsAtOneWatt = strongest / std::sqrt(solution.inputPower);
         const Wire& wire = solution.model->wires.front();
         if (solution.inputPower > 0.0)
             m_out->endVoltsAtOneWatt =
@@ -168,6 +194,7 @@ private:
     {
         TuneOptions options;
         options.goal = m_curve.question.goal;
+        options.reference = m_curve.question.reference;
         const Subject& s = m_subject;
         for (const shapes::TunedLength& t : m_family.tuned(s.shape))
             m_out->lengths.push_back({t, m_family.rules(s.shape, t).front().value, {}, {}});
@@ -367,7 +394,8 @@ Question questionOf(const Design& design, const Antenna& antenna, const Id& requ
                       design.operation.swrLimit,
                       requested,
                       antenna.tuneForLowestSwr ? shapes::TuneGoal::LowestSwr : shapes::TuneGoal::Resonance,
-                      {}};
+                      {},
+                      design.operation.reference};
     const shapes::Family& family = shapes::familyOf(antenna.shape);
     const bool comparable = !antenna.copies.empty() && antenna.copies.back().shape.family == antenna.shape.family;
     if (comparable && family.layout(antenna.copies.back().shape) != family.layout(antenna.shape))
@@ -390,7 +418,21 @@ Complex Curve::atPort(double frequency) const
 
 Complex Curve::atLine(double frequency) const { return built->atLine(atPort(frequency), frequency); }
 
-double Curve::swrAt(double frequency) const { return covers(frequency) ? swr(atLine(frequency)) : std::nan(""); }
+double Curve::swrAt(double frequency) const { return covers(frequency) ? swr(atLine(frequency), question.reference) : std::nan(""); }
+
+std::pair<Id, Id> Curve::favoured() const
+{
+    constexpr double matters = 1.1;
+    std::map<double, Id> bySwr;
+    for (const shapes::TunedLength& t : shapes::familyOf(question.subject.shape).tuned(question.subject.shape))
+        for (std::size_t i = 0; i < bands.size(); ++i)
+            if (t.configuration == question.subject.configuration && bands[i].solved() && t.frequency >= bands[i].band.from &&
+                t.frequency <= bands[i].band.to)
+                bySwr[bands[i].lowestSwr] = question.bands[i].id;
+    if (bySwr.size() < 2 || bySwr.rbegin()->first < matters * bySwr.begin()->first)
+        return {};
+    return {bySwr.begin()->second, bySwr.rbegin()->second};
+}
 
 int Curve::bandsUnderLimit() const
 {
@@ -465,7 +507,7 @@ Result<CurvePointer> curveOf(Library& library, const Question& question, const W
     }
     judge(*out);
     for (std::size_t i = 0; i < question.bands.size(); ++i)
-        out->bands.push_back(judged(*out, question.bands[i].band, plan.bands[i]));
+        out->bands.push_back(judged(*out, question.bands[i], plan.bands[i]));
     return CurvePointer(out);
 }
 

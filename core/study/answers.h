@@ -21,6 +21,7 @@ struct Question {
     Id requested;       ///< band that is looked at; may be empty
     shapes::TuneGoal goal = shapes::TuneGoal::Resonance;
     std::optional<shapes::AntennaShape> before; ///< as it was with fewer pairs or links, to be compared with
+    double reference = 50.0;                    ///< ohm that the SWR is told against
     friend bool operator==(const Question&, const Question&) = default;
 };
 
@@ -48,6 +49,9 @@ public:
     [[nodiscard]] Complex atPort(double frequency) const;
     /// Not a number where it was not solved.
     [[nodiscard]] double swrAt(double frequency) const;
+    /// Of the bands that it is cut for, the one with the lowest SWR and the one with the highest, where there are two that differ by
+    /// more than a tenth; empty ids else.
+    [[nodiscard]] std::pair<Id, Id> favoured() const;
     [[nodiscard]] int bandsUnderLimit() const;
     [[nodiscard]] int bandsWished() const;
     [[nodiscard]] int solves() const;
@@ -105,14 +109,16 @@ struct Detail {
     };
     /// Currents at the selected frequency as em::currentRibbon gives them, of ribbonPieces a piece.
     std::vector<std::vector<double>> ribbon;
-    double endVoltsAtOneWatt = 0.0;        ///< V peak at the first wire's ends at the selected frequency, for a watt into the line
-    std::vector<OtherGround> otherGrounds; ///< the selected frequency over wetter and drier ground
-    std::vector<Length> lengths;           ///< in the family's order
-    std::size_t explained = 0;             ///< the length that is looked at
-    std::vector<LengthCause> causes;       ///< why that one is not its rule's
-    std::vector<LeverSlope> levers;        ///< the one that trimming takes first
-    std::vector<DipMove> moves;            ///< of the dips that the kept state had, where both are known
-    std::vector<Cure> cures;               ///< of wished bands whose dip lies beside them, where there is one
+    std::vector<std::vector<double>> voltage; ///< the same of the voltage, as em::voltageRibbon gives it but 1 at the strongest
+    double strongestVoltsAtOneWatt = 0.0;     ///< V peak anywhere on the wires, as endVoltsAtOneWatt
+    double endVoltsAtOneWatt = 0.0;           ///< V peak at the first wire's ends at the selected frequency, for a watt into the line
+    std::vector<OtherGround> otherGrounds;    ///< the selected frequency over wetter and drier ground
+    std::vector<Length> lengths;              ///< in the family's order
+    std::size_t explained = 0;                ///< the length that is looked at
+    std::vector<LengthCause> causes;          ///< why that one is not its rule's
+    std::vector<LeverSlope> levers;           ///< the one that trimming takes first
+    std::vector<DipMove> moves;               ///< of the dips that the kept state had, where both are known
+    std::vector<Cure> cures;                  ///< of wished bands whose dip lies beside them, where there is one
 
     [[nodiscard]] const Spot* spot() const { return spots.empty() ? nullptr : &spots[selected]; }
     [[nodiscard]] const Spot* spotOfBand(const Id& band) const;

@@ -155,6 +155,8 @@ Result<LedgerPointer> Study::ledger(double frequency, const Watch& watch)
 
 Library::Library(std::size_t studies) : m_studies(studies) {}
 
+Library::Library(std::shared_ptr<em::GroundTableCache> tables, std::size_t studies) : m_tables(std::move(tables)), m_studies(studies) {}
+
 Result<Studied> Library::study(const Subject& subject)
 {
     Result<shapes::BuiltAntenna> built = shapes::buildOver(subject.shape, subject.ground, subject.configuration);

@@ -69,6 +69,8 @@ struct Studied {
 class Library {
 public:
     explicit Library(std::size_t studies = 64);
+    /// One that shares the tables of another, for studies that nobody asks for twice.
+    Library(std::shared_ptr<em::GroundTableCache> tables, std::size_t studies);
 
     /// Builds the antenna. Faults: what cannot be built.
     Result<Studied> study(const Subject& subject);
@@ -76,6 +78,7 @@ public:
     std::shared_ptr<Study> study(const WireModel& model, double portReference = 50.0);
 
     [[nodiscard]] em::GroundTableCache& tables() { return *m_tables; }
+    [[nodiscard]] const std::shared_ptr<em::GroundTableCache>& sharedTables() const { return m_tables; }
     [[nodiscard]] std::size_t size() const { return m_studies.size(); }
 
 private:

@@ -16,11 +16,11 @@ public:
 
     Result<TradeCurve> run()
     {
-        const auto what = m_family.trade();
-        if (!what)
+        const std::vector<shapes::Trade> all = m_family.trades();
+        if (all.empty())
             return Fault{"", {coreText("core", "%1 has nothing to trade: it is not shortened"), m_family.title()}};
-        m_curve.what = *what;
-        const double present = m_family.value(m_subject.shape, what->free);
+        m_curve.what = all[std::min(m_options.pair, all.size() - 1)];
+        const double present = m_family.value(m_subject.shape, m_curve.what.free);
         const int below = m_options.points / 2; // the present one lies in the middle, so that both sides start from it
         walk(present, m_options.from, below);
         std::reverse(m_curve.points.begin(), m_curve.points.end());
@@ -48,7 +48,9 @@ private:
     bool add(double free)
     {
         const shapes::ParameterSpec* spec = m_family.spec(m_subject.shape, m_curve.what.free);
-        m_subject.shape.parameters[m_curve.what.free] = std::clamp(free, spec->lowest, spec->highest);
+        if (free < spec->lowest || free > spec->highest)
+            return false;
+        m_subject.shape.parameters[m_curve.what.free] = free;
         std::optional<TradePoint> point = solved(true);
         if (!point)
             point = solved(false); // from the rule's value

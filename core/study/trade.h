@@ -24,6 +24,7 @@ struct TradeCurve {
 struct TradeOptions {
     int points = 13;
     double from = 0.55, to = 1.5; ///< of the present free dimension
+    std::size_t pair = 0;         ///< of the family's trades
 };
 
 /// Each point is tuned from its neighbour's value. Width: FBW = 1 / (sqrt(2) Q), Q = f |dZ/df| / 2R (Yaghjian & Best 2005, eqs. 60 and 87

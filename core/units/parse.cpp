@@ -156,6 +156,9 @@ std::string withProducts(const std::string& expression)
     return out;
 }
 
+constexpr std::pair<const char*, double> unitWords[] = {{"m", 1.0},     {"cm", 0.01}, {"mm", 0.001}, {"ft", foot},
+                                                        {"feet", foot}, {"in", inch}, {"inch", inch}};
+
 /// An expression with every length in it taken `scale` times as long.
 double evaluated(const std::string& expression, const Context& context, double scale)
 {
@@ -165,9 +168,9 @@ double evaluated(const std::string& expression, const Context& context, double s
         parser.DefineConst("lambda", scale * wavelength(context.designFrequency));
         parser.DefineConst("f", context.designFrequency / 1e6);
     }
-    const std::pair<const char*, double> lengths[] = {{"m", 1.0},     {"cm", 0.01}, {"mm", 0.001}, {"ft", foot},
-                                                      {"feet", foot}, {"in", inch}, {"inch", inch}};
-    for (const auto& [name, value] : lengths)
+    for (const auto& [name, value] : unitWords)
+        parser.DefineConst(name, scale * value);
+    for (const auto& [name, value] : context.lengths)
         parser.DefineConst(name, scale * value);
     parser.SetExpr(expression);
     return parser.Eval();
@@ -405,5 +408,17 @@ std::string withUnit(const std::string& written, Quantity quantity, const Contex
 }
 
 double gaugeDiameter(double gauge) { return 0.127e-3 * std::pow(92.0, (36.0 - gauge) / 39.0); }
+
+bool isFreeName(const std::string& name)
+{
+    const auto plain = [](char c) { return isLetter(c) || isDigit(c); };
+    if (name.empty() || !isLetter(name[0]) || !std::all_of(name.begin(), name.end(), plain) || name == "lambda" || name == "f" ||
+        name == "e")
+        return false;
+    if (std::any_of(std::begin(unitWords), std::end(unitWords), [&](const auto& unit) { return name == unit.first; }))
+        return false;
+    const mu::funmap_type functions = mu::Parser().GetFunDef();
+    return functions.find(name) == functions.end();
+}
 
 } // namespace vetchling::units

@@ -5,6 +5,7 @@
 #include "core/units/text.h"
 
 #include <functional>
+#include <map>
 #include <string>
 
 namespace vetchling::units {
@@ -16,7 +17,11 @@ struct Context {
     bool bareIsSi = false; ///< a number without a unit is in m, Hz, H ... whatever the system, as on the command line
     /// Hz of the centre of a band by its name, "20 m"; 0 if there is none. Without it no band is known.
     std::function<double(const std::string& name)> bandCentre = {};
+    std::map<std::string, double> lengths = {}; ///< m by name, `=side/2+20 cm`
 };
+
+/// Whether a length may be called so in expressions: letters and digits, and no word that means something else there.
+bool isFreeName(const std::string& name);
 
 /// Reads "10.16 m", "33ft 4 1/2in", "40' 6", "14.1", "7080 kHz", "14 AWG", "#14", "2.5 mm2", "60 deg", "9 uH", "=lambda/2*0.97"; where
 /// a frequency is asked, "20 m" too, for the centre of that band.

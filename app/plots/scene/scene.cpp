@@ -42,6 +42,12 @@ void Scene::setView(SceneView view)
     update();
 }
 
+void Scene::setVoltage(bool on)
+{
+    m_voltage = on;
+    update();
+}
+
 const shapes::BuiltAntenna* Scene::built() const
 {
     const AntennaModel* model = m_context.models.current();
@@ -78,7 +84,8 @@ void Scene::render(Sketch& sketch, const QSizeF& size)
     aim(size);
     ScenePainter(sketch, m_camera, size,
                  {m_context.document.design().site, m_context.system(), *model, m_context.solver.detail(), m_context.solver.pinnedCurve(),
-                  m_context.solver.pinnedName(), m_view, onScreen(), onScreen() ? m_hot : -1, onScreen() ? m_dragged : -1})
+                  m_context.solver.pinnedName(), m_view, m_voltage, m_context.document.design().operation.power, onScreen(),
+                  onScreen() ? m_hot : -1, onScreen() ? m_dragged : -1})
         .paint();
 }
 
@@ -188,6 +195,52 @@ void Scene::mouseReleaseEvent(QMouseEvent*)
     update();
 }
 
+/// The wires' point under the pointer; where there is none, the one there as deep in the picture as the last wire's end.
+Vec3 Scene::pointOnWire(QPointF p) const
+{
+    constexpr double grab = 9.0; // px
+    Vec3 nearest = built()->model.wires.front().points.back();
+    double closest = HUGE_VAL;
+    const auto& points = built()->model.wires.front().points;
+    for (std::size_t i = 1; i < points.size(); ++i) {
+        const QPointF a = m_camera.project(points[i - 1]), run = m_camera.project(points[i]) - a;
+        const double length = QPointF::dotProduct(run, run), along = length > 0.0 ? QPointF::dotProduct(p - a, run) / length : 0.0;
+        const QPointF away = a + std::clamp(along, 0.0, 1.0) * run - p;
+        if (const double d = std::hypot(away.x(), away.y()); d < closest && d < grab) {
+            closest = d;
+            nearest = points[i - 1] + std::clamp(along, 0.0, 1.0) * (points[i] - points[i - 1]);
+        }
+    }
+    if (closest <= grab)
+        return nearest;
+    const QPointF gap = (p - m_camera.project(nearest)) / m_camera.scale;
+    return nearest + gap.x() * m_camera.right - gap.y() * m_camera.up;
+}
+
+/// A corner more, in what has corners.
+void Scene::mouseDoubleClickEvent(QMouseEvent* event)
+{
+    if (!built() || built()->model.wires.empty() || handleAt(event->position()) >= 0)
+        return;
+    Vec3 at = pointOnWire(event->position());
+    constexpr double lowest = 0.05; // m above ground
+    at.z = std::max(at.z, lowest);
+    if (const auto next = m_context.document.family().withCorner(m_context.document.antenna().shape, at))
+        m_context.document.setShape(tr("add a corner"), {}, m_context.document.current(), *next);
+}
+
+bool Scene::removeCorner()
+{
+    if (!built() || m_hot < 0)
+        return false;
+    const auto next = m_context.document.family().withoutCorner(m_context.document.antenna().shape, std::size_t(m_hot));
+    if (next) {
+        m_hot = -1;
+        m_context.document.setShape(tr("remove a corner"), {}, m_context.document.current(), *next);
+    }
+    return next.has_value();
+}
+
 /// Rings by keyboard: the chosen one is marked as one under the pointer is.
 void Scene::keyPressEvent(QKeyEvent* event)
 {
@@ -210,6 +263,11 @@ void Scene::keyPressEvent(QKeyEvent* event)
     case Qt::Key_Space:
         m_hot = count > 0 ? (m_hot + (event->modifiers() & Qt::ShiftModifier ? count - 1 : 1) + count) % count : -1;
         update();
+        break;
+    case Qt::Key_Delete:
+    case Qt::Key_Backspace:
+        if (!removeCorner())
+            Canvas::keyPressEvent(event);
         break;
     case Qt::Key_Left: nudge(-step, 0.0); break;
     case Qt::Key_Right: nudge(step, 0.0); break;

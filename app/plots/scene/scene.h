@@ -13,6 +13,8 @@ class Scene : public Canvas {
 public:
     Scene(ViewContext& context, QWidget* parent = nullptr);
     void setView(SceneView view);
+    /// The ribbon shows voltage instead of current.
+    void setVoltage(bool on);
     [[nodiscard]] SceneView view() const { return m_view; }
     void render(Sketch& sketch, const QSizeF& size) override;
 
@@ -28,6 +30,7 @@ protected:
     void mousePressEvent(QMouseEvent*) override;
     void mouseMoveEvent(QMouseEvent*) override;
     void mouseReleaseEvent(QMouseEvent*) override;
+    void mouseDoubleClickEvent(QMouseEvent*) override;
     void wheelEvent(QWheelEvent*) override;
     void keyPressEvent(QKeyEvent*) override;
 
@@ -36,6 +39,8 @@ private:
     void aim(const QSizeF& size);
     [[nodiscard]] int handleAt(QPointF p) const;
     void dragTo(QPointF p, bool ties);
+    [[nodiscard]] Vec3 pointOnWire(QPointF p) const;
+    [[nodiscard]] bool removeCorner();
     [[nodiscard]] const Support* supportUnder(QPointF p) const;
     void endDrag();
 
@@ -43,7 +48,7 @@ private:
     Turn m_turn;
     Camera m_camera;
     int m_hot = -1, m_dragged = -1;
-    bool m_turning = false;
+    bool m_turning = false, m_voltage = false;
     QPointF m_last;
     shapes::AntennaShape m_grabbed; ///< as it was when the drag began: what is tied keeps that length
     std::optional<Camera> m_frozen; ///< while dragging, so that the picture does not rescale under the pointer

@@ -241,10 +241,11 @@ void ScenePainter::paintRibbon()
     const study::Spot* spot = detail ? detail->spot() : nullptr;
     if (!spot || spot->solution.model->wires.size() != built().model.wires.size())
         return;
-    const Colours& c = m_colours;
-    m_sketch.painter().setPen(QPen(c.leafPale, 0.8)); // closes the seams between elements
-    m_sketch.painter().setBrush(c.leafPale);
-    for (std::size_t e = 0; e < detail->ribbon.size(); ++e) {
+    const std::vector<std::vector<double>>& ribbon = m_content.voltage ? detail->voltage : detail->ribbon;
+    const QColor colour = m_content.voltage ? m_colours.skyPale : m_colours.leafPale;
+    m_sketch.painter().setPen(QPen(colour, 0.8)); // closes the seams between elements
+    m_sketch.painter().setBrush(colour);
+    for (std::size_t e = 0; e < ribbon.size(); ++e) {
         const em::Element& el = spot->solution.mesh->elements[e];
         const Wire& now = built().model.wires[el.wire]; // drawn along the present wire, which may be a drag ahead
         const double stretch = now.length() / spot->solution.model->wires[el.wire].length();
@@ -256,12 +257,18 @@ void ScenePainter::paintRibbon()
         std::array<QPointF, 2 * (pieces + 1)> edge; // there on one side, back on the other
         for (int i = 0; i <= pieces; ++i) {
             const QPointF middle = a + (b - a) * (double(i) / pieces);
-            const QPointF half = 0.5 * ribbonWidth * detail->ribbon[e][std::size_t(i)] * across;
+            const QPointF half = 0.5 * ribbonWidth * ribbon[e][std::size_t(i)] * across;
             edge[std::size_t(i)] = middle + half;
             edge[edge.size() - 1 - std::size_t(i)] = middle - half;
         }
         m_sketch.painter().drawPolygon(edge.data(), int(edge.size()));
     }
+    if (m_content.voltage)
+        m_sketch.text({m_size.width() - 8.0, 2.0},
+                      tr("voltage, widest: some %1 V peak at %2 W")
+                          .arg(detail->strongestVoltsAtOneWatt * std::sqrt(m_content.power), 0, 'g', 2)
+                          .arg(m_content.power),
+                      Qt::AlignRight | Qt::AlignTop, {m_colours.sky, 11});
 }
 
 void ScenePainter::paintWires(const WireModel& model, const QPen& pen)

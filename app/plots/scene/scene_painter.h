@@ -20,6 +20,8 @@ struct SceneContent {
     CurvePointer pinned;       ///< may be null
     QString pinnedName;
     SceneView view = SceneView::Side;
+    bool voltage = false;       ///< the ribbon's, instead of current
+    double power = 0.0;         ///< W that voltages are told for
     bool handles = true;        ///< to be dragged; not in an exported picture
     int hot = -1, dragged = -1; ///< handles; -1: none
 };

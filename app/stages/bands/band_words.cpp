@@ -2,9 +2,11 @@
 
 #include "app/view/sketch.h"
 #include "app/view/words.h"
+#include "core/study/sky.h"
 
 #include <QCoreApplication>
 
+#include <algorithm>
 #include <cmath>
 
 namespace vetchling::app {
@@ -30,7 +32,16 @@ QString partly(const Coverage& c, double limit)
     const QString where = reachesLow    ? tr("up to %1").arg(megahertz(c.underTo))
                           : reachesHigh ? tr("from %1 up").arg(megahertz(c.underFrom))
                                         : tr("from %1 to %2").arg(megahertz(c.underFrom), megahertz(c.underTo));
-    return tr("Under %1 %2, %3 % of the band; the rest needs a tuner.").arg(limit).arg(where).arg(100.0 * c.shareUnderLimit, 0, 'f', 0);
+    QString words = tr("Under %1 %2, %3 % of the band.").arg(limit).arg(where).arg(100.0 * c.shareUnderLimit, 0, 'f', 0);
+    const double window = c.wholeTo - c.wholeFrom, width = c.band.to - c.band.from;
+    if (!(window > 0.0))
+        return words;
+    if (window >= width)
+        return words + tr(" Wide enough for all of it with its dip at %1.").arg(megahertz(c.band.centre()));
+    if (2.0 * window >= width)
+        return words + tr(" Two settings, dips at %1 and %2, would cover it.")
+                           .arg(megahertz(c.band.from + 0.5 * window), megahertz(c.band.to - 0.5 * window));
+    return words + tr(" The rest needs a tuner, or a dip put where you work.");
 }
 
 } // namespace
@@ -48,6 +59,66 @@ QString cureSentence(const study::Cure& cure, const shapes::Lever& lever, const 
     else
         words += tr(" and lose no other band");
     return words;
+}
+
+QString reasonSentence(const Coverage& c)
+{
+    if (c.verdict == Verdict::Pending)
+        return tr("Far from what this wire is made for; being computed …");
+    if (c.verdict == Verdict::OnRequest)
+        return tr("Not solved, being far from what this wire is made for. Click it to ask.");
+    const QString z = impedanceText(c.impedance.real(), c.impedance.imag());
+    if (!(c.harmonic > 0.0))
+        return tr("%1. Not a band for this wire without a tuner at the feedpoint.").arg(z);
+    const double below = std::floor(c.harmonic);
+    if (below < 1.0)
+        return tr("%1: below its lowest resonance; too short for this band.").arg(z);
+    return tr("%1: between %2 × f and %3 × f. Not without a tuner at the feedpoint.").arg(z).arg(below).arg(below + 1.0);
+}
+
+QString shiftSentence(const study::HarmonicShift& shift)
+{
+    const double off = shift.dip - shift.plain;
+    const auto most =
+        std::max_element(shift.causes.begin(), shift.causes.end(),
+                         [](const study::ShiftCause& a, const study::ShiftCause& b) { return std::abs(a.shift) < std::abs(b.shift); });
+    constexpr double close = 2e-3; // of the frequency
+    if (std::abs(off) < close * shift.dip)
+        return tr("At %1 × f.").arg(shift.n);
+    return (off > 0.0 ? tr("%1 kHz above %2 × f, most of it from %3.") : tr("%1 kHz below %2 × f, most of it from %3."))
+        .arg(std::abs(off) / 1e3, 0, 'f', 0)
+        .arg(shift.n)
+        .arg(coreWords(most->name));
+}
+
+QString audibleWords(double decibels)
+{
+    constexpr double nobodyHears = 1.0, unit = 6.0; // dB; an S-unit
+    const double size = std::abs(decibels);
+    return size < nobodyHears  ? tr("which nobody hears")
+           : size < 0.5 * unit ? tr("which a careful ear hears")
+           : size < 1.5 * unit ? tr("about one S-unit")
+                               : tr("about %1 S-units").arg(size / unit, 0, 'f', 0);
+}
+
+QString useSentence(const study::BandUse& use, const QString& band, double power)
+{
+    const double ahead = use.gain - use.reference;
+    return (ahead >= 0.0 ? tr("%1: %2 dB ahead towards %3°, %4; as if the vertical had %5 W instead of %6.")
+                         : tr("%1: %2 dB behind towards %3°, %4; as if the vertical had %5 W instead of %6."))
+        .arg(band)
+        .arg(std::abs(ahead), 0, 'f', 1)
+        .arg(study::bearingOf(use.azimuth), 0, 'f', 0)
+        .arg(audibleWords(ahead))
+        .arg(power * std::pow(10.0, 0.1 * ahead), 0, 'f', 0)
+        .arg(power);
+}
+
+QString configurationWords(const std::vector<shapes::Configuration>& all, std::size_t which)
+{
+    return which + 1 == all.size() ? tr("links closed")
+           : which == 0            ? tr("links open")
+                                   : tr("%1 of %2 links closed").arg(which).arg(all.size() - 1);
 }
 
 QString bandSentence(const Coverage& c, double limit, const QString& cure)
@@ -87,13 +158,23 @@ QString resonanceSentence(const study::Curve& curve, const Id& selectedBand)
     const Coverage& c = *selected;
     const QString name = QString::fromStdString(c.band.name);
     if (!c.resonance)
-        return tr("On %1 the reactance is nowhere zero near the band; the lowest SWR is %2 at %3.")
-            .arg(name, swrText(c.lowestSwr), megahertz(c.at));
-    const double ratio = c.resonance->resistance > 50.0 ? c.resonance->resistance / 50.0 : 50.0 / c.resonance->resistance;
+        return c.lowestSwr <= curve.question.limit
+                   ? tr("On %1 it is matched without being resonant: the lowest SWR is %2 at %3, and it radiates as well.")
+                         .arg(name, swrText(c.lowestSwr), megahertz(c.at))
+                   : tr("On %1 resonance is missing: the reactance is nowhere zero near the band, and the lowest SWR is %2 at %3. "
+                        "Another length cures that; the map shows which.")
+                         .arg(name, swrText(c.lowestSwr), megahertz(c.at));
+    const double reference = curve.question.reference;
+    const double ratio = c.resonance->resistance > reference ? c.resonance->resistance / reference : reference / c.resonance->resistance;
     const QString at =
         tr("On %1 it is resonant at %2 with %3 Ω").arg(name, megahertz(c.resonance->frequency)).arg(c.resonance->resistance, 0, 'f', 0);
-    return ratio <= 1.5 ? tr("%1: both resonant and matched.").arg(at)
-                        : tr("%1, which alone is an SWR of %2. Resonant is not matched.").arg(at, swrText(ratio));
+    if (ratio <= 1.5)
+        return tr("%1: both resonant and matched.").arg(at);
+    const QString missing =
+        tr("%1, which alone is an SWR of %2. Resonant is not matched, and no length cures that").arg(at, swrText(ratio));
+    return tr("%1: a transformer of %2 would, or a quarter-wave section of %3 Ω.")
+        .arg(missing, c.resonance->resistance > reference ? tr("%1:1").arg(ratio, 0, 'f', 1) : tr("1:%1").arg(ratio, 0, 'f', 1))
+        .arg(std::sqrt(c.resonance->resistance * reference), 0, 'f', 0);
 }
 
 } // namespace vetchling::app

@@ -19,12 +19,23 @@ bool Choices::offers(Kind kind) const
     if (!m_context.document.hasAntenna())
         return false;
     const shapes::Family& family = m_context.document.family();
-    return kind == Kind::Trade ? family.trade().has_value() : family.spec(m_context.document.antenna().shape, "radial_count") != nullptr;
+    return kind == Kind::Trade ? !family.trades().empty() : family.spec(m_context.document.antenna().shape, "radial_count") != nullptr;
+}
+
+QStringList Choices::pairs() const
+{
+    QStringList all;
+    if (!m_context.document.hasAntenna())
+        return all;
+    const shapes::Family& family = m_context.document.family();
+    for (const shapes::Trade& t : family.trades())
+        all << coreWords(family.spec(m_context.document.antenna().shape, t.free)->label);
+    return all.size() > 1 ? all : QStringList();
 }
 
 QString Choices::refresh(Kind kind)
 {
-    m_desk.want(kind);
+    m_desk.want(kind, kind == Kind::Trade ? m_pair : 0);
     const QString waiting = tr("Being computed over your soil …");
     const auto curve = m_desk.curve();
     if (!curve) {

@@ -15,6 +15,10 @@ public:
     [[nodiscard]] PairChart* chart() const { return m_chart; }
     /// Whether the antenna on show has such choices.
     [[nodiscard]] bool offers(Kind kind) const;
+    /// What can be traded, in words; none where there is no choice.
+    [[nodiscard]] QStringList pairs() const;
+    [[nodiscard]] std::size_t pair() const { return m_pair; }
+    void setPair(std::size_t pair) { m_pair = pair; }
     /// Asks for them, and shows what is known. Returns the sentence for the page.
     QString refresh(Kind kind);
 
@@ -31,7 +35,8 @@ private:
 
     ViewContext& m_context;
     ChoicesDesk m_desk;
-    PairChart* m_chart; ///< belongs to the page
+    PairChart* m_chart;     ///< belongs to the page
+    std::size_t m_pair = 0; ///< of the family's trades
 };
 
 } // namespace vetchling::app

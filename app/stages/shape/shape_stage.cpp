@@ -2,6 +2,7 @@
 #include "app/plots/scene/scene.h"
 #include "app/stages/shape/choices.h"
 #include "app/stages/shape/length_card.h"
+#include "app/stages/shape/named_lengths.h"
 #include "app/stages/shape/power_card.h"
 #include "app/stages/shape/tune_panel.h"
 #include "app/stages/shape/wire_rows.h"
@@ -12,6 +13,7 @@
 #include "core/tune/slips.h"
 
 #include <QButtonGroup>
+#include <QCheckBox>
 #include <QStackedWidget>
 #include <QToolButton>
 
@@ -69,13 +71,16 @@ public:
         m_page->setTitle(QString::fromStdString(a.name));
         m_page->setSentence(sentence());
         refreshChoices();
-        const std::string layout = a.shape.family + "|" + family().layout(a.shape);
+        std::string layout = a.shape.family + "|" + family().layout(a.shape);
+        for (const NamedLength& n : a.named)
+            layout += "|" + n.name;
         if (m_layout != layout || m_antennaShown != document().current())
             buildLedger(a, layout);
         if (!m_lengths)
             return; // a family of a newer program has no inputs
         for (const auto& [key, edit] : m_edits) {
             edit->setDesignFrequency(a.shape.designFrequency);
+            edit->setNamedLengths(contextOf(a).lengths);
             const auto typed = a.typed.find(key);
             edit->setValue(family().value(a.shape, key), system(),
                            typed == a.typed.end() ? QString() : QString::fromStdString(typed->second));
@@ -83,6 +88,7 @@ public:
         for (const auto& [key, box] : m_boxes)
             box->setCurrentIndex(int(std::lround(family().value(a.shape, key))));
         refreshSlips(a);
+        m_named->refresh();
         m_wire->refresh();
         m_lengths->refresh();
         m_panel->refresh();
@@ -139,6 +145,19 @@ private:
                 refresh();
             });
         }
+        m_pair = new QComboBox;
+        m_pair->setObjectName(QStringLiteral("tradePair"));
+        m_pair->setAccessibleName(tr("What is traded"));
+        connect(m_pair, &QComboBox::activated, this, [this](int pair) {
+            m_choices.setPair(std::size_t(pair));
+            refresh();
+        });
+        m_page->header()->addWidget(m_pair, 0, Qt::AlignTop);
+        auto* voltage = new QCheckBox(tr("Voltage"));
+        voltage->setObjectName(QStringLiteral("showVoltage"));
+        voltage->setToolTip(tr("The ribbon shows voltage instead of current"));
+        connect(voltage, &QCheckBox::toggled, m_scene, &Scene::setVoltage);
+        m_page->header()->addWidget(voltage, 0, Qt::AlignTop);
         m_sideButton = qobject_cast<QToolButton*>(group->buttons().front());
         m_page->header()->addLayout(box);
         m_page->header()->setAlignment(box, Qt::AlignTop);
@@ -169,6 +188,8 @@ private:
         }
         if (beforeCard == groups.end())
             addCards();
+        m_named = std::make_unique<NamedLengths>(m_context, *m_ledger, nullptr);
+        m_ledger->line();
         m_ledger->fold(tr("Wire"), QStringLiteral("fold wire"), true);
         m_wire = std::make_unique<WireRows>(m_context, *m_ledger, nullptr);
         m_ledger->endFold();
@@ -239,6 +260,7 @@ private:
         m_edits.clear();
         m_boxes.clear();
         m_lengths.reset();
+        m_named.reset();
         m_panel.reset();
         m_power.reset();
         m_wire.reset();
@@ -286,6 +308,12 @@ private:
         }
     }
 
+    QString bandName(const Id& id) const
+    {
+        const WantedBand* band = findBand(document().design(), id);
+        return band ? QString::fromStdString(band->band.name) : QString();
+    }
+
     bool choicesShown() const { return m_views->currentWidget() == m_choices.chart(); }
 
     /// Only some antennas have such choices; another one goes back to the side view.
@@ -293,6 +321,14 @@ private:
     {
         for (const auto& [kind, button] : m_choiceButtons)
             button->setVisible(m_choices.offers(kind));
+        const bool trading = choicesShown() && m_kind == Choices::Kind::Trade;
+        if (const QStringList pairs = trading ? m_choices.pairs() : QStringList(); pairs != m_pairs) {
+            m_pairs = pairs;
+            m_choices.setPair(0);
+            m_pair->clear();
+            m_pair->addItems(pairs);
+        }
+        m_pair->setVisible(!m_pairs.isEmpty());
         if (choicesShown() && !m_choices.offers(m_kind))
             m_sideButton->click();
         else if (choicesShown())
@@ -327,6 +363,10 @@ private:
                                .arg(c->wholeFrom / 1e6, 0, 'f', 3)
                                .arg(c->wholeTo / 1e6, 0, 'f', 3)
                          : tr(" · SWR %1 at best on %2").arg(swrText(c->lowestSwr), QString::fromStdString(c->band.name));
+        if (const auto [best, worst] = curve->favoured(); !best.empty())
+            words +=
+                tr(" · It favours %1: SWR %2 there, %3 on %4")
+                    .arg(bandName(best), swrText(curve->band(best)->lowestSwr), swrText(curve->band(worst)->lowestSwr), bandName(worst));
         const AntennaModel* model = m_context.models.current();
         for (const RangeNote& note : model ? model->notes : std::vector<RangeNote>())
             words += tr(" · Out of range at the mark: %1.").arg(coreWords(note.message, system()));
@@ -339,12 +379,15 @@ private:
     Choices::Kind m_kind = Choices::Kind::Trade; ///< of the choices that are looked at
     std::map<Choices::Kind, QToolButton*> m_choiceButtons;
     QToolButton* m_sideButton = nullptr;
+    QComboBox* m_pair = nullptr;
+    QStringList m_pairs;  ///< on show in it
     std::string m_layout; ///< family and layout the ledger was made for
     Id m_antennaShown;
     std::map<std::string, ValueEdit*> m_edits;
     std::map<std::string, QComboBox*> m_boxes;
     std::map<std::string, bool> m_open;    ///< groups that were folded or opened by hand
     std::unique_ptr<LengthCard> m_lengths; ///< null for a family of a newer program, which has no inputs
+    std::unique_ptr<NamedLengths> m_named;
     std::unique_ptr<TunePanel> m_panel;
     std::unique_ptr<PowerCard> m_power;
     std::unique_ptr<WireRows> m_wire;

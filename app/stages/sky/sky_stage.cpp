@@ -1,11 +1,20 @@
 /// Sky: where the signal goes, at a chosen angle and bearing, on any band.
+#include "app/document/sky_desk.h"
 #include "app/plots/lobe_dial.h"
+#include "app/stages/sky/flat_sky.h"
+#include "app/stages/sky/sky_compare.h"
 #include "app/stages/stage.h"
 #include "app/view/sketch.h"
 #include "app/widgets/bars.h"
 #include "app/widgets/value_edit.h"
 #include "core/study/sky.h"
 
+#include <QButtonGroup>
+#include <QCheckBox>
+#include <QStackedWidget>
+#include <QToolButton>
+
+#include <algorithm>
 #include <cmath>
 
 namespace vetchling::app {
@@ -19,15 +28,25 @@ QString decibel(double gain) { return QString::number(gain, 'f', 1).replace(QLat
 class SkyStage final : public Stage {
     Q_OBJECT
 public:
-    SkyStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_dial(new LobeDial(context))
+    SkyStage(ViewContext& context, QObject* parent)
+        : Stage(context, parent), m_desk(context.document, context.solver), m_views(new QStackedWidget), m_dial(new LobeDial(context)),
+          m_flat(new FlatSky(context)), m_compare(new SkyCompare(context))
     {
         addConfigurations();
-        m_page->body()->addWidget(m_dial, 1);
-        buildLedger();
-        connect(m_dial, &LobeDial::aimed, this, [this](double elevation, double bearing) {
+        m_views->setObjectName(QStringLiteral("skyViews"));
+        for (Canvas* view : std::initializer_list<Canvas*>{m_dial, m_flat, m_compare})
+            m_views->addWidget(view);
+        m_page->body()->addWidget(m_views, 1);
+        addViewButtons();
+        const auto look = [this](double elevation, double bearing) {
             m_dial->setAim(elevation, bearing);
             refresh();
-        });
+        };
+        connect(m_dial, &LobeDial::aimed, this, look);
+        connect(m_flat, &FlatSky::aimed, this, look);
+        connect(m_compare, &SkyCompare::aimed, this, look);
+        connect(&m_desk, &SkyDesk::gridReady, this, &SkyStage::refresh);
+        connect(&m_desk, &SkyDesk::comparisonReady, this, &SkyStage::refresh);
         connect(&solver(), &SolveService::detailReady, this, &SkyStage::aimOnce);
         connect(&solver(), &SolveService::pinChanged, this, &SkyStage::refresh);
         connect(&document(), &Document::currentChanged, this, [this] { m_aimed = false; });
@@ -35,7 +54,7 @@ public:
 
     QString id() const override { return QStringLiteral("sky"); }
     QString name() const override { return tr("Sky"); }
-    Canvas* canvas() override { return m_dial; }
+    Canvas* canvas() override { return static_cast<Canvas*>(m_views->currentWidget()); }
 
     QString summary() const override
     {
@@ -47,6 +66,12 @@ public:
 
     QString tableText() const override
     {
+        if (m_views->currentWidget() == m_compare) {
+            QString table;
+            for (const QStringList& line : m_compare->cells())
+                table += line.join(QLatin1Char('\t')) + QLatin1Char('\n');
+            return table;
+        }
         QString out =
             tr("band\tMHz\tdBi at %1° bearing %2°\tEIRP W\tstrongest dBi\tat °\n").arg(m_dial->elevation()).arg(m_dial->bearing());
         if (const DetailPointer detail = solver().detail())
@@ -65,17 +90,20 @@ public:
     {
         refreshConfigurations();
         const study::Spot* spot = this->spot();
-        m_page->setTitle(spot ? tr("Sky on %1").arg(bandName(*spot)) : tr("Sky"));
+        buildLedgerWhenOthers();
+        refreshViews();
+        const QString where = m_views->currentWidget() == m_flat ? tr("Sky on %1, all round") : tr("Sky on %1");
+        m_page->setTitle(spot ? where.arg(bandName(*spot)) : tr("Sky"));
         m_page->setSentence(sentence());
         refreshBands();
+        m_distance->setValue(std::round(hopDistance(radians(m_dial->elevation())) / distanceUnit()), system());
         m_angle->setValue(m_dial->elevation(), system());
         m_bearing->setValue(m_dial->bearing(), system());
         if (!spot) {
-            for (QLabel* figure : {m_hop, m_straightUp, m_width, m_eirp})
+            for (QLabel* figure : {m_straightUp, m_width, m_eirp})
                 figure->setText(QStringLiteral("–"));
             return;
         }
-        m_hop->setText(tr("%1 km").arg(hopDistance(radians(m_dial->elevation())) / 1000.0, 0, 'f', 0));
         m_straightUp->setText(spot->straightUp > -40.0 ? tr("%1 dBi").arg(decibel(spot->straightUp)) : tr("nothing"));
         m_width->setText(tr("%1°").arg(degrees(spot->lobeWidth), 0, 'f', 0));
         m_eirp->setText(tr("%1 W").arg(eirp(spot->strongest), 0, 'f', 0));
@@ -103,21 +131,132 @@ private:
     }
     double eirp(double gain) const { return document().design().operation.power * std::pow(10.0, 0.1 * gain); }
 
-    /// The first answer for an antenna looks along its strongest bearing at a useful angle.
+    /// The first answer for an antenna looks where the bands are judged; without a wanted bearing along the antenna's strongest.
     void aimOnce()
     {
         if (const study::Spot* spot = this->spot(); spot && !m_aimed) {
             m_aimed = true;
-            m_dial->setAim(25.0, std::round(bearingOf(spot->strongestAzimuth)));
+            const Operation& op = document().design().operation;
+            m_dial->setAim(op.aimElevation, op.aimBearing.value_or(std::round(bearingOf(spot->strongestAzimuth))));
         }
+    }
+
+    /// m a unit in which distances are asked for.
+    double distanceUnit() const { return system() == units::System::Imperial ? 1609.344 : 1000.0; }
+
+    void addViewButtons()
+    {
+        auto* group = new QButtonGroup(this);
+        auto* box = new QHBoxLayout;
+        box->setSpacing(0);
+        const std::tuple<QString, QString, Canvas*> views[] = {{tr("Cut"), QStringLiteral("skyCut"), m_dial},
+                                                               {tr("All round"), QStringLiteral("skyRound"), m_flat},
+                                                               {tr("Compare"), QStringLiteral("skyAgainst"), m_compare}};
+        for (const auto& [words, object, view] : views) {
+            auto* button = new QToolButton;
+            button->setText(words);
+            button->setProperty("segment", true);
+            button->setCheckable(true);
+            button->setChecked(view == m_dial);
+            button->setObjectName(object);
+            button->setAccessibleName(tr("%1 view").arg(words));
+            group->addButton(button);
+            box->addWidget(button);
+            connect(button, &QToolButton::clicked, this, [this, view = view] {
+                m_views->setCurrentWidget(view);
+                refresh();
+            });
+        }
+        m_page->header()->addLayout(box);
+        m_page->header()->setAlignment(box, Qt::AlignTop);
+    }
+
+    void refreshViews()
+    {
+        const bool comparing = m_views->currentWidget() == m_compare;
+        if (m_views->currentWidget() == m_flat)
+            m_desk.wantGrid();
+        if (comparing)
+            m_desk.wantComparison();
+        const study::Spot* spot = this->spot();
+        m_flat->show(spot ? m_desk.grid() : nullptr, m_dial->elevation(), m_dial->bearing(), spot ? gainAt(*spot) : 0.0);
+        m_compare->show(m_desk.comparison(), m_dial->elevation(), m_dial->bearing());
+    }
+
+    /// Antennas to be compared are rows of the ledger: it is made anew when others are there, or distances are told otherwise.
+    void buildLedgerWhenOthers()
+    {
+        QString key = system() == units::System::Imperial ? QStringLiteral("mi") : QStringLiteral("km");
+        for (const Antenna& a : document().design().antennas)
+            key += QString::fromStdString("|" + a.id + "|" + a.name);
+        if (key == m_ledgerOf)
+            return;
+        m_ledgerOf = key;
+        m_ledger->clear();
+        buildLedger();
+    }
+
+    void buildCompared()
+    {
+        m_ledger->fold(tr("Compared"), QStringLiteral("fold compared"), true);
+        for (const Antenna& a : document().design().antennas) {
+            auto* box = new QCheckBox(QString::fromStdString(a.name), m_ledger);
+            box->setObjectName(QStringLiteral("compare ") + QString::fromStdString(a.id));
+            box->setChecked(m_desk.compares(a.id));
+            connect(box, &QCheckBox::toggled, this, [this, id = a.id](bool on) { m_desk.setCompared(id, on); });
+            m_ledger->add(box);
+        }
+        auto* verticals = new QCheckBox(tr("Verticals of ¼ to 1 wave"), m_ledger);
+        verticals->setObjectName(QStringLiteral("compareVerticals"));
+        verticals->setToolTip(tr("On 16 radials over this soil, for the selected band"));
+        verticals->setChecked(m_desk.comparesVerticals());
+        connect(verticals, &QCheckBox::toggled, &m_desk, &SkyDesk::setComparesVerticals);
+        m_ledger->add(verticals);
+        m_ledger->endFold();
+        m_ledger->line();
+    }
+
+    void look(double elevation)
+    {
+        m_dial->setAim(elevation, m_dial->bearing());
+        refresh();
+    }
+
+    void addPresets()
+    {
+        constexpr double region = 500e3; // m
+        const double regional = std::round(degrees(study::hopElevation(region)));
+        const auto buttons = m_ledger->buttons(
+            {{tr("5°"), QStringLiteral("lookLow")}, {tr("Region"), QStringLiteral("lookRegion")}, {tr("Up"), QStringLiteral("lookUp")}});
+        buttons[0]->setToolTip(tr("As far as one hop goes"));
+        buttons[1]->setToolTip(tr("About 500 km"));
+        buttons[2]->setToolTip(tr("Straight up: the nearest contacts"));
+        connect(buttons[0], &QPushButton::clicked, this, [this] { look(5.0); });
+        connect(buttons[1], &QPushButton::clicked, this, [this, regional] { look(regional); });
+        connect(buttons[2], &QPushButton::clicked, this, [this] { look(90.0); });
+        QPushButton* judge = m_ledger->button(tr("Judge the bands by this"), QStringLiteral("judgeByThis"));
+        judge->setToolTip(tr("Bands then counts gain towards this angle and bearing"));
+        connect(judge, &QPushButton::clicked, this, [this] {
+            document().edit(tr("change the wanted angle"), {}, [&](Design& d) {
+                d.operation.aimElevation = std::max(0.5, m_dial->elevation());
+                d.operation.aimBearing = m_dial->bearing();
+            });
+        });
     }
 
     void buildLedger()
     {
-        m_ledger->heading(tr("Look at"));
+        m_ledger->heading(tr("Where to"));
         m_band = m_ledger->choice(tr("Band"), {}, QStringLiteral("skyBand"));
         connect(m_band, &QComboBox::activated, this,
                 [this](int index) { document().selectBand(m_band->itemData(index).toString().toStdString()); });
+        m_distance = m_ledger->value(system() == units::System::Imperial ? tr("One hop, miles") : tr("One hop, km"), units::Quantity::Plain,
+                                     QStringLiteral("skyDistance"));
+        m_distance->setRange(1.0, 4000.0);
+        m_distance->setHelp(tr("off the F layer at 300 km, over a round earth"));
+        connect(m_distance, &ValueEdit::edited, this, [this](double value) {
+            look(std::clamp(std::round(10.0 * degrees(study::hopElevation(value * distanceUnit()))) / 10.0, 0.5, 90.0));
+        });
         m_angle = m_ledger->value(tr("Angle above horizon"), units::Quantity::Angle, QStringLiteral("skyAngle"));
         m_angle->setRange(0.5, 90.0);
         m_bearing = m_ledger->value(tr("Bearing"), units::Quantity::Angle, QStringLiteral("skyBearing"));
@@ -130,8 +269,9 @@ private:
             m_dial->setAim(m_dial->elevation(), value);
             refresh();
         });
-        m_hop = m_ledger->figure(tr("First hop, F layer"));
+        addPresets();
         m_ledger->line();
+        buildCompared();
         m_tableHeading = new QLabel(m_ledger);
         m_tableHeading->setProperty("role", "heading");
         m_ledger->add(m_tableHeading);
@@ -230,6 +370,14 @@ private:
             return tr("Add an antenna with + at the top.");
         if (!spot)
             return solver().busy() ? tr("Being computed …") : tr("No band is wanted yet: wish one under Bands.");
+        if (m_views->currentWidget() == m_compare) {
+            const QString lead = m_compare->lead();
+            return lead.isEmpty() ? tr("Choose at the right which antennas are compared.")
+                                  : lead + tr("  Under 1 dB nobody hears; 6 dB are one S-unit. Mismatch and line are not counted.");
+        }
+        if (m_views->currentWidget() == m_flat && spot)
+            return tr("Darker is stronger; low angles are drawn wide, since they carry farthest. Strongest %1 dBi; %2 dBi where you look.")
+                .arg(decibel(spot->strongest), decibel(gainAt(*spot)));
         const double angle = degrees(spot->strongestElevation);
         const QString use = angle > 60.0   ? tr("good for near contacts, up to a few hundred km")
                             : angle > 35.0 ? tr("good from the next valley to about 1000 km")
@@ -241,13 +389,18 @@ private:
             .arg(m_dial->elevation(), 0, 'f', 0);
     }
 
+    SkyDesk m_desk;
+    QStackedWidget* m_views;
     LobeDial* m_dial;
+    FlatSky* m_flat;
+    SkyCompare* m_compare;
+    QString m_ledgerOf; ///< antennas and units its rows were made for
     bool m_aimed = false;
     QComboBox* m_band = nullptr;
-    ValueEdit *m_angle = nullptr, *m_bearing = nullptr;
+    ValueEdit *m_angle = nullptr, *m_bearing = nullptr, *m_distance = nullptr;
     CompareBars* m_table = nullptr;
-    QLabel *m_hop = nullptr, *m_tableHeading = nullptr, *m_tableNote = nullptr, *m_straightUp = nullptr, *m_width = nullptr,
-           *m_eirp = nullptr, *m_wet = nullptr, *m_dry = nullptr, *m_pinned = nullptr;
+    QLabel *m_tableHeading = nullptr, *m_tableNote = nullptr, *m_straightUp = nullptr, *m_width = nullptr, *m_eirp = nullptr,
+           *m_wet = nullptr, *m_dry = nullptr, *m_pinned = nullptr;
 };
 
 } // namespace

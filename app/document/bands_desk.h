@@ -1,0 +1,68 @@
+#pragma once
+/// What the stage Bands asks of the antenna on show beyond its present curve: all configurations together, what each band is of use for,
+/// the map of lengths, the chart of settings.
+
+#include "app/document/backgrounded.h"
+#include "core/study/map_run.h"
+#include "core/study/operating.h"
+#include "core/study/settings.h"
+
+#include <QObject>
+
+#include <atomic>
+
+namespace vetchling::app {
+
+class Document;
+
+class BandsDesk : public QObject {
+    Q_OBJECT
+public:
+    BandsDesk(Document& document, SolveService& solver, QObject* parent = nullptr);
+    ~BandsDesk() override;
+
+    /// Match of all configurations at once, then uses and shifts; nothing happens where they are known, under way, or a drag goes on.
+    void wantOperating();
+    /// The last answer for the antenna on show; null before the first.
+    [[nodiscard]] std::shared_ptr<const study::Operating> operating() const { return m_operating.answer(); }
+    /// Whether that answer is of the antenna as it is now.
+    [[nodiscard]] bool operatingIsFresh() const;
+
+    /// A dimension over a range; see study::mapQuestionOf. @param from, to SI; 0: as usual
+    void wantMap(const std::string& vary, double from, double to);
+    /// What is known of it; null where there is none.
+    [[nodiscard]] std::shared_ptr<const study::LengthMap> map() const { return m_map; }
+    [[nodiscard]] const Faults& mapFaults() const { return m_mapFaults; }
+    [[nodiscard]] bool mapping() const { return m_run && !m_run->finished(); }
+    void cancelMap();
+
+    void wantSettings();
+    [[nodiscard]] std::shared_ptr<const study::SettingChart> settings() const { return m_settings.answer(); }
+    [[nodiscard]] const Faults& settingFaults() const { return m_settings.faults(); }
+    [[nodiscard]] bool setting() const { return m_settings.busy(); }
+
+signals:
+    void operatingReady();
+    void mapChanged();
+    void settingsReady();
+
+private:
+    void takeMap();
+    void leave();
+
+    Document& m_document;
+    SolveService& m_solver;
+    std::shared_ptr<study::References> m_references = std::make_shared<study::References>();
+    study::Question m_operatingAsked, m_settingsAsked;
+    study::Aim m_aimAsked;
+    Id m_operatingOf, m_settingsOf; ///< antennas the answers are of
+    Backgrounded<study::Operating> m_operating;
+    Backgrounded<study::SettingChart> m_settings;
+    std::unique_ptr<study::MapRun> m_run;
+    std::shared_ptr<std::atomic<bool>> m_mapPosted; ///< a change is on its way to this thread
+    std::shared_ptr<const study::LengthMap> m_map;
+    std::optional<study::MapQuestion> m_mapAsked;
+    Faults m_mapFaults;
+};
+
+} // namespace vetchling::app

@@ -1,0 +1,324 @@
+#include "app/stages/bands/finder_view.h"
+
+#include "app/view/axis.h"
+#include "app/view/sketch.h"
+#include "app/view/words.h"
+#include "app/widgets/value_edit.h"
+#include "core/study/ratios.h"
+
+#include <QMouseEvent>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double left = 70.0, right = 16.0, bandHeight = 18.0, freeHeight = 26.0;
+constexpr double ratiosDrawn[] = {1.0, 4.0, 9.0, 49.0};
+
+} // namespace
+
+FinderChart::FinderChart(ViewContext& context) : Canvas(context)
+{
+    setObjectName(QStringLiteral("finderChart"));
+    setAccessibleName(tr("Lengths that are no half wave on any wanted band"));
+    setMouseTracking(true);
+    setMinimumHeight(320);
+}
+
+void FinderChart::show(Content content)
+{
+    m_content = std::move(content);
+    update();
+}
+
+QRectF FinderChart::ruleArea(const QSizeF& size) const
+{
+    return {left, 26.0, size.width() - left - right, freeHeight + 8.0 + bandHeight * double(m_content.bands.size())};
+}
+
+QRectF FinderChart::solvedArea(const QSizeF& size) const
+{
+    const QRectF rule = ruleArea(size);
+    return {left, rule.bottom() + 70.0, rule.width(), std::max(80.0, size.height() - rule.bottom() - 112.0)};
+}
+
+double FinderChart::x(double length, const QRectF& area) const
+{
+    return area.left() + area.width() * (length - m_content.options.from) / (m_content.options.to - m_content.options.from);
+}
+
+void FinderChart::render(Sketch& sketch, const QSizeF& size)
+{
+    const Colours& c = sketch.colours();
+    sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
+    if (m_content.bands.empty()) {
+        sketch.text({0.5 * size.width(), 60.0}, tr("No band is wanted yet: choose some on Coverage."), Qt::AlignHCenter | Qt::AlignTop,
+                    {c.inkSoft, 14});
+        return;
+    }
+    const QRectF rule = ruleArea(size), solved = solvedArea(size);
+    paintRule(sketch, rule);
+    paintSolved(sketch, solved);
+    const double now = x(m_content.now, rule);
+    if (now >= rule.left() && now <= rule.right()) {
+        sketch.line({now, rule.top() - 4}, {now, rule.bottom()}, c.ink, 1.5);
+        sketch.line({now, solved.top()}, {now, solved.bottom()}, c.ink, 1.5);
+        sketch.label({now + 5, rule.top() - 20}, tr("now %1").arg(lengthWords(m_content.now, m_context.system())),
+                     Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
+    }
+    if (onScreen() && m_pointer >= rule.left() && m_pointer <= rule.right()) {
+        const double length = m_content.options.from + (m_content.options.to - m_content.options.from) * (m_pointer - rule.left()) / rule.width();
+        sketch.line({m_pointer, rule.top()}, {m_pointer, solved.bottom()}, c.petal, 1.2);
+        sketch.card({m_pointer + 10, rule.top() + 4},
+                    {lengthWords(length, m_context.system()),
+                     tr("%1 % of a half wave from the nearest")
+                         .arg(distanceFromMultiples(length, m_content.bands, m_content.options), 0, 'f', 0)},
+                    QRectF(4, 4, size.width() - 8, size.height() - 8));
+    }
+}
+
+/// What the rule leaves free on top, below it each band's half waves with their margin.
+void FinderChart::paintRule(Sketch& sketch, const QRectF& area) const
+{
+    const Colours& c = sketch.colours();
+    const FreeLengthOptions& o = m_content.options;
+    const QRectF free(area.left(), area.top(), area.width(), freeHeight);
+    sketch.text({left - 10, free.center().y()}, tr("free"), Qt::AlignRight | Qt::AlignVCenter, {c.ink, 13, true});
+    sketch.painter().fillRect(free, c.panel);
+    for (std::size_t i = 0; i < m_content.free.size(); ++i) {
+        const FreeInterval& gap = m_content.free[i];
+        const QRectF bar(x(gap.from, free), free.top(), std::max(1.5, x(gap.to, free) - x(gap.from, free)), free.height());
+        sketch.painter().fillRect(bar, i < 5 ? c.leaf : c.leafMid);
+        if (i < 5 && bar.width() > 14.0)
+            sketch.text(bar.center(), QString::number(i + 1), Qt::AlignCenter, {c.paper, 12, true});
+    }
+    for (std::size_t b = 0; b < m_content.bands.size(); ++b) {
+        const Band& band = m_content.bands[b];
+        const QRectF row(area.left(), free.bottom() + 8.0 + bandHeight * double(b), area.width(), bandHeight - 5.0);
+        sketch.text({left - 10, row.center().y()}, QString::fromStdString(band.name), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
+        const double shortest = 0.5 * o.lowestVelocity * speedOfLight / band.to, longest = 0.5 * o.highestVelocity * speedOfLight / band.from;
+        const double margin = 0.01 * o.marginPercent;
+        const bool byHalfWave = o.measure == DistanceMeasure::HalfWave;
+        for (int n = 1; n * shortest * (1.0 - margin) < o.to + longest; ++n) {
+            const double from = byHalfWave ? (n - margin) * shortest : n * shortest * (1.0 - margin),
+                         to = byHalfWave ? (n + margin) * longest : n * longest * (1.0 + margin);
+            const double a = std::max(row.left(), x(from, row)), z = std::min(row.right(), x(to, row));
+            if (z > a)
+                sketch.painter().fillRect(QRectF(a, row.top(), z - a, row.height()), c.fill);
+            const double middle = x(n * 0.5 * (shortest + longest), row);
+            if (middle > row.left() && middle < row.right() && z - a > 12.0)
+                sketch.text({middle, row.center().y()}, QString::number(n), Qt::AlignCenter, {c.inkFaint, 11});
+        }
+    }
+    const bool feet = m_context.system() == units::System::Imperial;
+    const double unit = feet ? 0.3048 : 1.0;
+    for (double tick : niceTicks(o.from / unit, o.to / unit, 14))
+        sketch.text({x(tick * unit, area), area.bottom() + 5}, QString::number(tick), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text({area.right(), area.bottom() + 21}, feet ? tr("ft of wire; grey: half waves of each band with their margin") : tr("m of wire; grey: half waves of each band with their margin"),
+                Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 12});
+}
+
+/// The worst SWR over the wanted bands, one line a ratio.
+void FinderChart::paintSolved(Sketch& sketch, const QRectF& area) const
+{
+    const Colours& c = sketch.colours();
+    sketch.text({area.left(), area.top() - 24}, tr("Solved over your soil: worst SWR of the wanted bands behind a transformer of"),
+                Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
+    constexpr double cap = 60.0; // SWR at the top, on a scale of its logarithm
+    const auto y = [&](double s) { return area.bottom() - area.height() * std::log(std::clamp(s, 1.0, cap)) / std::log(cap); };
+    for (double s : {1.0, 2.0, 5.0, 10.0, 30.0}) {
+        sketch.line({area.left(), y(s)}, {area.right(), y(s)}, c.fill);
+        sketch.text({left - 10, y(s)}, QString::number(s), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
+    }
+    const auto& map = m_content.map;
+    if (!map)
+        return;
+    const QColor colours[] = {c.inkFaint, c.sky, c.leaf, c.brick};
+    for (std::size_t r = 0; r < std::size(ratiosDrawn); ++r) {
+        QPainterPath path;
+        QPointF last;
+        for (std::size_t i = 0; i < map->columns.size(); ++i) {
+            const double worst = study::worstSwr(*map, i, ratiosDrawn[r]);
+            const double px = x(map->columns[i].value, area);
+            if (!std::isfinite(worst) || px < area.left() || px > area.right())
+                continue;
+            last = {px, y(worst)};
+            path.elementCount() == 0 ? path.moveTo(last) : path.lineTo(last);
+        }
+        if (path.elementCount() == 0)
+            continue;
+        sketch.painter().setBrush(Qt::NoBrush);
+        sketch.painter().setPen(QPen(colours[r], 1.7));
+        sketch.painter().drawPath(path);
+        sketch.label(last + QPointF(-4, -3), tr("%1:1").arg(ratiosDrawn[r]), Qt::AlignRight | Qt::AlignBottom, {colours[r], 12, true, c.paper});
+    }
+    if (map->lobeCeiling) {
+        const double ceiling = x(*map->lobeCeiling, area);
+        if (ceiling > area.left() && ceiling < area.right()) {
+            QPainterPath past;
+            past.addRect(QRectF(ceiling, area.top(), area.right() - ceiling, area.height()));
+            sketch.hatch(past, c.hairline);
+            sketch.label({area.right() - 4, area.top() + 4}, tr("lobe of the highest band above %1°").arg(degrees(map->question.aim.elevation), 0, 'f', 0),
+                         Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 11, false, c.paper});
+        }
+    }
+}
+
+void FinderChart::mousePressEvent(QMouseEvent* event)
+{
+    const QRectF rule = ruleArea(size());
+    const double part = (event->position().x() - rule.left()) / rule.width();
+    if (event->button() == Qt::LeftButton && part >= 0.0 && part <= 1.0)
+        emit taken(m_content.options.from + part * (m_content.options.to - m_content.options.from));
+}
+
+void FinderChart::mouseMoveEvent(QMouseEvent* event)
+{
+    m_pointer = event->position().x();
+    update();
+}
+
+void FinderChart::leaveEvent(QEvent*)
+{
+    m_pointer = -1.0;
+    update();
+}
+
+FinderView::FinderView(ViewContext& context, BandsDesk& desk, QObject* parent)
+    : BandsView(context, desk, parent), m_chart(new FinderChart(context))
+{
+    connect(m_chart, &FinderChart::taken, this, [this](double length) {
+        if (offered())
+            document().setParameter(lengthKey(), length, {});
+    });
+    connect(&desk, &BandsDesk::mapChanged, this, &BandsView::changed);
+}
+
+std::string FinderView::lengthKey() const
+{
+    if (!document().hasAntenna() || document().family().multiples() != shapes::Multiples::All)
+        return {};
+    const auto tuned = document().family().tuned(document().antenna().shape);
+    return tuned.size() == 1 && tuned.front().parameter == "length_m" ? tuned.front().parameter : std::string();
+}
+
+std::vector<Band> FinderView::wanted() const
+{
+    std::vector<Band> bands;
+    for (const WantedBand& w : document().design().operation.bands)
+        if (w.wish != Wish::No)
+            bands.push_back(w.band);
+    return bands;
+}
+
+void FinderView::buildLedger(Ledger& ledger)
+{
+    ledger.heading(tr("By rule"));
+    const auto number = [&](const QString& label, units::Quantity quantity, const char* object, double lowest, double highest, double* target) {
+        ValueEdit* edit = ledger.value(label, quantity, QLatin1String(object));
+        edit->setRange(lowest, highest);
+        connect(edit, &ValueEdit::edited, this, [this, target](double value) {
+            *target = value;
+            emit changed();
+        });
+        return edit;
+    };
+    m_margin = number(tr("Margin, %"), units::Quantity::Percent, "finderMargin", 0.0, 49.0, &m_options.marginPercent);
+    m_measure = ledger.choice(tr("of"), {tr("half a wave"), tr("the multiple")}, QStringLiteral("finderMeasure"));
+    connect(m_measure, &QComboBox::activated, this, [this](int index) {
+        m_options.measure = index == 1 ? DistanceMeasure::Multiple : DistanceMeasure::HalfWave;
+        emit changed();
+    });
+    m_slow = number(tr("Velocity factor from"), units::Quantity::Plain, "finderSlow", 0.3, 1.0, &m_options.lowestVelocity);
+    m_fast = number(tr("to"), units::Quantity::Plain, "finderFast", 0.3, 1.0, &m_options.highestVelocity);
+    m_slow->setHelp(tr("of the wire: its jacket, its height and its ends; bare wire in the clear is near 1"));
+    m_from = number(tr("Shortest wire"), units::Quantity::Length, "finderFrom", 0.1, 5000.0, &m_options.from);
+    m_to = number(tr("Longest wire"), units::Quantity::Length, "finderTo", 0.1, 5000.0, &m_options.to);
+    m_ranked = ledger.note();
+    m_ranked->setObjectName(QStringLiteral("finderRanked"));
+    m_takeBest = ledger.button({}, QStringLiteral("finderTake"), true);
+    connect(m_takeBest, &QPushButton::clicked, this, [this] {
+        if (!m_free.empty() && offered())
+            document().setParameter(lengthKey(), m_free.front().best, {});
+    });
+    ledger.line();
+    ledger.heading(tr("By solution"));
+    m_solved = ledger.note();
+    m_solved->setObjectName(QStringLiteral("finderSolved"));
+    ledger.note(tr("A wire that is not resonant radiates as well as another; what it costs is lost in transformer, tuner and line. The rule "
+                   "keeps clear of very high impedances, no more."));
+}
+
+void FinderView::find()
+{
+    const auto found = freeLengths(wanted(), m_options);
+    m_free = found ? *found : std::vector<FreeInterval>();
+    m_fault = found ? QString() : coreWords(found.faults().front().message, system());
+}
+
+void FinderView::refresh()
+{
+    if (!m_margin || !offered())
+        return;
+    m_margin->setValue(m_options.marginPercent, system());
+    m_measure->setCurrentIndex(m_options.measure == DistanceMeasure::Multiple ? 1 : 0);
+    m_slow->setValue(m_options.lowestVelocity, system());
+    m_fast->setValue(m_options.highestVelocity, system());
+    m_from->setValue(m_options.from, system());
+    m_to->setValue(m_options.to, system());
+    find();
+    if (!document().dragging() && m_fault.isEmpty())
+        m_desk.wantMap(lengthKey(), m_options.from, m_options.to);
+    m_chart->show({m_free, m_fault.isEmpty() ? wanted() : std::vector<Band>(), m_options, m_desk.map(),
+                   document().family().value(document().antenna().shape, lengthKey())});
+    QStringList ranked;
+    constexpr std::size_t most = 5;
+    for (std::size_t i = 0; i < std::min(most, m_free.size()); ++i)
+        ranked << tr("%1.  %2, room for ±%3: %4 % off")
+                      .arg(i + 1)
+                      .arg(lengthWords(m_free[i].best, system()),
+                           smallWords(std::min(m_free[i].best - m_free[i].from, m_free[i].to - m_free[i].best), system()))
+                      .arg(m_free[i].distancePercent, 0, 'f', 0);
+    m_ranked->setText(!m_fault.isEmpty() ? m_fault
+                      : ranked.isEmpty() ? tr("No length keeps that margin on all wanted bands: take a smaller margin.")
+                                         : ranked.join(QLatin1Char('\n')));
+    m_takeBest->setVisible(!m_free.empty());
+    if (!m_free.empty())
+        m_takeBest->setText(tr("Take %1").arg(lengthWords(m_free.front().best, system())));
+    QStringList solved;
+    if (const auto map = m_desk.map())
+        for (const study::RatioChoice& choice : study::bestRatios(*map))
+            solved << tr("%1:1 at %2: worst SWR %3")
+                          .arg(choice.ratio)
+                          .arg(lengthWords(map->columns[choice.column].value, system()), swrText(choice.worstSwr));
+    m_solved->setText(solved.isEmpty() ? tr("Being computed …") : solved.join(QLatin1Char('\n')));
+}
+
+QString FinderView::sentence() const
+{
+    if (const QString words = missing(); !words.isEmpty())
+        return words;
+    if (m_free.empty())
+        return m_fault.isEmpty() ? tr("No length keeps that margin on all wanted bands.") : m_fault;
+    const QString rule = tr("By rule %1 keeps farthest from half waves").arg(lengthWords(m_free.front().best, system()));
+    const auto map = m_desk.map();
+    const auto best = map && map->progress() >= 1.0 ? study::bestRatios(*map) : std::vector<study::RatioChoice>();
+    if (best.empty())
+        return tr("%1; what that comes to over your soil is being solved.").arg(rule);
+    return tr("%1; solved, %2 behind %3:1 has the lowest worst SWR, %4.")
+        .arg(rule, lengthWords(map->columns[best.front().column].value, system()))
+        .arg(best.front().ratio)
+        .arg(swrText(best.front().worstSwr));
+}
+
+QString FinderView::tableText() const
+{
+    QString out = tr("from m\tto m\tbest m\tdistance %\n");
+    for (const FreeInterval& i : m_free)
+        out += QStringLiteral("%1\t%2\t%3\t%4\n").arg(i.from, 0, 'f', 3).arg(i.to, 0, 'f', 3).arg(i.best, 0, 'f', 3).arg(i.distancePercent, 0, 'f', 1);
+    return out;
+}
+
+} // namespace vetchling::app

@@ -1,0 +1,78 @@
+#pragma once
+/// The view that finds a length for a wire that goes to a tuner: by the rule that avoids half waves, and by what is solved of this antenna.
+
+#include "app/stages/bands/bands_view.h"
+#include "core/bands/free_lengths.h"
+
+namespace vetchling::app {
+
+class ValueEdit;
+
+/// Lengths across: above what the rule leaves free, below the worst mismatch over the wanted bands behind several transformers.
+class FinderChart final : public Canvas {
+    Q_OBJECT
+public:
+    explicit FinderChart(ViewContext& context);
+    struct Content {
+        std::vector<FreeInterval> free; ///< best first
+        std::vector<Band> bands;        ///< the wanted ones
+        FreeLengthOptions options;
+        std::shared_ptr<const study::LengthMap> map; ///< may be null
+        double now = 0.0; ///< m
+    };
+    void show(Content content);
+    void render(Sketch& sketch, const QSizeF& size) override;
+
+signals:
+    void taken(double length);
+
+protected:
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void leaveEvent(QEvent*) override;
+
+private:
+    [[nodiscard]] QRectF ruleArea(const QSizeF& size) const;
+    [[nodiscard]] QRectF solvedArea(const QSizeF& size) const;
+    [[nodiscard]] double x(double length, const QRectF& area) const;
+    void paintRule(Sketch& sketch, const QRectF& area) const;
+    void paintSolved(Sketch& sketch, const QRectF& area) const;
+
+    Content m_content;
+    double m_pointer = -1.0; ///< px
+};
+
+class FinderView final : public BandsView {
+    Q_OBJECT
+public:
+    FinderView(ViewContext& context, BandsDesk& desk, QObject* parent);
+
+    QString id() const override { return QStringLiteral("finder"); }
+    QString name() const override { return tr("Wire finder"); }
+    QWidget* widget() override { return m_chart; }
+    Canvas* canvas() override { return m_chart; }
+    QString title() const override { return tr("Bands: a wire for a tuner"); }
+    QString sentence() const override;
+    QString tableText() const override;
+    bool offered() const override { return !lengthKey().empty(); }
+    void buildLedger(Ledger& ledger) override;
+    void forgetLedger() override { m_margin = nullptr; }
+    void refresh() override;
+
+private:
+    /// The length that is found, of antennas that are one wire from feed to end; empty for others.
+    [[nodiscard]] std::string lengthKey() const;
+    [[nodiscard]] std::vector<Band> wanted() const;
+    void find();
+
+    FinderChart* m_chart;
+    FreeLengthOptions m_options;
+    std::vector<FreeInterval> m_free;
+    QString m_fault;
+    ValueEdit *m_margin = nullptr, *m_slow = nullptr, *m_fast = nullptr, *m_from = nullptr, *m_to = nullptr;
+    QComboBox* m_measure = nullptr;
+    QLabel *m_ranked = nullptr, *m_solved = nullptr;
+    QPushButton* m_takeBest = nullptr;
+};
+
+} // namespace vetchling::app

@@ -1,0 +1,274 @@
+#include "app/stages/sky/sky_compare.h"
+
+#include "app/stages/bands/band_words.h"
+#include "app/view/sketch.h"
+#include "app/view/words.h"
+#include "core/study/sky.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double rowHeight = 30.0, nameWidth = 176.0, span = 24.0; // dB from the rim to the centre
+
+QString decibel(double gain)
+{
+    if (std::abs(gain) < 0.05)
+        gain = 0.0;
+    return QString::number(gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−"));
+}
+
+} // namespace
+
+SkyCompare::SkyCompare(ViewContext& context) : Canvas(context)
+{
+    setObjectName(QStringLiteral("skyCompare"));
+    setAccessibleName(tr("Antennas compared; arrow keys move the ray"));
+    setFocusPolicy(Qt::StrongFocus);
+    setMinimumHeight(320);
+}
+
+void SkyCompare::show(std::shared_ptr<const std::vector<study::Skies>> skies, double elevation, double bearing)
+{
+    m_skies = std::move(skies);
+    m_elevation = elevation;
+    m_bearing = bearing;
+    update();
+}
+
+QColor SkyCompare::colourOf(std::size_t place) const
+{
+    const Colours& c = m_context.theme.colours();
+    const QColor colours[] = {c.leaf, c.sky, c.petal, c.brick, c.inkSoft, c.leafMid};
+    return colours[place % std::size(colours)];
+}
+
+/// Antennas as they are called now; what is not of the design has a text of the core.
+QString SkyCompare::nameOf(const study::Skies& skies) const
+{
+    if (skies.antenna.empty())
+        return tr("vertical, %1").arg(coreWords(skies.name));
+    const Antenna* antenna = findAntenna(m_context.document.design(), skies.antenna);
+    return antenna ? QString::fromStdString(antenna->name) : QString::fromStdString(skies.name);
+}
+
+std::vector<const WantedBand*> SkyCompare::bands() const
+{
+    std::vector<const WantedBand*> all;
+    for (const WantedBand& w : m_context.document.design().operation.bands)
+        if (w.wish != Wish::No)
+            all.push_back(&w);
+    return all;
+}
+
+std::optional<double> SkyCompare::gainOf(const study::Skies& skies, const Id& band) const
+{
+    const auto found = skies.bands.find(band);
+    if (found == skies.bands.end())
+        return std::nullopt;
+    return found->second.field->gain(radians(std::max(0.1, m_elevation)), study::azimuthOf(m_bearing));
+}
+
+std::vector<QStringList> SkyCompare::cells() const
+{
+    std::vector<QStringList> lines;
+    QStringList head{tr("At %1° towards %2°").arg(m_elevation, 0, 'f', 0).arg(m_bearing, 3, 'f', 0, QLatin1Char('0'))};
+    for (const WantedBand* w : bands())
+        head << QString::fromStdString(w->band.name);
+    lines.push_back(head);
+    for (std::size_t i = 0; m_skies && i < m_skies->size(); ++i) {
+        QStringList line{nameOf((*m_skies)[i])};
+        for (const WantedBand* w : bands()) {
+            const std::optional<double> gain = gainOf((*m_skies)[i], w->id);
+            line << (gain ? decibel(*gain) : QStringLiteral("–"));
+        }
+        lines.push_back(line);
+    }
+    return lines;
+}
+
+double SkyCompare::tableHeight() const { return rowHeight * (m_skies ? double(m_skies->size()) + 1.0 : 1.0); }
+
+QString SkyCompare::lead() const
+{
+    const Id band = m_context.document.selectedBand();
+    std::vector<std::pair<double, QString>> order;
+    for (std::size_t i = 0; m_skies && i < m_skies->size(); ++i)
+        if (const std::optional<double> gain = gainOf((*m_skies)[i], band))
+            order.emplace_back(*gain, nameOf((*m_skies)[i]));
+    const WantedBand* wanted = findBand(m_context.document.design(), band);
+    if (order.size() < 2 || !wanted)
+        return {};
+    std::sort(order.begin(), order.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+    return tr("On %1 %2 leads %3 by %4 dB there, %5.")
+        .arg(QString::fromStdString(wanted->band.name), order[0].second, order[1].second, decibel(order[0].first - order[1].first),
+             audibleWords(order[0].first - order[1].first));
+}
+
+SkyCompare::Dial SkyCompare::dialFor(const QSizeF& size) const
+{
+    const double room = size.height() - tableHeight() - 66.0;
+    const double radius = std::max(50.0, std::min(0.5 * size.width() - 60.0, room - 26.0));
+    return {{0.5 * size.width(), 26.0 + radius}, radius};
+}
+
+void SkyCompare::render(Sketch& sketch, const QSizeF& size)
+{
+    const Colours& c = sketch.colours();
+    sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
+    if (!m_skies) {
+        sketch.text({0.5 * size.width(), 60.0}, m_context.document.hasAntenna() ? tr("Being computed …") : tr("No antenna yet: add one with + at the top."),
+                    Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 14});
+        return;
+    }
+    const double height = tableHeight();
+    paintDial(sketch, dialFor(size));
+    paintTable(sketch, {0.0, size.height() - height - 4.0, size.width(), height});
+}
+
+void SkyCompare::paintDial(Sketch& sketch, const Dial& dial) const
+{
+    const Colours& c = sketch.colours();
+    QPainter& p = sketch.painter();
+    const Id band = m_context.document.selectedBand();
+    const double azimuth = study::azimuthOf(m_bearing);
+    double strongest = -HUGE_VAL;
+    std::vector<std::vector<double>> gains;
+    for (const study::Skies& skies : *m_skies) {
+        gains.emplace_back();
+        const auto found = skies.bands.find(band);
+        for (int i = 0; found != skies.bands.end() && i <= 180; ++i) {
+            const double e = std::max(radians(i <= 90 ? i : 180 - i), 1e-4);
+            gains.back().push_back(found->second.field->gain(e, i <= 90 ? azimuth : azimuth + pi));
+            strongest = std::max(strongest, gains.back().back());
+        }
+    }
+    if (!std::isfinite(strongest)) {
+        sketch.text(dial.centre - QPointF(0, 0.5 * dial.radius), tr("None of these was solved on this band."), Qt::AlignCenter, {c.inkSoft, 13});
+        return;
+    }
+    const double top = 2.0 * std::ceil((strongest + 0.3) / 2.0);
+    const auto radiusOf = [&](double gain) { return dial.radius * std::clamp((gain - top + span) / span, 0.0, 1.0); };
+    p.setBrush(Qt::NoBrush);
+    for (double gain = top; gain > top - span; gain -= 6.0) {
+        const double r = radiusOf(gain);
+        p.setPen(QPen(c.hairline, 1.0));
+        p.drawArc(QRectF(dial.centre.x() - r, dial.centre.y() - r, 2 * r, 2 * r), 0, 180 * 16);
+        sketch.text(dial.centre + QPointF(-r + 4, -3), gain == top ? tr("%1 dBi").arg(gain) : QString::number(gain).replace(QLatin1Char('-'), QStringLiteral("−")),
+                    Qt::AlignLeft | Qt::AlignBottom, {c.inkSoft, 11});
+    }
+    for (int angle = 15; angle < 180; angle += 15) {
+        const QPointF out(std::cos(radians(angle)), -std::sin(radians(angle)));
+        sketch.line(dial.centre, dial.centre + dial.radius * out, c.fill);
+        if (angle <= 90)
+            sketch.text(dial.centre + (dial.radius + 13.0) * out, QStringLiteral("%1°").arg(angle), Qt::AlignCenter, {c.inkFaint, 12});
+    }
+    for (std::size_t i = 0; i < gains.size(); ++i) {
+        QPainterPath path;
+        for (std::size_t k = 0; k < gains[i].size(); ++k) {
+            const double e = radians(double(k)), r = radiusOf(gains[i][k]);
+            const QPointF at = dial.centre + QPointF(r * std::cos(e), -r * std::sin(e));
+            k == 0 ? path.moveTo(at) : path.lineTo(at);
+        }
+        const bool isShown = (*m_skies)[i].antenna == m_context.document.current();
+        p.setPen(QPen(colourOf(i), isShown ? 2.8 : 1.6, i < 6 ? Qt::SolidLine : Qt::DashLine));
+        p.drawPath(path);
+    }
+    sketch.line(dial.centre - QPointF(dial.radius + 20, 0), dial.centre + QPointF(dial.radius + 20, 0), c.inkSoft, 1.5);
+    const double e = radians(m_elevation);
+    const QPointF tip = dial.centre + dial.radius * QPointF(std::cos(e), -std::sin(e));
+    sketch.line(dial.centre, tip, c.petal, 2.0);
+    p.setPen(QPen(c.ink, 1.2));
+    p.setBrush(c.petal);
+    p.drawEllipse(tip, 7, 7);
+    sketch.text(dial.centre + QPointF(dial.radius + 20, 5), tr("towards %1°").arg(m_bearing, 3, 'f', 0, QLatin1Char('0')),
+                Qt::AlignRight | Qt::AlignTop, {c.ink, 12, true});
+    sketch.text(dial.centre + QPointF(-dial.radius - 20, 5), tr("towards %1°").arg(std::fmod(m_bearing + 180.0, 360.0), 3, 'f', 0, QLatin1Char('0')),
+                Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
+}
+
+double SkyCompare::paintTable(Sketch& sketch, const QRectF& area) const
+{
+    const Colours& c = sketch.colours();
+    const std::vector<QStringList> lines = cells();
+    const std::vector<const WantedBand*> wanted = bands();
+    if (wanted.empty())
+        return 0.0;
+    const double pitch = (area.width() - nameWidth) / double(wanted.size());
+    std::vector<double> best(wanted.size(), -HUGE_VAL);
+    for (std::size_t b = 0; b < wanted.size(); ++b)
+        for (std::size_t i = 0; m_skies && i < m_skies->size(); ++i)
+            if (const std::optional<double> gain = gainOf((*m_skies)[i], wanted[b]->id))
+                best[b] = std::max(best[b], *gain);
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        const double y = area.top() + rowHeight * double(i), middle = y + 0.5 * rowHeight - 2.0;
+        if (i > 0)
+            sketch.line({area.left() + 2, middle}, {area.left() + 18, middle}, colourOf(i - 1), 3.0);
+        sketch.text({area.left() + (i > 0 ? 26.0 : 2.0), middle}, sketch.theme().elided(lines[i][0], nameWidth - 30.0), Qt::AlignLeft | Qt::AlignVCenter,
+                    {i == 0 ? c.inkSoft : c.ink, 13});
+        for (std::size_t b = 0; b < wanted.size(); ++b) {
+            const double x = area.left() + nameWidth + pitch * (double(b) + 0.5);
+            const bool selected = wanted[b]->id == m_context.document.selectedBand();
+            const std::optional<double> gain = i > 0 ? gainOf((*m_skies)[i - 1], wanted[b]->id) : std::nullopt;
+            const bool leads = gain && *gain == best[b] && lines.size() > 2;
+            if (i > 0 && selected)
+                sketch.painter().fillRect(QRectF(x - 0.5 * pitch, y, pitch, rowHeight - 3.0), c.leafPale);
+            sketch.text({x, middle}, lines[i][int(b) + 1], Qt::AlignCenter, {i == 0 ? c.inkSoft : c.ink, 13, leads || (i == 0 && selected)});
+            if (leads)
+                sketch.painter().fillRect(QRectF(x - 16.0, y + rowHeight - 7.0, 32.0, 3.0), colourOf(i - 1));
+        }
+        sketch.line({area.left(), y + rowHeight - 2.5}, {area.right(), y + rowHeight - 2.5}, c.hairline);
+    }
+    return rowHeight * double(lines.size());
+}
+
+void SkyCompare::aimAt(QPointF p)
+{
+    const Dial dial = dialFor(size());
+    const QPointF to = p - dial.centre;
+    if (to.y() > 12.0 || std::hypot(to.x(), to.y()) > dial.radius + 40.0)
+        return;
+    const double angle = degrees(std::atan2(-to.y(), to.x()));
+    if (angle > 90.0) // the other side of the dial: turn the plane about
+        emit aimed(std::clamp(std::round(180.0 - angle), 1.0, 90.0), std::fmod(m_bearing + 180.0, 360.0));
+    else
+        emit aimed(std::clamp(std::round(angle), 1.0, 90.0), m_bearing);
+}
+
+void SkyCompare::mousePressEvent(QMouseEvent* event)
+{
+    const double top = height() - tableHeight() - 4.0;
+    if (event->position().y() < top) {
+        aimAt(event->position());
+        return;
+    }
+    const std::vector<const WantedBand*> wanted = bands(); // a band's column selects it
+    const double pitch = (width() - nameWidth) / std::max(1.0, double(wanted.size()));
+    const int column = int(std::floor((event->position().x() - nameWidth) / pitch));
+    if (column >= 0 && column < int(wanted.size()))
+        m_context.document.selectBand(wanted[std::size_t(column)]->id);
+}
+
+void SkyCompare::mouseMoveEvent(QMouseEvent* event)
+{
+    if (event->buttons() & Qt::LeftButton)
+        aimAt(event->position());
+}
+
+void SkyCompare::keyPressEvent(QKeyEvent* event)
+{
+    switch (event->key()) {
+    case Qt::Key_Up: emit aimed(std::min(90.0, m_elevation + 1.0), m_bearing); break;
+    case Qt::Key_Down: emit aimed(std::max(1.0, m_elevation - 1.0), m_bearing); break;
+    case Qt::Key_Left: emit aimed(m_elevation, std::fmod(m_bearing + 355.0, 360.0)); break;
+    case Qt::Key_Right: emit aimed(m_elevation, std::fmod(m_bearing + 5.0, 360.0)); break;
+    default: Canvas::keyPressEvent(event);
+    }
+}
+
+} // namespace vetchling::app

@@ -1,0 +1,52 @@
+#include "cli/chosen.h"
+
+#include "core/files/design_file.h"
+
+#include <fmt/format.h>
+
+namespace vetchling::cli {
+
+Result<std::size_t> chosenConfiguration(const Request& request, const shapes::AntennaShape& shape)
+{
+    const auto all = shapes::familyOf(shape).configurations(shape);
+    if (request.configuration.empty())
+        return std::size_t(0);
+    for (std::size_t i = 0; i < all.size(); ++i)
+        if (all[i].name == request.configuration || std::to_string(i + 1) == request.configuration)
+            return i;
+    return Fault{"--configuration", fmt::format("'{}' is none of this antenna's {}; give a name or a number from 1 to {}",
+                                                request.configuration, all.size(), all.size())};
+}
+
+Result<std::size_t> chosenPlace(const Request& request, const Design& design)
+{
+    if (design.antennas.empty())
+        return Fault{"antennas", "the design has no antenna; add one"};
+    if (request.antenna.empty())
+        return std::size_t(0);
+    for (std::size_t i = 0; i < design.antennas.size(); ++i)
+        if (design.antennas[i].name == request.antenna || design.antennas[i].id == request.antenna)
+            return i;
+    return Fault{"--antenna", "there is no antenna '" + request.antenna + "' in this design"};
+}
+
+Result<Chosen> chosenAntenna(const Request& request)
+{
+    Result<Design> design = files::readDesign(request.design);
+    if (!design)
+        return design.faults();
+    const Result<std::size_t> place = chosenPlace(request, *design);
+    if (!place)
+        return place.faults();
+    const Antenna* found = &design->antennas[*place];
+    const Result<std::size_t> configuration = chosenConfiguration(request, found->shape);
+    if (!configuration)
+        return configuration.faults();
+    const study::Subject subject{found->shape, design->site.soil.ground(), *configuration};
+    Result<shapes::BuiltAntenna> built = shapes::buildOver(subject.shape, subject.ground, subject.configuration);
+    if (!built)
+        return built.faults();
+    return Chosen{*design, *found, subject, std::move(built).value()};
+}
+
+} // namespace vetchling::cli

@@ -1,0 +1,32 @@
+#pragma once
+/// Which antenna of which design a command is about.
+
+#include "core/study/answers.h"
+
+#include <string>
+#include <vector>
+
+namespace vetchling::cli {
+
+struct Request {
+    std::string design, antenna, family, output, goal, soil, configuration;
+    std::vector<std::string> settings, vary;
+    double frequency = 0.0, resistance = 0.0, permittivity = 13.0, conductivity = 0.005;
+    bool list = false, csv = false;
+};
+
+struct Chosen {
+    Design design;
+    Antenna antenna;
+    study::Subject subject;
+    shapes::BuiltAntenna built;
+};
+
+/// By name or number, 1 the innermost; the first one where none is named.
+Result<std::size_t> chosenConfiguration(const Request& request, const shapes::AntennaShape& shape);
+/// By name or id, the first one where none is named.
+Result<std::size_t> chosenPlace(const Request& request, const Design& design);
+/// Reads the design, picks the antenna by name or id (the first one where none is named) and builds it over the site's soil.
+Result<Chosen> chosenAntenna(const Request& request);
+
+} // namespace vetchling::cli

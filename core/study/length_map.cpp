@@ -1,0 +1,216 @@
+#include "core/study/length_map.h"
+
+#include "core/bands/multiples.h"
+#include "core/study/configurations.h"
+
+#include <algorithm>
+#include <cmath>
+#include <tuple>
+
+namespace vetchling::study {
+namespace {
+
+constexpr double noGain = -300.0; // dBi
+
+/// The field at a frequency of one of the antenna's configurations, counted from the line.
+struct FedField {
+    Complex port; ///< ohm
+    em::FarField field;
+    double passed; ///< part of the power that the transformer lets through
+    [[nodiscard]] double gain(double atPort) const { return atPort + 10.0 * std::log10(std::max(passed, 1e-30)); }
+};
+
+std::optional<FedField> fieldAt(Library& library, const Curve& curve, double frequency, Care care, const Watch& watch)
+{
+    em::SolveOptions options;
+    if (care == Care::Coarse)
+        options.mesh.degree = 2;
+    const auto model = std::make_shared<const WireModel>(curve.built->model);
+    const Result<em::Solution> solution = em::solve(model, frequency, library.tables(), options, watch);
+    if (!solution)
+        return std::nullopt;
+    const auto& transformer = curve.built->transformer;
+    return FedField{solution->impedance, em::FarField(*solution), transformer ? transformer->at(frequency).efficiency(solution->impedance) : 1.0};
+}
+
+/// The highest wished band's place; none where nothing is wished for.
+std::optional<std::size_t> highestWished(const std::vector<WantedBand>& bands)
+{
+    for (std::size_t i = bands.size(); i-- > 0;)
+        if (bands[i].wish != Wish::No)
+            return i;
+    return std::nullopt;
+}
+
+double sumOverWishes(const MapQuestion& question, const MapColumn& column, double MapCell::*what)
+{
+    double sum = 0.0;
+    for (std::size_t i = 0; i < column.cells.size(); ++i)
+        if (column.cells[i].solved)
+            sum += weightOf(question.question.bands[i].wish) * column.cells[i].*what;
+    return sum;
+}
+
+/// What comes first in a comparison of columns: score, then gain where the wishes are.
+std::tuple<double, double> allRound(const MapQuestion& question, const MapColumn& column)
+{
+    return {column.score, sumOverWishes(question, column, &MapCell::gain)};
+}
+
+std::optional<std::size_t> placeOf(const std::vector<WantedBand>& bands, const Id& id)
+{
+    for (std::size_t i = 0; i < bands.size(); ++i)
+        if (bands[i].id == id)
+            return i;
+    return std::nullopt;
+}
+
+} // namespace
+
+double LengthMap::progress() const
+{
+    if (columns.empty())
+        return 1.0;
+    return double(std::count_if(columns.begin(), columns.end(),
+                                [](const MapColumn& c) { return c.computed() && c.care == Care::Usual; })) /
+           double(columns.size());
+}
+
+int LengthMap::bandsUnderLimit(std::size_t column) const
+{
+    int count = 0;
+    const auto& cells = columns[column].cells;
+    for (std::size_t i = 0; i < cells.size(); ++i)
+        count += question.question.bands[i].wish != Wish::No && cells[i].solved && cells[i].lowestSwr <= question.question.limit;
+    return count;
+}
+
+std::vector<double> mapValues(const shapes::AntennaShape& shape, const std::string& vary, double from, double to, int count)
+{
+    const shapes::Family& family = shapes::familyOf(shape);
+    const shapes::ParameterSpec& spec = *family.spec(shape, vary);
+    from = std::max(from, spec.lowest);
+    to = std::min(to, spec.highest);
+    std::vector<double> values;
+    for (int i = 0; i < count; ++i)
+        values.push_back(count > 1 ? from + (to - from) * i / (count - 1) : from);
+    return values;
+}
+
+Result<MapQuestion> mapQuestionOf(const Design& design, const Antenna& antenna, const std::string& vary, double from, double to, int count)
+{
+    MapQuestion out;
+    out.question = questionOf(design, antenna);
+    out.question.before.reset();
+    const shapes::Family& family = shapes::familyOf(antenna.shape);
+    const auto tuned = family.tuned(antenna.shape);
+    out.vary = !vary.empty() ? vary : tuned.empty() ? std::string() : tuned.front().parameter;
+    const shapes::ParameterSpec* spec = family.spec(antenna.shape, out.vary);
+    if (!spec || !spec->choices.empty())
+        return Fault{"--vary", {coreText("core", "'%1' is no dimension of this antenna"), out.vary}};
+    const double present = family.value(antenna.shape, out.vary);
+    constexpr double below = 2.0 / 3.0, above = 1.5;
+    const double low = from != 0.0 ? from : below * present, high = to != 0.0 ? to : above * present;
+    if (!(high > low) || count < 2 || count > 2000)
+        return Fault{"--from", coreText("core", "give a range from a lower to a higher value, and 2 to 2000 steps")};
+    out.values = mapValues(antenna.shape, out.vary, low, high, count);
+    if (!(out.values.back() > out.values.front()))
+        return Fault{"--from", {coreText("core", "nothing of that range lies between %1 and %2"), Measure{spec->lowest, spec->quantity},
+                                Measure{spec->highest, spec->quantity}}};
+    out.question.subject.shape.parameters[out.vary] = out.values.front(); // the present value is no matter of the map
+    out.aim = aimOf(design.operation);
+    const auto& bands = design.operation.bands;
+    out.favourite = placeOf(bands, design.operation.favourite) ? design.operation.favourite : Id();
+    for (Wish wish : {Wish::Must, Wish::Nice})
+        for (const WantedBand& w : bands)
+            if (out.favourite.empty() && w.wish == wish && antenna.shape.designFrequency >= w.band.from &&
+                antenna.shape.designFrequency <= w.band.to)
+                out.favourite = w.id;
+    for (Wish wish : {Wish::Must, Wish::Nice})
+        for (const WantedBand& w : bands)
+            if (out.favourite.empty() && w.wish == wish)
+                out.favourite = w.id;
+    return out;
+}
+
+MapColumn mapColumn(Library& library, const MapQuestion& map, double value, Care care, const Watch& watch, Reach reach)
+{
+    MapColumn column;
+    column.value = value;
+    column.care = care;
+    Question question = map.question;
+    question.subject.shape.parameters[map.vary] = value;
+    const auto curves = curvesOf(library, question, watch, reach, care);
+    if (!curves) {
+        column.fault = curves.faults().front().message;
+        return column;
+    }
+    const shapes::AntennaShape& shape = question.subject.shape;
+    const double fundamental = ruleFundamental(map.question.subject.shape, map.vary, value);
+    const std::vector<BandChoice> best = bestByBand(*curves);
+    const std::optional<std::size_t> highest = highestWished(question.bands);
+    std::vector<MapCell> cells;
+    for (std::size_t i = 0; i < best.size(); ++i) {
+        const Coverage& c = best[i].coverage;
+        MapCell cell;
+        cell.solved = c.solved();
+        cell.configuration = best[i].configuration;
+        cell.multiple = !multiplesIn(c.band, fundamental, shapes::familyOf(shape).multiples()).empty();
+        if (cell.solved) {
+            cell.lowestSwr = c.lowestSwr;
+            cell.at = c.at;
+            cell.share = usableShare(c);
+            const auto fed = fieldAt(library, *(*curves)[cell.configuration], c.band.centre(), care, watch);
+            cell.port = fed ? fed->port : Complex();
+            cell.gain = fed ? fed->gain(gainTowards(fed->field, map.aim)) : noGain;
+            if (fed && highest == i) {
+                const double azimuth = azimuthTowards(fed->field, map.aim);
+                column.lobe = lobeElevation(fed->field, azimuth);
+                column.underLobe = fed->field.gain(column.lobe, azimuth) - fed->field.gain(map.aim.elevation, azimuth);
+            }
+        }
+        if (watch.stopped()) {
+            column.fault = em::stoppedMessage;
+            return column;
+        }
+        cells.push_back(cell);
+    }
+    column.cells = std::move(cells);
+    column.score = sumOverWishes(map, column, &MapCell::share);
+    return column;
+}
+
+void judgeMap(LengthMap& map)
+{
+    constexpr double past = 3.0; // dB
+    map.bestAllRound.reset();
+    map.bestFavourite.reset();
+    map.lobeCeiling.reset();
+    if (!highestWished(map.question.question.bands))
+        return;
+    const std::optional<std::size_t> favourite = placeOf(map.question.question.bands, map.question.favourite);
+    const auto forFavourite = [&](const MapColumn& column) {
+        const MapCell& cell = column.cells[*favourite];
+        const double mismatch = cell.share > 0.0 ? 0.0 : cell.solved ? -cell.lowestSwr : -HUGE_VAL;
+        return std::tuple{cell.share, mismatch, column.score, cell.gain};
+    };
+    for (std::size_t i = 0; i < map.columns.size(); ++i) {
+        const MapColumn& column = map.columns[i];
+        if (column.cells.empty())
+            continue;
+        if (!map.bestAllRound || allRound(map.question, column) > allRound(map.question, map.columns[*map.bestAllRound]))
+            map.bestAllRound = i;
+        if (favourite && (!map.bestFavourite || forFavourite(column) > forFavourite(map.columns[*map.bestFavourite])))
+            map.bestFavourite = i;
+    }
+    for (std::size_t i = map.columns.size(); i-- > 0;) { // from the longest down, as long as the angle stays under the lobe
+        const MapColumn& column = map.columns[i];
+        if (column.cells.empty())
+            continue;
+        if (!(column.underLobe > past && column.lobe > map.question.aim.elevation))
+            break;
+        map.lobeCeiling = column.value;
+    }
+}
+
+} // namespace vetchling::study

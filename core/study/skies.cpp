@@ -1,0 +1,95 @@
+#include "core/study/skies.h"
+
+#include "core/study/reference_vertical.h"
+#include "core/study/sky.h"
+
+#include <cmath>
+
+namespace vetchling::study {
+namespace {
+
+std::shared_ptr<const em::FarField> fedFromLine(const em::Solution& port, const std::optional<Transformer>& transformer)
+{
+    const em::FarField field(port);
+    const double passed = transformer ? transformer->at(port.frequency).efficiency(port.impedance) : 1.0;
+    return std::make_shared<const em::FarField>(passed > 0.0 ? field.fedWith(port.inputPower / passed) : field);
+}
+
+} // namespace
+
+Result<Skies> skiesOf(Library& library, const Design& design, const Antenna& antenna, const Watch& watch)
+{
+    Question question = questionOf(design, antenna);
+    question.before.reset();
+    std::erase_if(question.bands, [](const WantedBand& w) { return w.wish == Wish::No; });
+    const auto curves = curvesOf(library, question, watch, Reach::Near);
+    if (!curves)
+        return curves.faults();
+    Skies out{antenna.id, antenna.name, {}};
+    const std::vector<BandChoice> best = bestByBand(*curves);
+    for (std::size_t i = 0; i < best.size(); ++i) {
+        if (!best[i].coverage.solved())
+            continue;
+        const Curve& curve = *(*curves)[best[i].configuration];
+        const double f = question.bands[i].band.centre();
+        const auto solution = em::solve(std::make_shared<const WireModel>(curve.built->model), f, library.tables(), {}, watch);
+        if (!solution)
+            return solution.faults();
+        out.bands[question.bands[i].id] = {f, best[i].coverage.lowestSwr, fedFromLine(*solution, curve.built->transformer)};
+    }
+    return out;
+}
+
+Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground, const WantedBand& band, const Watch& watch)
+{
+    struct Height {
+        const char* name;
+        double waves;
+    };
+    static const Height heights[] = {{coreText("core", "¼ wave"), 0.25},
+                                     {coreText("core", "½ wave"), 0.5},
+                                     {coreText("core", "⅝ wave"), 0.625},
+                                     {coreText("core", "¾ wave"), 0.75},
+                                     {coreText("core", "1 wave"), 1.0}};
+    std::vector<Skies> all;
+    const double f = band.band.centre();
+    for (const Height& height : heights) {
+        shapes::AntennaShape shape = referenceVertical(f);
+        shape.parameters["radiator_m"] = height.waves * wavelength(f);
+        const auto built = shapes::buildOver(shape, ground);
+        if (!built)
+            return built.faults();
+        const auto solution = em::solve(std::make_shared<const WireModel>(built->model), f, library.tables(), {}, watch);
+        if (!solution)
+            return solution.faults();
+        all.push_back({{}, height.name, {{band.id, {f, swr(solution->impedance), fedFromLine(*solution, std::nullopt)}}}});
+    }
+    return all;
+}
+
+SkyGrid skyGrid(const em::FarField& field)
+{
+    constexpr int rows = 60, columns = 120;
+    SkyGrid out;
+    std::vector<double> azimuths;
+    for (int i = 0; i <= rows; ++i) {
+        const double part = (i + 0.5) / (rows + 1); // low angles close together
+        out.elevations.push_back(0.5 * pi * part * part);
+    }
+    for (int i = 0; i <= columns; ++i) {
+        out.bearings.push_back(360.0 * i / columns);
+        azimuths.push_back(azimuthOf(out.bearings.back()));
+    }
+    out.gain = field.gainGrid(out.elevations, azimuths);
+    out.strongest = -HUGE_VAL;
+    for (std::size_t e = 0; e < out.elevations.size(); ++e)
+        for (std::size_t b = 0; b < out.bearings.size(); ++b)
+            if (out.gain[e][b] > out.strongest) {
+                out.strongest = out.gain[e][b];
+                out.strongestElevation = out.elevations[e];
+                out.strongestBearing = out.bearings[b];
+            }
+    return out;
+}
+
+} // namespace vetchling::study
