@@ -186,6 +186,8 @@ void registerAll()
 #ifdef VETCHLING_BENCH_APP
     for (const Wait& wait : measureDrags(60))
         registerWait(wait);
+    for (const Wait& wait : measureBands())
+        registerWait(wait);
     for (const Wait& wait : measureFirstStrip(5))
         registerWait(wait);
 #endif

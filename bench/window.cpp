@@ -2,6 +2,10 @@
 
 #include "app/window/main_window.h"
 #include "app/window/start.h"
+#include "core/files/data_folder.h"
+#include "core/files/design_file.h"
+#include "core/study/map_run.h"
+#include "core/study/settings.h"
 
 #include <QApplication>
 #include <QElapsedTimer>
@@ -12,11 +16,14 @@
 #include <QTimer>
 
 #include <algorithm>
+#include <chrono>
 #include <functional>
+#include <thread>
 
 namespace vetchling::bench {
 namespace {
 
+constexpr double coarseMapGoal = 300.0, coldMapGoal = 8000.0, warmMapGoal = 2000.0, settingsGoal = 2000.0;
 constexpr double largeDragGoal = 100.0, galleryGoal = 5000.0;
 constexpr double dragGoal = 33.0, drag95Goal = 60.0, ratioGoal = 10.0, firstStripGoal = 500.0; // ms
 
@@ -109,7 +116,70 @@ double medianOf(int runs, const std::function<double()>& measure)
     return part(times, 0.5);
 }
 
+const Antenna& byName(const Design& design, const std::string& name)
+{
+    return *std::find_if(design.antennas.begin(), design.antennas.end(), [&](const Antenna& a) { return a.name == name; });
+}
+
+constexpr const char *mappedAntenna = "Wall end-fed 40", *setAntenna = "Walking whip 17";
+
+struct MapTimes {
+    double coarse = 0.0, whole = 0.0; ///< ms
+};
+
+MapTimes timeMap(const std::shared_ptr<em::GroundTableCache>& tables, const study::MapQuestion& question)
+{
+    constexpr std::ptrdiff_t coarseColumns = 15;
+    study::Queue queue;
+    QElapsedTimer timer;
+    timer.start();
+    study::MapRun run(
+        tables, [&](study::Queue::Work work) { return queue.batch(std::move(work)); }, question);
+    MapTimes times;
+    const auto elapsed = [&] { return double(timer.nsecsElapsed()) / 1e6; };
+    while (!run.finished()) {
+        const auto map = run.map();
+        if (times.coarse == 0.0 &&
+            std::count_if(map->columns.begin(), map->columns.end(), [](const auto& c) { return c.computed(); }) >= coarseColumns)
+            times.coarse = elapsed();
+        std::this_thread::sleep_for(std::chrono::milliseconds(3));
+    }
+    times.whole = elapsed();
+    return times;
+}
+
+/// A length dragged while a map of it is being computed, sorted ms.
+std::vector<double> dragBesideMap(app::MainWindow& window, Dragger& dragger)
+{
+    const Antenna& antenna = byName(window.document().design(), mappedAntenna);
+    const auto question = study::mapQuestionOf(window.document().design(), antenna, {}, 0.0, 0.0, 400);
+    study::MapRun run(
+        window.solver().library().sharedTables(), [&](study::Queue::Work work) { return window.solver().inBackground(std::move(work)); },
+        *question);
+    std::vector<double> times = dragger.drag("length_m", 0.0005);
+    run.cancel();
+    return times;
+}
+
 } // namespace
+
+std::vector<Wait> measureBands()
+{
+    const auto design = files::readDesign(files::findDataFolder() + "/demo/gannet-skerry.vetchling");
+    const auto question = study::mapQuestionOf(*design, byName(*design, mappedAntenna));
+    const auto tables = std::make_shared<em::GroundTableCache>();
+    const MapTimes cold = timeMap(tables, *question), warm = timeMap(tables, *question);
+    study::Library library(tables, 64);
+    study::Question whip = study::questionOf(*design, byName(*design, setAntenna));
+    QElapsedTimer timer;
+    timer.start();
+    const auto chart = study::settingsOf(library, whip);
+    const double settings = chart ? double(timer.nsecsElapsed()) / 1e6 : 0.0;
+    return {{"map-coarse-warm", warm.coarse, coarseMapGoal},
+            {"map-cold", cold.whole, coldMapGoal},
+            {"map-warm", warm.whole, warmMapGoal},
+            {"settings", settings, settingsGoal}};
+}
 
 std::vector<Wait> measureDrags(int steps)
 {
@@ -150,6 +220,9 @@ std::vector<Wait> measureDrags(int steps)
         if (shapes::familyOf(antenna.shape).spec(antenna.shape, "transformer_ratio"))
             waits.push_back({"ratio-" + slug(antenna.name), part(dragger.drag("transformer_ratio", 0.005), 0.5), ratioGoal});
     }
+    window.document().setCurrent(byName(window.document().design(), mappedAntenna).id);
+    waitForTrace(window, timer);
+    waits.push_back({"drag-beside-map", part(dragBesideMap(window, dragger), 0.5), dragGoal});
     waits.push_back({"gallery", fillGallery(window), galleryGoal});
     window.document().undoStack().setClean();
     return waits;

@@ -14,6 +14,9 @@ struct Wait {
 /// A length dragged on every antenna of the demo, and a transformer turned: from the changed value to the repainted strip, median and, for
 /// the first antenna, the 95th percentile; tables warm.
 std::vector<Wait> measureDrags(int steps);
+/// A map of 60 lengths of the demo's end-fed over all its bands: its coarse picture, and all of it, with no tables and with warm ones; the
+/// chart of settings of the demo's whip; a drag while a map is being computed.
+std::vector<Wait> measureBands();
 /// From the start of a new process to its first complete strip: with no tables kept, and with those that an earlier run left.
 std::vector<Wait> measureFirstStrip(int runs);
 

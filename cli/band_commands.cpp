@@ -51,10 +51,8 @@ Json bandJson(const study::BandChoice& row, const std::vector<shapes::Configurat
     if (configurations.size() > 1)
         json["configuration"] = configurations[row.configuration].name;
     for (const SegmentCoverage& s : c.segments)
-        json["segments"].push_back({{"name", s.segment.name},
-                                    {"lowest_swr", figure(s.lowestSwr)},
-                                    {"at_Hz", s.at},
-                                    {"share_under_limit", s.shareUnderLimit}});
+        json["segments"].push_back(
+            {{"name", s.segment.name}, {"lowest_swr", figure(s.lowestSwr)}, {"at_Hz", s.at}, {"share_under_limit", s.shareUnderLimit}});
     return json;
 }
 
@@ -114,7 +112,7 @@ int bandsCommand(const Request& request)
 struct MapRequest {
     Request chosen;
     std::string vary;
-    double from = 0.0, to = 0.0;
+    std::string from, to; ///< with or without a unit; empty: as usual
     int count = 60;
     double elevation = 0.0, bearing = -1.0; ///< degrees; the design's where they are not given
     bool csv = false;
@@ -180,6 +178,17 @@ Faults faultsOf(const MapRequest& request)
     return faults;
 }
 
+/// Of a dimension, SI where no unit is written; 0 for nothing.
+Result<double> valueOf(const std::string& text, const std::string& vary, const shapes::AntennaShape& shape)
+{
+    if (text.empty())
+        return 0.0;
+    const shapes::Family& family = shapes::familyOf(shape);
+    const auto tuned = family.tuned(shape);
+    const shapes::ParameterSpec* spec = family.spec(shape, vary.empty() && !tuned.empty() ? tuned.front().parameter : vary);
+    return units::parse(text, spec ? spec->quantity : units::Quantity::Length, {shape.designFrequency, units::System::Metric, true});
+}
+
 int mapCommand(const MapRequest& request)
 {
     if (Faults faults = faultsOf(request); !faults.empty())
@@ -192,7 +201,11 @@ int mapCommand(const MapRequest& request)
         design.operation.aimElevation = request.elevation;
     if (request.bearing >= 0.0)
         design.operation.aimBearing = request.bearing;
-    auto question = study::mapQuestionOf(design, chosen->antenna, request.vary, request.from, request.to, request.count);
+    const Result<double> from = valueOf(request.from, request.vary, chosen->antenna.shape),
+                         to = valueOf(request.to, request.vary, chosen->antenna.shape);
+    if (!from || !to)
+        return report({{from ? "--to" : "--from", (from ? to : from).faults().front().message}});
+    auto question = study::mapQuestionOf(design, chosen->antenna, request.vary, *from, *to, request.count);
     if (!question)
         return report(question.faults());
     study::Queue queue;

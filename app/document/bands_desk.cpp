@@ -19,7 +19,7 @@ study::Question withoutView(study::Question question)
 
 BandsDesk::BandsDesk(Document& document, SolveService& solver, QObject* parent)
     : QObject(parent), m_document(document), m_solver(solver), m_operating(solver, [this] { emit operatingReady(); }),
-      m_settings(solver, [this] { emit settingsReady(); })
+      m_settings(solver, [this] { emit settingsReady(); }), m_compensation(solver, [this] { emit compensationReady(); })
 {
     connect(&document, &Document::currentChanged, this, &BandsDesk::leave);
 }
@@ -35,6 +35,7 @@ void BandsDesk::leave()
         m_settings.forget();
     m_operatingOf.clear();
     m_settingsOf.clear();
+    m_compensation.forget();
     cancelMap();
     m_map.reset();
     m_mapAsked.reset();
@@ -82,6 +83,14 @@ void BandsDesk::wantSettings()
     m_settings.ask([question, &library = m_solver.library()](const Watch& watch, const auto& publish) {
         publish(study::settingsOf(library, question, watch));
     });
+}
+
+void BandsDesk::wantCompensation()
+{
+    if (!m_document.hasAntenna())
+        return;
+    m_compensation.ask([question = withoutView(m_solver.question()), &library = m_solver.library()](
+                           const Watch& watch, const auto& publish) { publish(study::compensate(library, question, watch)); });
 }
 
 void BandsDesk::wantMap(const std::string& vary, double from, double to)

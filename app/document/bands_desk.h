@@ -3,6 +3,7 @@
 /// the map of lengths, the chart of settings.
 
 #include "app/document/backgrounded.h"
+#include "core/study/compensation.h"
 #include "core/study/map_run.h"
 #include "core/study/operating.h"
 #include "core/study/settings.h"
@@ -41,7 +42,16 @@ public:
     [[nodiscard]] const Faults& settingFaults() const { return m_settings.faults(); }
     [[nodiscard]] bool setting() const { return m_settings.busy(); }
 
+    /// A coil near the feed, solved for the wished bands.
+    void wantCompensation();
+    /// The last answer, for the antenna as it was then; null before the first.
+    [[nodiscard]] std::shared_ptr<const study::Compensation> compensation() const { return m_compensation.answer(); }
+    [[nodiscard]] const Faults& compensationFaults() const { return m_compensation.faults(); }
+    [[nodiscard]] bool compensating() const { return m_compensation.busy(); }
+    void forgetCompensation() { m_compensation.forget(); }
+
 signals:
+    void compensationReady();
     void operatingReady();
     void mapChanged();
     void settingsReady();
@@ -58,6 +68,7 @@ private:
     Id m_operatingOf, m_settingsOf; ///< antennas the answers are of
     Backgrounded<study::Operating> m_operating;
     Backgrounded<study::SettingChart> m_settings;
+    Backgrounded<study::Compensation> m_compensation;
     std::unique_ptr<study::MapRun> m_run;
     std::shared_ptr<std::atomic<bool>> m_mapPosted; ///< a change is on its way to this thread
     std::shared_ptr<const study::LengthMap> m_map;

@@ -3,6 +3,7 @@
 #include "app/document/document.h"
 #include "core/em/system.h"
 
+#include <algorithm>
 #include <exception>
 
 namespace vetchling::app {
@@ -184,6 +185,21 @@ void SolveService::keepTables()
             store->save(library->tables(), watch);
             return !watch.stopped();
         });
+}
+
+study::Queue::Ticket SolveService::inBackground(study::Queue::Work work)
+{
+    if (!m_queue)
+        return nullptr;
+    std::erase_if(m_background, [](const study::Queue::Ticket& t) { return t->finished() || t->cancelled(); });
+    m_background.push_back(m_queue->batch(std::move(work)));
+    return m_background.back();
+}
+
+bool SolveService::busyInBackground() const
+{
+    return std::any_of(m_background.begin(), m_background.end(),
+                       [](const study::Queue::Ticket& t) { return !t->finished() && !t->cancelled(); });
 }
 
 void SolveService::sweep(double from, double to, std::function<void(const Result<study::Swept>&)> done)

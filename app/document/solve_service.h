@@ -50,7 +50,9 @@ public:
     void sweep(double from, double to, std::function<void(const Result<study::Swept>&)> done);
 
     /// Work that nobody waits for, on the queue that also serves this antenna; null when closing.
-    study::Queue::Ticket inBackground(study::Queue::Work work) { return m_queue ? m_queue->batch(std::move(work)) : nullptr; }
+    study::Queue::Ticket inBackground(study::Queue::Work work);
+    /// Some of that is still going on.
+    [[nodiscard]] bool busyInBackground() const;
 
     /// Cancels and waits; for closing and tests.
     void stop();
@@ -89,7 +91,8 @@ private:
     std::shared_ptr<files::TableStore> m_store; ///< null: nothing is kept
     std::unique_ptr<study::Queue> m_queue;
     study::Queue::Ticket m_job, m_keeping, m_sweeping;
-    unsigned long m_number = 0; ///< of the job
+    std::vector<study::Queue::Ticket> m_background; ///< what others asked for, as far as it goes on
+    unsigned long m_number = 0;                     ///< of the job
     double m_progressFrom = 0.0, m_progressSpan = 1.0;
     QTimer m_pause;    ///< before the detail, so that a drag gets one curve after the other
     QTimer m_progress; ///< looks how far the work is

@@ -17,6 +17,7 @@ StagePage::StagePage(QWidget* parent) : QWidget(parent), m_title(new QLabel(this
     m_sentence->setObjectName(QStringLiteral("stageSentence"));
     m_sentence->setWordWrap(true);
     m_header = new QHBoxLayout;
+    m_header->setSpacing(10);
     m_header->addWidget(m_title, 1, Qt::AlignTop);
     auto* head = new QVBoxLayout;
     head->setSpacing(2);

@@ -19,13 +19,22 @@ QLabel* styled(QLabel* label, const char* role)
     return label;
 }
 
+/// One of them may be the sender of what is going on: it goes when that is over.
 void deleteItems(QLayout* layout)
 {
     while (QLayoutItem* item = layout->takeAt(0)) {
-        if (item->widget())
-            delete item->widget();
-        else if (item->layout())
+        if (QWidget* widget = item->widget()) {
+            widget->blockSignals(true);
+            for (QObject* child : widget->findChildren<QObject*>()) {
+                child->blockSignals(true); // what is typed there is not taken any more
+                child->setObjectName({});
+            }
+            widget->setObjectName({});
+            widget->hide();
+            widget->deleteLater();
+        } else if (item->layout()) {
             deleteItems(item->layout());
+        }
         delete item;
     }
 }

@@ -1,6 +1,5 @@
 #include "app/window/start.h"
 
-#include "app/plots/pair_chart.h"
 #include "app/window/main_window.h"
 #include "core/files/data_folder.h"
 
@@ -28,7 +27,7 @@ public:
         int stage = 1;
         std::size_t antenna = 0; ///< place in the demo
         Theme::Mode mode = Theme::Mode::Day;
-        enum class Over { Nothing, Gallery, Trade } over = Over::Nothing;
+        QString view = {}; ///< name of the button that shows it; "gallery" for the gallery
     };
 
     Photographer(MainWindow& window, QString folder, std::vector<Shot> shots)
@@ -48,22 +47,15 @@ private:
         m_window.theme().setMode(shot.mode);
         m_window.document().setCurrent(m_window.document().design().antennas[shot.antenna].id);
         m_window.showStage(shot.stage);
-        if (shot.over == Shot::Over::Gallery)
+        if (shot.view == QLatin1String("gallery"))
             m_window.addAntenna();
-        if (auto* trade = m_window.findChild<QToolButton*>(QStringLiteral("viewTrade")); trade && shot.over == Shot::Over::Trade)
-            trade->click();
+        else if (auto* button = m_window.findChild<QToolButton*>(shot.view); button && !shot.view.isEmpty())
+            button->click();
         m_settled = 0;
     }
 
     /// Nothing is being computed any more.
-    bool isSettled() const
-    {
-        if (m_window.solver().busy() || !m_window.solver().detail() ||
-            (m_window.galleryOpen() && m_window.gallery().desk().unanswered() > 0))
-            return false;
-        const auto* chart = m_window.findChild<PairChart*>();
-        return m_shots[m_next].over != Shot::Over::Trade || (chart && chart->filled());
-    }
+    bool isSettled() const { return !m_window.solver().busy() && m_window.solver().detail() && !m_window.solver().busyInBackground(); }
 
     void step()
     {
@@ -115,8 +107,13 @@ std::vector<Photographer::Shot> documentationShots()
             {"shape-night.png", 1, 0, Mode::Night},
             {"shape-fan.png", 1, 5, Mode::Day},
             {"shape-whip.png", 1, 6, Mode::Day},
-            {"gallery.png", 1, 0, Mode::Day, Photographer::Shot::Over::Gallery},
-            {"trade.png", 1, 4, Mode::Day, Photographer::Shot::Over::Trade}};
+            {"gallery.png", 1, 0, Mode::Day, QStringLiteral("gallery")},
+            {"trade.png", 1, 4, Mode::Day, QStringLiteral("viewTrade")},
+            {"bands-map.png", 2, 1, Mode::Day, QStringLiteral("bands map")},
+            {"bands-finder.png", 2, 1, Mode::Day, QStringLiteral("bands finder")},
+            {"bands-settings.png", 2, 6, Mode::Day, QStringLiteral("bands settings")},
+            {"sky-all-round.png", 3, 0, Mode::Day, QStringLiteral("skyRound")},
+            {"sky-compare.png", 3, 0, Mode::Night, QStringLiteral("skyAgainst")}};
 }
 
 } // namespace

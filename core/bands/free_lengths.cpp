@@ -125,9 +125,8 @@ Result<std::vector<FreeInterval>> freeLengths(const std::vector<Band>& bands, co
     std::vector<FreeInterval> out;
     for (const auto& [from, to] : allowed(all, options))
         out.push_back(judged(from, to, all, options.measure));
-    std::stable_sort(out.begin(), out.end(), [](const FreeInterval& a, const FreeInterval& b) {
-        return a.distancePercent > b.distancePercent + 1e-12;
-    });
+    std::stable_sort(out.begin(), out.end(),
+                     [](const FreeInterval& a, const FreeInterval& b) { return a.distancePercent > b.distancePercent + 1e-12; });
     return out;
 }
 

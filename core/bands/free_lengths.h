@@ -1,8 +1,8 @@
 #pragma once
 /// Lengths of wire that are no multiple of half a wave on any band: a first choice for a wire that goes to a tuner.
 ///
-/// A half wave on the wire is h(f) = v c / (2 f), v being the velocity factor, of which only a range is known. A length is free if for every
-/// frequency of every band (edges belong to it), every v of the range and every n = 1, 2, 3 ... it keeps the margin from n h.
+/// A half wave on the wire is h(f) = v c / (2 f), v being the velocity factor, of which only a range is known. A length is free if for
+/// every frequency of every band (edges belong to it), every v of the range and every n = 1, 2, 3 ... it keeps the margin from n h.
 
 #include "core/bands/bands.h"
 #include "core/result.h"
@@ -25,8 +25,8 @@ struct FreeLengthOptions {
 };
 
 struct FreeInterval {
-    double from = 0.0, to = 0.0; ///< m, both belong to it
-    double best = 0.0;           ///< m, where the smallest distance is largest
+    double from = 0.0, to = 0.0;  ///< m, both belong to it
+    double best = 0.0;            ///< m, where the smallest distance is largest
     double distancePercent = 0.0; ///< there
 };
 

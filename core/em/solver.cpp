@@ -1,5 +1,6 @@
 #include "core/em/solver.h"
 
+#include "core/em/gauss.h"
 #include "core/em/nested_solve.h"
 
 #include <cblas.h>
@@ -189,20 +190,76 @@ double endVoltage(double peakCurrent, double wireLength, double radius)
     return peakCurrent * 60.0 * (std::log(2.0 * wireLength / radius) - 1.0);
 }
 
+namespace {
+
+/// Charge on each element at Gauss's points, and the potential that all of it makes.
+class ChargedWires {
+public:
+    explicit ChargedWires(const Solution& solution)
+        : m_mesh(*solution.mesh), m_k(waveNumber(solution.frequency)), m_omega(2.0 * pi * solution.frequency)
+    {
+        const Ground& ground = solution.model->ground;
+        const Complex permittivity(ground.relativePermittivity, -ground.conductivity / (m_omega * vacuumPermittivity));
+        m_image = ground.kind == GroundKind::FreeSpace ? Complex(0.0)
+                  : ground.kind == GroundKind::Perfect ? Complex(-1.0)
+                                                       : -(permittivity - 1.0) / (permittivity + 1.0);
+        for (std::size_t e = 0; e < m_mesh.elements.size(); ++e) {
+            m_local.push_back(solution.elementCurrents(e));
+            m_charges.emplace_back();
+            for (std::size_t i = 0; i < m_rule.node.size(); ++i)
+                m_charges.back().push_back(0.5 * m_rule.weight[i] * m_mesh.elements[e].length * chargeAt(e, m_rule.node[i]));
+        }
+    }
+
+    /// V, at v = -1..1 of an element, on the wire's surface.
+    [[nodiscard]] Complex potential(std::size_t element, double v) const
+    {
+        const Element& here = m_mesh.elements[element];
+        const Vec3 at = here.at(v);
+        Complex sum = 0.0;
+        for (std::size_t e = 0; e < m_mesh.elements.size(); ++e) {
+            const Element& from = m_mesh.elements[e];
+            const Element under = mirroredElement(from);
+            const Complex own = e == element ? chargeAt(e, v) : Complex(0.0); // C/m taken out where the distance is that of the radius
+            for (std::size_t i = 0; i < m_rule.node.size(); ++i) {
+                const double radius = from.radiusAt(m_rule.node[i]);
+                const double r = std::hypot(distance(at, from.at(m_rule.node[i])), radius);
+                sum += (m_charges[e][i] - 0.5 * m_rule.weight[i] * from.length * own) * std::exp(-imaginaryUnit * m_k * r) / r;
+                if (m_image != 0.0) {
+                    const double below = std::hypot(distance(at, under.at(m_rule.node[i])), radius);
+                    sum += m_image * m_charges[e][i] * std::exp(-imaginaryUnit * m_k * below) / below;
+                }
+            }
+            if (e == element)
+                sum += own * (std::asinh(0.5 * from.length * (1.0 - v) / here.radiusAt(v)) +
+                              std::asinh(0.5 * from.length * (1.0 + v) / here.radiusAt(v)));
+        }
+        return sum / (4.0 * pi * vacuumPermittivity);
+    }
+
+private:
+    /// C/m, by the continuity of the current.
+    [[nodiscard]] Complex chargeAt(std::size_t element, double v) const
+    {
+        return imaginaryUnit / m_omega * currentSlopeOn(m_mesh.degree, m_local[element], v) * 2.0 / m_mesh.elements[element].length;
+    }
+
+    const Mesh& m_mesh;
+    const GaussRule& m_rule = gaussRule(6);
+    double m_k, m_omega;
+    Complex m_image;
+    std::vector<std::vector<Complex>> m_local, m_charges; ///< by element; charges C by point
+};
+
+} // namespace
+
 std::vector<std::vector<double>> voltageRibbon(const Solution& solution, int pieces)
 {
-    const Mesh& mesh = *solution.mesh;
-    const double k = waveNumber(solution.frequency);
-    std::vector<std::vector<double>> ribbon(mesh.elements.size());
-    for (std::size_t e = 0; e < mesh.elements.size(); ++e) {
-        const Element& element = mesh.elements[e];
-        const Wire& wire = solution.model->wires[element.wire];
-        const std::vector<Complex> local = solution.elementCurrents(e);
-        const double voltsAnAmpere = endVoltage(1.0, wire.length(), wire.radius);
+    const ChargedWires wires(solution);
+    std::vector<std::vector<double>> ribbon(solution.mesh->elements.size());
+    for (std::size_t e = 0; e < ribbon.size(); ++e)
         for (int i = 0; i <= pieces; ++i)
-            ribbon[e].push_back(voltsAnAmpere / k * std::abs(currentSlopeOn(mesh.degree, local, 2.0 * i / pieces - 1.0)) * 2.0 /
-                                element.length);
-    }
+            ribbon[e].push_back(std::abs(wires.potential(e, 2.0 * i / pieces - 1.0)));
     return ribbon;
 }
 

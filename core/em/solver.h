@@ -35,8 +35,8 @@ struct Solution {
 
 /// Magnitudes of the current at pieces + 1 even places of each element, 1 at the strongest of all.
 std::vector<std::vector<double>> currentRibbon(const Solution& solution, int pieces);
-/// Magnitudes of the voltage against its surroundings at the same places, V peak: the charge of each bit of wire by the wire's mean
-/// impedance, as in endVoltage; a picture of where it is high, right to some ten percent.
+/// Magnitudes of the scalar potential on the wires at the same places, V peak, of the charges and their images; over soil the images are
+/// the quasi-static ones, (er - 1) / (er + 1), which is right to some percent.
 std::vector<std::vector<double>> voltageRibbon(const Solution& solution, int pieces);
 /// The strongest current on a wire, A peak.
 double strongestCurrent(const Solution& solution, std::size_t wire);

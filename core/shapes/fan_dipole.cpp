@@ -34,7 +34,7 @@ public:
         all.push_back(choiceSpec("fan_by", coreText("core", "Pairs held apart by"), hangsGroup,
                                  {coreText("core", "their slope"), coreText("core", "spacers")},
                                  coreText("core", "spacers: each shorter pair runs along below the one above it")));
-        all.push_back(lengthSpec("spacer_m", coreText("core", "Spacing of the pairs"), hangsGroup, {0.3, 0.02, 5.0},
+        all.push_back(lengthSpec("spacer_m", coreText("core", "Spacing of the pairs"), hangsGroup, {0.3, 0.001, 5.0},
                                  coreText("core", "where spacers hold them; close pairs act on one another"), 0.006));
         all.push_back({"fan_deg",
                        coreText("core", "Angle between pairs"),
@@ -145,7 +145,7 @@ public:
                 const Vec3 outward = std::cos(down) * directions[side] - Vec3{0.0, 0.0, std::sin(down)};
                 double left = own - halfGap;
                 if (spacers && pair > 1) {
-                    const double below = (pair - 1) * value(shape, "spacer_m"), along = outwards * value(shape, "spacer_m") * (pair - 1);
+                    const double below = (pair - 1) * value(shape, "spacer_m"), along = outwards * value(shape, "spacer_m");
                     const Vec3 first = along * outward - Vec3{0.0, 0.0, below};
                     left -= norm(first);
                     if (left <= 0.05 * own)

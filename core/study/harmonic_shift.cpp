@@ -16,8 +16,8 @@ std::optional<double> dipNear(Study& study, const shapes::BuiltAntenna& built, b
         return std::nullopt;
     constexpr double usual = 50.0; // ohm
     const double scale = behindTransformer ? 1.0 : usual / built.portReference;
-    return nearestDip(
-        [&](double f) { return scale * (behindTransformer ? built.atLine((*part)->at(f), f) : (*part)->at(f)); }, near, from, to);
+    return nearestDip([&](double f) { return scale * (behindTransformer ? built.atLine((*part)->at(f), f) : (*part)->at(f)); }, near, from,
+                      to);
 }
 
 /// How far the dip lies from n times the lowest one.
@@ -59,8 +59,7 @@ Result<std::optional<HarmonicShift>> harmonicShift(Library& library, const Curve
         const Result<Studied> studied = library.study(stage.subject);
         if (!studied)
             continue; // a straightened wire may not fit: the next stage takes its part
-        const std::optional<double> shift =
-            shiftOf(*studied->study, *studied->built, stage.behindTransformer, curve.fundamental, n, watch);
+        const std::optional<double> shift = shiftOf(*studied->study, *studied->built, stage.behindTransformer, curve.fundamental, n, watch);
         if (watch.stopped())
             return Fault{"", em::stoppedMessage};
         if (!shift)

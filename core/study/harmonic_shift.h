@@ -8,19 +8,19 @@
 namespace vetchling::study {
 
 struct ShiftCause {
-    const char* name; ///< marked for translation
+    const char* name;   ///< marked for translation
     double shift = 0.0; ///< Hz
 };
 
 struct HarmonicShift {
-    int n = 0;                     ///< "n x f"
-    double plain = 0.0, dip = 0.0; ///< Hz: n times the fundamental, and where the dip is
+    int n = 0;                      ///< "n x f"
+    double plain = 0.0, dip = 0.0;  ///< Hz: n times the fundamental, and where the dip is
     std::vector<ShiftCause> causes; ///< they add to dip - plain
 };
 
-/// Of the dip nearest to a frequency, each cause by solves without it: the straight wire by itself in free space (its ends), the same at its
-/// height over the soil, then with its bends and slopes, then behind its transformer.
-/// Nothing where there is no dip, or where it is the lowest one itself. Faults: what cannot be built; stopped.
+/// Of the dip nearest to a frequency, each cause by solves without it: the straight wire by itself in free space (its ends), the same at
+/// its height over the soil, then with its bends and slopes, then behind its transformer. Nothing where there is no dip, or where it is the
+/// lowest one itself. Faults: what cannot be built; stopped.
 Result<std::optional<HarmonicShift>> harmonicShift(Library& library, const Curve& curve, double near, const Watch& watch = {});
 
 } // namespace vetchling::study

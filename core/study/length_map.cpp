@@ -30,7 +30,8 @@ std::optional<FedField> fieldAt(Library& library, const Curve& curve, double fre
     if (!solution)
         return std::nullopt;
     const auto& transformer = curve.built->transformer;
-    return FedField{solution->impedance, em::FarField(*solution), transformer ? transformer->at(frequency).efficiency(solution->impedance) : 1.0};
+    return FedField{solution->impedance, em::FarField(*solution),
+                    transformer ? transformer->at(frequency).efficiency(solution->impedance) : 1.0};
 }
 
 /// The highest wished band's place; none where nothing is wished for.
@@ -71,8 +72,7 @@ double LengthMap::progress() const
 {
     if (columns.empty())
         return 1.0;
-    return double(std::count_if(columns.begin(), columns.end(),
-                                [](const MapColumn& c) { return c.computed() && c.care == Care::Usual; })) /
+    return double(std::count_if(columns.begin(), columns.end(), [](const MapColumn& c) { return c.computed() && c.care == Care::Usual; })) /
            double(columns.size());
 }
 
@@ -115,8 +115,9 @@ Result<MapQuestion> mapQuestionOf(const Design& design, const Antenna& antenna, 
         return Fault{"--from", coreText("core", "give a range from a lower to a higher value, and 2 to 2000 steps")};
     out.values = mapValues(antenna.shape, out.vary, low, high, count);
     if (!(out.values.back() > out.values.front()))
-        return Fault{"--from", {coreText("core", "nothing of that range lies between %1 and %2"), Measure{spec->lowest, spec->quantity},
-                                Measure{spec->highest, spec->quantity}}};
+        return Fault{"--from",
+                     {coreText("core", "nothing of that range lies between %1 and %2"), Measure{spec->lowest, spec->quantity},
+                      Measure{spec->highest, spec->quantity}}};
     out.question.subject.shape.parameters[out.vary] = out.values.front(); // the present value is no matter of the map
     out.aim = aimOf(design.operation);
     const auto& bands = design.operation.bands;

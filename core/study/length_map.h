@@ -37,8 +37,8 @@ struct MapColumn {
     double score = 0.0;         ///< sum of weight x share (must 3, nice 1, no 0)
     Care care = Care::Coarse;
     Text fault;
-    double lobe = 0.0;        ///< rad, elevation of the strongest direction on the highest wished band, towards the aim's bearing
-    double underLobe = 0.0;   ///< dB that the aim lies below it
+    double lobe = 0.0;      ///< rad, elevation of the strongest direction on the highest wished band, towards the aim's bearing
+    double underLobe = 0.0; ///< dB that the aim lies below it
     [[nodiscard]] bool computed() const { return !cells.empty() || !fault.empty(); }
 };
 
@@ -50,7 +50,7 @@ struct LengthMap {
     /// The lowest value beyond which the wanted angle lies under the main lobe of the highest wished band by more than 3 dB.
     std::optional<double> lobeCeiling;
 
-    [[nodiscard]] double progress() const; ///< part of the columns that are there at the usual care
+    [[nodiscard]] double progress() const;                       ///< part of the columns that are there at the usual care
     [[nodiscard]] int bandsUnderLimit(std::size_t column) const; ///< wished ones
 };
 
@@ -64,7 +64,8 @@ Result<MapQuestion> mapQuestionOf(const Design& design, const Antenna& antenna, 
                                   double to = 0.0, int count = 60);
 
 /// One column. Never fails as a whole: what cannot be built says so. @param library for this column alone, or shared
-MapColumn mapColumn(Library& library, const MapQuestion& question, double value, Care care, const Watch& watch = {}, Reach reach = Reach::All);
+MapColumn mapColumn(Library& library, const MapQuestion& question, double value, Care care, const Watch& watch = {},
+                    Reach reach = Reach::All);
 
 /// Scores, best values and the lobe's ceiling, from the columns that are there.
 void judgeMap(LengthMap& map);

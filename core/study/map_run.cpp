@@ -25,7 +25,8 @@ struct MapRun::Shared {
         Watch both = watch;
         both.stop = [&] { return cancelled.load() || watch.stopped(); };
         Library library(tables, studiesKept);
-        MapColumn column = mapColumn(library, map.question, map.question.values[place], care, both, care == Care::Coarse ? Reach::Near : reach);
+        MapColumn column =
+            mapColumn(library, map.question, map.question.values[place], care, both, care == Care::Coarse ? Reach::Near : reach);
         if (cancelled)
             return true;
         if (watch.stopped())
@@ -42,7 +43,8 @@ struct MapRun::Shared {
     }
 };
 
-MapRun::MapRun(std::shared_ptr<em::GroundTableCache> tables, const Submit& submit, MapQuestion question, std::function<void()> changed, Reach reach)
+MapRun::MapRun(std::shared_ptr<em::GroundTableCache> tables, const Submit& submit, MapQuestion question, std::function<void()> changed,
+               Reach reach)
     : m_shared(std::make_shared<Shared>())
 {
     m_shared->tables = std::move(tables);

@@ -76,9 +76,10 @@ Faults addUses(Library& library, References& references, Operating& operating, c
         use.straightUp = field.gain(0.5 * pi, 0.0) + lost;
         use.reference = (*reference)->gain(aim.elevation, use.azimuth);
         operating.uses[wanted.id] = use;
+        constexpr double ofUse = 5.0; // SWR in the band
         constexpr double near = 0.03; // of the frequency: a dip farther off is not the band's
         const std::optional<double> dip =
-            choice.coverage.shareUnderLimit > 0.0 ? std::optional(choice.coverage.at) : choice.coverage.nearbyDip;
+            choice.coverage.lowestSwr <= ofUse ? std::optional(choice.coverage.at) : choice.coverage.nearbyDip;
         if (!dip || *dip < (1.0 - near) * wanted.band.from || *dip > (1.0 + near) * wanted.band.to)
             continue;
         const auto shift = harmonicShift(library, curve, *dip, watch);

@@ -33,9 +33,9 @@ struct BandUse {
 };
 
 struct Operating {
-    std::vector<CurvePointer> curves; ///< by configuration
-    std::vector<BandChoice> choices;  ///< by band, in the question's order
-    std::map<Id, BandUse> uses;       ///< of the bands that are wished for or looked at, and solved
+    std::vector<CurvePointer> curves;   ///< by configuration
+    std::vector<BandChoice> choices;    ///< by band, in the question's order
+    std::map<Id, BandUse> uses;         ///< of the bands that are wished for or looked at, and solved
     std::map<Id, HarmonicShift> shifts; ///< of the same, where their dip is a higher resonance
 
     [[nodiscard]] int bandsUnderLimit() const; ///< wished ones

@@ -14,6 +14,8 @@ struct RatioChoice {
     std::size_t column = 0;
     double ratio = 1.0;
     double worstSwr = 0.0; ///< over the wished bands, at their centres, behind an ideal transformer
+    /// What a tuner meets there, ohm.
+    double lowestResistance = 0.0, highestResistance = 0.0, lowestReactance = 0.0, highestReactance = 0.0;
 };
 
 /// Worst SWR over the wished bands; infinite where one is not known.

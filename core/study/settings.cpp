@@ -255,8 +255,9 @@ Result<SettingChart> settingsOf(Library& library, const Question& question, cons
 {
     const std::optional<SettingLevers> levers = settingLevers(question.subject.shape);
     if (!levers)
-        return Fault{"", {coreText("core", "nothing on %1 can be set from band to band: its lengths are cut"),
-                          shapes::familyOf(question.subject.shape).title()}};
+        return Fault{"",
+                     {coreText("core", "nothing on %1 can be set from band to band: its lengths are cut"),
+                      shapes::familyOf(question.subject.shape).title()}};
     if (levers->coarse.empty())
         return linkChart(library, question, watch);
     SettingChart chart = Setter(library, question, *levers, watch).chart();

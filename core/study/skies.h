@@ -25,15 +25,15 @@ struct Skies {
 /// On the wished bands, each in the configuration that serves it best. Faults: what cannot be built or solved; stopped.
 Result<Skies> skiesOf(Library& library, const Design& design, const Antenna& antenna, const Watch& watch = {});
 
-/// Verticals on 16 radials 2 cm above this soil, a quarter, half, 5/8, 3/4 and one wave high at a band's centre; the match is another matter.
-/// Faults: the solver's; stopped.
+/// Verticals on 16 radials 2 cm above this soil, a quarter, half, 5/8, 3/4 and one wave high at a band's centre; the match is another
+/// matter. Faults: the solver's; stopped.
 Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground, const WantedBand& band, const Watch& watch = {});
 
 /// Gain over the whole sky.
 struct SkyGrid {
-    std::vector<double> elevations;        ///< rad, rising
-    std::vector<double> bearings;          ///< degrees, rising from 0 to 360
-    std::vector<std::vector<double>> gain; ///< dBi [elevation][bearing]
+    std::vector<double> elevations;                                           ///< rad, rising
+    std::vector<double> bearings;                                             ///< degrees, rising from 0 to 360
+    std::vector<std::vector<double>> gain;                                    ///< dBi [elevation][bearing]
     double strongest = 0.0, strongestElevation = 0.0, strongestBearing = 0.0; ///< dBi, rad, degrees
 };
 SkyGrid skyGrid(const em::FarField& field);

@@ -206,7 +206,7 @@ TEST_F(FirstHour, TabFollowsTheVisibleOrder)
 {
     for (int stage = 0; stage < window().stageCount(); ++stage) {
         window().showStage(stage);
-        QTest::qWait(30); // inputs made just now are shown by the event loop
+        QTest::qWait(150); // inputs made just now are shown by the event loop
         expectReadingOrder(tabPlaces(window(), *window().currentStage()->ledger()), std::to_string(stage));
     }
 }

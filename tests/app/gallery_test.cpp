@@ -87,6 +87,24 @@ TEST_F(GalleryTest, SaysWhenNoBandIsWanted)
     EXPECT_TRUE(sentence->text().contains(QStringLiteral("No band is wanted yet"))) << sentence->text().toStdString();
 }
 
+TEST_F(GalleryTest, ShowsWhatOneWants)
+{
+    action("actionAdd");
+    ASSERT_TRUE(filled());
+    const int all = shown();
+    int sum = 0;
+    for (int want : {1, 3}) { // each is for one band or for several
+        choose("galleryWant", want);
+        EXPECT_GT(shown(), 3);
+        sum += shown();
+    }
+    EXPECT_EQ(sum, all);
+    choose("galleryWant", 2);
+    EXPECT_LT(shown(), all);
+    choose("galleryWant", 0);
+    EXPECT_EQ(shown(), all);
+}
+
 TEST_F(GalleryTest, IsSearchedByTyping)
 {
     action("actionAdd");

@@ -132,14 +132,15 @@ TEST_F(WindowTest, WishesLimitAndRegionsChangeCoverage)
 TEST_F(WindowTest, OwnRangesAreAddedInOrder)
 {
     show("bands");
+    click("fold ranges");
     type("ownFrom", QStringLiteral("13.5"));
     type("ownTo", QStringLiteral("13.7"));
     click("addRange");
     const auto& bands = document().design().operation.bands;
     ASSERT_EQ(bands.size(), 10u);
     EXPECT_DOUBLE_EQ(bands[4].band.from, 13.5e6);
-    type("ownFrom", QStringLiteral("14.1"));
-    type("ownTo", QStringLiteral("14.2"));
+    type("ownFrom", QStringLiteral("14.3")); // over the edge of 20 m
+    type("ownTo", QStringLiteral("14.5"));
     click("addRange");
     EXPECT_EQ(document().design().operation.bands.size(), 10u);
     EXPECT_TRUE(find<QLabel>("rangeNote")->text().contains(QStringLiteral("overlaps")));

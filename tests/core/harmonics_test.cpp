@@ -2,10 +2,13 @@
 #include "core/bands/multiples.h"
 #include "core/bands/wanted.h"
 #include "core/em/sweep.h"
+#include "core/study/compensation.h"
 #include "core/study/map_run.h"
 #include "core/study/operating.h"
 #include "core/study/ratios.h"
 #include "core/study/settings.h"
+#include "core/study/skies.h"
+#include "core/study/sky.h"
 
 #include "core/files/design_file.h"
 #include "tests/core/shape_helpers.h"
@@ -21,8 +24,8 @@ using shapes::shapeOf;
 
 // ---- plain multiples
 
-const Band sixtyThroughTen[] = {{"80 m", 3.5e6, 3.8e6},  {"40 m", 7e6, 7.2e6},    {"20 m", 14e6, 14.35e6},
-                                {"15 m", 21e6, 21.45e6}, {"10 m", 28e6, 29.7e6}};
+const Band sixtyThroughTen[] = {
+    {"80 m", 3.5e6, 3.8e6}, {"40 m", 7e6, 7.2e6}, {"20 m", 14e6, 14.35e6}, {"15 m", 21e6, 21.45e6}, {"10 m", 28e6, 29.7e6}};
 
 // Independent table: 3573 kHz lands on 80, 40, 20, 15 and 10 m with n = 1, 2, 4, 6, 8.
 TEST(Multiples, LandWhereATableSays)
@@ -68,10 +71,20 @@ struct LengthCase {
 TEST(FreeLengths, MeetIndependentFigures)
 {
     const LengthCase cases[] = {
-        {sevenBands, 0.97, 6.0, DistanceMeasure::HalfWave, 13,
-         {3.0, 4.6018647, 3.0, 38.720493026}, {36.661405551, 38.871069916, 37.175968158, 15.909090909}},
-        {sevenBands, 0.97, 6.0, DistanceMeasure::Multiple, 5,
-         {3.0, 4.6018647, 3.0, 38.720493026}, {8.530180577, 9.203729401, 8.834032574, 9.77580655}},
+        {sevenBands,
+         0.97,
+         6.0,
+         DistanceMeasure::HalfWave,
+         13,
+         {3.0, 4.6018647, 3.0, 38.720493026},
+         {36.661405551, 38.871069916, 37.175968158, 15.909090909}},
+        {sevenBands,
+         0.97,
+         6.0,
+         DistanceMeasure::Multiple,
+         5,
+         {3.0, 4.6018647, 3.0, 38.720493026},
+         {8.530180577, 9.203729401, 8.834032574, 9.77580655}},
     };
     for (const LengthCase& c : cases) {
         FreeLengthOptions options;
@@ -110,8 +123,8 @@ TEST(FreeLengths, KeepTheirMarginEverywhereAndLeaveNothingOut)
         return true;
     };
     for (double length = 3.01; length < 60.0; length += 0.0437) {
-        const bool listed = std::any_of(found->begin(), found->end(),
-                                        [&](const FreeInterval& i) { return length >= i.from && length <= i.to; });
+        const bool listed =
+            std::any_of(found->begin(), found->end(), [&](const FreeInterval& i) { return length >= i.from && length <= i.to; });
         const bool nearAnEdge = std::any_of(found->begin(), found->end(), [&](const FreeInterval& i) {
             return std::min(std::abs(length - i.from), std::abs(length - i.to)) < 0.02;
         });
@@ -289,7 +302,8 @@ study::MapCell cell(double swr, double share, double gain) { return {true, swr, 
 TEST(LengthMap, BestIsByScoreThenGainAndTheFavouriteByItsOwnShare)
 {
     study::LengthMap map;
-    map.question.question.bands = {{{"a", 1e6, 2e6}, Wish::Must, "a", {}}, {{"b", 3e6, 4e6}, Wish::Nice, "b", {}}, {{"c", 5e6, 6e6}, Wish::No, "c", {}}};
+    map.question.question.bands = {
+        {{"a", 1e6, 2e6}, Wish::Must, "a", {}}, {{"b", 3e6, 4e6}, Wish::Nice, "b", {}}, {{"c", 5e6, 6e6}, Wish::No, "c", {}}};
     map.question.favourite = "b";
     map.question.aim.elevation = radians(20);
     const auto column = [&](double value, std::vector<study::MapCell> cells) {
@@ -364,6 +378,8 @@ TEST(Ratios, TheBestOneBringsTheWorstBandNearest)
     const auto best = study::bestRatios(map);
     ASSERT_FALSE(best.empty());
     EXPECT_EQ(best.front().ratio, 4.0);
+    EXPECT_NEAR(best.front().lowestResistance, 37.5, 1e-9);
+    EXPECT_NEAR(best.front().highestResistance, 75.0, 1e-9);
 }
 
 // ---- settings
@@ -395,7 +411,7 @@ TEST(Settings, OfAWhipAreResonantAndKnowTheirReach)
         const Complex z = solved(built->model, row.frequency, library.tables()).impedance;
         EXPECT_LT(std::abs(z - row.impedance), 0.01 * std::abs(z)) << row.frequency;
         EXPECT_LT(swr(z), 2.0) << row.frequency;
-        EXPECT_LT(row.slope, 0.0); // longer is lower
+        EXPECT_LT(row.slope, 0.0);  // longer is lower
         if (row.frequency < 19e6) { // as one over its length, as long as the radials are no longer than a quarter wave
             EXPECT_NEAR(row.slope * value / row.frequency, -0.75, 0.3);
         }
@@ -495,6 +511,87 @@ TEST(ReferenceVertical, RadiatesAlikeAllRoundAndNothingUpwards)
     EXPECT_LT(east, 2.0);
 }
 
+// ---- a coil near the feed
+
+// A wire whose second resonance lies above its band: the coil draws it down farther than the first.
+TEST(Compensation, DrawsTheUpperBandDownAndTellsItsCost)
+{
+    study::Library library;
+    study::Question question{
+        {shapeOf("end-fed", {{"transformer_ratio", 49}, {"feed_height_m", 6}, {"end_height_m", 6}, {"counterpoise_m", 2}}, 7.1e6),
+         averageSoil, 0},
+        {{{"40 m", 7.0e6, 7.2e6}, Wish::Must, "a", {}}, {{"20 m", 14.0e6, 14.35e6}, Wish::Must, "b", {}}},
+        2.0,
+        {},
+        shapes::TuneGoal::LowestSwr};
+    const auto found = study::compensate(library, question);
+    ASSERT_TRUE(found.ok()) << found.firstFault();
+    ASSERT_EQ(found->bands.size(), 2u);
+    double before = 0.0, after = 0.0;
+    for (const study::CompensatedBand& b : found->bands) {
+        before += 1.0 - study::passedThrough(b.swrBefore);
+        after += 1.0 - study::passedThrough(b.swrAfter);
+        EXPECT_GE(b.lossAfter, b.lossBefore - 1e-6);
+        EXPECT_LT(b.lossAfter, 1.5);
+    }
+    EXPECT_LT(after, before);
+    EXPECT_GE(found->scoreAfter, found->scoreBefore);
+    EXPECT_GT(found->values.at("coil_H"), 0.0);
+    const double length = question.subject.shape.parameters.at("length_m");
+    EXPECT_NEAR(found->values.at("length_m") / length, 1.0, 0.0601);
+}
+
+TEST(Compensation, IsRefusedInWordsWhereThereIsNoPlaceOrNoWish)
+{
+    study::Library library;
+    study::Question question{
+        {shapeOf("dipole", {}), averageSoil, 0}, {{{"40 m", 7.0e6, 7.2e6}, Wish::Must, "a", {}}}, 2.0, {}, shapes::TuneGoal::Resonance};
+    EXPECT_FALSE(study::compensate(library, question).ok());
+    question.subject.shape = shapeOf("end-fed", {});
+    question.bands[0].wish = Wish::No;
+    EXPECT_FALSE(study::compensate(library, question).ok());
+}
+
+// ---- antennas held against one another
+
+TEST(Skies, CompareByBandAndTellTheWholeSky)
+{
+    const Demo demo;
+    study::Library library;
+    const auto tower = study::skiesOf(library, demo.design, demo.antenna("Tower V 60/40"));
+    const auto loop = study::skiesOf(library, demo.design, demo.antenna("Loop 17"));
+    ASSERT_TRUE(tower.ok() && loop.ok());
+    for (const WantedBand& w : demo.design.operation.bands)
+        EXPECT_EQ(tower->bands.contains(w.id), w.wish != Wish::No);
+    const study::BandSky& forty = tower->bands.at(demo.design.operation.bands[2].id);
+    EXPECT_LT(forty.lowestSwr, 1.5) << "in its best configuration";
+    const study::SkyGrid grid = study::skyGrid(*forty.field);
+    EXPECT_NEAR(grid.strongest, forty.field->gain(grid.strongestElevation, study::azimuthOf(grid.strongestBearing)), 1e-9);
+    EXPECT_NEAR(grid.gain[20].front(), grid.gain[20].back(), 1e-9); // north is north
+    for (const auto& row : grid.gain)
+        for (double gain : row)
+            EXPECT_LE(gain, grid.strongest);
+}
+
+// Taller verticals bring their lobe down until the half wave and 5/8; three quarters throw it up.
+TEST(Skies, VerticalsOfManyHeights)
+{
+    study::Library library;
+    const Ground sea{GroundKind::Real, 70.0, 5.0};
+    const auto verticals = study::verticalSkies(library, sea, {{"10 m", 28e6, 28.6e6}, Wish::Must, "ten", {}});
+    ASSERT_TRUE(verticals.ok());
+    ASSERT_EQ(verticals->size(), 5u);
+    std::vector<double> low, lobe;
+    for (const study::Skies& s : *verticals) {
+        const em::FarField& field = *s.bands.at("ten").field;
+        low.push_back(field.gain(radians(5), 0.0));
+        lobe.push_back(study::lobeElevation(field, 0.0));
+    }
+    EXPECT_GT(low[1], low[0] + 1.0); // half over quarter: textbook 1.7 dB
+    EXPECT_GT(low[2], low[0] + 2.0); // 5/8 over quarter: textbook 3 dB
+    EXPECT_GT(lobe[3], radians(30));
+}
+
 // ---- wishes
 
 TEST(Segments, CountByTheirWishes)
@@ -515,8 +612,8 @@ TEST(Segments, CountByTheirWishes)
 TEST(Wishes, StartFromWhatIsOpenAndLeaveVhfAlone)
 {
     std::vector<WantedBand> bands{{{"80 m", 3.5e6, 3.8e6}, Wish::Nice, "a", {}}, {{"40 m", 7e6, 7.2e6}, Wish::No, "b", {}},
-                                  {{"20 m", 14e6, 14.35e6}, Wish::No, "c", {}}, {{"15 m", 21e6, 21.45e6}, Wish::No, "d", {}},
-                                  {{"10 m", 28e6, 29.7e6}, Wish::No, "e", {}}, {{"2 m", 144e6, 146e6}, Wish::Must, "f", {}}};
+                                  {{"20 m", 14e6, 14.35e6}, Wish::No, "c", {}},  {{"15 m", 21e6, 21.45e6}, Wish::No, "d", {}},
+                                  {{"10 m", 28e6, 29.7e6}, Wish::No, "e", {}},   {{"2 m", 144e6, 146e6}, Wish::Must, "f", {}}};
     wishByConditions(bands, Conditions::DayHighSun);
     EXPECT_EQ(bands[0].wish, Wish::No);
     EXPECT_EQ(bands[4].wish, Wish::Must);

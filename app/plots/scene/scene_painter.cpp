@@ -1,5 +1,6 @@
 #include "app/plots/scene/scene_painter.h"
 
+#include "app/plots/scene/solids.h"
 #include "app/view/axis.h"
 #include "app/view/words.h"
 #include "core/shapes/hang.h"
@@ -45,7 +46,10 @@ void ScenePainter::paint()
         paintPinned();
     QPen wire(m_colours.leaf, 2.5);
     wire.setCapStyle(Qt::RoundCap);
-    paintWires(built().model, wire);
+    if (m_content.view == SceneView::Turn)
+        paintSolids(m_sketch, m_camera, m_content.site, supportsInSight(m_content.site, built(), m_content.view), built().model);
+    else
+        paintWires(built().model, wire);
     paintFittings();
     if (m_content.view == SceneView::Side) {
         paintHeights();
@@ -211,6 +215,10 @@ void ScenePainter::paintSupport(const Support& s)
         m_sketch.painter().setBrush(c.card);
         m_sketch.painter().drawEllipse(foot, 5, 5);
         m_sketch.name(foot, 9.0, name, {c.inkSoft, 11});
+        return;
+    }
+    if (m_content.view == SceneView::Turn) { // it stands among the solids
+        m_sketch.name(top, 8.0, name, {c.inkSoft, 11});
         return;
     }
     const double half = s.kind == SupportKind::Tower ? 6.0 : 2.0;

@@ -22,7 +22,8 @@ QString decibels(double value)
 {
     if (std::abs(value) < 0.05)
         value = 0.0;
-    return QString::number(value, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")); }
+    return QString::number(value, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−"));
+}
 
 } // namespace
 
@@ -72,7 +73,8 @@ bool CoverageRows::isLarge(const Id& band) const
     if (!row || !row->coverage->solved())
         return row && row->coverage->verdict == Verdict::Pending;
     const Coverage& c = *row->coverage;
-    const bool dipIsNear = c.nearbyDip && *c.nearbyDip > (1.0 - withinReach) * c.band.from && *c.nearbyDip < (1.0 + withinReach) * c.band.to;
+    const bool dipIsNear =
+        c.nearbyDip && *c.nearbyDip > (1.0 - withinReach) * c.band.from && *c.nearbyDip < (1.0 + withinReach) * c.band.to;
     return c.lowestSwr <= hopeless || dipIsNear;
 }
 
@@ -130,7 +132,8 @@ void CoverageRows::render(Sketch& sketch, const QSizeF& size)
             continue;
         if (before && !place.large) {
             sketch.line({0, place.area.top() - headingHeight + 6}, {size.width(), place.area.top() - headingHeight + 6}, c.hairline);
-            sketch.text({0, place.area.top() - 8}, tr("Not for this wire as it is"), Qt::AlignLeft | Qt::AlignBottom, {c.inkSoft, 12, true});
+            sketch.text({0, place.area.top() - 8}, tr("Not for this wire as it is"), Qt::AlignLeft | Qt::AlignBottom,
+                        {c.inkSoft, 12, true});
         }
         before = place.large;
         place.large ? paintRow(sketch, *row, place.area) : paintLine(sketch, *row, place.area);
@@ -257,7 +260,8 @@ void CoverageRows::paintSegments(Sketch& sketch, const WantedBand& wanted, const
             continue;
         const QRectF bar(chart.x(s.from), chart.area.bottom() - 7, chart.x(s.to) - chart.x(s.from), 7);
         sketch.painter().fillRect(bar, s.wish == Wish::Must ? c.leaf : c.leafMid);
-        sketch.label({bar.center().x(), bar.top() - 2}, coreWords(s.name), Qt::AlignHCenter | Qt::AlignBottom, {c.leaf, 11, false, c.leafPale});
+        sketch.label({bar.center().x(), bar.top() - 2}, coreWords(s.name), Qt::AlignHCenter | Qt::AlignBottom,
+                     {c.leaf, 11, false, c.leafPale});
     }
 }
 
@@ -265,9 +269,7 @@ void CoverageRows::paintSegments(Sketch& sketch, const WantedBand& wanted, const
 void CoverageRows::paintReactances(Sketch& sketch, const study::Curve& curve, const SwrChart& chart) const
 {
     const Colours& c = sketch.colours();
-    const auto y = [&](double ohm) {
-        return chart.area.bottom() - chart.area.height() * (std::clamp(ohm, -100.0, 200.0) + 100.0) / 300.0;
-    };
+    const auto y = [&](double ohm) { return chart.area.bottom() - chart.area.height() * (std::clamp(ohm, -100.0, 200.0) + 100.0) / 300.0; };
     QPainterPath r, x;
     const int steps = int(chart.area.width());
     for (int i = 0; i <= steps; ++i) {
@@ -283,7 +285,8 @@ void CoverageRows::paintReactances(Sketch& sketch, const study::Curve& curve, co
     sketch.painter().setPen(QPen(c.brick, 1.3));
     sketch.painter().drawPath(x);
     for (double ohm : {-100.0, 0.0, 100.0, 200.0})
-        sketch.text({chart.area.right() + 3, y(ohm)}, ohm == 200.0 ? tr("200 Ω") : QString::number(ohm).replace(QLatin1Char('-'), QStringLiteral("−")),
+        sketch.text({chart.area.right() + 3, y(ohm)},
+                    ohm == 200.0 ? tr("200 Ω") : QString::number(ohm).replace(QLatin1Char('-'), QStringLiteral("−")),
                     Qt::AlignLeft | Qt::AlignVCenter, {c.inkFaint, 11});
     const Complex end = curve.atLine(chart.from);
     sketch.label({chart.area.left() + 6, y(end.real()) - 2}, tr("R"), Qt::AlignLeft | Qt::AlignBottom, {c.sky, 12, true});
@@ -370,8 +373,7 @@ void CoverageRows::paintReading(Sketch& sketch, const study::Curve& curve, const
     const double f = chart.frequencyAt(m_pointer.x());
     const Complex z = curve.atLine(f);
     sketch.line({m_pointer.x(), chart.area.top()}, {m_pointer.x(), chart.area.bottom()}, c.inkSoft);
-    const QString words =
-        tr("%1 MHz  SWR %2  %3").arg(f / 1e6, 0, 'f', 3).arg(swrText(curve.swrAt(f)), impedanceText(z.real(), z.imag()));
+    const QString words = tr("%1 MHz  SWR %2  %3").arg(f / 1e6, 0, 'f', 3).arg(swrText(curve.swrAt(f)), impedanceText(z.real(), z.imag()));
     const QStringList lines{words};
     sketch.card({m_pointer.x() - 0.5 * sketch.cardSize(lines).width(), chart.area.top() - 9}, lines,
                 QRectF(chart.area.left(), 0, chart.area.width(), height()));

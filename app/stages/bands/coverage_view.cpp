@@ -156,9 +156,8 @@ void CoverageView::buildSegments(Ledger& ledger)
     ledger.heading(tr("Of %1").arg(QString::fromStdString(selected->band.name)));
     for (std::size_t i = 0; i < selected->segments.size(); ++i) {
         const Segment& s = selected->segments[i];
-        QComboBox* wish = ledger.choice(
-            tr("%1 %2 – %3").arg(coreWords(s.name)).arg(s.from / 1e6, 0, 'f', 3).arg(s.to / 1e6, 0, 'f', 3), wishWords(),
-            QStringLiteral("segment%1").arg(i));
+        QComboBox* wish = ledger.choice(tr("%1 %2 – %3").arg(coreWords(s.name)).arg(s.from / 1e6, 0, 'f', 3).arg(s.to / 1e6, 0, 'f', 3),
+                                        wishWords(), QStringLiteral("segment%1").arg(i));
         connect(wish, &QComboBox::activated, this, [this, id = selected->id, name = s.name](int index) {
             document().edit(tr("change a wish"), {}, [&](Design& d) {
                 if (WantedBand* band = findBand(d, id)) {
@@ -191,8 +190,8 @@ void CoverageView::buildJudged(Ledger& ledger)
                     [](Operation& op, double v) { op.swrLimit = v; });
     m_reference = plain(tr("Reference, Ω"), units::Quantity::Plain, "reference", 1.0, 1e4, tr("change the reference"),
                         [](Operation& op, double v) { op.reference = v; });
-    m_power = plain(tr("Power"), units::Quantity::Power, "power", 0.001, 1e5, tr("change power"),
-                    [](Operation& op, double v) { op.power = v; });
+    m_power =
+        plain(tr("Power"), units::Quantity::Power, "power", 0.001, 1e5, tr("change power"), [](Operation& op, double v) { op.power = v; });
     m_angle = plain(tr("Angle above horizon"), units::Quantity::Angle, "aimAngle", 0.5, 90.0, tr("change the wanted angle"),
                     [](Operation& op, double v) { op.aimElevation = v; });
     const bool miles = system() == units::System::Imperial;
@@ -222,7 +221,7 @@ void CoverageView::buildJudged(Ledger& ledger)
 
 void CoverageView::buildOwnRange(Ledger& ledger)
 {
-    ledger.fold(tr("Allocations and own ranges"), QStringLiteral("fold ranges"), false);
+    ledger.fold(tr("Allocations and own ranges"), QStringLiteral("fold ranges"), document().design().operation.bands.empty());
     QStringList regions;
     for (const BandPlan& plan : m_context.bandPlans)
         regions << QString::fromStdString(plan.name).section(QLatin1Char('('), 0, 0).trimmed();

@@ -17,6 +17,9 @@ namespace {
 constexpr double left = 70.0, right = 16.0, bandHeight = 18.0, freeHeight = 26.0;
 constexpr double ratiosDrawn[] = {1.0, 4.0, 9.0, 49.0};
 
+/// A tuner's range matters here: told beyond the cap of other figures too.
+QString mismatch(double swr) { return QString::number(swr, 'f', swr < 10.0 ? 1 : 0); }
+
 } // namespace
 
 FinderChart::FinderChart(ViewContext& context) : Canvas(context)
@@ -69,13 +72,14 @@ void FinderChart::render(Sketch& sketch, const QSizeF& size)
                      Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
     }
     if (onScreen() && m_pointer >= rule.left() && m_pointer <= rule.right()) {
-        const double length = m_content.options.from + (m_content.options.to - m_content.options.from) * (m_pointer - rule.left()) / rule.width();
+        const double length =
+            m_content.options.from + (m_content.options.to - m_content.options.from) * (m_pointer - rule.left()) / rule.width();
         sketch.line({m_pointer, rule.top()}, {m_pointer, solved.bottom()}, c.petal, 1.2);
-        sketch.card({m_pointer + 10, rule.top() + 4},
-                    {lengthWords(length, m_context.system()),
-                     tr("%1 % of a half wave from the nearest")
-                         .arg(distanceFromMultiples(length, m_content.bands, m_content.options), 0, 'f', 0)},
-                    QRectF(4, 4, size.width() - 8, size.height() - 8));
+        sketch.card(
+            {m_pointer + 10, rule.top() + 4},
+            {lengthWords(length, m_context.system()),
+             tr("%1 % of a half wave from the nearest").arg(distanceFromMultiples(length, m_content.bands, m_content.options), 0, 'f', 0)},
+            QRectF(4, 4, size.width() - 8, size.height() - 8));
     }
 }
 
@@ -98,7 +102,8 @@ void FinderChart::paintRule(Sketch& sketch, const QRectF& area) const
         const Band& band = m_content.bands[b];
         const QRectF row(area.left(), free.bottom() + 8.0 + bandHeight * double(b), area.width(), bandHeight - 5.0);
         sketch.text({left - 10, row.center().y()}, QString::fromStdString(band.name), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
-        const double shortest = 0.5 * o.lowestVelocity * speedOfLight / band.to, longest = 0.5 * o.highestVelocity * speedOfLight / band.from;
+        const double shortest = 0.5 * o.lowestVelocity * speedOfLight / band.to,
+                     longest = 0.5 * o.highestVelocity * speedOfLight / band.from;
         const double margin = 0.01 * o.marginPercent;
         const bool byHalfWave = o.measure == DistanceMeasure::HalfWave;
         for (int n = 1; n * shortest * (1.0 - margin) < o.to + longest; ++n) {
@@ -116,7 +121,9 @@ void FinderChart::paintRule(Sketch& sketch, const QRectF& area) const
     const double unit = feet ? 0.3048 : 1.0;
     for (double tick : niceTicks(o.from / unit, o.to / unit, 14))
         sketch.text({x(tick * unit, area), area.bottom() + 5}, QString::number(tick), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
-    sketch.text({area.right(), area.bottom() + 21}, feet ? tr("ft of wire; grey: half waves of each band with their margin") : tr("m of wire; grey: half waves of each band with their margin"),
+    sketch.text({area.right(), area.bottom() + 21},
+                feet ? tr("ft of wire; grey: half waves of each band with their margin")
+                     : tr("m of wire; grey: half waves of each band with their margin"),
                 Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 12});
 }
 
@@ -126,9 +133,9 @@ void FinderChart::paintSolved(Sketch& sketch, const QRectF& area) const
     const Colours& c = sketch.colours();
     sketch.text({area.left(), area.top() - 24}, tr("Solved over your soil: worst SWR of the wanted bands behind a transformer of"),
                 Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
-    constexpr double cap = 60.0; // SWR at the top, on a scale of its logarithm
+    constexpr double cap = 300.0; // SWR at the top, on a scale of its logarithm
     const auto y = [&](double s) { return area.bottom() - area.height() * std::log(std::clamp(s, 1.0, cap)) / std::log(cap); };
-    for (double s : {1.0, 2.0, 5.0, 10.0, 30.0}) {
+    for (double s : {1.0, 2.0, 5.0, 10.0, 30.0, 100.0, 300.0}) {
         sketch.line({area.left(), y(s)}, {area.right(), y(s)}, c.fill);
         sketch.text({left - 10, y(s)}, QString::number(s), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
     }
@@ -152,7 +159,8 @@ void FinderChart::paintSolved(Sketch& sketch, const QRectF& area) const
         sketch.painter().setBrush(Qt::NoBrush);
         sketch.painter().setPen(QPen(colours[r], 1.7));
         sketch.painter().drawPath(path);
-        sketch.label(last + QPointF(-4, -3), tr("%1:1").arg(ratiosDrawn[r]), Qt::AlignRight | Qt::AlignBottom, {colours[r], 12, true, c.paper});
+        sketch.label(last + QPointF(-4, -3), tr("%1:1").arg(ratiosDrawn[r]), Qt::AlignRight | Qt::AlignBottom,
+                     {colours[r], 12, true, c.paper});
     }
     if (map->lobeCeiling) {
         const double ceiling = x(*map->lobeCeiling, area);
@@ -160,7 +168,8 @@ void FinderChart::paintSolved(Sketch& sketch, const QRectF& area) const
             QPainterPath past;
             past.addRect(QRectF(ceiling, area.top(), area.right() - ceiling, area.height()));
             sketch.hatch(past, c.hairline);
-            sketch.label({area.right() - 4, area.top() + 4}, tr("lobe of the highest band above %1°").arg(degrees(map->question.aim.elevation), 0, 'f', 0),
+            sketch.label({area.right() - 4, area.top() + 4},
+                         tr("lobe of the highest band above %1°").arg(degrees(map->question.aim.elevation), 0, 'f', 0),
                          Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 11, false, c.paper});
         }
     }
@@ -215,8 +224,14 @@ std::vector<Band> FinderView::wanted() const
 
 void FinderView::buildLedger(Ledger& ledger)
 {
+    if (m_antenna != document().current() && !wanted().empty()) { // shorter than a quarter wave nobody would begin with
+        m_antenna = document().current();
+        m_options.from = std::round(0.25 * wavelength(wanted().front().centre()));
+        m_options.to = std::max(m_options.from + 20.0, std::round(wavelength(wanted().front().centre())));
+    }
     ledger.heading(tr("By rule"));
-    const auto number = [&](const QString& label, units::Quantity quantity, const char* object, double lowest, double highest, double* target) {
+    const auto number = [&](const QString& label, units::Quantity quantity, const char* object, double lowest, double highest,
+                            double* target) {
         ValueEdit* edit = ledger.value(label, quantity, QLatin1String(object));
         edit->setRange(lowest, highest);
         connect(edit, &ValueEdit::edited, this, [this, target](double value) {
@@ -247,8 +262,9 @@ void FinderView::buildLedger(Ledger& ledger)
     ledger.heading(tr("By solution"));
     m_solved = ledger.note();
     m_solved->setObjectName(QStringLiteral("finderSolved"));
-    ledger.note(tr("A wire that is not resonant radiates as well as another; what it costs is lost in transformer, tuner and line. The rule "
-                   "keeps clear of very high impedances, no more."));
+    ledger.note(
+        tr("A wire that is not resonant radiates as well as another; what it costs is lost in transformer, tuner and line. The rule "
+           "keeps clear of very high impedances, no more."));
 }
 
 void FinderView::find()
@@ -288,11 +304,22 @@ void FinderView::refresh()
     if (!m_free.empty())
         m_takeBest->setText(tr("Take %1").arg(lengthWords(m_free.front().best, system())));
     QStringList solved;
-    if (const auto map = m_desk.map())
-        for (const study::RatioChoice& choice : study::bestRatios(*map))
+    const auto map = m_desk.map();
+    const std::vector<study::RatioChoice> choices = map ? study::bestRatios(*map) : std::vector<study::RatioChoice>();
+    if (!choices.empty()) {
+        for (const study::RatioChoice& choice : choices)
             solved << tr("%1:1 at %2: worst SWR %3")
                           .arg(choice.ratio)
-                          .arg(lengthWords(map->columns[choice.column].value, system()), swrText(choice.worstSwr));
+                          .arg(lengthWords(map->columns[choice.column].value, system()), mismatch(choice.worstSwr));
+        const study::RatioChoice& best = choices.front();
+        solved << tr("Behind %1:1 the tuner meets %2 to %3 Ω, and reactances from %4 to %5 Ω.")
+                      .arg(best.ratio)
+                      .arg(best.lowestResistance, 0, 'f', 0)
+                      .arg(best.highestResistance, 0, 'f', 0)
+                      .arg(best.lowestReactance, 0, 'f', 0)
+                      .arg(best.highestReactance, 0, 'f', 0)
+                      .replace(QLatin1Char('-'), QStringLiteral("−"));
+    }
     m_solved->setText(solved.isEmpty() ? tr("Being computed …") : solved.join(QLatin1Char('\n')));
 }
 
@@ -310,14 +337,18 @@ QString FinderView::sentence() const
     return tr("%1; solved, %2 behind %3:1 has the lowest worst SWR, %4.")
         .arg(rule, lengthWords(map->columns[best.front().column].value, system()))
         .arg(best.front().ratio)
-        .arg(swrText(best.front().worstSwr));
+        .arg(mismatch(best.front().worstSwr));
 }
 
 QString FinderView::tableText() const
 {
     QString out = tr("from m\tto m\tbest m\tdistance %\n");
     for (const FreeInterval& i : m_free)
-        out += QStringLiteral("%1\t%2\t%3\t%4\n").arg(i.from, 0, 'f', 3).arg(i.to, 0, 'f', 3).arg(i.best, 0, 'f', 3).arg(i.distancePercent, 0, 'f', 1);
+        out += QStringLiteral("%1\t%2\t%3\t%4\n")
+                   .arg(i.from, 0, 'f', 3)
+                   .arg(i.to, 0, 'f', 3)
+                   .arg(i.best, 0, 'f', 3)
+                   .arg(i.distancePercent, 0, 'f', 1);
     return out;
 }
 

@@ -18,7 +18,7 @@ public:
         std::vector<Band> bands;        ///< the wanted ones
         FreeLengthOptions options;
         std::shared_ptr<const study::LengthMap> map; ///< may be null
-        double now = 0.0; ///< m
+        double now = 0.0;                            ///< m
     };
     void show(Content content);
     void render(Sketch& sketch, const QSizeF& size) override;
@@ -66,6 +66,7 @@ private:
     void find();
 
     FinderChart* m_chart;
+    Id m_antenna; ///< the range was chosen for
     FreeLengthOptions m_options;
     std::vector<FreeInterval> m_free;
     QString m_fault;

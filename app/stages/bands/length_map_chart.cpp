@@ -13,7 +13,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double left = 70.0, right = 14.0, top = 22.0, scoreHeight = 34.0, bottom = 46.0, tallest = 40.0, petalHeight = 3.0;
+constexpr double left = 70.0, right = 14.0, top = 24.0, scoreHeight = 44.0, bottom = 46.0, tallest = 40.0, petalHeight = 3.0;
 
 QColor mixed(const QColor& from, const QColor& to, double part)
 {
@@ -127,16 +127,37 @@ void LengthMapChart::render(Sketch& sketch, const QSizeF& size)
     const QRectF used(all.left(), all.top(), all.width(), foot - all.top());
     paintScale(sketch, used);
     paintMarks(sketch, used);
+    paintFigures(sketch, size);
     if (onScreen())
         paintReading(sketch, size);
+}
+
+/// The SWR of each wanted band beside the best length, or the one that is looked at.
+void LengthMapChart::paintFigures(Sketch& sketch, const QSizeF& size) const
+{
+    const std::optional<std::size_t> column = m_hot ? m_hot : m_map->progress() >= 1.0 ? m_map->bestAllRound : std::nullopt;
+    if (!column || *column >= m_map->columns.size() || m_map->columns[*column].cells.empty())
+        return;
+    const Colours& c = sketch.colours();
+    const std::vector<std::size_t> rows = rowsShown();
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+        const study::MapCell& cell = m_map->columns[*column].cells[rows[i]];
+        if (!cell.solved || cell.lowestSwr >= swrCap || int(i) == m_hotRow)
+            continue;
+        const QRectF row = rowArea(i, size);
+        const double at = x(m_map->columns[*column].value, row);
+        const bool leftSide = at > row.center().x();
+        sketch.text({at + (leftSide ? -6.0 : 6.0), row.center().y()}, swrText(cell.lowestSwr),
+                    (leftSide ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignVCenter, {c.ink, 12, true, c.paper});
+    }
 }
 
 void LengthMapChart::paintScore(Sketch& sketch, const QRectF& area) const
 {
     const Colours& c = sketch.colours();
     double most = 0.0;
-    for (const WantedBand& w : m_map->question.question.bands)
-        most += weightOf(w.wish);
+    for (const study::MapColumn& column : m_map->columns)
+        most = std::max(most, column.score);
     if (most <= 0.0)
         return;
     sketch.text({left - 10, area.top() - 12}, tr("score"), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
@@ -144,7 +165,7 @@ void LengthMapChart::paintScore(Sketch& sketch, const QRectF& area) const
     for (const study::MapColumn& column : m_map->columns) {
         if (column.cells.empty())
             continue;
-        const QPointF p(x(column.value, area), area.top() - 6.0 - (scoreHeight - 12.0) * column.score / most);
+        const QPointF p(x(column.value, area), area.top() - 6.0 - (scoreHeight - 26.0) * column.score / most);
         path.elementCount() == 0 ? path.moveTo(p) : path.lineTo(p);
     }
     sketch.painter().setBrush(Qt::NoBrush);
@@ -158,11 +179,18 @@ void LengthMapChart::paintRow(Sketch& sketch, std::size_t band, const QRectF& ro
     const WantedBand& wanted = m_map->question.question.bands[band];
     sketch.text({left - 10, row.center().y()}, QString::fromStdString(wanted.band.name), Qt::AlignRight | Qt::AlignVCenter,
                 {wanted.wish == Wish::No ? c.inkSoft : c.ink, 13, wanted.wish != Wish::No});
+    sketch.painter().setRenderHint(QPainter::Antialiasing, false); // columns without seams
     sketch.painter().fillRect(row, c.panel);
     const auto& columns = m_map->columns;
     const double half = 0.5 * row.width() / double(std::max<std::size_t>(1, columns.size() - 1));
+    QPainterPath impossible;
     for (std::size_t i = 0; i < columns.size(); ++i) {
         const study::MapColumn& column = columns[i];
+        if (!column.fault.empty()) {
+            QPainterPath cannot;
+            cannot.addRect(QRectF(x(column.value, row) - half, row.top(), 2.0 * half, row.height()).intersected(row));
+            impossible.addPath(cannot);
+        }
         if (column.cells.empty() || !column.cells[band].solved)
             continue;
         const study::MapCell& cell = column.cells[band];
@@ -179,6 +207,9 @@ void LengthMapChart::paintRow(Sketch& sketch, std::size_t band, const QRectF& ro
         if (cell.multiple)
             sketch.painter().fillRect(QRectF(from, row.bottom() - petalHeight, to - from, petalHeight).intersected(row), c.petal);
     }
+    sketch.painter().setRenderHint(QPainter::Antialiasing, true);
+    if (!impossible.isEmpty())
+        sketch.hatch(impossible.simplified(), c.hairline);
     bool highest = wanted.wish != Wish::No;
     for (std::size_t i = band + 1; i < m_map->question.question.bands.size(); ++i)
         highest = highest && m_map->question.question.bands[i].wish == Wish::No;
@@ -232,13 +263,13 @@ void LengthMapChart::paintScale(Sketch& sketch, const QRectF& area) const
 void LengthMapChart::paintMarks(Sketch& sketch, const QRectF& area) const
 {
     const Colours& c = sketch.colours();
-    const auto mark = [&](double value, const QString& words, const QColor& colour) {
+    const auto mark = [&](double value, const QString& words, const QColor& colour, double lower = 0.0) {
         const double at = x(value, area);
         if (at < area.left() - 1.0 || at > area.right() + 1.0)
             return;
         sketch.line({at, area.top() - scoreHeight - 4}, {at, area.bottom()}, colour, 1.5);
         const bool leftSide = at > area.center().x();
-        sketch.label({at + (leftSide ? -5.0 : 5.0), area.top() - scoreHeight - 18}, words,
+        sketch.label({at + (leftSide ? -5.0 : 5.0), area.top() - scoreHeight - 18 + lower}, words,
                      (leftSide ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignTop, {colour, 12, true, c.paper});
     };
     mark(m_now, tr("now %1").arg(valueText(m_now)), c.ink);
@@ -246,13 +277,14 @@ void LengthMapChart::paintMarks(Sketch& sketch, const QRectF& area) const
         return; // what is best is not known yet
     if (m_map->bestAllRound)
         mark(m_map->columns[*m_map->bestAllRound].value, tr("best for all %1").arg(valueText(m_map->columns[*m_map->bestAllRound].value)),
-             c.leaf);
+             c.leaf, 14.0);
     if (m_map->bestFavourite && m_map->bestFavourite != m_map->bestAllRound) {
         const WantedBand* favourite = findBand(m_context.document.design(), m_map->question.favourite);
         mark(m_map->columns[*m_map->bestFavourite].value,
-             tr("for %1: %2").arg(favourite ? QString::fromStdString(favourite->band.name) : QString(),
-                                  valueText(m_map->columns[*m_map->bestFavourite].value)),
-             c.sky);
+             tr("for %1: %2")
+                 .arg(favourite ? QString::fromStdString(favourite->band.name) : QString(),
+                      valueText(m_map->columns[*m_map->bestFavourite].value)),
+             c.sky, 14.0);
     }
 }
 
@@ -343,9 +375,7 @@ void LengthMapChart::keyPressEvent(QKeyEvent* event)
     case Qt::Key_Up: setHot(std::size_t(at), std::max(0, m_hotRow - 1)); break;
     case Qt::Key_Down: setHot(std::size_t(at), std::min(rows - 1, m_hotRow + 1)); break;
     case Qt::Key_Return:
-    case Qt::Key_Enter:
-        emit taken(values[std::size_t(at)], false);
-        break;
+    case Qt::Key_Enter: emit taken(values[std::size_t(at)], false); break;
     default: Canvas::keyPressEvent(event);
     }
 }

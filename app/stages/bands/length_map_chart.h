@@ -46,6 +46,7 @@ private:
     void paintTrace(Sketch& sketch, std::size_t band, const QRectF& row) const;
     void paintScale(Sketch& sketch, const QRectF& area) const;
     void paintMarks(Sketch& sketch, const QRectF& area) const;
+    void paintFigures(Sketch& sketch, const QSizeF& size) const;
     void paintReading(Sketch& sketch, const QSizeF& size) const;
     [[nodiscard]] QString valueText(double value) const;
 

@@ -111,9 +111,10 @@ void LengthMapView::buildLedger(Ledger& ledger)
     });
     ledger.line();
     ledger.heading(tr("Shade"));
-    ledger.note(tr("Deep: SWR under 1.5; then under 2, 3 and 6. Paler for what the gain towards %1° lacks. Petal lines: plain multiples of the "
-                   "rule's resonance.")
-                    .arg(document().design().operation.aimElevation, 0, 'f', 0));
+    ledger.note(
+        tr("Deep: SWR under 1.5; then under 2, 3 and 6. Paler for what the gain towards %1° lacks. Petal lines: plain multiples of the "
+           "rule's resonance.")
+            .arg(document().design().operation.aimElevation, 0, 'f', 0));
     ledger.line();
     m_heading = new QLabel(&ledger);
     m_heading->setProperty("role", "heading");
@@ -133,10 +134,79 @@ void LengthMapView::buildLedger(Ledger& ledger)
     });
     m_why = ledger.note();
     m_why->setObjectName(QStringLiteral("mapWhy"));
+    buildCompensation(ledger);
+}
+
+/// A coil near the feed, for what has a place for one.
+void LengthMapView::buildCompensation(Ledger& ledger)
+{
+    m_coil = nullptr;
+    if (!study::canCompensate(document().antenna().shape))
+        return;
+    ledger.line();
+    ledger.heading(tr("Shift the harmonics"));
+    m_solveCoil = ledger.button(tr("A coil near the feed …"), QStringLiteral("solveCoil"));
+    m_solveCoil->setToolTip(tr("Its inductance, its place and the wire's length are solved for all wanted bands"));
+    connect(m_solveCoil, &QPushButton::clicked, this, [this] {
+        m_desk.wantCompensation();
+        refreshCompensation();
+    });
+    m_coil = ledger.note();
+    m_coil->setObjectName(QStringLiteral("coilWords"));
+    m_takeCoil = ledger.button(tr("Take this coil"), QStringLiteral("takeCoil"), true);
+    connect(m_takeCoil, &QPushButton::clicked, this, &LengthMapView::takeCompensation);
+    connect(&m_desk, &BandsDesk::compensationReady, m_coil, [this] { refreshCompensation(); });
+}
+
+void LengthMapView::refreshCompensation()
+{
+    if (!m_coil)
+        return;
+    const auto found = m_desk.compensation();
+    m_solveCoil->setEnabled(!m_desk.compensating());
+    m_takeCoil->setVisible(found && !m_desk.compensating() && found->helps());
+    if (m_desk.compensating()) {
+        m_coil->setText(tr("Being solved for all wanted bands …"));
+        return;
+    }
+    if (!found) {
+        m_coil->setText(m_desk.compensationFaults().empty() ? QString() : coreWords(m_desk.compensationFaults().front().message, system()));
+        return;
+    }
+    const shapes::Family& family = document().family();
+    const shapes::AntennaShape& shape = document().antenna().shape;
+    const auto value = [&](const char* key) { return valueWords(found->values.at(key), family.spec(shape, key)->quantity, system()); };
+    QStringList bands;
+    double worst = 0.0;
+    for (const study::CompensatedBand& b : found->bands) {
+        if (std::abs(b.swrAfter - b.swrBefore) > 0.05 && std::min(b.swrAfter, b.swrBefore) < swrCap)
+            bands << tr("%1 %2 → %3").arg(bandName(b.band), swrText(b.swrBefore), swrText(b.swrAfter));
+        worst = std::max(worst, b.lossAfter - b.lossBefore);
+    }
+    const QString coil = tr("%1 at %2 from the feed, and %3 of wire").arg(value("coil_H"), value("coil_at_m"), value("length_m"));
+    m_coil->setText((found->helps()
+                         ? tr("%1: score %2 instead of %3. SWR: %4. It costs up to %5 dB.")
+                         : tr("%1 is the best there is, and no gain: score %2 instead of %3. SWR: %4. It would cost up to %5 dB."))
+                        .arg(coil)
+                        .arg(found->scoreAfter, 0, 'f', 1)
+                        .arg(found->scoreBefore, 0, 'f', 1)
+                        .arg(bands.isEmpty() ? tr("as before") : bands.join(QStringLiteral(", ")))
+                        .arg(worst, 0, 'f', 1));
+}
+
+void LengthMapView::takeCompensation()
+{
+    const auto found = m_desk.compensation();
+    if (!found)
+        return;
+    document().setParameters(tr("take a compensating coil"), found->values);
+    m_desk.forgetCompensation();
+    emit changed();
 }
 
 void LengthMapView::forgetLedger()
 {
+    m_coil = nullptr;
     m_dimension = nullptr;
     m_heading = nullptr;
     m_figures.clear();
@@ -157,6 +227,7 @@ void LengthMapView::refresh()
     m_chart->show(map, document().family().value(document().antenna().shape, m_vary), words);
     m_stop->setVisible(m_desk.mapping());
     refreshFigures();
+    refreshCompensation();
 }
 
 std::optional<std::size_t> LengthMapView::columnShown() const
@@ -181,9 +252,9 @@ void LengthMapView::refreshFigures()
         QString words = QStringLiteral("–");
         for (std::size_t i = 0; shown && i < shown->cells.size(); ++i)
             if (map->question.question.bands[i].id == band && shown->cells[i].solved)
-                words = shown->cells[i].lowestSwr <= map->question.question.limit
-                            ? swrText(shown->cells[i].lowestSwr)
-                            : tr("%1, tuner").arg(swrText(shown->cells[i].lowestSwr));
+                words = shown->cells[i].lowestSwr <= map->question.question.limit ? swrText(shown->cells[i].lowestSwr)
+                        : shown->cells[i].lowestSwr <= 5.0                        ? tr("%1, tuner").arg(swrText(shown->cells[i].lowestSwr))
+                                                                                  : swrText(shown->cells[i].lowestSwr);
         figure->setText(words);
     }
     const bool done = map && map->progress() >= 1.0;
@@ -216,19 +287,25 @@ QString LengthMapView::sentence() const
     if (!map)
         return m_desk.mapFaults().empty() ? tr("Being computed …") : coreWords(m_desk.mapFaults().front().message, system());
     if (map->progress() < 1.0)
-        return m_desk.mapping() ? tr("%1 % of the lengths are solved over your soil …").arg(100.0 * map->progress(), 0, 'f', 0)
-                                : tr("Stopped after %1 % of the lengths. Change the range to go on.").arg(100.0 * map->progress(), 0, 'f', 0);
+        return m_desk.mapping()
+                   ? tr("%1 % of the lengths are solved over your soil …").arg(100.0 * map->progress(), 0, 'f', 0)
+                   : tr("Stopped after %1 % of the lengths. Change the range to go on.").arg(100.0 * map->progress(), 0, 'f', 0);
     if (!map->bestAllRound)
         return tr("None of these can be built: choose another range.");
     const CurvePointer curve = solver().curve();
     const study::MapColumn& best = map->columns[*map->bestAllRound];
+    const double present = document().family().value(document().antenna().shape, m_vary);
+    std::size_t nearest = 0;
+    for (std::size_t i = 0; i < map->columns.size(); ++i)
+        if (std::abs(map->columns[i].value - present) < std::abs(map->columns[nearest].value - present))
+            nearest = i;
     return tr("%1 works %2 of %3 wanted bands under %4; your %5 works %6. Click to take a length, drag to try.")
         .arg(valueText(best.value))
         .arg(map->bandsUnderLimit(*map->bestAllRound))
         .arg(curve->bandsWished())
         .arg(map->question.question.limit)
-        .arg(valueText(document().family().value(document().antenna().shape, m_vary)))
-        .arg(curve->bandsUnderLimit());
+        .arg(valueText(present))
+        .arg(map->bandsUnderLimit(nearest));
 }
 
 QString LengthMapView::tableText() const

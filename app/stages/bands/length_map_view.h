@@ -34,6 +34,9 @@ private:
     void choose(const std::string& vary);
     void take(double value, bool dragging);
     void refreshFigures();
+    void buildCompensation(Ledger& ledger);
+    void refreshCompensation();
+    void takeCompensation();
     [[nodiscard]] std::optional<std::size_t> columnShown() const;
 
     LengthMapChart* m_chart;
@@ -44,7 +47,8 @@ private:
     ValueEdit *m_fromEdit = nullptr, *m_toEdit = nullptr;
     QLabel *m_heading = nullptr, *m_why = nullptr;
     std::vector<std::pair<Id, QLabel*>> m_figures;
-    QPushButton *m_takeBest = nullptr, *m_takeFavourite = nullptr, *m_stop = nullptr;
+    QPushButton *m_takeBest = nullptr, *m_takeFavourite = nullptr, *m_stop = nullptr, *m_solveCoil = nullptr, *m_takeCoil = nullptr;
+    QLabel* m_coil = nullptr;
 };
 
 } // namespace vetchling::app

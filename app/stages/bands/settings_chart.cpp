@@ -20,7 +20,8 @@ constexpr double lineHeight = 27.0, instructionHeight = 40.0, left = 64.0, right
 
 QString settingWords(const shapes::AntennaShape& shape, const std::string& parameter, double value, units::System system)
 {
-    if (const auto out = study::sectionsOut(shape, parameter, value))
+    const auto out = study::sectionsOut(shape, parameter, value);
+    if (out && out->sections < shapes::familyOf(shape).value(shape, "section_count")) // what is too long is told as a length
         return SettingsChart::tr("%1 + %2").arg(out->sections).arg(smallWords(out->rest, system));
     const shapes::ParameterSpec* spec = shapes::familyOf(shape).spec(shape, parameter);
     return spec ? valueWords(value, spec->quantity, system) : QString();
@@ -68,7 +69,9 @@ std::vector<QStringList> SettingsChart::cells() const
     const bool feet = system == units::System::Imperial;
     const shapes::ParameterSpec* coarse = links ? nullptr : family.spec(shape, m_chart->levers.coarse);
     const bool isLength = coarse && coarse->quantity == units::Quantity::Length;
-    QStringList head{tr("Band"), links ? tr("Links") : study::sectionsOut(shape, m_chart->levers.coarse, 1.0) ? tr("Sections out +") : coreWords(coarse->label)};
+    QStringList head{tr("Band"), links                                                    ? tr("Links")
+                                 : study::sectionsOut(shape, m_chart->levers.coarse, 1.0) ? tr("Sections out +")
+                                                                                          : coreWords(coarse->label)};
     for (const std::string& key : m_chart->levers.fine)
         head << coreWords(family.spec(shape, key)->label);
     head << tr("Under %1").arg(m_context.document.design().operation.swrLimit);
@@ -85,13 +88,13 @@ std::vector<QStringList> SettingsChart::cells() const
         for (const std::string& key : m_chart->levers.fine)
             line << settingWords(shape, key, row->values.at(key), system);
         const Coverage& c = row->coverage;
-        line << (!row->reached                     ? row->beyond > 0.0   ? tr("%1 too far").arg(lengthWords(row->beyond, system))
-                                                     : row->beyond < 0.0 ? tr("%1 too short").arg(lengthWords(-row->beyond, system))
-                                                     : row->solved       ? tr("out of reach")
-                                                                         : tr("no")
-                 : c.shareUnderLimit >= 1.0        ? tr("all of it")
-                 : c.shareUnderLimit > 0.0         ? tr("%1 – %2").arg(c.underFrom / 1e6, 0, 'f', 2).arg(c.underTo / 1e6, 0, 'f', 2)
-                                                   : tr("nothing; %1 at best").arg(swrText(c.lowestSwr)));
+        line << (!row->reached              ? row->beyond > 0.0   ? tr("%1 too far").arg(lengthWords(row->beyond, system))
+                                              : row->beyond < 0.0 ? tr("%1 too short").arg(lengthWords(-row->beyond, system))
+                                              : row->solved       ? tr("out of reach")
+                                                                  : tr("no")
+                              : c.shareUnderLimit >= 1.0 ? tr("all of it")
+                 : c.shareUnderLimit > 0.0  ? tr("%1 – %2").arg(c.underFrom / 1e6, 0, 'f', 2).arg(c.underTo / 1e6, 0, 'f', 2)
+                                            : tr("nothing; %1 at best").arg(swrText(c.lowestSwr)));
         if (isLength)
             line << (row->slope != 0.0 ? tr("%1 kHz").arg(std::abs(row->slope) * (feet ? 0.0254 : 0.01) / 1e3, 0, 'f', 0) : QString());
         line << (row->solved ? tr("%1 Ω").arg(row->impedance.real(), 0, 'f', 0) : QString());
@@ -176,9 +179,9 @@ void SettingsChart::paintChart(Sketch& sketch, const QRectF& area) const
     const auto y = [&](double value) { return area.bottom() - area.height() * (value - lowest) / (highest - lowest); };
     const bool feet = spec->quantity == units::Quantity::Length && m_context.system() == units::System::Imperial;
     const double unit = feet ? 0.3048 : spec->quantity == units::Quantity::Inductance ? 1e-6 : 1.0;
-    const QString in = spec->quantity == units::Quantity::Length ? (feet ? tr("ft") : tr("m"))
+    const QString in = spec->quantity == units::Quantity::Length       ? (feet ? tr("ft") : tr("m"))
                        : spec->quantity == units::Quantity::Inductance ? tr("µH")
-                                                                        : QString();
+                                                                       : QString();
     for (double tick : niceTicks(lowest / unit, highest / unit, 8)) {
         sketch.line({area.left(), y(tick * unit)}, {area.right(), y(tick * unit)}, c.fill);
         sketch.text({area.left() - 8, y(tick * unit)}, tr("%1 %2").arg(tick).arg(in), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
@@ -249,8 +252,8 @@ void SettingsChart::mouseDoubleClickEvent(QMouseEvent* event)
 void SettingsChart::keyPressEvent(QKeyEvent* event)
 {
     const auto shown = rows();
-    const auto at = std::find_if(shown.begin(), shown.end(),
-                                 [&](const study::SettingRow* r) { return r->band == m_context.document.selectedBand(); });
+    const auto at =
+        std::find_if(shown.begin(), shown.end(), [&](const study::SettingRow* r) { return r->band == m_context.document.selectedBand(); });
     const bool down = event->key() == Qt::Key_Down;
     if ((down || event->key() == Qt::Key_Up) && !shown.empty()) {
         const int place = at == shown.end() ? 0 : std::clamp(int(at - shown.begin()) + (down ? 1 : -1), 0, int(shown.size()) - 1);

@@ -133,8 +133,8 @@ void SettingsView::refresh()
     if (!m_now || !offered())
         return;
     m_desk.wantSettings();
-    const QString words =
-        m_desk.settingFaults().empty() ? tr("Being computed over your soil …") : coreWords(m_desk.settingFaults().front().message, system());
+    const QString words = m_desk.settingFaults().empty() ? tr("Being computed over your soil …")
+                                                         : coreWords(m_desk.settingFaults().front().message, system());
     m_chart->show(m_desk.settings(), words, instruction());
     m_now->setText(nowWords());
     const CurvePointer curve = solver().curve();
@@ -164,9 +164,9 @@ void SettingsView::take(const Id& band)
 
 void SettingsView::saveCard()
 {
-    const QString path = askForFile(m_chart->window(), tr("Pocket card"),
-                                    fileName(QString::fromStdString(document().antenna().name)) + QStringLiteral("-settings.pdf"),
-                                    tr("PDF (*.pdf)"));
+    const QString path =
+        askForFile(m_chart->window(), tr("Pocket card"),
+                   fileName(QString::fromStdString(document().antenna().name)) + QStringLiteral("-settings.pdf"), tr("PDF (*.pdf)"));
     if (path.isEmpty())
         return;
     QByteArray bytes;
@@ -174,8 +174,7 @@ void SettingsView::saveCard()
     buffer.open(QIODevice::WriteOnly);
     paintCard(buffer);
     const bool good = files::writeWhole(path.toStdString(), bytes.toStdString()).empty();
-    m_said->setText(good ? tr("Written to %1.").arg(path)
-                         : tr("%1 could not be written; check the folder and its permissions.").arg(path));
+    m_said->setText(good ? tr("Written to %1.").arg(path) : tr("%1 could not be written; check the folder and its permissions.").arg(path));
 }
 
 /// The size of a playing card laid across.
@@ -191,8 +190,7 @@ void SettingsView::paintCard(QIODevice& device)
     Theme paper;
     paper.setMode(Theme::Mode::Paper);
     Sketch sketch(painter, paper);
-    sketch.text({4, 2}, QString::fromStdString(document().antenna().name), Qt::AlignLeft | Qt::AlignTop,
-                {paper.colours().ink, 16, true});
+    sketch.text({4, 2}, QString::fromStdString(document().antenna().name), Qt::AlignLeft | Qt::AlignTop, {paper.colours().ink, 16, true});
     m_chart->renderTable(sketch, QRectF(0, 30, units, 10.0));
 }
 

@@ -1,6 +1,7 @@
 #include "app/stages/gallery/gallery.h"
 
 #include "app/view/words.h"
+#include "app/widgets/choice.h"
 #include "app/widgets/value_edit.h"
 #include "core/bands/wanted.h"
 #include "core/physics.h"
@@ -143,8 +144,8 @@ private:
 
 Gallery::Gallery(ViewContext& context, QWidget* parent)
     : StagePage(parent), m_context(context), m_desk(context.document, context.solver),
-      m_frequency(new ValueEdit(units::Quantity::Frequency, this)), m_filter(new QLineEdit(this)), m_complaint(new QLabel(this)),
-      m_grid(new Grid)
+      m_frequency(new ValueEdit(units::Quantity::Frequency, this)), m_filter(new QLineEdit(this)), m_want(new Choice(this)),
+      m_complaint(new QLabel(this)), m_grid(new Grid)
 {
     setObjectName(QStringLiteral("gallery"));
     setTitle(tr("A new antenna"));
@@ -162,8 +163,16 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
     auto* back = new QPushButton(tr("Back"), this);
     back->setObjectName(QStringLiteral("galleryBack"));
     back->setToolTip(tr("Back without a new antenna (Esc)"));
-    for (QWidget* part : std::initializer_list<QWidget*>{m_frequency, m_filter, back})
+    m_want->setObjectName(QStringLiteral("galleryWant"));
+    m_want->setAccessibleName(tr("What is wanted"));
+    for (Want want : {Want::Any, Want::One, Want::Harmonics, Want::Several})
+        m_want->addItem(wantWords(want));
+    connect(m_want, &QComboBox::currentIndexChanged, this, &Gallery::search);
+    for (QWidget* part : std::initializer_list<QWidget*>{m_frequency, m_want, m_filter, back})
         header()->addWidget(part, 0, Qt::AlignTop);
+    setTabOrder(m_frequency, m_want);
+    setTabOrder(m_want, m_filter);
+    setTabOrder(m_filter, back);
     m_complaint->setObjectName(QStringLiteral("galleryComplaint"));
     m_complaint->setProperty("role", "caution");
     m_complaint->setWordWrap(true);
@@ -182,8 +191,7 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
         m_complaint->setText(words);
         m_complaint->setVisible(!words.isEmpty());
     });
-    connect(m_filter, &QLineEdit::textChanged, this,
-            [this](const QString& text) { m_grid->search(text.toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts)); });
+    connect(m_filter, &QLineEdit::textChanged, this, &Gallery::search);
     connect(back, &QPushButton::clicked, this, &Gallery::left);
     connect(&m_desk, &GalleryDesk::opened, this, &Gallery::rebuild);
     connect(&m_desk, &GalleryDesk::answered, this, &Gallery::show);
@@ -261,7 +269,26 @@ void Gallery::rebuild()
         before = card;
     }
     refresh();
-    m_grid->search(m_filter->text().toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts));
+    search();
+}
+
+QString Gallery::wantWords(Want want)
+{
+    switch (want) {
+    case Want::Any: return tr("for any bands");
+    case Want::One: return tr("for one band");
+    case Want::Harmonics: return tr("harmonics too");
+    case Want::Several: return tr("several bands");
+    }
+    return {};
+}
+
+void Gallery::search()
+{
+    QStringList words = m_filter->text().toLower().split(QLatin1Char(' '), Qt::SkipEmptyParts);
+    if (const Want want = Want(m_want->currentIndex()); want != Want::Any)
+        words << wantWords(want).toLower();
+    m_grid->search(words);
 }
 
 void Gallery::show(const std::string& proposal)
@@ -270,7 +297,10 @@ void Gallery::show(const std::string& proposal)
     GalleryCard* card = m_grid->card(proposal);
     if (!entry || !card)
         return;
+    const QString before = card->searchText();
     card->show(*entry, study::gallerySupports(m_context.document.design().site), scale());
+    if (card->searchText() != before && m_want->currentIndex() > 0)
+        search(); // what it is found by has come with its answer
     const int left = m_desk.unanswered();
     const Operation& operation = m_context.document.design().operation;
     const bool wished = std::any_of(operation.bands.begin(), operation.bands.end(), [](const WantedBand& w) { return w.wish != Wish::No; });

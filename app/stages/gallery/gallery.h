@@ -4,6 +4,7 @@
 #include "app/stages/gallery/gallery_card.h"
 #include "app/stages/stage.h"
 
+#include <QComboBox>
 #include <QLineEdit>
 
 #include <memory>
@@ -17,6 +18,10 @@ class Gallery : public StagePage {
 public:
     Gallery(ViewContext& context, QWidget* parent = nullptr);
     ~Gallery() override;
+
+    /// What one wants of it: any bands, one band, harmonics of one length, several lengths for several bands.
+    enum class Want { Any, One, Harmonics, Several };
+    static QString wantWords(Want want);
 
     [[nodiscard]] GalleryDesk& desk() { return m_desk; }
     /// Fills itself for the design as it is, and takes the focus.
@@ -35,6 +40,7 @@ protected:
 private:
     class Grid;
     void rebuild();
+    void search();
     void show(const std::string& proposal);
     void take(const std::string& proposal);
     [[nodiscard]] double scale() const;
@@ -44,6 +50,7 @@ private:
     GalleryDesk m_desk;
     ValueEdit* m_frequency;
     QLineEdit* m_filter;
+    QComboBox* m_want;
     QLabel* m_complaint;
     Grid* m_grid;
 };

@@ -1,5 +1,7 @@
 #include "app/stages/gallery/gallery_card.h"
 
+#include "app/stages/gallery/gallery.h"
+
 #include "app/plots/miniature.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
@@ -76,8 +78,14 @@ void GalleryCard::describe(const GalleryDesk::Entry& entry)
     setAccessibleName(m_title);
     setAccessibleDescription(tip.join(QLatin1Char(' ')));
     const char* const ties[] = {"two supports", "one support", "no support portable"};
-    m_search = QStringList{m_title, tip.join(QLatin1Char(' ')), bands.join(QLatin1Char(' ')), coreWords(ties[int(entry.proposal.ties)]),
-                           entry.proposal.severalBands ? tr("several bands") : tr("one band")}
+    m_search = QStringList{m_title,
+                           tip.join(QLatin1Char(' ')),
+                           bands.join(QLatin1Char(' ')),
+                           coreWords(ties[int(entry.proposal.ties)]),
+                           Gallery::wantWords(entry.proposal.severalBands ? Gallery::Want::Several : Gallery::Want::One),
+                           !entry.proposal.severalBands && entry.answer && entry.answer->under.size() > 1
+                               ? Gallery::wantWords(Gallery::Want::Harmonics)
+                               : QString()}
                    .join(QLatin1Char(' '))
                    .toLower();
 }

@@ -4,6 +4,8 @@
 #include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
 
+#include <QPointer>
+
 namespace vetchling::app {
 
 NamedLengths::NamedLengths(ViewContext& context, Ledger& ledger, QObject* parent) : QObject(parent), m_context(context)
@@ -13,9 +15,8 @@ NamedLengths::NamedLengths(ViewContext& context, Ledger& ledger, QObject* parent
     for (const NamedLength& n : named) {
         const QString name = QString::fromStdString(n.name);
         ValueEdit* edit = ledger.value(name, units::Quantity::Length, QStringLiteral("named ") + name);
-        connect(edit, &ValueEdit::edited, this, [this, name = n.name](double length, const QString& typed, bool dragging) {
-            set(name, length, typed, dragging);
-        });
+        connect(edit, &ValueEdit::edited, this,
+                [this, name = n.name](double length, const QString& typed, bool dragging) { set(name, length, typed, dragging); });
         m_rows.emplace_back(n.name, edit);
     }
     for (const NamedLength& n : named) {
@@ -55,9 +56,12 @@ void NamedLengths::refresh()
 void NamedLengths::set(const std::string& name, double length, const QString& typed, bool dragging)
 {
     Faults faults;
+    const QPointer<NamedLengths> here(this); // a new name makes the rows anew
     m_context.document.editAntenna(tr("change %1").arg(QString::fromStdString(name)),
                                    dragging ? QStringLiteral("named ") + QString::fromStdString(name) : QString(),
                                    [&](Antenna& a) { faults = nameLength(a, name, length, typed.toStdString()); });
+    if (!here)
+        return;
     if (!faults.empty())
         m_complaint->setText(coreWords(faults.front().message, m_context.system()));
     else

@@ -9,6 +9,7 @@
 #include "app/stages/stage.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
+#include "app/widgets/choice.h"
 #include "app/widgets/value_edit.h"
 #include "core/tune/slips.h"
 
@@ -145,7 +146,7 @@ private:
                 refresh();
             });
         }
-        m_pair = new QComboBox;
+        m_pair = new Choice;
         m_pair->setObjectName(QStringLiteral("tradePair"));
         m_pair->setAccessibleName(tr("What is traded"));
         connect(m_pair, &QComboBox::activated, this, [this](int pair) {
@@ -341,7 +342,11 @@ private:
         QStringList words;
         for (const Text& remark : model ? model->remarks : std::vector<Text>())
             words << coreWords(remark, system());
-        return words.isEmpty() ? QString() : tr("In words: %1.").arg(words.join(QStringLiteral("; ")));
+        QString all = words.isEmpty() ? QString() : tr("In words: %1.").arg(words.join(QStringLiteral("; ")));
+        if (model && model->built && family().withCorner(document().antenna().shape, model->built->feedPoint))
+            all += tr(" Double-click the wire in the picture for a corner, or beyond its end for a further piece; Delete removes the "
+                      "corner of the chosen ring.");
+        return all;
     }
 
     QString sentence() const

@@ -37,7 +37,10 @@ void FlatSky::show(std::shared_ptr<const study::SkyGrid> grid, double elevation,
 
 QRectF FlatSky::area(const QSizeF& size) { return {40.0, 8.0, size.width() - 54.0, size.height() - 36.0}; }
 
-double FlatSky::y(double elevation, const QRectF& area) { return area.bottom() - area.height() * std::sqrt(std::clamp(elevation, 0.0, 90.0) / 90.0); }
+double FlatSky::y(double elevation, const QRectF& area)
+{
+    return area.bottom() - area.height() * std::sqrt(std::clamp(elevation, 0.0, 90.0) / 90.0);
+}
 
 void FlatSky::paintShade(Sketch& sketch, const QRectF& area)
 {
@@ -46,10 +49,12 @@ void FlatSky::paintShade(Sketch& sketch, const QRectF& area)
     QImage image(columns, rows, QImage::Format_RGB32);
     for (int row = 0; row < rows; ++row)
         for (int column = 0; column < columns; ++column) {
-            const double part = std::clamp(1.0 - (m_grid->strongest - m_grid->gain[std::size_t(row)][std::size_t(column)]) / range, 0.0, 1.0);
+            const double part =
+                std::clamp(1.0 - (m_grid->strongest - m_grid->gain[std::size_t(row)][std::size_t(column)]) / range, 0.0, 1.0);
             const auto mix = [&](int from, int to) { return int(std::lround(from + (to - from) * part * part)); };
-            image.setPixelColor(column, rows - 1 - row,
-                                QColor(mix(c.panel.red(), c.leaf.red()), mix(c.panel.green(), c.leaf.green()), mix(c.panel.blue(), c.leaf.blue())));
+            image.setPixelColor(
+                column, rows - 1 - row,
+                QColor(mix(c.panel.red(), c.leaf.red()), mix(c.panel.green(), c.leaf.green()), mix(c.panel.blue(), c.leaf.blue())));
         }
     sketch.painter().setRenderHint(QPainter::SmoothPixmapTransform);
     sketch.painter().drawImage(area, image); // the grid's rows are even in the root of the angle, as the picture is

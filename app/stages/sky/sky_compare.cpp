@@ -122,7 +122,8 @@ void SkyCompare::render(Sketch& sketch, const QSizeF& size)
     const Colours& c = sketch.colours();
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
     if (!m_skies) {
-        sketch.text({0.5 * size.width(), 60.0}, m_context.document.hasAntenna() ? tr("Being computed …") : tr("No antenna yet: add one with + at the top."),
+        sketch.text({0.5 * size.width(), 60.0},
+                    m_context.document.hasAntenna() ? tr("Being computed …") : tr("No antenna yet: add one with + at the top."),
                     Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 14});
         return;
     }
@@ -149,7 +150,8 @@ void SkyCompare::paintDial(Sketch& sketch, const Dial& dial) const
         }
     }
     if (!std::isfinite(strongest)) {
-        sketch.text(dial.centre - QPointF(0, 0.5 * dial.radius), tr("None of these was solved on this band."), Qt::AlignCenter, {c.inkSoft, 13});
+        sketch.text(dial.centre - QPointF(0, 0.5 * dial.radius), tr("None of these was solved on this band."), Qt::AlignCenter,
+                    {c.inkSoft, 13});
         return;
     }
     const double top = 2.0 * std::ceil((strongest + 0.3) / 2.0);
@@ -159,7 +161,8 @@ void SkyCompare::paintDial(Sketch& sketch, const Dial& dial) const
         const double r = radiusOf(gain);
         p.setPen(QPen(c.hairline, 1.0));
         p.drawArc(QRectF(dial.centre.x() - r, dial.centre.y() - r, 2 * r, 2 * r), 0, 180 * 16);
-        sketch.text(dial.centre + QPointF(-r + 4, -3), gain == top ? tr("%1 dBi").arg(gain) : QString::number(gain).replace(QLatin1Char('-'), QStringLiteral("−")),
+        sketch.text(dial.centre + QPointF(-r + 4, -3),
+                    gain == top ? tr("%1 dBi").arg(gain) : QString::number(gain).replace(QLatin1Char('-'), QStringLiteral("−")),
                     Qt::AlignLeft | Qt::AlignBottom, {c.inkSoft, 11});
     }
     for (int angle = 15; angle < 180; angle += 15) {
@@ -188,8 +191,9 @@ void SkyCompare::paintDial(Sketch& sketch, const Dial& dial) const
     p.drawEllipse(tip, 7, 7);
     sketch.text(dial.centre + QPointF(dial.radius + 20, 5), tr("towards %1°").arg(m_bearing, 3, 'f', 0, QLatin1Char('0')),
                 Qt::AlignRight | Qt::AlignTop, {c.ink, 12, true});
-    sketch.text(dial.centre + QPointF(-dial.radius - 20, 5), tr("towards %1°").arg(std::fmod(m_bearing + 180.0, 360.0), 3, 'f', 0, QLatin1Char('0')),
-                Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
+    sketch.text(dial.centre + QPointF(-dial.radius - 20, 5),
+                tr("towards %1°").arg(std::fmod(m_bearing + 180.0, 360.0), 3, 'f', 0, QLatin1Char('0')), Qt::AlignLeft | Qt::AlignTop,
+                {c.ink, 12, true});
 }
 
 double SkyCompare::paintTable(Sketch& sketch, const QRectF& area) const
@@ -209,8 +213,8 @@ double SkyCompare::paintTable(Sketch& sketch, const QRectF& area) const
         const double y = area.top() + rowHeight * double(i), middle = y + 0.5 * rowHeight - 2.0;
         if (i > 0)
             sketch.line({area.left() + 2, middle}, {area.left() + 18, middle}, colourOf(i - 1), 3.0);
-        sketch.text({area.left() + (i > 0 ? 26.0 : 2.0), middle}, sketch.theme().elided(lines[i][0], nameWidth - 30.0), Qt::AlignLeft | Qt::AlignVCenter,
-                    {i == 0 ? c.inkSoft : c.ink, 13});
+        sketch.text({area.left() + (i > 0 ? 26.0 : 2.0), middle}, sketch.theme().elided(lines[i][0], nameWidth - 30.0),
+                    Qt::AlignLeft | Qt::AlignVCenter, {i == 0 ? c.inkSoft : c.ink, 13});
         for (std::size_t b = 0; b < wanted.size(); ++b) {
             const double x = area.left() + nameWidth + pitch * (double(b) + 0.5);
             const bool selected = wanted[b]->id == m_context.document.selectedBand();
@@ -218,7 +222,14 @@ double SkyCompare::paintTable(Sketch& sketch, const QRectF& area) const
             const bool leads = gain && *gain == best[b] && lines.size() > 2;
             if (i > 0 && selected)
                 sketch.painter().fillRect(QRectF(x - 0.5 * pitch, y, pitch, rowHeight - 3.0), c.leafPale);
-            sketch.text({x, middle}, lines[i][int(b) + 1], Qt::AlignCenter, {i == 0 ? c.inkSoft : c.ink, 13, leads || (i == 0 && selected)});
+            constexpr double tuner = 3.0; // SWR that most built-in ones cope with
+            const auto found = i > 0 ? (*m_skies)[i - 1].bands.find(wanted[b]->id) : std::map<Id, study::BandSky>::const_iterator();
+            const bool mismatched = gain && found->second.lowestSwr > tuner;
+            sketch.text({x, middle}, lines[i][int(b) + 1], Qt::AlignCenter,
+                        {i == 0       ? c.inkSoft
+                         : mismatched ? c.inkFaint
+                                      : c.ink,
+                         13, leads || (i == 0 && selected)});
             if (leads)
                 sketch.painter().fillRect(QRectF(x - 16.0, y + rowHeight - 7.0, 32.0, 3.0), colourOf(i - 1));
         }

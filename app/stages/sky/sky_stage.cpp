@@ -373,7 +373,7 @@ private:
         if (m_views->currentWidget() == m_compare) {
             const QString lead = m_compare->lead();
             return lead.isEmpty() ? tr("Choose at the right which antennas are compared.")
-                                  : lead + tr("  Under 1 dB nobody hears; 6 dB are one S-unit. Mismatch and line are not counted.");
+                                  : lead + tr("  Pale: SWR over 3 there. Mismatch and line are not counted; 6 dB are one S-unit.");
         }
         if (m_views->currentWidget() == m_flat && spot)
             return tr("Darker is stronger; low angles are drawn wide, since they carry farthest. Strongest %1 dBi; %2 dBi where you look.")

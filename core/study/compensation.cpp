@@ -1,0 +1,130 @@
+#include "core/study/compensation.h"
+
+#include "core/study/configurations.h"
+#include "core/tune/joint.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::study {
+namespace {
+
+constexpr const char *coil = "coil_H", *place = "coil_at_m", *length = "length_m";
+constexpr double lengthReach = 0.06;                     // either side
+constexpr double strongestCoil = 250.0;                  // ohm at the lowest wished band: more is a loading coil
+constexpr double nearest = 0.01, farthest = 0.24;        // place, in waves of the lowest wished band
+constexpr double starts[][2] = {{30.0, 0.05}, {80.0, 0.1}, {150.0, 0.05}}; // ohm, waves
+
+std::vector<const WantedBand*> wished(const Question& question)
+{
+    std::vector<const WantedBand*> all;
+    for (const WantedBand& w : question.bands)
+        if (w.wish != Wish::No)
+            all.push_back(&w);
+    return all;
+}
+
+void addSamples(std::vector<JointAim::At>& aims, double from, double to, double weight)
+{
+    constexpr int samples = 3;
+    for (int i = 0; i < samples; ++i)
+        aims.push_back({from + (to - from) * (i + 0.5) / samples, weight / samples, 0});
+}
+
+JointAim aimFor(const Question& question)
+{
+    JointAim aim;
+    aim.kind = JointAim::Kind::LowestSwr;
+    aim.reference = question.reference;
+    for (const WantedBand* w : wished(question)) {
+        double segments = 0.0;
+        for (const Segment& s : w->segments)
+            segments += weightOf(s.wish);
+        if (segments == 0.0)
+            addSamples(aim.at, w->band.from, w->band.to, weightOf(w->wish));
+        for (const Segment& s : w->segments)
+            if (s.wish != Wish::No)
+                addSamples(aim.at, s.from, s.to, weightOf(w->wish) * weightOf(s.wish) / segments);
+    }
+    return aim;
+}
+
+double coilLoss(Library& library, const Subject& subject, double frequency, const Watch& watch)
+{
+    const auto studied = library.study(subject);
+    if (!studied)
+        return 0.0;
+    const auto ledger = studied->study->ledger(frequency, watch);
+    return ledger ? -10.0 * std::log10(std::max(1e-6, 1.0 - (*ledger)->loads)) : 0.0;
+}
+
+} // namespace
+
+bool canCompensate(const shapes::AntennaShape& shape)
+{
+    const shapes::Family& family = shapes::familyOf(shape);
+    return family.spec(shape, coil) && family.spec(shape, place) && family.spec(shape, length);
+}
+
+Result<Compensation> compensate(Library& library, const Question& asked, const Watch& watch)
+{
+    Question question = asked;
+    question.before.reset();
+    const std::vector<const WantedBand*> bands = wished(question);
+    if (!canCompensate(question.subject.shape))
+        return Fault{"", {coreText("core", "%1 has no place for a compensating coil"), shapes::familyOf(question.subject.shape).title()}};
+    if (bands.empty())
+        return Fault{"", coreText("core", "no band is wanted yet; choose some first")};
+    const double lowest = bands.front()->band.centre(), wave = wavelength(lowest);
+    const double present = shapes::familyOf(question.subject.shape).value(question.subject.shape, length);
+    const double most = strongestCoil / (2.0 * pi * lowest), end = std::min(farthest * wave, 0.5 * present);
+    const std::vector<JointLever> levers{{coil, 0.0, most},
+                                         {place, std::min(nearest * wave, 0.5 * end), end},
+                                         {length, (1.0 - lengthReach) * present, (1.0 + lengthReach) * present}};
+    JointOptions options;
+    options.mostTries = 90;
+    options.mostSolves = 4000;
+    const JointAim aim = aimFor(question);
+    Compensation out;
+    double best = HUGE_VAL;
+    Faults faults;
+    for (std::size_t i = 0; i < std::size(starts); ++i) {
+        shapes::AntennaShape start = question.subject.shape;
+        start.parameters[coil] = starts[i][0] / (2.0 * pi * lowest);
+        start.parameters[place] = std::min(starts[i][1] * wave, end);
+        const auto tuned = tuneJointly(start, question.subject.ground, levers, aim, library.tables(), options, watch);
+        watch.report(double(i + 1) / double(std::size(starts) + 1));
+        if (!tuned) {
+            faults = tuned.faults();
+            continue;
+        }
+        out.solves += tuned->solves;
+        if (tuned->achieved < best) {
+            best = tuned->achieved;
+            out.values = {{coil, tuned->values[0]}, {place, tuned->values[1]}, {length, tuned->values[2]}};
+        }
+    }
+    if (watch.stopped())
+        return Fault{"", em::stoppedMessage};
+    if (out.values.empty())
+        return faults;
+    Question after = question;
+    for (const auto& [key, value] : out.values)
+        after.subject.shape.parameters[key] = value;
+    const auto then = curveOf(library, question, watch, Reach::Near), now = curveOf(library, after, watch, Reach::Near);
+    if (!then || !now)
+        return then ? now.faults() : then.faults();
+    for (const WantedBand* w : bands) {
+        const Coverage &a = *(*then)->band(w->id), &b = *(*now)->band(w->id);
+        if (!a.solved() || !b.solved())
+            continue;
+        out.bands.push_back({w->id, a.lowestSwr, b.lowestSwr, usableShare(a), usableShare(b),
+                             coilLoss(library, question.subject, w->band.centre(), watch),
+                             coilLoss(library, after.subject, w->band.centre(), watch)});
+        out.scoreBefore += weightOf(w->wish) * out.bands.back().shareBefore;
+        out.scoreAfter += weightOf(w->wish) * out.bands.back().shareAfter;
+    }
+    return out;
+}
+
+} // namespace vetchling::study

@@ -1,0 +1,31 @@
+#pragma once
+/// Pulling the harmonics where they are wanted: a small coil near the feed, its place and the wire's length solved for all wished bands.
+
+#include "core/study/length_map.h"
+
+namespace vetchling::study {
+
+/// What became of a wished band.
+struct CompensatedBand {
+    Id band;
+    double swrBefore = 0.0, swrAfter = 0.0;     ///< lowest in the band
+    double shareBefore = 0.0, shareAfter = 0.0; ///< see usableShare
+    double lossBefore = 0.0, lossAfter = 0.0;   ///< dB in coils, of the power into the line
+};
+
+struct Compensation {
+    shapes::Parameters values; ///< of what was changed
+    std::vector<CompensatedBand> bands;
+    double scoreBefore = 0.0, scoreAfter = 0.0; ///< as of a map
+    int solves = 0;
+    [[nodiscard]] bool helps() const { return scoreAfter > scoreBefore; }
+};
+
+/// Whether an antenna has such a coil: its inductance, its place and one wire whose length is free.
+bool canCompensate(const shapes::AntennaShape& shape);
+
+/// The lowest weighted mean of |reflection|^2 over the wished bands (or their wished segments), from a few starts of the coil; the length
+/// stays within 6 %. Faults: no such coil, no wished band, what cannot be built; stopped.
+Result<Compensation> compensate(Library& library, const Question& question, const Watch& watch = {});
+
+} // namespace vetchling::study
