@@ -20,18 +20,48 @@ struct FedField {
     [[nodiscard]] double gain(double atPort) const { return atPort + 10.0 * std::log10(std::max(passed, 1e-30)); }
 };
 
-std::optional<FedField> fieldAt(Library& library, const Curve& curve, double frequency, Care care, const Watch& watch)
+/// Fields of one column, on one mesh for each configuration that serves a band.
+class Fields {
+public:
+    Fields(Library& library, const std::vector<CurvePointer>& curves, double highest, Care care, const Watch& watch)
+        : m_library(library), m_curves(curves), m_watch(watch), m_highest(highest), m_prepared(curves.size())
+    {
+        if (care == Care::Coarse)
+            m_mesh.degree = 2;
+    }
+
+    std::optional<FedField> at(std::size_t configuration, double frequency)
+    {
+        const Curve& curve = *m_curves[configuration];
+        std::unique_ptr<em::PreparedModel>& prepared = m_prepared[configuration];
+        if (!prepared)
+            prepared = std::make_unique<em::PreparedModel>(std::make_shared<const WireModel>(curve.built->model), m_mesh, m_highest, m_watch);
+        if (m_watch.stopped())
+            return std::nullopt;
+        const Result<em::Solution> solution = prepared->solve(frequency, m_library.tables(), m_watch);
+        if (!solution)
+            return std::nullopt;
+        const auto& transformer = curve.built->transformer;
+        return FedField{solution->impedance, em::FarField(*solution),
+                        transformer ? transformer->at(frequency).efficiency(solution->impedance) : 1.0};
+    }
+
+private:
+    Library& m_library;
+    const std::vector<CurvePointer>& m_curves;
+    const Watch& m_watch;
+    double m_highest;
+    em::MeshOptions m_mesh;
+    std::vector<std::unique_ptr<em::PreparedModel>> m_prepared;
+};
+
+double highestSolved(const std::vector<BandChoice>& choices)
 {
-    em::SolveOptions options;
-    if (care == Care::Coarse)
-        options.mesh.degree = 2;
-    const auto model = std::make_shared<const WireModel>(curve.built->model);
-    const Result<em::Solution> solution = em::solve(model, frequency, library.tables(), options, watch);
-    if (!solution)
-        return std::nullopt;
-    const auto& transformer = curve.built->transformer;
-    return FedField{solution->impedance, em::FarField(*solution),
-                    transformer ? transformer->at(frequency).efficiency(solution->impedance) : 1.0};
+    double highest = 0.0;
+    for (const BandChoice& c : choices)
+        if (c.coverage.solved())
+            highest = std::max(highest, c.coverage.band.centre());
+    return highest;
 }
 
 /// The highest wished band's place; none where nothing is wished for.
@@ -150,6 +180,7 @@ MapColumn mapColumn(Library& library, const MapQuestion& map, double value, Care
     const double fundamental = ruleFundamental(map.question.subject.shape, map.vary, value);
     const std::vector<BandChoice> best = bestByBand(*curves);
     const std::optional<std::size_t> highest = highestWished(question.bands);
+    Fields fields(library, *curves, highestSolved(best), care, watch);
     std::vector<MapCell> cells;
     for (std::size_t i = 0; i < best.size(); ++i) {
         const Coverage& c = best[i].coverage;
@@ -161,7 +192,7 @@ MapColumn mapColumn(Library& library, const MapQuestion& map, double value, Care
             cell.lowestSwr = c.lowestSwr;
             cell.at = c.at;
             cell.share = usableShare(c);
-            const auto fed = fieldAt(library, *(*curves)[cell.configuration], c.band.centre(), care, watch);
+            const auto fed = fields.at(cell.configuration, c.band.centre());
             cell.port = fed ? fed->port : Complex();
             cell.gain = fed ? fed->gain(gainTowards(fed->field, map.aim)) : noGain;
             if (fed && highest == i) {

@@ -132,7 +132,8 @@ private:
             constexpr double ofUse = 3.0; // SWR
             subject.shape.parameters[m_levers.coarse] = out.values[m_levers.coarse];
             out.impedance = HUGE_VAL;
-            refine(subject, out);
+            if (canBe(m_question.subject, m_levers.coarse, out.values[m_levers.coarse]))
+                refine(subject, out);
             out.solved = swr(out.impedance, m_question.reference) <= ofUse;
             if (!out.solved)
                 return;
@@ -141,7 +142,8 @@ private:
             out.values[m_levers.coarse] = subject.shape.parameters[m_levers.coarse] = tuned->value;
             out.impedance = tuned->impedance;
         }
-        if (tuned && swr(out.impedance, m_question.reference) > goodEnough && !m_levers.fine.empty())
+        const bool inReach = canBe(m_question.subject, m_levers.coarse, out.values[m_levers.coarse]);
+        if (tuned && inReach && swr(out.impedance, m_question.reference) > goodEnough && !m_levers.fine.empty())
             refine(subject, out);
         out.slope = slopeOf(subject, out, options);
         Question asked = m_question;
@@ -163,7 +165,7 @@ private:
         for (const std::string& key : m_levers.fine)
             levers.push_back({key});
         JointOptions options;
-        options.mostTries = 60;
+        options.mostTries = 36;
         const auto joint = tuneJointly(subject.shape, subject.ground, levers, aim, m_library.tables(), options, m_watch);
         if (!joint || swr(joint->impedance.front(), m_question.reference) >= swr(out.impedance, m_question.reference))
             return;
@@ -174,18 +176,19 @@ private:
 
     double slopeOf(const Subject& subject, const SettingRow& row, TuneOptions options) const
     {
-        constexpr double aside = 0.004; // of the frequency
+        constexpr double aside = 0.004, resonant = 0.005; // of the frequency; of the impedance
         options.startFromPresent = true;
         options.goal = shapes::TuneGoal::Resonance;
-        double at[2], value[2];
-        for (int side : {0, 1}) {
-            at[side] = row.frequency * (1.0 + (side == 0 ? -aside : aside));
-            const auto tuned = tune(subject.shape, subject.ground, m_levers.coarse, at[side], m_library.tables(), options, m_watch);
-            if (!tuned)
+        const double higher = row.frequency * (1.0 + aside);
+        double value = row.values.at(m_levers.coarse);
+        if (m_question.goal != shapes::TuneGoal::Resonance || std::abs(row.impedance.imag()) > resonant * std::abs(row.impedance)) {
+            const auto here = tune(subject.shape, subject.ground, m_levers.coarse, row.frequency, m_library.tables(), options, m_watch);
+            if (!here)
                 return 0.0;
-            value[side] = tuned->value;
+            value = here->value;
         }
-        return value[1] != value[0] ? (at[1] - at[0]) / (value[1] - value[0]) : 0.0;
+        const auto there = tune(subject.shape, subject.ground, m_levers.coarse, higher, m_library.tables(), options, m_watch);
+        return there && there->value != value ? (higher - row.frequency) / (there->value - value) : 0.0;
     }
 
     Library& m_library;
