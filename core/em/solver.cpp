@@ -1,6 +1,5 @@
 #include "core/em/solver.h"
 
-#include "core/em/gauss.h"
 #include "core/em/nested_solve.h"
 
 #include <cblas.h>
@@ -192,63 +191,63 @@ double endVoltage(double peakCurrent, double wireLength, double radius)
 
 namespace {
 
-/// Charge on each element at Gauss's points, and the potential that all of it makes.
+/// The charges of all elements in short straight pieces, and the potential that they make.
 class ChargedWires {
 public:
-    explicit ChargedWires(const Solution& solution)
-        : m_mesh(*solution.mesh), m_k(waveNumber(solution.frequency)), m_omega(2.0 * pi * solution.frequency)
+    explicit ChargedWires(const Solution& solution) : m_mesh(*solution.mesh), m_k(waveNumber(solution.frequency))
     {
         const Ground& ground = solution.model->ground;
-        const Complex permittivity(ground.relativePermittivity, -ground.conductivity / (m_omega * vacuumPermittivity));
+        const double omega = 2.0 * pi * solution.frequency;
+        const Complex permittivity(ground.relativePermittivity, -ground.conductivity / (omega * vacuumPermittivity));
         m_image = ground.kind == GroundKind::FreeSpace ? Complex(0.0)
                   : ground.kind == GroundKind::Perfect ? Complex(-1.0)
                                                        : -(permittivity - 1.0) / (permittivity + 1.0);
         for (std::size_t e = 0; e < m_mesh.elements.size(); ++e) {
-            m_local.push_back(solution.elementCurrents(e));
-            m_charges.emplace_back();
-            for (std::size_t i = 0; i < m_rule.node.size(); ++i)
-                m_charges.back().push_back(0.5 * m_rule.weight[i] * m_mesh.elements[e].length * chargeAt(e, m_rule.node[i]));
+            const Element& element = m_mesh.elements[e];
+            const std::vector<Complex> local = solution.elementCurrents(e);
+            const Complex scale = imaginaryUnit / omega * 2.0 / element.length; // the current's continuity: q = j/w dI/ds
+            for (int i = 0; i < piecesEach; ++i) {
+                const double v = 2.0 * (i + 0.5) / piecesEach - 1.0;
+                const double half = 0.5 * element.length / piecesEach;
+                m_pieces.push_back({element.at(v), element.tangent, half, element.radiusAt(v), scale * currentSlopeOn(m_mesh.degree, local, v)});
+            }
         }
     }
 
     /// V, at v = -1..1 of an element, on the wire's surface.
     [[nodiscard]] Complex potential(std::size_t element, double v) const
     {
-        const Element& here = m_mesh.elements[element];
-        const Vec3 at = here.at(v);
+        const Vec3 at = m_mesh.elements[element].at(v);
         Complex sum = 0.0;
-        for (std::size_t e = 0; e < m_mesh.elements.size(); ++e) {
-            const Element& from = m_mesh.elements[e];
-            const Element under = mirroredElement(from);
-            const Complex own = e == element ? chargeAt(e, v) : Complex(0.0); // C/m taken out where the distance is that of the radius
-            for (std::size_t i = 0; i < m_rule.node.size(); ++i) {
-                const double radius = from.radiusAt(m_rule.node[i]);
-                const double r = std::hypot(distance(at, from.at(m_rule.node[i])), radius);
-                sum += (m_charges[e][i] - 0.5 * m_rule.weight[i] * from.length * own) * std::exp(-imaginaryUnit * m_k * r) / r;
-                if (m_image != 0.0) {
-                    const double below = std::hypot(distance(at, under.at(m_rule.node[i])), radius);
-                    sum += m_image * m_charges[e][i] * std::exp(-imaginaryUnit * m_k * below) / below;
-                }
-            }
-            if (e == element)
-                sum += own * (std::asinh(0.5 * from.length * (1.0 - v) / here.radiusAt(v)) +
-                              std::asinh(0.5 * from.length * (1.0 + v) / here.radiusAt(v)));
+        for (const Piece& piece : m_pieces) {
+            sum += ofPiece(piece, piece.middle, piece.along, at);
+            if (m_image != 0.0)
+                sum += m_image * ofPiece(piece, mirrored(piece.middle), mirrored(piece.along), at);
         }
         return sum / (4.0 * pi * vacuumPermittivity);
     }
 
 private:
-    /// C/m, by the continuity of the current.
-    [[nodiscard]] Complex chargeAt(std::size_t element, double v) const
+    struct Piece {
+        Vec3 middle, along;
+        double half, radius; ///< m
+        Complex charge;      ///< C/m
+    };
+
+    /// Of an even line charge, its phase that of its middle.
+    [[nodiscard]] Complex ofPiece(const Piece& piece, Vec3 middle, Vec3 along, Vec3 at) const
     {
-        return imaginaryUnit / m_omega * currentSlopeOn(m_mesh.degree, m_local[element], v) * 2.0 / m_mesh.elements[element].length;
+        const Vec3 to = at - middle;
+        const double beside = dot(to, along), away = std::sqrt(std::max(0.0, dot(to, to) - beside * beside) + piece.radius * piece.radius);
+        const double line = std::asinh((piece.half - beside) / away) + std::asinh((piece.half + beside) / away);
+        return piece.charge * line * std::exp(-imaginaryUnit * m_k * norm(to));
     }
 
+    static constexpr int piecesEach = 6;
     const Mesh& m_mesh;
-    const GaussRule& m_rule = gaussRule(6);
-    double m_k, m_omega;
+    double m_k;
     Complex m_image;
-    std::vector<std::vector<Complex>> m_local, m_charges; ///< by element; charges C by point
+    std::vector<Piece> m_pieces;
 };
 
 } // namespace

@@ -271,10 +271,11 @@ void ScenePainter::paintRibbon()
         }
         m_sketch.painter().drawPolygon(edge.data(), int(edge.size()));
     }
+    const double volts = detail->strongestVoltsAtOneWatt * std::sqrt(m_content.power);
     if (m_content.voltage)
         m_sketch.text({m_size.width() - 8.0, 2.0},
-                      tr("voltage, widest: some %1 V peak at %2 W")
-                          .arg(detail->strongestVoltsAtOneWatt * std::sqrt(m_content.power), 0, 'g', 2)
+                      (volts < 1000.0 ? tr("voltage, widest: some %1 V peak at %2 W").arg(10.0 * std::round(volts / 10.0))
+                                      : tr("voltage, widest: some %1 kV peak at %2 W").arg(volts / 1000.0, 0, 'f', 1))
                           .arg(m_content.power),
                       Qt::AlignRight | Qt::AlignTop, {m_colours.sky, 11});
 }
