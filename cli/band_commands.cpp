@@ -361,15 +361,11 @@ void addBandCommands(CLI::App& app, int& status)
 {
     auto request = std::make_shared<Request>();
     const auto withDesign = [&](const char* name, const char* help, int (*run)(const Request&)) {
-        CLI::App* command = app.add_subcommand(name, help);
-        command->add_option("design", request->design, "design file (.vetchling)")->required();
-        command->add_option("--antenna", request->antenna, "name or id of the antenna; the first one if left out");
-        command->add_option("--configuration", request->configuration, "name or number of the configuration, 1 the innermost");
-        command->add_flag("--csv", request->csv, "CSV instead of JSON");
-        command->callback([request, &status, run] { status = run(*request); });
+        return addAntennaCommand(app, request, status, name, help, run);
     };
-    withDesign("bands", "how well each band of the design is covered", bandsCommand);
-    withDesign("settings", "how an antenna that can be set is set for each band", settingsCommand);
+    for (CLI::App* command : {withDesign("bands", "how well each band of the design is covered", bandsCommand),
+                              withDesign("settings", "how an antenna that can be set is set for each band", settingsCommand)})
+        command->add_flag("--csv", request->csv, "CSV instead of JSON");
     addMapCommand(app, status);
     addLengthsCommand(app, status);
 }

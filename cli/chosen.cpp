@@ -2,6 +2,7 @@
 
 #include "core/files/design_file.h"
 
+#include <CLI/CLI.hpp>
 #include <fmt/format.h>
 
 namespace vetchling::cli {
@@ -47,6 +48,17 @@ Result<Chosen> chosenAntenna(const Request& request)
     if (!built)
         return built.faults();
     return Chosen{*design, *found, subject, std::move(built).value()};
+}
+
+CLI::App* addAntennaCommand(CLI::App& app, const std::shared_ptr<Request>& request, int& status, const char* name, const char* help,
+                            int (*run)(const Request&))
+{
+    CLI::App* command = app.add_subcommand(name, help);
+    command->add_option("design", request->design, "design file (.vetchling)")->required();
+    command->add_option("--antenna", request->antenna, "name or id of the antenna; the first one if left out");
+    command->add_option("--configuration", request->configuration, "name or number of the configuration, 1 the innermost");
+    command->callback([request, &status, run] { status = run(*request); });
+    return command;
 }
 
 } // namespace vetchling::cli

@@ -3,8 +3,13 @@
 
 #include "core/study/answers.h"
 
+#include <memory>
 #include <string>
 #include <vector>
+
+namespace CLI {
+class App;
+}
 
 namespace vetchling::cli {
 
@@ -28,5 +33,8 @@ Result<std::size_t> chosenConfiguration(const Request& request, const shapes::An
 Result<std::size_t> chosenPlace(const Request& request, const Design& design);
 /// Reads the design, picks the antenna by name or id (the first one where none is named) and builds it over the site's soil.
 Result<Chosen> chosenAntenna(const Request& request);
+/// Adds a command on one antenna of a design, with the options that say which; `status` receives the exit code.
+CLI::App* addAntennaCommand(CLI::App& app, const std::shared_ptr<Request>& request, int& status, const char* name, const char* help,
+                            int (*run)(const Request&));
 
 } // namespace vetchling::cli

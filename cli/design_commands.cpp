@@ -376,12 +376,7 @@ void addDesignCommands(CLI::App& app, int& status)
 {
     auto request = std::make_shared<Request>();
     const auto withDesign = [&](const char* name, const char* help, int (*run)(const Request&)) {
-        CLI::App* command = app.add_subcommand(name, help);
-        command->add_option("design", request->design, "design file (.vetchling)")->required();
-        command->add_option("--antenna", request->antenna, "name or id of the antenna; the first one if left out");
-        command->add_option("--configuration", request->configuration, "name or number of the configuration, 1 the innermost");
-        command->callback([request, &status, run] { status = run(*request); });
-        return command;
+        return addAntennaCommand(app, request, status, name, help, run);
     };
     addNewCommand(app, request, status);
     addSetCommand(app, request, status);

@@ -48,6 +48,7 @@ void SolveService::forget()
 {
     m_curve.reset();
     m_detail.reset();
+    m_detailOf.reset();
     m_faults.clear();
 }
 
@@ -69,8 +70,11 @@ void SolveService::restart()
         m_busy = false;
         m_progress.stop();
     } else {
-        m_busy = true;
-        if (m_curve && m_curve->question == question()) // a note or a name needs no new sweep
+        const bool same = m_curve && m_curve->question == question();
+        m_busy = !(same && m_curve->complete && m_detailOf == m_curve); // a note, a name or the wanted angle needs nothing new
+        if (!m_busy)
+            m_progress.stop();
+        else if (same)
             goOn();
         else
             startCurve(m_document.dragging() ? study::Care::Coarse : study::Care::Usual);
@@ -161,6 +165,7 @@ void SolveService::finished(const Step& step)
         m_busy = false;
     } else if (step.detail) {
         m_detail = step.detail;
+        m_detailOf = m_curve;
         m_busy = !m_curve->complete;
         emit detailReady();
         if (m_busy && m_queue)

@@ -97,6 +97,7 @@ private:
     QTimer m_pause;    ///< before the detail, so that a drag gets one curve after the other
     QTimer m_progress; ///< looks how far the work is
     CurvePointer m_curve, m_pinnedCurve;
+    CurvePointer m_detailOf; ///< the curve that the detail is of
     DetailPointer m_detail, m_pinnedDetail;
     QString m_pinnedName;
     Faults m_faults;

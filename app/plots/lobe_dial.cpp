@@ -1,10 +1,8 @@
 #include "app/plots/lobe_dial.h"
 
 #include "app/view/sketch.h"
+#include "core/study/skies.h"
 #include "core/study/sky.h"
-
-#include <QKeyEvent>
-#include <QMouseEvent>
 
 #include <algorithm>
 #include <cmath>
@@ -21,20 +19,12 @@ constexpr double ringStep = 6.0;
 
 } // namespace
 
-LobeDial::LobeDial(ViewContext& context) : Canvas(context)
+LobeDial::LobeDial(ViewContext& context) : AimedCanvas(context)
 {
     setObjectName(QStringLiteral("lobeDial"));
     setAccessibleName(tr("Gain over the angle above the horizon; arrow keys move the ray"));
-    setFocusPolicy(Qt::StrongFocus);
     connect(&context.solver, &SolveService::detailReady, this, qOverload<>(&QWidget::update));
     connect(&context.solver, &SolveService::pinChanged, this, qOverload<>(&QWidget::update));
-}
-
-void LobeDial::setAim(double elevation, double bearing)
-{
-    m_elevation = elevation;
-    m_bearing = bearing;
-    update();
 }
 
 LobeDial::Layout LobeDial::layoutFor(const QSizeF& size) const
@@ -52,11 +42,9 @@ double LobeDial::radiusOf(double gain, double radius) const { return radius * st
 QPainterPath LobeDial::lobe(const em::FarField& field, const Layout& l) const
 {
     QPainterPath path(l.centre);
-    const double azimuth = azimuthOf(m_bearing);
-    for (int i = 0; i <= 180; ++i) {
-        const double e = radians(double(i));
-        const double gain = i <= 90 ? field.gain(std::max(e, 1e-4), azimuth) : field.gain(std::max(pi - e, 1e-4), azimuth + pi);
-        const double r = radiusOf(gain, l.radius);
+    const std::vector<double> cut = study::verticalCut(field, m_bearing);
+    for (std::size_t i = 0; i < cut.size(); ++i) {
+        const double e = radians(double(i)), r = radiusOf(cut[i], l.radius);
         path.lineTo(l.centre + QPointF(r * std::cos(e), -r * std::sin(e)));
     }
     path.closeSubpath();
@@ -229,30 +217,7 @@ void LobeDial::aimAt(QPointF p)
         emit aimed(m_elevation, std::round(b < 0.0 ? b + 360.0 : b));
         return;
     }
-    const double angle = degrees(std::atan2(-toCentre.y(), toCentre.x()));
-    if (angle > 90.0) // the other side of the dial: turn the plane about
-        emit aimed(std::clamp(std::round(180.0 - angle), 1.0, 90.0), std::fmod(m_bearing + 180.0, 360.0));
-    else
-        emit aimed(std::clamp(std::round(angle), 1.0, 90.0), m_bearing);
-}
-
-void LobeDial::mousePressEvent(QMouseEvent* event) { aimAt(event->position()); }
-
-void LobeDial::mouseMoveEvent(QMouseEvent* event)
-{
-    if (event->buttons() & Qt::LeftButton)
-        aimAt(event->position());
-}
-
-void LobeDial::keyPressEvent(QKeyEvent* event)
-{
-    switch (event->key()) {
-    case Qt::Key_Up: emit aimed(std::min(90.0, m_elevation + 1.0), m_bearing); break;
-    case Qt::Key_Down: emit aimed(std::max(1.0, m_elevation - 1.0), m_bearing); break;
-    case Qt::Key_Left: emit aimed(m_elevation, std::fmod(m_bearing + 355.0, 360.0)); break;
-    case Qt::Key_Right: emit aimed(m_elevation, std::fmod(m_bearing + 5.0, 360.0)); break;
-    default: QWidget::keyPressEvent(event);
-    }
+    aimOnDial(toCentre);
 }
 
 } // namespace vetchling::app

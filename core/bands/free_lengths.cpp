@@ -11,11 +11,16 @@ struct HalfWaves {
     double shortest, longest;
 };
 
+HalfWaves halfWavesOf(const Band& band, const FreeLengthOptions& options)
+{
+    return {0.5 * options.lowestVelocity * speedOfLight / band.to, 0.5 * options.highestVelocity * speedOfLight / band.from};
+}
+
 std::vector<HalfWaves> halfWavesOf(const std::vector<Band>& bands, const FreeLengthOptions& options)
 {
     std::vector<HalfWaves> all;
     for (const Band& b : bands)
-        all.push_back({0.5 * options.lowestVelocity * speedOfLight / b.to, 0.5 * options.highestVelocity * speedOfLight / b.from});
+        all.push_back(halfWavesOf(b, options));
     return all;
 }
 
@@ -50,18 +55,12 @@ Distances smallest(double length, const std::vector<HalfWaves>& all, DistanceMea
 }
 
 /// What every band leaves of the range, in rising order; pieces may be single points.
-std::vector<std::pair<double, double>> allowed(const std::vector<HalfWaves>& all, const FreeLengthOptions& o)
+std::vector<std::pair<double, double>> allowed(const std::vector<Band>& bands, const FreeLengthOptions& o)
 {
-    const double m = 0.01 * o.marginPercent;
     std::vector<std::pair<double, double>> forbidden; // open intervals
-    for (const HalfWaves& h : all)
-        for (int n = 1;; ++n) {
-            const bool byHalfWave = o.measure == DistanceMeasure::HalfWave;
-            const double from = byHalfWave ? (n - m) * h.shortest : n * h.shortest * (1.0 - m);
-            if (from >= o.to)
-                break;
-            forbidden.emplace_back(from, byHalfWave ? (n + m) * h.longest : n * h.longest * (1.0 + m));
-        }
+    for (const Band& band : bands)
+        for (const HalfWaveZone& zone : halfWaveZones(band, o))
+            forbidden.emplace_back(zone.from, zone.to);
     std::sort(forbidden.begin(), forbidden.end());
     std::vector<std::pair<double, double>> left;
     double at = o.from;
@@ -111,6 +110,21 @@ Faults faultsOf(const std::vector<Band>& bands, const FreeLengthOptions& o)
 
 } // namespace
 
+std::vector<HalfWaveZone> halfWaveZones(const Band& band, const FreeLengthOptions& options)
+{
+    const HalfWaves h = halfWavesOf(band, options);
+    const double m = 0.01 * options.marginPercent;
+    const bool byHalfWave = options.measure == DistanceMeasure::HalfWave;
+    std::vector<HalfWaveZone> all;
+    for (int n = 1;; ++n) {
+        const HalfWaveZone zone = byHalfWave ? HalfWaveZone{n, (n - m) * h.shortest, (n + m) * h.longest}
+                                             : HalfWaveZone{n, n * h.shortest * (1.0 - m), n * h.longest * (1.0 + m)};
+        if (zone.from >= options.to)
+            return all;
+        all.push_back(zone);
+    }
+}
+
 double distanceFromMultiples(double length, const std::vector<Band>& bands, const FreeLengthOptions& options)
 {
     const Distances d = smallest(length, halfWavesOf(bands, options), options.measure);
@@ -123,7 +137,7 @@ Result<std::vector<FreeInterval>> freeLengths(const std::vector<Band>& bands, co
         return faults;
     const std::vector<HalfWaves> all = halfWavesOf(bands, options);
     std::vector<FreeInterval> out;
-    for (const auto& [from, to] : allowed(all, options))
+    for (const auto& [from, to] : allowed(bands, options))
         out.push_back(judged(from, to, all, options.measure));
     std::stable_sort(out.begin(), out.end(),
                      [](const FreeInterval& a, const FreeInterval& b) { return a.distancePercent > b.distancePercent + 1e-12; });

@@ -30,6 +30,14 @@ struct FreeInterval {
     double distancePercent = 0.0; ///< there
 };
 
+/// Lengths that a multiple of half a wave on a band forbids, with its margin, m.
+struct HalfWaveZone {
+    int n = 1;
+    double from = 0.0, to = 0.0; ///< open interval
+};
+/// Those that begin below the longest length asked for, rising.
+std::vector<HalfWaveZone> halfWaveZones(const Band& band, const FreeLengthOptions& options);
+
 /// The smallest distance of a length from any multiple, percent; 0 on one.
 double distanceFromMultiples(double length, const std::vector<Band>& bands, const FreeLengthOptions& options);
 

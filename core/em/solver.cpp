@@ -209,7 +209,8 @@ public:
             for (int i = 0; i < piecesEach; ++i) {
                 const double v = 2.0 * (i + 0.5) / piecesEach - 1.0;
                 const double half = 0.5 * element.length / piecesEach;
-                m_pieces.push_back({element.at(v), element.tangent, half, element.radiusAt(v), scale * currentSlopeOn(m_mesh.degree, local, v)});
+                m_pieces.push_back(
+                    {element.at(v), element.tangent, half, element.radiusAt(v), scale * currentSlopeOn(m_mesh.degree, local, v)});
             }
         }
     }

@@ -10,9 +10,9 @@ namespace vetchling::study {
 namespace {
 
 constexpr const char *coil = "coil_H", *place = "coil_at_m", *length = "length_m";
-constexpr double lengthReach = 0.06;                     // either side
-constexpr double strongestCoil = 250.0;                  // ohm at the lowest wished band: more is a loading coil
-constexpr double nearest = 0.01, farthest = 0.24;        // place, in waves of the lowest wished band
+constexpr double lengthReach = 0.06;                                       // either side
+constexpr double strongestCoil = 250.0;                                    // ohm at the lowest wished band: more is a loading coil
+constexpr double nearest = 0.01, farthest = 0.24;                          // place, in waves of the lowest wished band
 constexpr double starts[][2] = {{30.0, 0.05}, {80.0, 0.1}, {150.0, 0.05}}; // ohm, waves
 
 std::vector<const WantedBand*> wished(const Question& question)

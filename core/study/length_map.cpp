@@ -35,7 +35,8 @@ public:
         const Curve& curve = *m_curves[configuration];
         std::unique_ptr<em::PreparedModel>& prepared = m_prepared[configuration];
         if (!prepared)
-            prepared = std::make_unique<em::PreparedModel>(std::make_shared<const WireModel>(curve.built->model), m_mesh, m_highest, m_watch);
+            prepared =
+                std::make_unique<em::PreparedModel>(std::make_shared<const WireModel>(curve.built->model), m_mesh, m_highest, m_watch);
         if (m_watch.stopped())
             return std::nullopt;
         const Result<em::Solution> solution = prepared->solve(frequency, m_library.tables(), m_watch);

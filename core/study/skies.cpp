@@ -67,6 +67,16 @@ Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground,
     return all;
 }
 
+std::vector<double> verticalCut(const em::FarField& field, double bearing)
+{
+    constexpr double horizon = 1e-4; // rad: exactly there nothing is radiated
+    const double azimuth = azimuthOf(bearing);
+    std::vector<double> gain;
+    for (int i = 0; i <= 180; ++i)
+        gain.push_back(field.gain(std::max(radians(i <= 90 ? i : 180 - i), horizon), i <= 90 ? azimuth : azimuth + pi));
+    return gain;
+}
+
 SkyGrid skyGrid(const em::FarField& field)
 {
     constexpr int rows = 60, columns = 120;

@@ -29,6 +29,10 @@ Result<Skies> skiesOf(Library& library, const Design& design, const Antenna& ant
 /// matter. Faults: the solver's; stopped.
 Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground, const WantedBand& band, const Watch& watch = {});
 
+/// Gain in the vertical plane of a bearing, dBi, at 0 to 180 degrees: from the horizon there over the zenith to the one behind.
+/// @param bearing degrees
+std::vector<double> verticalCut(const em::FarField& field, double bearing);
+
 /// Gain over the whole sky.
 struct SkyGrid {
     std::vector<double> elevations;                                           ///< rad, rising

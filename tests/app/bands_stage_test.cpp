@@ -66,7 +66,8 @@ TEST_F(BandsStageTest, AllLinksCountTogether)
     show("bands");
     ASSERT_TRUE(QTest::qWaitFor([&] { return sentence().contains(QStringLiteral("best links")); }, 60000));
     EXPECT_TRUE(sentence().startsWith(QStringLiteral("2 of 6"))) << sentence().toStdString();
-    EXPECT_TRUE(QTest::qWaitFor([&] { return window().stage(QStringLiteral("bands"))->summary().startsWith(QStringLiteral("2 of 6")); }, 20000));
+    EXPECT_TRUE(
+        QTest::qWaitFor([&] { return window().stage(QStringLiteral("bands"))->summary().startsWith(QStringLiteral("2 of 6")); }, 20000));
     auto* rows = find<CoverageRows>("bandRows");
     EXPECT_TRUE(rows->isLarge(document().design().operation.bands[1].id)); // 60 m, though the links stand open for 40 m
 }
@@ -393,8 +394,8 @@ TEST_F(BandsStageTest, WhatIsNearHidesWhatIsFar)
                 count += image.pixelColor(x, y) == theme.colours().leaf;
         return count;
     };
-    EXPECT_EQ(leafPixels(0.0), 0);    // looking north: the wall stands before the wire
-    EXPECT_GT(leafPixels(pi), 100);   // looking south: behind it
+    EXPECT_EQ(leafPixels(0.0), 0);  // looking north: the wall stands before the wire
+    EXPECT_GT(leafPixels(pi), 100); // looking south: behind it
 }
 
 TEST_F(BandsStageTest, AFreeWireGetsACornerByDoubleClickAndLosesItByDelete)
@@ -404,7 +405,9 @@ TEST_F(BandsStageTest, AFreeWireGetsACornerByDoubleClickAndLosesItByDelete)
     ASSERT_TRUE(settle());
     click("view1"); // plan
     auto* scene = find<Scene>("shapeScene");
-    const auto wireNow = [&] { return shapes::buildOver(document().antenna().shape, document().design().site.soil.ground())->model.wires[0]; };
+    const auto wireNow = [&] {
+        return shapes::buildOver(document().antenna().shape, document().design().site.soil.ground())->model.wires[0];
+    };
     const auto pieces = [&] { return document().family().value(document().antenna().shape, "piece_count"); };
     const double before = pieces();
     const Wire wire = wireNow();

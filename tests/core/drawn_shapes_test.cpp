@@ -81,8 +81,8 @@ TEST(NamedLengths, AndAimsAndSegmentsSurviveTheFile)
 
 TEST(FanOnSpacers, RunsParallelAtTheSpacingAndKeepsItsLengths)
 {
-    const shapes::AntennaShape fan =
-        shapeOf("fan-dipole", {{"fan_by", 1}, {"spacer_m", 0.25}, {"pair_count", 3}, {"leg_m", 10}, {"leg_2_m", 5}, {"leg_3_m", 3.4}}, 7.1e6);
+    const shapes::AntennaShape fan = shapeOf(
+        "fan-dipole", {{"fan_by", 1}, {"spacer_m", 0.25}, {"pair_count", 3}, {"leg_m", 10}, {"leg_2_m", 5}, {"leg_3_m", 3.4}}, 7.1e6);
     const shapes::BuiltAntenna antenna = built(fan);
     const auto leg = [&](const char* id) {
         return *std::find_if(antenna.model.wires.begin(), antenna.model.wires.end(), [&](const Wire& w) { return w.id == id; });
@@ -107,9 +107,9 @@ TEST(FanOnSpacers, CloserPairsMoveEachOtherMore)
 {
     const auto resistanceAt = [](double spacing) {
         em::GroundTableCache tables;
-        const shapes::AntennaShape fan = shapeOf("fan-dipole",
-                                                 {{"fan_by", 1}, {"spacer_m", spacing}, {"leg_m", 10.1}, {"leg_2_m", 5.05}, {"apex_height_m", 12}, {"end_height_m", 12}},
-                                                 7.1e6);
+        const shapes::AntennaShape fan = shapeOf(
+            "fan-dipole",
+            {{"fan_by", 1}, {"spacer_m", spacing}, {"leg_m", 10.1}, {"leg_2_m", 5.05}, {"apex_height_m", 12}, {"end_height_m", 12}}, 7.1e6);
         return solved(built(fan).model, 14.2e6, tables).impedance;
     };
     const Complex near = resistanceAt(0.05), far = resistanceAt(0.6), farther = resistanceAt(0.75);
@@ -161,7 +161,8 @@ TEST(CoilPlace, HasAHandleWhereTheCoilIs)
         const auto handle =
             std::find_if(antenna.handles.begin(), antenna.handles.end(), [](const shapes::Handle& h) { return h.name == "coil"; });
         ASSERT_NE(handle, antenna.handles.end()) << family;
-        EXPECT_NEAR(std::min(distance(handle->at, antenna.coils.front().at), distance(handle->at, antenna.coils.back().at)), 0.0, 1e-6) << family;
+        EXPECT_NEAR(std::min(distance(handle->at, antenna.coils.front().at), distance(handle->at, antenna.coils.back().at)), 0.0, 1e-6)
+            << family;
     }
     const shapes::BuiltAntenna endFed = built(shapeOf("end-fed", {{"coil_H", 2e-6}}, 7.1e6));
     EXPECT_EQ(endFed.handles.back().name, std::string("coil"));

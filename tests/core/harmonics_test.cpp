@@ -136,6 +136,21 @@ TEST(FreeLengths, KeepTheirMarginEverywhereAndLeaveNothingOut)
         EXPECT_GE(i.distancePercent, options.marginPercent - 1e-9);
 }
 
+TEST(HalfWaveZones, AreTheMultiplesWithTheirMargin)
+{
+    FreeLengthOptions options;
+    options.lowestVelocity = 0.95;
+    options.highestVelocity = 1.0;
+    options.marginPercent = 10.0;
+    options.to = 45.0;
+    const auto zones = halfWaveZones({"40 m", 7e6, 7.2e6}, options);
+    ASSERT_EQ(zones.size(), 2u);
+    EXPECT_NEAR(zones[1].from, 1.9 * 0.95 * speedOfLight / 14.4e6, 1e-9);
+    EXPECT_NEAR(zones[1].to, 2.1 * speedOfLight / 14e6, 1e-9);
+    options.measure = DistanceMeasure::Multiple;
+    EXPECT_NEAR(halfWaveZones({"40 m", 7e6, 7.2e6}, options)[1].to, 2.2 * speedOfLight / 14e6, 1e-9);
+}
+
 TEST(FreeLengths, SayWhatMakesNoSense)
 {
     EXPECT_FALSE(freeLengths({}).ok());
@@ -568,6 +583,10 @@ TEST(Skies, CompareByBandAndTellTheWholeSky)
     const study::SkyGrid grid = study::skyGrid(*forty.field);
     EXPECT_NEAR(grid.strongest, forty.field->gain(grid.strongestElevation, study::azimuthOf(grid.strongestBearing)), 1e-9);
     EXPECT_NEAR(grid.gain[20].front(), grid.gain[20].back(), 1e-9); // north is north
+    const std::vector<double> cut = study::verticalCut(*forty.field, 60.0);
+    ASSERT_EQ(cut.size(), 181u);
+    EXPECT_NEAR(cut[25], forty.field->gain(radians(25), study::azimuthOf(60.0)), 1e-9);
+    EXPECT_NEAR(cut[155], forty.field->gain(radians(25), study::azimuthOf(240.0)), 1e-9);
     for (const auto& row : grid.gain)
         for (double gain : row)
             EXPECT_LE(gain, grid.strongest);

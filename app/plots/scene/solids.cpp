@@ -93,7 +93,8 @@ private:
 
 } // namespace
 
-void paintSolids(Sketch& sketch, const Camera& camera, const Site& site, const std::vector<const Support*>& supports, const WireModel& wires)
+void paintSolids(Sketch& sketch, const Camera& camera, const Site& site, const std::vector<const Support*>& supports,
+                 const WireModel& wires)
 {
     Solids solids(sketch, camera);
     for (const Building& b : site.buildings)

@@ -8,6 +8,7 @@ namespace vetchling::app {
 
 /// Buildings with walls and roofs, supports, and wires in short pieces.
 /// Faces and pieces are ordered by their middles (the painter's order), which is right where none is long against what it passes.
-void paintSolids(Sketch& sketch, const Camera& camera, const Site& site, const std::vector<const Support*>& supports, const WireModel& wires);
+void paintSolids(Sketch& sketch, const Camera& camera, const Site& site, const std::vector<const Support*>& supports,
+                 const WireModel& wires);
 
 } // namespace vetchling::app

@@ -102,19 +102,13 @@ void FinderChart::paintRule(Sketch& sketch, const QRectF& area) const
         const Band& band = m_content.bands[b];
         const QRectF row(area.left(), free.bottom() + 8.0 + bandHeight * double(b), area.width(), bandHeight - 5.0);
         sketch.text({left - 10, row.center().y()}, QString::fromStdString(band.name), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
-        const double shortest = 0.5 * o.lowestVelocity * speedOfLight / band.to,
-                     longest = 0.5 * o.highestVelocity * speedOfLight / band.from;
-        const double margin = 0.01 * o.marginPercent;
-        const bool byHalfWave = o.measure == DistanceMeasure::HalfWave;
-        for (int n = 1; n * shortest * (1.0 - margin) < o.to + longest; ++n) {
-            const double from = byHalfWave ? (n - margin) * shortest : n * shortest * (1.0 - margin),
-                         to = byHalfWave ? (n + margin) * longest : n * longest * (1.0 + margin);
-            const double a = std::max(row.left(), x(from, row)), z = std::min(row.right(), x(to, row));
+        for (const HalfWaveZone& zone : halfWaveZones(band, o)) {
+            const double a = std::max(row.left(), x(zone.from, row)), z = std::min(row.right(), x(zone.to, row));
             if (z > a)
                 sketch.painter().fillRect(QRectF(a, row.top(), z - a, row.height()), c.fill);
-            const double middle = x(n * 0.5 * (shortest + longest), row);
+            const double middle = x(0.5 * (zone.from + zone.to), row);
             if (middle > row.left() && middle < row.right() && z - a > 12.0)
-                sketch.text({middle, row.center().y()}, QString::number(n), Qt::AlignCenter, {c.inkFaint, 11});
+                sketch.text({middle, row.center().y()}, QString::number(zone.n), Qt::AlignCenter, {c.inkFaint, 11});
         }
     }
     const bool feet = m_context.system() == units::System::Imperial;

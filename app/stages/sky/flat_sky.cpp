@@ -3,9 +3,6 @@
 #include "app/view/sketch.h"
 #include "core/study/sky.h"
 
-#include <QKeyEvent>
-#include <QMouseEvent>
-
 #include <algorithm>
 #include <cmath>
 
@@ -18,19 +15,16 @@ QString decibel(double gain) { return QString::number(gain, 'f', 1).replace(QLat
 
 } // namespace
 
-FlatSky::FlatSky(ViewContext& context) : Canvas(context)
+FlatSky::FlatSky(ViewContext& context) : AimedCanvas(context)
 {
     setObjectName(QStringLiteral("flatSky"));
     setAccessibleName(tr("Gain over the whole sky; arrow keys move the mark"));
-    setFocusPolicy(Qt::StrongFocus);
     setMinimumHeight(240);
 }
 
-void FlatSky::show(std::shared_ptr<const study::SkyGrid> grid, double elevation, double bearing, double gain)
+void FlatSky::show(std::shared_ptr<const study::SkyGrid> grid, double gain)
 {
     m_grid = std::move(grid);
-    m_elevation = elevation;
-    m_bearing = bearing;
     m_gain = gain;
     update();
 }
@@ -108,25 +102,6 @@ void FlatSky::aimAt(QPointF p)
     const double part = std::clamp((all.bottom() - p.y()) / all.height(), 0.0, 1.0);
     const double bearing = std::clamp(360.0 * (p.x() - all.left()) / all.width(), 0.0, 360.0);
     emit aimed(std::max(1.0, std::round(90.0 * part * part)), std::round(bearing));
-}
-
-void FlatSky::mousePressEvent(QMouseEvent* event) { aimAt(event->position()); }
-
-void FlatSky::mouseMoveEvent(QMouseEvent* event)
-{
-    if (event->buttons() & Qt::LeftButton)
-        aimAt(event->position());
-}
-
-void FlatSky::keyPressEvent(QKeyEvent* event)
-{
-    switch (event->key()) {
-    case Qt::Key_Up: emit aimed(std::min(90.0, m_elevation + 1.0), m_bearing); break;
-    case Qt::Key_Down: emit aimed(std::max(1.0, m_elevation - 1.0), m_bearing); break;
-    case Qt::Key_Left: emit aimed(m_elevation, std::fmod(m_bearing + 355.0, 360.0)); break;
-    case Qt::Key_Right: emit aimed(m_elevation, std::fmod(m_bearing + 5.0, 360.0)); break;
-    default: Canvas::keyPressEvent(event);
-    }
 }
 
 } // namespace vetchling::app

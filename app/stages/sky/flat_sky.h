@@ -1,7 +1,7 @@
 #pragma once
 /// The whole sky laid flat: bearings across, angles up, low ones wide because they carry farthest; the deeper the stronger.
 
-#include "app/view/canvas.h"
+#include "app/view/aimed_canvas.h"
 #include "core/study/skies.h"
 
 #include <QImage>
@@ -10,29 +10,24 @@
 
 namespace vetchling::app {
 
-class FlatSky final : public Canvas {
+class FlatSky final : public AimedCanvas {
     Q_OBJECT
 public:
     explicit FlatSky(ViewContext& context);
-    void show(std::shared_ptr<const study::SkyGrid> grid, double elevation, double bearing, double gain);
+    /// @param gain dBi where one looks
+    void show(std::shared_ptr<const study::SkyGrid> grid, double gain);
     void render(Sketch& sketch, const QSizeF& size) override;
 
-signals:
-    void aimed(double elevation, double bearing);
-
 protected:
-    void mousePressEvent(QMouseEvent* event) override;
-    void mouseMoveEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
+    void aimAt(QPointF p) override;
 
 private:
     [[nodiscard]] static QRectF area(const QSizeF& size);
     [[nodiscard]] static double y(double elevation, const QRectF& area); ///< degrees
-    void aimAt(QPointF p);
     void paintShade(Sketch& sketch, const QRectF& area);
 
     std::shared_ptr<const study::SkyGrid> m_grid;
-    double m_elevation = 20.0, m_bearing = 0.0, m_gain = 0.0;
+    double m_gain = 0.0;
 };
 
 } // namespace vetchling::app

@@ -5,7 +5,6 @@
 #include "app/view/words.h"
 #include "core/study/sky.h"
 
-#include <QKeyEvent>
 #include <QMouseEvent>
 
 #include <algorithm>
@@ -25,19 +24,16 @@ QString decibel(double gain)
 
 } // namespace
 
-SkyCompare::SkyCompare(ViewContext& context) : Canvas(context)
+SkyCompare::SkyCompare(ViewContext& context) : AimedCanvas(context)
 {
     setObjectName(QStringLiteral("skyCompare"));
     setAccessibleName(tr("Antennas compared; arrow keys move the ray"));
-    setFocusPolicy(Qt::StrongFocus);
     setMinimumHeight(320);
 }
 
-void SkyCompare::show(std::shared_ptr<const std::vector<study::Skies>> skies, double elevation, double bearing)
+void SkyCompare::show(std::shared_ptr<const std::vector<study::Skies>> skies)
 {
     m_skies = std::move(skies);
-    m_elevation = elevation;
-    m_bearing = bearing;
     update();
 }
 
@@ -137,17 +133,13 @@ void SkyCompare::paintDial(Sketch& sketch, const Dial& dial) const
     const Colours& c = sketch.colours();
     QPainter& p = sketch.painter();
     const Id band = m_context.document.selectedBand();
-    const double azimuth = study::azimuthOf(m_bearing);
     double strongest = -HUGE_VAL;
     std::vector<std::vector<double>> gains;
     for (const study::Skies& skies : *m_skies) {
-        gains.emplace_back();
         const auto found = skies.bands.find(band);
-        for (int i = 0; found != skies.bands.end() && i <= 180; ++i) {
-            const double e = std::max(radians(i <= 90 ? i : 180 - i), 1e-4);
-            gains.back().push_back(found->second.field->gain(e, i <= 90 ? azimuth : azimuth + pi));
-            strongest = std::max(strongest, gains.back().back());
-        }
+        gains.push_back(found != skies.bands.end() ? study::verticalCut(*found->second.field, m_bearing) : std::vector<double>());
+        for (double gain : gains.back())
+            strongest = std::max(strongest, gain);
     }
     if (!std::isfinite(strongest)) {
         sketch.text(dial.centre - QPointF(0, 0.5 * dial.radius), tr("None of these was solved on this band."), Qt::AlignCenter,
@@ -244,11 +236,7 @@ void SkyCompare::aimAt(QPointF p)
     const QPointF to = p - dial.centre;
     if (to.y() > 12.0 || std::hypot(to.x(), to.y()) > dial.radius + 40.0)
         return;
-    const double angle = degrees(std::atan2(-to.y(), to.x()));
-    if (angle > 90.0) // the other side of the dial: turn the plane about
-        emit aimed(std::clamp(std::round(180.0 - angle), 1.0, 90.0), std::fmod(m_bearing + 180.0, 360.0));
-    else
-        emit aimed(std::clamp(std::round(angle), 1.0, 90.0), m_bearing);
+    aimOnDial(to);
 }
 
 void SkyCompare::mousePressEvent(QMouseEvent* event)
@@ -263,23 +251,6 @@ void SkyCompare::mousePressEvent(QMouseEvent* event)
     const int column = int(std::floor((event->position().x() - nameWidth) / pitch));
     if (column >= 0 && column < int(wanted.size()))
         m_context.document.selectBand(wanted[std::size_t(column)]->id);
-}
-
-void SkyCompare::mouseMoveEvent(QMouseEvent* event)
-{
-    if (event->buttons() & Qt::LeftButton)
-        aimAt(event->position());
-}
-
-void SkyCompare::keyPressEvent(QKeyEvent* event)
-{
-    switch (event->key()) {
-    case Qt::Key_Up: emit aimed(std::min(90.0, m_elevation + 1.0), m_bearing); break;
-    case Qt::Key_Down: emit aimed(std::max(1.0, m_elevation - 1.0), m_bearing); break;
-    case Qt::Key_Left: emit aimed(m_elevation, std::fmod(m_bearing + 355.0, 360.0)); break;
-    case Qt::Key_Right: emit aimed(m_elevation, std::fmod(m_bearing + 5.0, 360.0)); break;
-    default: Canvas::keyPressEvent(event);
-    }
 }
 
 } // namespace vetchling::app

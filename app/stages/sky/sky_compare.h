@@ -1,19 +1,19 @@
 #pragma once
 /// Several antennas over one another: their lobes in one cut, and below it every band in one table.
 
-#include "app/view/canvas.h"
+#include "app/view/aimed_canvas.h"
 #include "core/study/skies.h"
 
 #include <memory>
 
 namespace vetchling::app {
 
-class SkyCompare final : public Canvas {
+class SkyCompare final : public AimedCanvas {
     Q_OBJECT
 public:
     explicit SkyCompare(ViewContext& context);
-    /// @param skies may be null @param elevation, bearing degrees, where one looks
-    void show(std::shared_ptr<const std::vector<study::Skies>> skies, double elevation, double bearing);
+    /// @param skies may be null
+    void show(std::shared_ptr<const std::vector<study::Skies>> skies);
     void render(Sketch& sketch, const QSizeF& size) override;
     /// Only the table, as another view's lower part. Returns its height.
     double paintTable(Sketch& sketch, const QRectF& area) const;
@@ -23,13 +23,9 @@ public:
     /// Who leads on the selected band, by how much, in words by size; empty where there are no two.
     [[nodiscard]] QString lead() const;
 
-signals:
-    void aimed(double elevation, double bearing);
-
 protected:
     void mousePressEvent(QMouseEvent* event) override;
-    void mouseMoveEvent(QMouseEvent* event) override;
-    void keyPressEvent(QKeyEvent* event) override;
+    void aimAt(QPointF p) override;
 
 private:
     struct Dial {
@@ -43,10 +39,8 @@ private:
     /// dBi where one looks; nothing where the antenna has no field on that band.
     [[nodiscard]] std::optional<double> gainOf(const study::Skies& skies, const Id& band) const;
     void paintDial(Sketch& sketch, const Dial& dial) const;
-    void aimAt(QPointF p);
 
     std::shared_ptr<const std::vector<study::Skies>> m_skies;
-    double m_elevation = 20.0, m_bearing = 0.0;
 };
 
 } // namespace vetchling::app

@@ -42,9 +42,8 @@ public:
             m_dial->setAim(elevation, bearing);
             refresh();
         };
-        connect(m_dial, &LobeDial::aimed, this, look);
-        connect(m_flat, &FlatSky::aimed, this, look);
-        connect(m_compare, &SkyCompare::aimed, this, look);
+        for (AimedCanvas* view : std::initializer_list<AimedCanvas*>{m_dial, m_flat, m_compare})
+            connect(view, &AimedCanvas::aimed, this, look);
         connect(&m_desk, &SkyDesk::gridReady, this, &SkyStage::refresh);
         connect(&m_desk, &SkyDesk::comparisonReady, this, &SkyStage::refresh);
         connect(&solver(), &SolveService::detailReady, this, &SkyStage::aimOnce);
@@ -179,8 +178,10 @@ private:
         if (comparing)
             m_desk.wantComparison();
         const study::Spot* spot = this->spot();
-        m_flat->show(spot ? m_desk.grid() : nullptr, m_dial->elevation(), m_dial->bearing(), spot ? gainAt(*spot) : 0.0);
-        m_compare->show(m_desk.comparison(), m_dial->elevation(), m_dial->bearing());
+        for (AimedCanvas* view : std::initializer_list<AimedCanvas*>{m_flat, m_compare})
+            view->setAim(m_dial->elevation(), m_dial->bearing());
+        m_flat->show(spot ? m_desk.grid() : nullptr, spot ? gainAt(*spot) : 0.0);
+        m_compare->show(m_desk.comparison());
     }
 
     /// Antennas to be compared are rows of the ledger: it is made anew when others are there, or distances are told otherwise.
