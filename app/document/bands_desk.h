@@ -34,7 +34,7 @@ public:
     /// What is known of it; null where there is none.
     [[nodiscard]] std::shared_ptr<const study::LengthMap> map() const { return m_map; }
     [[nodiscard]] const Faults& mapFaults() const { return m_mapFaults; }
-    [[nodiscard]] bool mapping() const { return m_run && !m_run->finished(); }
+    [[nodiscard]] bool mapping() const { return m_run && !m_run->finished() && (!m_map || m_map->progress() < 1.0); }
     void cancelMap();
 
     void wantSettings();

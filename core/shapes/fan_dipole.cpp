@@ -24,7 +24,10 @@ public:
         return coreText("core", "Two to five pairs of legs on one feedpoint, each for a band of its own.");
     }
 
-    std::string layout(const AntennaShape& shape) const override { return std::to_string(pairsOf(shape)); }
+    std::string layout(const AntennaShape& shape) const override
+    {
+        return std::to_string(pairsOf(shape)) + (onSpacers(shape) ? " on spacers" : "");
+    }
 
     std::vector<ParameterSpec> parameters(const AntennaShape& shape) const override
     {
@@ -34,17 +37,12 @@ public:
         all.push_back(choiceSpec("fan_by", coreText("core", "Pairs held apart by"), hangsGroup,
                                  {coreText("core", "their slope"), coreText("core", "spacers")},
                                  coreText("core", "spacers: each shorter pair runs along below the one above it")));
-        all.push_back(lengthSpec("spacer_m", coreText("core", "Spacing of the pairs"), hangsGroup, {0.3, 0.001, 5.0},
-                                 coreText("core", "where spacers hold them; close pairs act on one another"), 0.006));
-        all.push_back({"fan_deg",
-                       coreText("core", "Angle between pairs"),
-                       hangsGroup,
-                       Quantity::Angle,
-                       14.0,
-                       10.0,
-                       30.0,
-                       {},
-                       coreText("core", "each shorter pair hangs steeper by so much; narrow fans act on one another")});
+        if (onSpacers(shape))
+            all.push_back(lengthSpec("spacer_m", coreText("core", "Spacing of the pairs"), hangsGroup, {0.3, 0.001, 5.0},
+                                     coreText("core", "close pairs act on one another"), 0.006));
+        else
+            all.push_back(angleSpec("fan_deg", coreText("core", "Angle between pairs"), hangsGroup, {14.0, 10.0, 30.0},
+                                    coreText("core", "each shorter pair hangs steeper by so much; narrow fans act on one another")));
         all.push_back({"pair_count",
                        coreText("core", "Pairs of legs"),
                        lengthGroup,
@@ -76,11 +74,10 @@ public:
     void settle(AntennaShape& shape) const override
     {
         constexpr double clear = 1.5; // m above ground
-        double& spacer = shape.parameters["spacer_m"];
-        spacer = std::min(spacer, 0.1 * value(shape, legKey(pairsOf(shape)))); // it goes out from the centre on a slant
         double lowest = 0.0;
         for (int pair = 1; pair <= pairsOf(shape); ++pair) {
-            const double down = std::asin(1.0 / std::max(1.0, value(shape, "leg_m"))) + (pair - 1) * radians(value(shape, "fan_deg"));
+            const double down = std::asin(1.0 / std::max(1.0, value(shape, "leg_m"))) +
+                                (pair - 1) * (onSpacers(shape) ? 0.0 : radians(value(shape, "fan_deg")));
             lowest = std::max(lowest, value(shape, legKey(pair)) * std::sin(down));
         }
         shape.parameters["apex_height_m"] = std::max(shape.parameters["apex_height_m"], lowest + clear);
@@ -124,7 +121,7 @@ public:
             return Fault{"end_height_m",
                          {coreText("core", "the end would hang %1 below the centre, but a side is only %2 long; raise the end"),
                           Measure{drop, units::Quantity::Length}, Measure{leg, units::Quantity::Length}}};
-        const bool spacers = value(shape, "fan_by") > 0.5;
+        const bool spacers = onSpacers(shape);
         const double slope = std::asin(drop / leg), step = spacers ? 0.0 : radians(value(shape, "fan_deg"));
         if (slope + (pairs - 1) * step > radians(88.0))
             return Fault{"fan_deg", coreText("core", "the shortest pair would hang straight down; take a smaller angle or raise the ends")};
@@ -188,6 +185,12 @@ private:
                                                coreText("core", "leg, fifth pair")};
     static std::string pairText(int pair, PairTexts& texts) { return texts[pair - 1]; }
 
+    /// From the shape alone, as the layout depends on it.
+    static bool onSpacers(const AntennaShape& shape)
+    {
+        const auto found = shape.parameters.find("fan_by");
+        return found != shape.parameters.end() && found->second > 0.5;
+    }
     static int pairsOf(const AntennaShape& shape) { return countOf(shape, "pair_count", fewestPairs, mostPairs); }
 };
 

@@ -103,6 +103,22 @@ std::vector<QStringList> SettingsChart::cells() const
     return out;
 }
 
+/// Of the width, for each column: what is out of reach has the most to say, and stands beside the slope and R.
+std::vector<double> SettingsChart::sharesOf(int columns) const
+{
+    const bool slopes = columns > 4 + int(m_chart->levers.fine.size()); // band, setting, under, R
+    std::vector<double> shares(std::size_t(columns), 1.0);
+    shares.front() = 0.7;
+    shares.back() = 0.6;
+    shares[std::size_t(columns) - (slopes ? 3 : 2)] = 1.5;
+    double sum = 0.0;
+    for (double share : shares)
+        sum += share;
+    for (double& share : shares)
+        share /= sum;
+    return shares;
+}
+
 QRectF SettingsChart::tableArea(const QSizeF& size) const
 {
     const double height = lineHeight * double(rows().size() + 1);
@@ -134,19 +150,21 @@ void SettingsChart::renderTable(Sketch& sketch, const QRectF& area) const
         return;
     const auto shown = rows();
     const int columns = int(lines.front().size());
-    const double first = 0.11 * area.width(), pitch = (area.width() - first) / std::max(1, columns - 1);
+    const std::vector<double> shares = sharesOf(columns);
     for (std::size_t i = 0; i < lines.size(); ++i) {
         const double y = area.top() + lineHeight * double(i);
         if (i > 0 && shown[i - 1]->band == m_context.document.selectedBand())
             sketch.painter().fillRect(QRectF(area.left(), y + 1, area.width(), lineHeight - 2), c.leafPale);
+        double x = area.left() + 4.0;
         for (int column = 0; column < columns; ++column) {
-            const double x = area.left() + 4.0 + (column == 0 ? 0.0 : first + pitch * (column - 1));
+            const double wide = shares[std::size_t(column)] * area.width();
             const bool out = i > 0 && !shown[i - 1]->reached;
             sketch.painter().setFont(sketch.theme().font(i == 0 ? 12 : 13, column < 2 && i > 0));
             sketch.painter().setPen(i == 0 ? c.inkSoft : out ? c.brick : c.ink);
-            const QRectF cell(x, y, (column == 0 ? first : pitch) - 6.0, lineHeight);
+            const QRectF cell(x, y, wide - 6.0, lineHeight);
             sketch.painter().drawText(cell, Qt::AlignLeft | Qt::AlignVCenter,
                                       sketch.painter().fontMetrics().elidedText(lines[i][column], Qt::ElideRight, int(cell.width())));
+            x += wide;
         }
         sketch.line({area.left(), y + lineHeight - 0.5}, {area.right(), y + lineHeight - 0.5}, c.hairline);
     }

@@ -32,6 +32,7 @@ protected:
 private:
     [[nodiscard]] std::vector<const study::SettingRow*> rows() const;
     [[nodiscard]] QRectF tableArea(const QSizeF& size) const;
+    [[nodiscard]] std::vector<double> sharesOf(int columns) const;
     void paintChart(Sketch& sketch, const QRectF& area) const;
     [[nodiscard]] const study::SettingRow* rowAt(QPointF p) const;
 

@@ -154,11 +154,11 @@ private:
             refresh();
         });
         m_page->header()->addWidget(m_pair, 0, Qt::AlignTop);
-        auto* voltage = new QCheckBox(tr("Voltage"));
-        voltage->setObjectName(QStringLiteral("showVoltage"));
-        voltage->setToolTip(tr("The ribbon shows voltage instead of current"));
-        connect(voltage, &QCheckBox::toggled, m_scene, &Scene::setVoltage);
-        m_page->header()->addWidget(voltage, 0, Qt::AlignTop);
+        m_voltage = new QCheckBox(tr("Voltage"));
+        m_voltage->setObjectName(QStringLiteral("showVoltage"));
+        m_voltage->setToolTip(tr("The ribbon shows voltage instead of current"));
+        connect(m_voltage, &QCheckBox::toggled, m_scene, &Scene::setVoltage);
+        m_page->header()->addWidget(m_voltage, 0, Qt::AlignTop);
         m_sideButton = qobject_cast<QToolButton*>(group->buttons().front());
         m_page->header()->addLayout(box);
         m_page->header()->setAlignment(box, Qt::AlignTop);
@@ -330,6 +330,7 @@ private:
             m_pair->addItems(pairs);
         }
         m_pair->setVisible(!m_pairs.isEmpty());
+        m_voltage->setVisible(!choicesShown());
         if (choicesShown() && !m_choices.offers(m_kind))
             m_sideButton->click();
         else if (choicesShown())
@@ -385,6 +386,7 @@ private:
     std::map<Choices::Kind, QToolButton*> m_choiceButtons;
     QToolButton* m_sideButton = nullptr;
     QComboBox* m_pair = nullptr;
+    QCheckBox* m_voltage = nullptr;
     QStringList m_pairs;  ///< on show in it
     std::string m_layout; ///< family and layout the ledger was made for
     Id m_antennaShown;
