@@ -113,6 +113,9 @@ private:
         keyed(tr("Antenna before"), QKeySequence(tr("Ctrl+PgUp")), "", [&w] { w.document().stepCurrent(-1); });
         m_shortcuts.push_back({tr("Up, Down, wheel"), tr("Step a value; with Shift finer")});
         m_shortcuts.push_back({tr("Left, Right"), tr("Band before or after, in the strip")});
+        m_shortcuts.push_back({tr("Space, arrows"), tr("Next ring of the drawing, and move it")});
+        m_shortcuts.push_back({tr("Delete"), tr("The corner of that ring, of a wire drawn by hand")});
+        m_shortcuts.push_back({tr("Arrows, Enter"), tr("A length on the map, a setting: choose and take")});
     }
 
     MainWindow& m_window;

@@ -118,7 +118,8 @@ Result<Compensation> compensate(Library& library, const Question& asked, const W
         const Coverage &a = *(*then)->band(w->id), &b = *(*now)->band(w->id);
         if (!a.solved() || !b.solved())
             continue;
-        out.bands.push_back({w->id, a.lowestSwr, b.lowestSwr, usableShare(a), usableShare(b),
+        out.bands.push_back({w->id, a.lowestSwr, b.lowestSwr, usableShare(a), usableShare(b), a.wholeTo - a.wholeFrom,
+                             b.wholeTo - b.wholeFrom,
                              coilLoss(library, question.subject, w->band.centre(), watch),
                              coilLoss(library, after.subject, w->band.centre(), watch)});
         out.scoreBefore += weightOf(w->wish) * out.bands.back().shareBefore;

@@ -10,6 +10,7 @@ struct CompensatedBand {
     Id band;
     double swrBefore = 0.0, swrAfter = 0.0;     ///< lowest in the band
     double shareBefore = 0.0, shareAfter = 0.0; ///< see usableShare
+    double widthBefore = 0.0, widthAfter = 0.0; ///< Hz under the limit round its dip, beyond the band's edges too
     double lossBefore = 0.0, lossAfter = 0.0;   ///< dB in coils, of the power into the line
 };
 

@@ -526,6 +526,26 @@ TEST(ReferenceVertical, RadiatesAlikeAllRoundAndNothingUpwards)
     EXPECT_LT(east, 2.0);
 }
 
+// ---- two bands on one antenna
+
+TEST(Favoured, IsTheOwnBandWithTheLowerSwr)
+{
+    study::Curve curve;
+    curve.question.subject.shape = shapeOf("two-band-whip", {}, 14.2e6);
+    const double lower = shapes::familyOf(curve.question.subject.shape).tuned(curve.question.subject.shape)[1].frequency;
+    curve.question.bands = {{{"low", 0.98 * lower, 1.02 * lower}, Wish::Must, "low", {}}, {{"20 m", 14e6, 14.35e6}, Wish::Must, "20", {}}};
+    for (double swr : {2.4, 1.2}) {
+        Coverage c;
+        c.band = curve.question.bands[curve.bands.size()].band;
+        c.lowestSwr = swr;
+        c.verdict = Verdict::Partly;
+        curve.bands.push_back(c);
+    }
+    EXPECT_EQ(curve.favoured(), (std::pair<Id, Id>{"20", "low"}));
+    curve.bands[0].lowestSwr = 1.25; // no matter
+    EXPECT_TRUE(curve.favoured().first.empty());
+}
+
 // ---- a coil near the feed
 
 // A wire whose second resonance lies above its band: the coil draws it down farther than the first.

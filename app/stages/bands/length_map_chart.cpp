@@ -13,7 +13,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double left = 70.0, right = 14.0, top = 24.0, scoreHeight = 44.0, bottom = 46.0, tallest = 40.0, petalHeight = 3.0;
+constexpr double left = 70.0, right = 14.0, top = 24.0, scoreHeight = 44.0, bottom = 46.0, tallest = 60.0, petalHeight = 3.0;
 
 QColor mixed(const QColor& from, const QColor& to, double part)
 {

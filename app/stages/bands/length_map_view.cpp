@@ -176,11 +176,13 @@ void LengthMapView::refreshCompensation()
     const shapes::Family& family = document().family();
     const shapes::AntennaShape& shape = document().antenna().shape;
     const auto value = [&](const char* key) { return valueWords(found->values.at(key), family.spec(shape, key)->quantity, system()); };
-    QStringList bands;
+    QStringList bands, widths;
     double worst = 0.0;
     for (const study::CompensatedBand& b : found->bands) {
         if (std::abs(b.swrAfter - b.swrBefore) > 0.05 && std::min(b.swrAfter, b.swrBefore) < swrCap)
             bands << tr("%1 %2 → %3").arg(bandName(b.band), swrText(b.swrBefore), swrText(b.swrAfter));
+        if (b.widthBefore > 0.0 && b.widthAfter > 0.0)
+            widths << tr("%1 %2 → %3 kHz").arg(bandName(b.band)).arg(b.widthBefore / 1e3, 0, 'f', 0).arg(b.widthAfter / 1e3, 0, 'f', 0);
         worst = std::max(worst, b.lossAfter - b.lossBefore);
     }
     const QString coil = tr("%1 at %2 from the feed, and %3 of wire").arg(value("coil_H"), value("coil_at_m"), value("length_m"));
@@ -191,7 +193,8 @@ void LengthMapView::refreshCompensation()
                         .arg(found->scoreAfter, 0, 'f', 1)
                         .arg(found->scoreBefore, 0, 'f', 1)
                         .arg(bands.isEmpty() ? tr("as before") : bands.join(QStringLiteral(", ")))
-                        .arg(worst, 0, 'f', 1));
+                        .arg(worst, 0, 'f', 1) +
+                    (widths.isEmpty() ? QString() : tr(" Width under the limit: %1.").arg(widths.join(QStringLiteral(", ")))));
 }
 
 void LengthMapView::takeCompensation()

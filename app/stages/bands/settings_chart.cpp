@@ -90,7 +90,8 @@ std::vector<QStringList> SettingsChart::cells() const
         const Coverage& c = row->coverage;
         line << (!row->reached              ? row->beyond > 0.0   ? tr("%1 too far").arg(lengthWords(row->beyond, system))
                                               : row->beyond < 0.0 ? tr("%1 too short").arg(lengthWords(-row->beyond, system))
-                                              : row->solved       ? tr("out of reach")
+                                              : row->solved && links ? tr("%1 at best").arg(swrText(c.lowestSwr))
+                                                     : row->solved       ? tr("out of reach")
                                                                   : tr("no")
                               : c.shareUnderLimit >= 1.0 ? tr("all of it")
                  : c.shareUnderLimit > 0.0  ? tr("%1 – %2").arg(c.underFrom / 1e6, 0, 'f', 2).arg(c.underTo / 1e6, 0, 'f', 2)
@@ -122,7 +123,8 @@ std::vector<double> SettingsChart::sharesOf(int columns) const
 QRectF SettingsChart::tableArea(const QSizeF& size) const
 {
     const double height = lineHeight * double(rows().size() + 1);
-    return {0.0, size.height() - instructionHeight - height, size.width(), height};
+    const bool alone = m_chart && m_chart->levers.coarse.empty(); // links have no curve above them
+    return {0.0, alone ? 6.0 : size.height() - instructionHeight - height, size.width(), height};
 }
 
 void SettingsChart::render(Sketch& sketch, const QSizeF& size)
