@@ -24,6 +24,7 @@ double notchOf(units::Quantity quantity, double value, units::System system)
     case units::Quantity::WireSize: return 1e-4;
     case units::Quantity::Angle: return 1.0;
     case units::Quantity::Power: return 10.0;
+    case units::Quantity::Capacitance: return std::max(5e-12, 0.01 * std::abs(value));
     case units::Quantity::Inductance: return std::max(1e-8, 0.01 * std::abs(value));
     case units::Quantity::Percent: return 0.5;
     case units::Quantity::Plain: break;

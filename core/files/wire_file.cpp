@@ -89,7 +89,8 @@ void readFeeds(const JsonNode& root, const WireNames& names, WireModel& model)
                 feed.voltage = {v[0], v[1]};
         if (const auto t = node.object("transformer", true))
             feed.transformer = Transformer{t->number("ratio", 1.0), t->number("leakage_H", 0.0, true),
-                                           t->number("magnetising_H", 0.0, true), t->number("core_loss_ohm", 0.0, true)};
+                                           t->number("magnetising_H", 0.0, true), t->number("core_loss_ohm", 0.0, true),
+                                           {}, t->number("capacitance_F", 0.0, true)};
         model.feeds.push_back(feed);
     }
 }
@@ -275,7 +276,8 @@ std::string writeWireFile(const WireCase& wires)
             out["feeds"].back()["transformer"] = {{"ratio", t->ratio},
                                                   {"leakage_H", t->leakageInductance},
                                                   {"magnetising_H", t->magnetisingInductance},
-                                                  {"core_loss_ohm", t->coreLoss}};
+                                                  {"core_loss_ohm", t->coreLoss},
+                                                  {"capacitance_F", t->capacitance}};
     }
     out["loads"] = Json::array();
     for (const Load& l : wires.model.loads) {

@@ -17,8 +17,10 @@ TwoPort Transformer::at(double frequency) const
     Complex across = coreLoss > 0.0 ? 1.0 / coreLoss : 0.0;
     if (magnetisingInductance > 0.0)
         across += 1.0 / Complex{0.0, w * magnetisingInductance};
-    const TwoPort windings =
-        TwoPort::series({0.0, w * leakageInductance}).then(TwoPort::shunt(across)).then(TwoPort::idealTransformer(ratio));
+    const TwoPort windings = TwoPort::shunt({0.0, w * capacitance})
+                                 .then(TwoPort::series({0.0, w * leakageInductance}))
+                                 .then(TwoPort::shunt(across))
+                                 .then(TwoPort::idealTransformer(ratio));
     return ownLine ? windings.then(ownLine->at(frequency)) : windings;
 }
 

@@ -18,7 +18,7 @@ struct OwnLine {
     friend bool operator==(const OwnLine&, const OwnLine&) = default;
 };
 
-/// Seen from the line: the leakage in series with the core's loss and magnetising inductance and with the port's impedance
+/// Seen from the line: a capacitor across it, the leakage in series with the core's loss and magnetising inductance and with the port's impedance
 /// over the ratio, side by side (Terman 1943, sec. 5).
 struct Transformer {
     double ratio = 1.0;                 ///< impedance of the antenna's side over that of the line's
@@ -26,6 +26,7 @@ struct Transformer {
     double magnetisingInductance = 0.0; ///< H, on the line's side; 0: infinite
     double coreLoss = 0.0;              ///< ohm across the line's side; 0: none
     std::optional<OwnLine> ownLine;     ///< between the port and the transformer
+    double capacitance = 0.0;           ///< F, of a capacitor across the line's terminals, against the leakage; 0: none
 
     [[nodiscard]] TwoPort at(double frequency) const;
     /// Impedance at the line for an impedance at the port, ohm.

@@ -47,6 +47,8 @@ void addEndFedFeed(std::vector<ParameterSpec>& all, double ratio, double lossPer
                                  coreText("core", "inductance; too little lifts the SWR on the lowest band. 0: not counted")));
     all.push_back(inductanceSpec("leakage_H", coreText("core", "Leakage inductance"), feedGroup, {0.0, 0.0, 1e-4},
                                  coreText("core", "on the line's side; spoils the highest bands. 0: not counted")));
+    all.push_back(capacitanceSpec("capacitor_F", coreText("core", "Capacitor across the line"), feedGroup, {0.0, 0.0, 1e-8},
+                                  coreText("core", "at the transformer, against its leakage and for the upper bands. 0: none")));
     addPlace(all);
 }
 
@@ -70,7 +72,7 @@ BuiltAntenna endFedFrame(const Family& family, const AntennaShape& shape, std::v
     out.model.wires.push_back(makeWire(wireOf(shape, "counterpoise"), "counterpoise", returnPath(family, shape, feed)));
     out.model.feeds.push_back({0, 0.0, 1.0});
     out.portReference = portReference;
-    out.transformer = transformer(v("transformer_ratio"), v("transformer_loss_percent"), v("winding_H"), v("leakage_H"));
+    out.transformer = transformer(v("transformer_ratio"), v("transformer_loss_percent"), v("winding_H"), v("leakage_H"), v("capacitor_F"));
     out.highVoltageFeed = true;
     out.feedPoint = feed;
     out.handles.push_back({coreText("core", "feed"), feed, {"feed_height_m"}});

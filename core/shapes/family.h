@@ -265,8 +265,9 @@ Wire makeWire(const WireChoice& choice, std::string id, std::vector<Vec3> points
 /// Adds the position parameters every family has.
 void addPlace(std::vector<ParameterSpec>& specs);
 /// A transformer at the feed; none where it would change nothing. The loss, into 50 ohm on its line side, is all in the core.
-/// @param winding, leakage H on the line's side; 0: not counted
-std::optional<Transformer> transformer(double ratio, double lossPercent = 0.0, double winding = 0.0, double leakage = 0.0);
+/// @param winding, leakage H on the line's side; 0: not counted @param capacitor F across the line's terminals
+std::optional<Transformer> transformer(double ratio, double lossPercent = 0.0, double winding = 0.0, double leakage = 0.0,
+                                       double capacitor = 0.0);
 /// The antenna's own line, with a transformer at its lower end where the ratio is not 1.
 std::optional<Transformer> ownLine(const OwnLine& line, double ratio = 1.0);
 /// The ratio of a transformer at the feed, "transformer_ratio".

@@ -189,13 +189,13 @@ Wire makeWire(const WireChoice& choice, std::string id, std::vector<Vec3> points
     return wire;
 }
 
-std::optional<Transformer> transformer(double ratio, double lossPercent, double winding, double leakage)
+std::optional<Transformer> transformer(double ratio, double lossPercent, double winding, double leakage, double capacitor)
 {
     constexpr double matched = 50.0;
-    if (ratio == 1.0 && lossPercent == 0.0 && winding == 0.0 && leakage == 0.0)
+    if (ratio == 1.0 && lossPercent == 0.0 && winding == 0.0 && leakage == 0.0 && capacitor == 0.0)
         return std::nullopt;
     const double lost = 0.01 * lossPercent;
-    return Transformer{ratio, leakage, winding, lost > 0.0 ? matched * (1.0 - lost) / lost : 0.0};
+    return Transformer{ratio, leakage, winding, lost > 0.0 ? matched * (1.0 - lost) / lost : 0.0, {}, capacitor};
 }
 
 std::optional<Transformer> ownLine(const OwnLine& line, double ratio)

@@ -40,6 +40,11 @@ ParameterSpec angleSpec(std::string key, std::string label, const char* group, B
     return specOf(Quantity::Angle, std::move(key), std::move(label), group, bounds, std::move(help));
 }
 
+ParameterSpec capacitanceSpec(std::string key, std::string label, const char* group, Bounds bounds, std::string help)
+{
+    return specOf(Quantity::Capacitance, std::move(key), std::move(label), group, bounds, std::move(help));
+}
+
 ParameterSpec inductanceSpec(std::string key, std::string label, const char* group, Bounds bounds, std::string help)
 {
     return specOf(Quantity::Inductance, std::move(key), std::move(label), group, bounds, std::move(help));

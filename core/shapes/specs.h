@@ -17,6 +17,7 @@ ParameterSpec sizeSpec(std::string key, std::string label, const char* group, Bo
 ParameterSpec numberSpec(std::string key, std::string label, const char* group, Bounds bounds, std::string help = {});
 ParameterSpec percentSpec(std::string key, std::string label, const char* group, Bounds bounds, std::string help = {});
 ParameterSpec angleSpec(std::string key, std::string label, const char* group, Bounds bounds, std::string help = {});
+ParameterSpec capacitanceSpec(std::string key, std::string label, const char* group, Bounds bounds, std::string help = {});
 ParameterSpec inductanceSpec(std::string key, std::string label, const char* group, Bounds bounds, std::string help = {});
 /// @param ratio of a new antenna, to its design frequency
 ParameterSpec frequencySpec(std::string key, std::string label, const char* group, double ratio, std::string help = {});

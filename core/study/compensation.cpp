@@ -9,9 +9,10 @@
 namespace vetchling::study {
 namespace {
 
-constexpr const char *coil = "coil_H", *place = "coil_at_m", *length = "length_m";
+constexpr const char *coil = "coil_H", *place = "coil_at_m", *length = "length_m", *capacitor = "capacitor_F";
 constexpr double lengthReach = 0.06;                                       // either side
 constexpr double strongestCoil = 250.0;                                    // ohm at the lowest wished band: more is a loading coil
+constexpr double leastReactance = 40.0;                  // ohm of the capacitor at the highest wished band: less shorts the line
 constexpr double nearest = 0.01, farthest = 0.24;                          // place, in waves of the lowest wished band
 constexpr double starts[][2] = {{30.0, 0.05}, {80.0, 0.1}, {150.0, 0.05}}; // ohm, waves
 
@@ -78,11 +79,14 @@ Result<Compensation> compensate(Library& library, const Question& asked, const W
     const double lowest = bands.front()->band.centre(), wave = wavelength(lowest);
     const double present = shapes::familyOf(question.subject.shape).value(question.subject.shape, length);
     const double most = strongestCoil / (2.0 * pi * lowest), end = std::min(farthest * wave, 0.5 * present);
-    const std::vector<JointLever> levers{{coil, 0.0, most},
+    const double mostCapacitance = 1.0 / (2.0 * pi * bands.back()->band.centre() * leastReactance);
+    std::vector<JointLever> levers{{coil, 0.0, most},
                                          {place, std::min(nearest * wave, 0.5 * end), end},
                                          {length, (1.0 - lengthReach) * present, (1.0 + lengthReach) * present}};
+    if (shapes::familyOf(question.subject.shape).spec(question.subject.shape, capacitor))
+        levers.push_back({capacitor, 0.0, mostCapacitance});
     JointOptions options;
-    options.mostTries = 90;
+    options.mostTries = 110;
     options.mostSolves = 4000;
     const JointAim aim = aimFor(question);
     Compensation out;
@@ -92,6 +96,7 @@ Result<Compensation> compensate(Library& library, const Question& asked, const W
         shapes::AntennaShape start = question.subject.shape;
         start.parameters[coil] = starts[i][0] / (2.0 * pi * lowest);
         start.parameters[place] = std::min(starts[i][1] * wave, end);
+        start.parameters[capacitor] = 0.1 * mostCapacitance;
         const auto tuned = tuneJointly(start, question.subject.ground, levers, aim, library.tables(), options, watch);
         watch.report(double(i + 1) / double(std::size(starts) + 1));
         if (!tuned) {
@@ -101,7 +106,8 @@ Result<Compensation> compensate(Library& library, const Question& asked, const W
         out.solves += tuned->solves;
         if (tuned->achieved < best) {
             best = tuned->achieved;
-            out.values = {{coil, tuned->values[0]}, {place, tuned->values[1]}, {length, tuned->values[2]}};
+            for (std::size_t lever = 0; lever < levers.size(); ++lever)
+                out.values[levers[lever].parameter] = tuned->values[lever];
         }
     }
     if (watch.stopped())

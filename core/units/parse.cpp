@@ -29,6 +29,7 @@ const UnitTable& unitsOf(Quantity quantity)
     static const UnitTable angle{{"deg", 1.0}, {"°", 1.0}, {"degrees", 1.0}};
     static const UnitTable power{{"w", 1.0}, {"watt", 1.0}, {"watts", 1.0}, {"kw", 1000.0}, {"mw", 0.001}};
     static const UnitTable inductance{{"uh", 1e-6}, {"µh", 1e-6}, {"μh", 1e-6}, {"nh", 1e-9}, {"mh", 1e-3}, {"h", 1.0}};
+    static const UnitTable capacitance{{"pf", 1e-12}, {"nf", 1e-9}, {"uf", 1e-6}, {"µf", 1e-6}, {"μf", 1e-6}, {"f", 1.0}};
     static const UnitTable percent{{"%", 1.0}};
     static const UnitTable plain;
     switch (quantity) {
@@ -39,6 +40,7 @@ const UnitTable& unitsOf(Quantity quantity)
     case Quantity::Angle: return angle;
     case Quantity::Power: return power;
     case Quantity::Inductance: return inductance;
+    case Quantity::Capacitance: return capacitance;
     case Quantity::Percent: return percent;
     case Quantity::Plain: break;
     }
@@ -66,6 +68,7 @@ Unit unwritten(Quantity quantity, const Context& context)
     case Quantity::WireSize: return context.bareIsSi ? Unit{"m", 1.0} : metric ? Unit{"mm", 0.001} : Unit{"in", inch};
     case Quantity::Frequency: return context.bareIsSi ? Unit{"Hz", 1.0} : Unit{"MHz", 1e6};
     case Quantity::Inductance: return context.bareIsSi ? Unit{"H", 1.0} : Unit{"uH", 1e-6};
+    case Quantity::Capacitance: return context.bareIsSi ? Unit{"F", 1.0} : Unit{"pF", 1e-12};
     default: return {};
     }
 }
@@ -80,6 +83,7 @@ std::string example(Quantity quantity)
     case Quantity::Angle: return coreText("core", "write an angle in degrees such as 60");
     case Quantity::Power: return coreText("core", "write a power such as 100 W");
     case Quantity::Inductance: return coreText("core", "write an inductance such as 9 uH");
+    case Quantity::Capacitance: return coreText("core", "write a capacitance such as 100 pF");
     case Quantity::Percent: return coreText("core", "write a percentage such as 1.4");
     case Quantity::Plain: break;
     }

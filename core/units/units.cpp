@@ -61,6 +61,7 @@ std::string format(double value, Quantity quantity, System system)
         return system == System::Metric ? fmt::format("{:.2f} mm", value * 1e3) : fmt::format("{:.3f} in", value / inch);
     case Quantity::Angle: return fmt::format("{:.0f}°", value);
     case Quantity::Power: return fmt::format("{:g} W", value);
+    case Quantity::Capacitance: return fmt::format("{:.0f} pF", value * 1e12);
     case Quantity::Inductance: return fmt::format("{:.2f} µH", value * 1e6);
     case Quantity::Percent: return fmt::format("{:g} %", value);
     case Quantity::Plain: break;

@@ -263,7 +263,7 @@ private:
             add(at + ".ratio",
                 coreText("core", "must be between 0.0001 and 10000; it is the impedance at the antenna over that at the line"));
         for (const auto& [value, key] : {std::pair(t.leakageInductance, "leakage_H"), std::pair(t.magnetisingInductance, "magnetising_H"),
-                                         std::pair(t.coreLoss, "core_loss_ohm")})
+                                         std::pair(t.coreLoss, "core_loss_ohm"), std::pair(t.capacitance, "capacitance_F")})
             if (!(value >= 0.0 && value < 1e9))
                 add(at + "." + key, coreText("core", "must be zero or a positive number"));
         constexpr double leastLoss = 1e-3, leastInductance = 1e-12; // below, hardly anything reaches the antenna

@@ -42,5 +42,20 @@ TEST(TwoPort, PassivePartsAreReciprocal)
         EXPECT_LT(std::abs(p.a * p.d - p.b * p.c - 1.0), 1e-12);
 }
 
+// A leakage of 0.4 uH and its capacitor of C = L / R^2 are half a low-pass section of 50 ohm: far below its cut-off the match is better.
+TEST(Transformers, ACapacitorTakesOutTheLeakage)
+{
+    Transformer plain, compensated;
+    plain.ratio = compensated.ratio = 49.0;
+    plain.leakageInductance = compensated.leakageInductance = 0.4e-6;
+    compensated.capacitance = 0.4e-6 / (50.0 * 50.0);
+    for (double f : {7.1e6, 14.2e6}) {
+        const double without = swr(plain.atLine(49.0 * 50.0, f)), with = swr(compensated.atLine(49.0 * 50.0, f));
+        EXPECT_LT(with, 1.0 + 0.3 * (without - 1.0)) << f;
+    }
+    const Complex open = compensated.atLine(1e12, 7.1e6); // the capacitor alone
+    EXPECT_NEAR(open.imag(), -1.0 / (2.0 * pi * 7.1e6 * compensated.capacitance), 1.0);
+}
+
 } // namespace
 } // namespace vetchling

@@ -146,7 +146,7 @@ void LengthMapView::buildCompensation(Ledger& ledger)
     ledger.line();
     ledger.heading(tr("Shift the harmonics"));
     m_solveCoil = ledger.button(tr("A coil near the feed …"), QStringLiteral("solveCoil"));
-    m_solveCoil->setToolTip(tr("Its inductance, its place and the wire's length are solved for all wanted bands"));
+    m_solveCoil->setToolTip(tr("Its inductance, its place, a capacitor at the transformer and the wire's length are solved for all wanted bands"));
     connect(m_solveCoil, &QPushButton::clicked, this, [this] {
         m_desk.wantCompensation();
         refreshCompensation();
@@ -185,7 +185,10 @@ void LengthMapView::refreshCompensation()
             widths << tr("%1 %2 → %3 kHz").arg(bandName(b.band)).arg(b.widthBefore / 1e3, 0, 'f', 0).arg(b.widthAfter / 1e3, 0, 'f', 0);
         worst = std::max(worst, b.lossAfter - b.lossBefore);
     }
-    const QString coil = tr("%1 at %2 from the feed, and %3 of wire").arg(value("coil_H"), value("coil_at_m"), value("length_m"));
+    const QString coil = found->values.contains("capacitor_F")
+                             ? tr("%1 at %2 from the feed, %4 across the line, and %3 of wire")
+                                   .arg(value("coil_H"), value("coil_at_m"), value("length_m"), value("capacitor_F"))
+                             : tr("%1 at %2 from the feed, and %3 of wire").arg(value("coil_H"), value("coil_at_m"), value("length_m"));
     m_coil->setText((found->helps()
                          ? tr("%1: score %2 instead of %3. SWR: %4. It costs up to %5 dB.")
                          : tr("%1 is the best there is, and no gain: score %2 instead of %3. SWR: %4. It would cost up to %5 dB."))
