@@ -88,9 +88,12 @@ void readFeeds(const JsonNode& root, const WireNames& names, WireModel& model)
             if (const std::vector<double> v = node.numbers("voltage_V", 2); v.size() == 2)
                 feed.voltage = {v[0], v[1]};
         if (const auto t = node.object("transformer", true))
-            feed.transformer = Transformer{t->number("ratio", 1.0), t->number("leakage_H", 0.0, true),
-                                           t->number("magnetising_H", 0.0, true), t->number("core_loss_ohm", 0.0, true),
-                                           {}, t->number("capacitance_F", 0.0, true)};
+            feed.transformer = Transformer{t->number("ratio", 1.0),
+                                           t->number("leakage_H", 0.0, true),
+                                           t->number("magnetising_H", 0.0, true),
+                                           t->number("core_loss_ohm", 0.0, true),
+                                           {},
+                                           t->number("capacitance_F", 0.0, true)};
         model.feeds.push_back(feed);
     }
 }

@@ -18,8 +18,8 @@ struct OwnLine {
     friend bool operator==(const OwnLine&, const OwnLine&) = default;
 };
 
-/// Seen from the line: a capacitor across it, the leakage in series with the core's loss and magnetising inductance and with the port's impedance
-/// over the ratio, side by side (Terman 1943, sec. 5).
+/// Seen from the line: a capacitor across it, the leakage in series with the core's loss and magnetising inductance and with the port's
+/// impedance over the ratio, side by side (Terman 1943, sec. 5).
 struct Transformer {
     double ratio = 1.0;                 ///< impedance of the antenna's side over that of the line's
     double leakageInductance = 0.0;     ///< H, on the line's side

@@ -10,10 +10,10 @@ namespace vetchling::study {
 namespace {
 
 constexpr const char *coil = "coil_H", *place = "coil_at_m", *length = "length_m", *capacitor = "capacitor_F";
-constexpr double lengthReach = 0.06;                                       // either side
-constexpr double strongestCoil = 250.0;                                    // ohm at the lowest wished band: more is a loading coil
-constexpr double leastReactance = 40.0;                  // ohm of the capacitor at the highest wished band: less shorts the line
-constexpr double nearest = 0.01, farthest = 0.24;                          // place, in waves of the lowest wished band
+constexpr double lengthReach = 0.06;              // either side
+constexpr double strongestCoil = 250.0;           // ohm at the lowest wished band: more is a loading coil
+constexpr double leastReactance = 40.0;           // ohm of the capacitor at the highest wished band: less shorts the line
+constexpr double nearest = 0.01, farthest = 0.24; // place, in waves of the lowest wished band
 constexpr double starts[][2] = {{30.0, 0.05}, {80.0, 0.1}, {150.0, 0.05}}; // ohm, waves
 
 std::vector<const WantedBand*> wished(const Question& question)
@@ -81,8 +81,8 @@ Result<Compensation> compensate(Library& library, const Question& asked, const W
     const double most = strongestCoil / (2.0 * pi * lowest), end = std::min(farthest * wave, 0.5 * present);
     const double mostCapacitance = 1.0 / (2.0 * pi * bands.back()->band.centre() * leastReactance);
     std::vector<JointLever> levers{{coil, 0.0, most},
-                                         {place, std::min(nearest * wave, 0.5 * end), end},
-                                         {length, (1.0 - lengthReach) * present, (1.0 + lengthReach) * present}};
+                                   {place, std::min(nearest * wave, 0.5 * end), end},
+                                   {length, (1.0 - lengthReach) * present, (1.0 + lengthReach) * present}};
     if (shapes::familyOf(question.subject.shape).spec(question.subject.shape, capacitor))
         levers.push_back({capacitor, 0.0, mostCapacitance});
     JointOptions options;
@@ -125,8 +125,7 @@ Result<Compensation> compensate(Library& library, const Question& asked, const W
         if (!a.solved() || !b.solved())
             continue;
         out.bands.push_back({w->id, a.lowestSwr, b.lowestSwr, usableShare(a), usableShare(b), a.wholeTo - a.wholeFrom,
-                             b.wholeTo - b.wholeFrom,
-                             coilLoss(library, question.subject, w->band.centre(), watch),
+                             b.wholeTo - b.wholeFrom, coilLoss(library, question.subject, w->band.centre(), watch),
                              coilLoss(library, after.subject, w->band.centre(), watch)});
         out.scoreBefore += weightOf(w->wish) * out.bands.back().shareBefore;
         out.scoreAfter += weightOf(w->wish) * out.bands.back().shareAfter;

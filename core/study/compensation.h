@@ -1,6 +1,6 @@
 #pragma once
-/// Pulling the harmonics where they are wanted: a small coil near the feed, its place, a capacitor across the transformer's line side and the
-/// wire's length solved for all wished bands.
+/// Pulling the harmonics where they are wanted: a small coil near the feed, its place, a capacitor across the transformer's line side and
+/// the wire's length solved for all wished bands.
 
 #include "core/study/length_map.h"
 

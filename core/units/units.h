@@ -23,11 +23,11 @@ struct Context {
 /// Whether a length may be called so in expressions: letters and digits, and no word that means something else there.
 bool isFreeName(const std::string& name);
 
-/// Reads "10.16 m", "33ft 4 1/2in", "40' 6", "14.1", "7080 kHz", "14 AWG", "#14", "2.5 mm2", "60 deg", "9 uH", "100 pF", "=lambda/2*0.97"; where
-/// a frequency is asked, "20 m" too, for the centre of that band.
-/// Returns SI: m, Hz, m of diameter for WireSize, degrees for Angle, W, H, and plain numbers as they are (percent too).
-/// A number without a unit is in the unit that format() shows: m or ft, cm or in, mm or in for a wire, MHz. So is an expression of
-/// such numbers alone, "=2*10"; `lambda`, `m`, `cm`, `mm`, `ft` and `in` in it are lengths, and `f` is the design frequency in MHz.
+/// Reads "10.16 m", "33ft 4 1/2in", "40' 6", "14.1", "7080 kHz", "14 AWG", "#14", "2.5 mm2", "60 deg", "9 uH", "100 pF", "=lambda/2*0.97";
+/// where a frequency is asked, "20 m" too, for the centre of that band. Returns SI: m, Hz, m of diameter for WireSize, degrees for Angle,
+/// W, H, and plain numbers as they are (percent too). A number without a unit is in the unit that format() shows: m or ft, cm or in, mm or
+/// in for a wire, MHz. So is an expression of such numbers alone, "=2*10"; `lambda`, `m`, `cm`, `mm`, `ft` and `in` in it are lengths, and
+/// `f` is the design frequency in MHz.
 Result<double> parse(const std::string& text, Quantity quantity, const Context& context = {});
 /// What was typed with the unit it was meant in, so that it keeps its meaning in the other system: "33" in feet is "33 ft".
 std::string withUnit(const std::string& typed, Quantity quantity, const Context& context = {});

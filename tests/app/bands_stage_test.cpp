@@ -1,6 +1,7 @@
 /// The views of Bands and Sky by hand: coverage, segments, the map, the finder, the settings, the whole sky, antennas compared.
 #include "tests/app/app_fixture.h"
 
+#include "app/plots/pair_chart.h"
 #include "app/plots/scene/scene.h"
 #include "app/plots/scene/solids.h"
 #include "app/stages/bands/coverage_rows.h"
@@ -252,6 +253,34 @@ TEST_F(BandsStageTest, ACoilNearTheFeedIsSolvedAndTaken)
     }
 }
 
+TEST_F(BandsStageTest, TheFavouriteIsWhatTheMapCutsFor)
+{
+    chooseAntenna(1);
+    show("bands");
+    ASSERT_TRUE(settle());
+    choose("favourite", 1 + 8); // 10 m
+    EXPECT_EQ(document().design().operation.favourite, document().design().operation.bands[8].id);
+    showView("map");
+    ASSERT_TRUE(waitForSentence("Click to take"));
+    EXPECT_TRUE(find<QPushButton>("takeFavourite")->isHidden() ||
+                find<QPushButton>("takeFavourite")->text().contains(QStringLiteral("10 m")));
+    document().undoStack().undo();
+    EXPECT_TRUE(document().design().operation.favourite.empty());
+}
+
+TEST_F(BandsStageTest, APlanIsTakenOutAgain)
+{
+    show("bands");
+    ASSERT_TRUE(settle());
+    const std::size_t before = document().design().operation.bands.size();
+    click("fold ranges");
+    choose("bandPlan", 4); // marine
+    EXPECT_GT(document().design().operation.bands.size(), before);
+    QTest::qWait(50);
+    click("takePlan");
+    EXPECT_EQ(document().design().operation.bands.size(), before);
+}
+
 // ---- settings and finder
 
 TEST_F(BandsStageTest, SettingsOfAWhipAreTakenAndPrinted)
@@ -363,6 +392,37 @@ TEST_F(BandsStageTest, ANamedLengthIsFollowedByExpressions)
     click("forget side");
     EXPECT_TRUE(document().antenna().named.empty());
     EXPECT_NEAR(parameter("leg_m"), 9.9, 1e-9) << "what followed it keeps its value";
+}
+
+TEST_F(BandsStageTest, TheRibbonShowsVoltageOnRequest)
+{
+    show("shape");
+    ASSERT_TRUE(settle());
+    auto* scene = find<Scene>("shapeScene");
+    const QImage current = scene->grab().toImage();
+    find<QCheckBox>("showVoltage")->click();
+    EXPECT_NE(scene->grab().toImage(), current);
+    find<QCheckBox>("showVoltage")->click();
+    EXPECT_EQ(scene->grab().toImage(), current);
+}
+
+TEST_F(BandsStageTest, WhatIsTradedIsChosen)
+{
+    chooseAntenna(4); // the loaded dipole
+    show("shape");
+    ASSERT_TRUE(settle());
+    click("viewTrade");
+    auto* pair = find<QComboBox>("tradePair");
+    ASSERT_EQ(pair->count(), 2);
+    EXPECT_TRUE(find<QWidget>("showVoltage")->isHidden());
+    choose("tradePair", 1);
+    auto* chart = find<PairChart>("pairChart");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return chart->filled(); }, 60000));
+    const double before = parameter("coil_place_percent");
+    QTest::mouseClick(chart, Qt::LeftButton, {}, chart->placeOf(1).toPoint());
+    EXPECT_NE(parameter("coil_place_percent"), before);
+    document().undoStack().undo();
+    EXPECT_EQ(parameter("coil_place_percent"), before);
 }
 
 // A wall in front of a wire hides it, and from behind the wire is in front of the wall.

@@ -14,6 +14,9 @@
 #include "tests/core/shape_helpers.h"
 
 #include <algorithm>
+#include <atomic>
+#include <chrono>
+#include <thread>
 
 namespace vetchling {
 namespace {
@@ -375,6 +378,68 @@ TEST(LengthMap, AColumnThatCannotBeBuiltSaysWhy)
     EXPECT_FALSE(map->columns[2].fault.empty());
     ASSERT_TRUE(map->bestAllRound.has_value());
     EXPECT_LT(*map->bestAllRound, 2u);
+}
+
+// Told to stop, a map keeps what it has and ends; what it has is judged.
+TEST(LengthMap, IsCancelledAndKeepsWhatItHas)
+{
+    const Demo demo;
+    const auto question = study::mapQuestionOf(demo.design, demo.antenna("Wall end-fed 40"), {}, 15.0, 25.0, 200);
+    ASSERT_TRUE(question.ok());
+    study::Queue queue;
+    std::atomic<int> changes{0};
+    study::MapRun run(
+        std::make_shared<em::GroundTableCache>(), [&](study::Queue::Work work) { return queue.batch(std::move(work)); }, *question,
+        [&] { ++changes; });
+    while (changes < 3)
+        std::this_thread::sleep_for(std::chrono::milliseconds(2));
+    run.cancel();
+    for (int i = 0; i < 5000 && !run.finished(); ++i)
+        std::this_thread::sleep_for(std::chrono::milliseconds(2));
+    EXPECT_TRUE(run.finished());
+    const auto map = run.map();
+    const auto computed = std::count_if(map->columns.begin(), map->columns.end(), [](const study::MapColumn& c) { return c.computed(); });
+    EXPECT_GE(computed, 3);
+    EXPECT_LT(map->progress(), 1.0);
+    EXPECT_TRUE(map->bestAllRound.has_value());
+}
+
+TEST(Configurations, EachBandIsTakenWhereItsSwrIsLowest)
+{
+    const auto curveOf = [](std::vector<double> swrs) {
+        auto curve = std::make_shared<study::Curve>();
+        for (double swr : swrs) {
+            Coverage c;
+            c.lowestSwr = swr;
+            c.verdict = swr > 0.0 ? Verdict::Partly : Verdict::OnRequest;
+            curve->bands.push_back(c);
+        }
+        return study::CurvePointer(curve);
+    };
+    const auto best = study::bestByBand({curveOf({1.2, 9.0, 0.0}), curveOf({3.0, 1.5, 4.0})});
+    ASSERT_EQ(best.size(), 3u);
+    EXPECT_EQ(best[0].configuration, 0u);
+    EXPECT_EQ(best[1].configuration, 1u);
+    EXPECT_EQ(best[2].configuration, 1u) << "one that was not solved is worse than any that was";
+}
+
+TEST(Aim, WithoutABearingIsWhereItIsStrongest)
+{
+    const em::Solution solution = solved(dipole(20.3, 12.0, averageSoil), 7.1e6); // along x: broadside is y
+    const em::FarField field(solution);
+    study::Aim aim{radians(30), {}};
+    EXPECT_NEAR(std::abs(std::sin(study::azimuthTowards(field, aim))), 1.0, 1e-6);
+    EXPECT_NEAR(study::gainTowards(field, aim), field.gain(radians(30), 0.5 * pi), 1e-9);
+    aim.azimuth = 0.0;
+    EXPECT_LT(study::gainTowards(field, aim), field.gain(radians(30), 0.5 * pi));
+    EXPECT_NEAR(study::passedThrough(1.0), 1.0, 1e-12);
+    EXPECT_NEAR(study::passedThrough(3.0), 0.75, 1e-12);
+    EXPECT_EQ(study::passedThrough(HUGE_VAL), 0.0);
+    Operation operation;
+    operation.aimElevation = 12.0;
+    EXPECT_FALSE(study::aimOf(operation).azimuth.has_value());
+    operation.aimBearing = 90.0;
+    EXPECT_NEAR(*study::aimOf(operation).azimuth, 0.0, 1e-12); // east
 }
 
 // ---- ratios

@@ -65,7 +65,8 @@ INSTANTIATE_TEST_SUITE_P(Others, Understood,
                                            Typed{"7080000 Hz", Quantity::Frequency, 7.08e6}, Typed{"60", Quantity::Angle, 60.0},
                                            Typed{"60°", Quantity::Angle, 60.0}, Typed{"060 deg", Quantity::Angle, 60.0},
                                            Typed{"100 W", Quantity::Power, 100.0}, Typed{"1.5 kW", Quantity::Power, 1500.0},
-                                           Typed{"100 pF", Quantity::Capacitance, 1e-10}, Typed{"47", Quantity::Capacitance, 47e-12}, Typed{"9 uH", Quantity::Inductance, 9e-6}, Typed{"9", Quantity::Inductance, 9e-6},
+                                           Typed{"100 pF", Quantity::Capacitance, 1e-10}, Typed{"47", Quantity::Capacitance, 47e-12},
+                                           Typed{"9 uH", Quantity::Inductance, 9e-6}, Typed{"9", Quantity::Inductance, 9e-6},
                                            Typed{"9.5 µH", Quantity::Inductance, 9.5e-6}, Typed{"1.4 %", Quantity::Percent, 1.4},
                                            Typed{"49", Quantity::Plain, 49.0}));
 
@@ -125,8 +126,8 @@ INSTANTIATE_TEST_SUITE_P(
         Shown{0.0005, Quantity::Length, System::Imperial, "0.02 in"}, Shown{0.0064, Quantity::SmallLength, System::Imperial, "1/4 in"},
         Shown{7.08e6, Quantity::Frequency, System::Metric, "7.080 MHz"}, Shown{1.63e-3, Quantity::WireSize, System::Metric, "1.63 mm"},
         Shown{60.0, Quantity::Angle, System::Metric, "60°"}, Shown{100.0, Quantity::Power, System::Metric, "100 W"},
-        Shown{8.19e-6, Quantity::Inductance, System::Metric, "8.19 µH"}, Shown{1e-10, Quantity::Capacitance, System::Metric, "100 pF"}, Shown{1.4, Quantity::Percent, System::Metric, "1.4 %"},
-        Shown{49.0, Quantity::Plain, System::Metric, "49"}));
+        Shown{8.19e-6, Quantity::Inductance, System::Metric, "8.19 µH"}, Shown{1e-10, Quantity::Capacitance, System::Metric, "100 pF"},
+        Shown{1.4, Quantity::Percent, System::Metric, "1.4 %"}, Shown{49.0, Quantity::Plain, System::Metric, "49"}));
 
 // What is shown can be typed again and means the same to the shown digits.
 TEST(Units, ShownValuesReadBack)

@@ -146,7 +146,8 @@ void LengthMapView::buildCompensation(Ledger& ledger)
     ledger.line();
     ledger.heading(tr("Shift the harmonics"));
     m_solveCoil = ledger.button(tr("A coil near the feed …"), QStringLiteral("solveCoil"));
-    m_solveCoil->setToolTip(tr("Its inductance, its place, a capacitor at the transformer and the wire's length are solved for all wanted bands"));
+    m_solveCoil->setToolTip(
+        tr("Its inductance, its place, a capacitor at the transformer and the wire's length are solved for all wanted bands"));
     connect(m_solveCoil, &QPushButton::clicked, this, [this] {
         m_desk.wantCompensation();
         refreshCompensation();

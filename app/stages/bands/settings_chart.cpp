@@ -88,11 +88,11 @@ std::vector<QStringList> SettingsChart::cells() const
         for (const std::string& key : m_chart->levers.fine)
             line << settingWords(shape, key, row->values.at(key), system);
         const Coverage& c = row->coverage;
-        line << (!row->reached              ? row->beyond > 0.0   ? tr("%1 too far").arg(lengthWords(row->beyond, system))
-                                              : row->beyond < 0.0 ? tr("%1 too short").arg(lengthWords(-row->beyond, system))
+        line << (!row->reached              ? row->beyond > 0.0      ? tr("%1 too far").arg(lengthWords(row->beyond, system))
+                                              : row->beyond < 0.0    ? tr("%1 too short").arg(lengthWords(-row->beyond, system))
                                               : row->solved && links ? tr("%1 at best").arg(swrText(c.lowestSwr))
-                                                     : row->solved       ? tr("out of reach")
-                                                                  : tr("no")
+                                              : row->solved          ? tr("out of reach")
+                                                                     : tr("no")
                               : c.shareUnderLimit >= 1.0 ? tr("all of it")
                  : c.shareUnderLimit > 0.0  ? tr("%1 – %2").arg(c.underFrom / 1e6, 0, 'f', 2).arg(c.underTo / 1e6, 0, 'f', 2)
                                             : tr("nothing; %1 at best").arg(swrText(c.lowestSwr)));
