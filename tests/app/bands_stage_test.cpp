@@ -163,6 +163,42 @@ TEST_F(BandsStageTest, WishesStartFromWhatIsOpen)
     EXPECT_EQ(document().design().operation.bands[8].wish, Wish::Nice);
 }
 
+// An empty site: every new view says what is missing, or is not offered.
+TEST_F(BandsStageTest, NothingIsSilentOnAnEmptySite)
+{
+    window().fileDesk().openNew(Design{});
+    show("bands");
+    for (const char* view : {"bands map", "bands settings", "bands finder"})
+        EXPECT_TRUE(find<QWidget>(view)->isHidden()) << view;
+    EXPECT_TRUE(sentence().contains(QStringLiteral("Add an antenna"))) << sentence().toStdString();
+    show("sky");
+    for (const char* view : {"skyRound", "skyAgainst", "skyCut"}) {
+        click(view);
+        window().grab();
+        EXPECT_TRUE(sentence().contains(QStringLiteral("Add an antenna"))) << view << sentence().toStdString();
+    }
+    EXPECT_FALSE(solver().busyInBackground());
+}
+
+// An antenna without a wanted band: the map, the finder and the coil ask for one.
+TEST_F(BandsStageTest, WithoutAWantedBandTheViewsAskForOne)
+{
+    chooseAntenna(1);
+    document().edit({}, {}, [](Design& d) {
+        for (WantedBand& w : d.operation.bands)
+            w.wish = Wish::No;
+    });
+    for (const char* view : {"coverage", "map", "finder"}) {
+        showView(view);
+        EXPECT_TRUE(sentence().contains(QStringLiteral("No band is wanted yet"))) << view << sentence().toStdString();
+    }
+    showView("map");
+    click("solveCoil");
+    auto* words = find<QLabel>("coilWords");
+    EXPECT_TRUE(QTest::qWaitFor([&] { return words->text().contains(QStringLiteral("no band is wanted")); }, 20000))
+        << words->text().toStdString();
+}
+
 // ---- map
 
 TEST_F(BandsStageTest, TheMapTakesALengthAndItIsUndone)
