@@ -188,6 +188,8 @@ void registerAll()
         registerWait(wait);
     for (const Wait& wait : measureBands())
         registerWait(wait);
+    for (const Wait& wait : measureSpread())
+        registerWait(wait);
     for (const Wait& wait : measureFirstStrip(5))
         registerWait(wait);
 #endif

@@ -2,8 +2,10 @@
 
 #include "app/window/main_window.h"
 #include "app/window/start.h"
+#include "core/design/variants.h"
 #include "core/files/data_folder.h"
 #include "core/files/design_file.h"
+#include "core/study/comparison.h"
 #include "core/study/map_run.h"
 #include "core/study/settings.h"
 
@@ -24,6 +26,7 @@ namespace vetchling::bench {
 namespace {
 
 constexpr double coarseMapGoal = 300.0, coldMapGoal = 8000.0, warmMapGoal = 2000.0, settingsGoal = 2000.0;
+constexpr double coldSpreadGoal = 3000.0, warmSpreadGoal = 1000.0, variantsGoal = 2000.0;
 constexpr double largeDragGoal = 100.0, galleryGoal = 5000.0;
 constexpr double dragGoal = 33.0, drag95Goal = 60.0, ratioGoal = 10.0, firstStripGoal = 500.0; // ms
 
@@ -179,6 +182,33 @@ std::vector<Wait> measureBands()
             {"map-cold", cold.whole, coldMapGoal},
             {"map-warm", warm.whole, warmMapGoal},
             {"settings", settings, settingsGoal}};
+}
+
+std::vector<Wait> measureSpread()
+{
+    const auto design = files::readDesign(files::findDataFolder() + "/demo/gannet-skerry.vetchling");
+    const study::SpreadQuestion asked = study::spreadQuestionOf(*design, design->antennas.front());
+    const auto tables = std::make_shared<em::GroundTableCache>();
+    const auto time = [&](const auto& work) {
+        QElapsedTimer timer;
+        timer.start();
+        study::Library library(tables, 64);
+        work(library);
+        return double(timer.nsecsElapsed()) / 1e6;
+    };
+    const auto spread = [&](study::Library& library) { (void)study::spreadOf(library, asked); };
+    const double cold = time(spread), warm = time(spread);
+    Antenna varied = design->antennas.front();
+    for (int i = 1; i < 10; ++i) {
+        const Id variant = addVariant(varied, {}, "variant");
+        findVariant(varied, variant)->values["end_height_m"] = 6.0 + 0.3 * i;
+    }
+    const study::ComparisonQuestion ten = study::comparisonOf(*design, varied, "as drawn");
+    const double compared = time([&](study::Library& library) {
+        for (std::size_t row = 0; row < ten.antennas.size(); ++row)
+            (void)study::comparedOf(library, ten, row);
+    });
+    return {{"spread-cold", cold, coldSpreadGoal}, {"spread-warm", warm, warmSpreadGoal}, {"ten-variants", compared, variantsGoal}};
 }
 
 std::vector<Wait> measureDrags(int steps)

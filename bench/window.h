@@ -17,6 +17,8 @@ std::vector<Wait> measureDrags(int steps);
 /// A map of 60 lengths of the demo's end-fed over all its bands: its coarse picture, and all of it, with no tables and with warm ones; the
 /// chart of settings of the demo's whip; a drag while a map is being computed.
 std::vector<Wait> measureBands();
+/// The spread of the demo's first antenna over all bands, with no tables and with warm ones; ten variants of it compared, warm.
+std::vector<Wait> measureSpread();
 /// From the start of a new process to its first complete strip: with no tables kept, and with those that an earlier run left.
 std::vector<Wait> measureFirstStrip(int runs);
 

@@ -1,5 +1,6 @@
 #include "cli/chosen.h"
 
+#include "core/design/variants.h"
 #include "core/files/design_file.h"
 
 #include <CLI/CLI.hpp>
@@ -31,6 +32,16 @@ Result<std::size_t> chosenPlace(const Request& request, const Design& design)
     return Fault{"--antenna", "there is no antenna '" + request.antenna + "' in this design"};
 }
 
+Result<Antenna> chosenVariant(const Request& request, const Antenna& antenna)
+{
+    if (request.variant.empty())
+        return antenna;
+    for (const Variant& v : antenna.variants)
+        if (v.name == request.variant || v.id == request.variant)
+            return asVariant(antenna, v.id);
+    return Fault{"--variant", fmt::format("{} has no variant '{}'", antenna.name, request.variant)};
+}
+
 Result<Chosen> chosenAntenna(const Request& request)
 {
     Result<Design> design = files::readDesign(request.design);
@@ -39,11 +50,14 @@ Result<Chosen> chosenAntenna(const Request& request)
     const Result<std::size_t> place = chosenPlace(request, *design);
     if (!place)
         return place.faults();
-    const Antenna* found = &design->antennas[*place];
+    const Result<Antenna> varied = chosenVariant(request, design->antennas[*place]);
+    if (!varied)
+        return varied.faults();
+    const Antenna* found = &*varied;
     const Result<std::size_t> configuration = chosenConfiguration(request, found->shape);
     if (!configuration)
         return configuration.faults();
-    const study::Subject subject{found->shape, design->site.soil.ground(), *configuration};
+    const study::Subject subject = study::questionOf(*design, *found, {}, *configuration).subject;
     Result<shapes::BuiltAntenna> built = shapes::buildOver(subject.shape, subject.ground, subject.configuration);
     if (!built)
         return built.faults();
@@ -56,6 +70,7 @@ CLI::App* addAntennaCommand(CLI::App& app, const std::shared_ptr<Request>& reque
     CLI::App* command = app.add_subcommand(name, help);
     command->add_option("design", request->design, "design file (.vetchling)")->required();
     command->add_option("--antenna", request->antenna, "name or id of the antenna; the first one if left out");
+    command->add_option("--variant", request->variant, "name or id of its variant; the antenna as drawn if left out");
     command->add_option("--configuration", request->configuration, "name or number of the configuration, 1 the innermost");
     command->callback([request, &status, run] { status = run(*request); });
     return command;

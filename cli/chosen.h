@@ -14,7 +14,7 @@ class App;
 namespace vetchling::cli {
 
 struct Request {
-    std::string design, antenna, family, output, goal, soil, configuration;
+    std::string design, antenna, variant, family, output, goal, soil, configuration;
     std::vector<std::string> settings, vary;
     double frequency = 0.0, resistance = 0.0, permittivity = 13.0, conductivity = 0.005;
     bool list = false, csv = false;
@@ -31,6 +31,8 @@ struct Chosen {
 Result<std::size_t> chosenConfiguration(const Request& request, const shapes::AntennaShape& shape);
 /// By name or id, the first one where none is named.
 Result<std::size_t> chosenPlace(const Request& request, const Design& design);
+/// The antenna, or its variant where the request names one.
+Result<Antenna> chosenVariant(const Request& request, const Antenna& antenna);
 /// Reads the design, picks the antenna by name or id (the first one where none is named) and builds it over the site's soil.
 Result<Chosen> chosenAntenna(const Request& request);
 /// Adds a command on one antenna of a design, with the options that say which; `status` receives the exit code.

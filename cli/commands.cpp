@@ -4,6 +4,7 @@
 #include "cli/design_commands.h"
 #include "cli/family_commands.h"
 #include "cli/output.h"
+#include "cli/spread_commands.h"
 #include "core/em/far_field.h"
 #include "core/em/near_field.h"
 #include "core/em/sensitivity.h"
@@ -217,6 +218,7 @@ int run(int argc, char** argv)
 
     addDesignCommands(app, status);
     addBandCommands(app, status);
+    addSpreadCommands(app, status);
     addFamilyCommands(app, status);
 
     try {

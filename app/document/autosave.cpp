@@ -59,7 +59,7 @@ void Autosave::write()
         return;
     }
     const Faults faults =
-        files::writeWhole(m_path.toStdString(), m_document.path().toStdString() + '\n' + files::writeDesign(m_document.design()));
+        files::writeWhole(m_path.toStdString(), m_document.path().toStdString() + '\n' + files::writeDesign(m_document.stored()));
     if (!faults.empty() && !m_failing)
         emit failed(
             tr("No copy of unsaved work can be kept in %1; save it yourself, and check that the folder can be written.").arg(m_folder));

@@ -14,8 +14,9 @@ namespace {
 class EditCommand final : public QUndoCommand {
 public:
     struct State {
-        DesignPointer design;
+        DesignPointer stored;
         Id current;
+        ChosenVariants chosen;
     };
 
     EditCommand(Document& document, const QString& text, QString key, State before, State after)
@@ -34,8 +35,8 @@ public:
         return true;
     }
 
-    void undo() override { m_document.replace(m_before.design, m_before.current); }
-    void redo() override { m_document.replace(m_after.design, m_after.current); }
+    void undo() override { m_document.replace(m_before.stored, m_before.current, m_before.chosen); }
+    void redo() override { m_document.replace(m_after.stored, m_after.current, m_after.chosen); }
 
 private:
     Document& m_document;
@@ -54,11 +55,20 @@ Id successor(const Design& before, const Id& current, const Design& after)
 
 } // namespace
 
-Document::Document(QObject* parent) : QObject(parent), m_design(std::make_shared<const Design>()) { m_undo.setUndoLimit(500); }
-
-void Document::take(DesignPointer design, const Id& current)
+Document::Document(QObject* parent) : QObject(parent), m_design(std::make_shared<const Design>()), m_stored(m_design)
 {
-    m_design = std::move(design);
+    m_undo.setUndoLimit(500);
+}
+
+void Document::take(DesignPointer stored, const Id& current, const ChosenVariants& chosen)
+{
+    m_stored = std::move(stored);
+    m_chosen = chosen;
+    std::erase_if(m_chosen, [&](const auto& choice) {
+        const Antenna* antenna = findAntenna(*m_stored, choice.first);
+        return !antenna || !findVariant(*antenna, choice.second);
+    });
+    m_design = m_chosen.empty() ? m_stored : std::make_shared<const Design>(shown(*m_stored, m_chosen));
     m_antenna = findAntenna(*m_design, current);
     m_current = m_antenna ? current : Id();
     if (!findBand(*m_design, m_selectedBand))
@@ -72,7 +82,7 @@ void Document::setCurrent(const Id& antenna)
     emit leaving();
     if (!findAntenna(*m_design, antenna))
         return;
-    take(m_design, antenna);
+    take(m_stored, antenna, m_chosen);
     selectOwnBand();
     emit currentChanged();
 }
@@ -137,7 +147,102 @@ void Document::edit(const QString& text, const QString& mergeKey, const std::fun
     static quint64 serial = 0;
     if (mergeKey.isEmpty() || !m_lastKey.startsWith(mergeKey + QLatin1Char('#')))
         m_lastKey = mergeKey.isEmpty() ? QString() : QStringLiteral("%1#%2").arg(mergeKey).arg(++serial);
-    m_undo.push(new EditCommand(*this, text, m_lastKey, {m_design, m_current}, {std::move(after), current}));
+    if (m_chosen.empty())
+        push(text, std::move(after), current, m_chosen);
+    else
+        push(text, std::make_shared<const Design>(vetchling::stored(std::move(*after), *m_stored, m_chosen)), current, m_chosen);
+}
+
+void Document::push(const QString& text, DesignPointer stored, const Id& current, const ChosenVariants& chosen)
+{
+    m_undo.push(new EditCommand(*this, text, m_lastKey, {m_stored, m_current, m_chosen}, {std::move(stored), current, chosen}));
+}
+
+Id Document::variant() const
+{
+    const auto chosen = m_chosen.find(m_current);
+    return chosen == m_chosen.end() ? Id() : chosen->second;
+}
+
+void Document::setVariant(const Id& variant)
+{
+    if (!hasAntenna() || variant == this->variant() || (!variant.empty() && !findVariant(antenna(), variant)))
+        return;
+    emit leaving();
+    m_lastKey.clear();
+    ChosenVariants chosen = m_chosen;
+    chosen.erase(m_current);
+    if (!variant.empty())
+        chosen[m_current] = variant;
+    const double frequency = m_antenna->shape.designFrequency;
+    take(m_stored, m_current, chosen);
+    if (m_antenna->shape.designFrequency != frequency)
+        selectOwnBand();
+    emit designChanged();
+    emit variantChanged();
+}
+
+void Document::editVariants(const QString& text, const std::function<void(Antenna& stored, Id& chosen)>& change)
+{
+    if (!hasAntenna())
+        return;
+    emit leaving();
+    m_lastKey.clear();
+    auto after = std::make_shared<Design>(*m_stored);
+    ChosenVariants chosen = m_chosen;
+    Id here = variant();
+    change(*findAntenna(*after, m_current), here);
+    chosen.erase(m_current);
+    if (!here.empty())
+        chosen[m_current] = here;
+    if (*after == *m_stored && chosen == m_chosen)
+        return;
+    push(text, std::move(after), m_current, chosen);
+}
+
+void Document::addVariant(const QString& name)
+{
+    editVariants(tr("add a variant"), [&](Antenna& a, Id& chosen) { chosen = vetchling::addVariant(a, chosen, name.toStdString()); });
+}
+
+void Document::removeVariant(const Id& variant)
+{
+    editVariants(tr("remove a variant"), [&](Antenna& a, Id& chosen) {
+        std::erase_if(a.variants, [&](const Variant& v) { return v.id == variant; });
+        if (chosen == variant)
+            chosen.clear();
+    });
+}
+
+void Document::renameVariant(const Id& variant, const QString& name)
+{
+    const std::string wanted = name.trimmed().toStdString();
+    if (wanted.empty())
+        return;
+    editVariants(tr("rename a variant"), [&](Antenna& a, Id&) {
+        std::vector<std::string> taken;
+        for (const Variant& v : a.variants)
+            if (v.id != variant)
+                taken.push_back(v.name);
+        if (Variant* v = findVariant(a, variant))
+            v->name = freeName(wanted, taken);
+    });
+}
+
+void Document::noteVariant(const Id& variant, const QString& note)
+{
+    editVariants(tr("note on a variant"), [&](Antenna& a, Id&) {
+        if (Variant* v = findVariant(a, variant))
+            v->note = note.toStdString();
+    });
+}
+
+void Document::makeVariantTheAntenna(const QString& nameBefore)
+{
+    editVariants(tr("make a variant the antenna"), [&](Antenna& a, Id& chosen) {
+        if (takeVariant(a, chosen, nameBefore.toStdString()))
+            chosen.clear();
+    });
 }
 
 void Document::editAntenna(const QString& text, const QString& mergeKey, const std::function<void(Antenna&)>& change)
@@ -230,7 +335,7 @@ Faults Document::openText(const QString& text, const QString& name)
 
 Faults Document::save(const QString& path)
 {
-    if (Faults faults = files::saveDesign(*m_design, path.toStdString()); !faults.empty())
+    if (Faults faults = files::saveDesign(*m_stored, path.toStdString()); !faults.empty())
         return faults;
     m_path = path;
     m_recovered = false;
@@ -249,23 +354,26 @@ void Document::setDesign(Design design, const QString& path)
     m_selectedBand.clear();
     nameNewThings(design);
     const Id first = design.antennas.empty() ? Id() : design.antennas.front().id;
-    take(std::make_shared<const Design>(std::move(design)), first);
+    take(std::make_shared<const Design>(std::move(design)), first, {});
     emit designReplaced();
     emit pathChanged();
     emit designChanged();
     emit currentChanged();
 }
 
-void Document::replace(DesignPointer design, const Id& current)
+void Document::replace(DesignPointer stored, const Id& current, const ChosenVariants& chosen)
 {
     const bool moved = current != m_current;
+    const Id variantBefore = variant();
     const double frequency = m_antenna ? m_antenna->shape.designFrequency : 0.0;
-    take(std::move(design), current);
+    take(std::move(stored), current, chosen);
     if (m_antenna && (moved || m_antenna->shape.designFrequency != frequency))
         selectOwnBand();
     emit designChanged();
     if (moved)
         emit currentChanged();
+    else if (variant() != variantBefore)
+        emit variantChanged();
 }
 
 } // namespace vetchling::app

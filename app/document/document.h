@@ -2,6 +2,7 @@
 /// The open design: what is shown, edited, undone and saved. Owns no widget. Things are referred to by their ids.
 
 #include "core/design/design.h"
+#include "core/design/variants.h"
 
 #include <QObject>
 #include <QString>
@@ -19,8 +20,11 @@ class Document : public QObject {
 public:
     explicit Document(QObject* parent = nullptr);
 
+    /// As it is looked at: with the chosen variants in their antennas' places.
     [[nodiscard]] const Design& design() const { return *m_design; }
     [[nodiscard]] DesignPointer snapshot() const { return m_design; }
+    /// As it is saved: each antenna as drawn.
+    [[nodiscard]] const Design& stored() const { return *m_stored; }
     [[nodiscard]] QUndoStack& undoStack() { return m_undo; }
 
     /// Id of the antenna on show; empty if there is none.
@@ -29,6 +33,17 @@ public:
     [[nodiscard]] const Antenna& antenna() const { return *m_antenna; }
     [[nodiscard]] const shapes::Family& family() const { return shapes::familyOf(antenna().shape); }
     void setCurrent(const Id& antenna);
+    /// Which variant of the current antenna is looked at and changed; empty: as drawn.
+    [[nodiscard]] Id variant() const;
+    void setVariant(const Id& variant);
+    /// Keeps what is looked at as a new variant, and looks at that.
+    void addVariant(const QString& name);
+    void removeVariant(const Id& variant);
+    void renameVariant(const Id& variant, const QString& name);
+    void noteVariant(const Id& variant, const QString& note);
+    /// The variant that is looked at becomes the antenna as drawn, and that one a variant.
+    void makeVariantTheAntenna(const QString& nameBefore);
+
     /// Which of its configurations an antenna is looked at in, 0 the innermost.
     [[nodiscard]] std::size_t configuration(const Id& antenna) const;
     [[nodiscard]] std::size_t configuration() const { return configuration(m_current); }
@@ -75,22 +90,27 @@ public:
     void markRecovered() { m_recovered = true; }
 
     // For undo commands only.
-    void replace(DesignPointer design, const Id& current);
+    void replace(DesignPointer stored, const Id& current, const ChosenVariants& chosen);
 
 signals:
     void leaving();        ///< the antenna or the design that is shown; comes before anything changes
     void designReplaced(); ///< another document was opened; comes before the others
     void designChanged();  ///< anything in it
     void currentChanged();
+    void variantChanged(); ///< another one is looked at; designChanged comes with it
     void bandSelected();
     void configurationChanged();
     void pathChanged();
 
 private:
-    void take(DesignPointer design, const Id& current);
+    void take(DesignPointer stored, const Id& current, const ChosenVariants& chosen);
+    void push(const QString& text, DesignPointer stored, const Id& current, const ChosenVariants& chosen);
+    /// Changes the current antenna as it is saved, and which variant is looked at.
+    void editVariants(const QString& text, const std::function<void(Antenna& stored, Id& chosen)>& change);
     void selectOwnBand();
 
-    DesignPointer m_design;
+    DesignPointer m_design, m_stored; ///< the same where no variant is chosen
+    ChosenVariants m_chosen;
     QUndoStack m_undo;
     QString m_path, m_lastKey;
     Id m_current, m_selectedBand;

@@ -49,11 +49,13 @@ void nameAll(Design& design, const Namer& name)
     nameAll(design.site.supports, "support", name);
     nameAll(design.site.buildings, "building", name);
     nameAll(design.site.waters, "water", name);
+    nameAll(design.site.farGrounds, "far-ground", name);
     nameAll(design.operation.bands, "band", name);
     nameAll(design.antennas, "antenna", name);
     for (Antenna& antenna : design.antennas) {
         nameAll(antenna.trim.measurements, "measurement", name);
         nameAll(antenna.copies, "copy", name);
+        nameAll(antenna.variants, "variant", name);
     }
 }
 

@@ -4,6 +4,8 @@
 
 #include "core/bands/bands.h"
 #include "core/design/measurement.h"
+#include "core/design/tolerances.h"
+#include "core/design/variant.h"
 #include "core/id.h"
 #include "core/shapes/family.h"
 #include "core/site/site.h"
@@ -29,9 +31,6 @@ struct Allowances {
     friend bool operator==(const Allowances&, const Allowances&) = default;
 };
 
-/// What the user typed for a parameter, kept beside the SI value.
-using TypedTexts = std::map<std::string, std::string>;
-
 /// An antenna as it was at some moment, kept under a name: a milestone to go back to.
 struct StoredCopy {
     Id id;
@@ -51,6 +50,15 @@ struct NamedLength {
     friend bool operator==(const NamedLength&, const NamedLength&) = default;
 };
 
+/// What stands round an antenna and is counted in.
+struct Surroundings {
+    enum class Feed { Open, Terminated };
+    bool metal = false;          ///< supports of metal
+    bool coax = false;           ///< the shield of its own feed line, along its route
+    std::map<Id, Feed> antennas; ///< other antennas that are up, and what their feed ends in
+    friend bool operator==(const Surroundings&, const Surroundings&) = default;
+};
+
 struct Antenna {
     Id id;
     std::string name;
@@ -61,7 +69,10 @@ struct Antenna {
     TrimLog trim;
     bool tuneForLowestSwr = false; ///< else for resonance
     std::string notes;
-    std::vector<StoredCopy> copies; ///< oldest first
+    std::vector<std::string> pictures; ///< paths
+    std::vector<StoredCopy> copies;    ///< oldest first
+    std::vector<Variant> variants;
+    Surroundings surroundings;
     KeptFields kept, keptParameters, keptTyped;
     friend bool operator==(const Antenna&, const Antenna&) = default;
 };
@@ -75,6 +86,7 @@ struct Operation {
     double aimElevation = 20.0;       ///< degrees, where the signal is to go
     std::optional<double> aimBearing; ///< degrees; nothing: wherever it is strongest at that angle
     double power = 100.0;             ///< W
+    Tolerances tolerances;
     units::System system = units::System::Metric;
     KeptFields kept;
     friend bool operator==(const Operation&, const Operation&) = default;

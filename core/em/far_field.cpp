@@ -136,9 +136,34 @@ Result<double> evanescentPower(const Solution& solution, const SpectrumPowers& s
 
 } // namespace
 
+ReflectionZone reflectionZone(double height, double elevation, double wavelength)
+{
+    // paths longer than the shortest by half a wave: sqrt(x^2 + h^2) = x cos e + h sin e + lambda / 2
+    const double c = std::cos(elevation), s = std::max(std::sin(elevation), 1e-6), whole = height * s + 0.5 * wavelength;
+    const double root = std::sqrt(std::max(0.0, whole * whole - s * s * height * height));
+    return {(c * whole - root) / (s * s), (c * whole + root) / (s * s)};
+}
+
+double zoneBeyond(double height, double elevation, double wavelength, double distance)
+{
+    constexpr int steps = 64;
+    const ReflectionZone zone = reflectionZone(height, elevation, wavelength);
+    double all = 0.0, beyond = 0.0;
+    for (int i = 0; i < steps; ++i) {
+        const double x = zone.from + (zone.to - zone.from) * (i + 0.5) / steps;
+        const double detour = std::hypot(x, height) - x * std::cos(elevation) - height * std::sin(elevation);
+        const double counts = 1.0 + std::cos(2.0 * pi * detour / wavelength); // from 2 in the middle to 0 at the edge
+        all += counts;
+        const double step = (zone.to - zone.from) / steps; // the one that holds the edge counts in part
+        beyond += counts * std::clamp((x + 0.5 * step - distance) / step, 0.0, 1.0);
+    }
+    return all > 0.0 ? beyond / all : 0.0;
+}
+
 FarField::FarField(const Solution& solution)
-    : m_kind(solution.model->ground.kind), m_permittivity(solution.model->ground.complexPermittivity(solution.frequency)),
-      m_waveNumber(waveNumber(solution.frequency)), m_inputPower(solution.inputPower)
+    : m_beyond(solution.model->beyond), m_frequency(solution.frequency), m_kind(solution.model->ground.kind),
+      m_permittivity(solution.model->ground.complexPermittivity(solution.frequency)), m_waveNumber(waveNumber(solution.frequency)),
+      m_inputPower(solution.inputPower)
 {
     addRuns(solution);
 }
@@ -148,6 +173,7 @@ void FarField::addRuns(const Solution& solution)
     const Mesh& mesh = *solution.mesh;
     std::vector<double> along, radius, angle, cosine, sine; // of the quadrature points of one run; m from its centre
     std::vector<Complex> moment;                            // their current times weight
+    double all = 0.0;
     for (std::size_t first = 0, last = 0; first < mesh.elements.size(); first = last) {
         const Element& start = mesh.elements[first];
         for (last = first + 1; last < mesh.elements.size(); ++last) {
@@ -170,6 +196,8 @@ void FarField::addRuns(const Solution& solution)
                 along.push_back(dot(element.at(rule.node[q]) - run.centre, run.tangent));
                 radius.push_back(element.radiusAt(rule.node[q]));
                 moment.push_back(0.5 * element.length * rule.weight[q] * currentOn(mesh.degree, local, rule.node[q]));
+                all += std::abs(moment.back());
+                m_height += std::abs(moment.back()) * element.at(rule.node[q]).z;
             }
         }
         run.step = largestPhaseStep / run.halfLength;
@@ -187,6 +215,7 @@ void FarField::addRuns(const Solution& solution)
         }
         m_runs.push_back(std::move(run));
     }
+    m_height = all > 0.0 ? m_height / all : 0.0;
 }
 
 /// Adds I(q) exp(jk r.c) times the theta and phi parts of a tangent, for all azimuths.
@@ -235,21 +264,46 @@ std::vector<RadiationVectors> FarField::vectorRow(double elevation, const std::v
 
 RadiationVectors FarField::vectors(double elevation, double azimuth) const { return vectorRow(elevation, {azimuth}).front(); }
 
+namespace {
+
+/// Fresnel's coefficients over a soil.
+Reflection fresnel(Complex permittivity, double elevation)
+{
+    const double c = std::cos(elevation);
+    const Complex nu0{0.0, std::sin(elevation)}, nu1 = std::sqrt(c * c - permittivity);
+    return {(permittivity * nu0 - nu1) / (permittivity * nu0 + nu1), (nu0 - nu1) / (nu0 + nu1)};
+}
+
+} // namespace
+
 Reflection FarField::reflection(double elevation) const
 {
     if (m_kind == GroundKind::FreeSpace)
         return {0.0, 0.0};
     if (m_kind == GroundKind::Perfect)
         return {1.0, -1.0};
-    const double c = std::cos(elevation);
-    const Complex nu0{0.0, std::sin(elevation)}, nu1 = std::sqrt(c * c - m_permittivity);
-    return {(m_permittivity * nu0 - nu1) / (m_permittivity * nu0 + nu1), (nu0 - nu1) / (nu0 + nu1)};
+    return fresnel(m_permittivity, elevation);
+}
+
+Reflection FarField::blended(const FarSector& sector, double elevation) const
+{
+    const Reflection near = reflection(elevation), far = fresnel(sector.ground.complexPermittivity(m_frequency), elevation);
+    const double part = zoneBeyond(m_height, elevation, wavelength(m_frequency), sector.distance);
+    return {(1.0 - part) * near.tm + part * far.tm, (1.0 - part) * near.te + part * far.te};
+}
+
+Reflection FarField::reflection(double elevation, double azimuth) const
+{
+    for (const FarSector& sector : m_beyond)
+        if (m_kind != GroundKind::FreeSpace && sector.holds(azimuth))
+            return blended(sector, elevation);
+    return reflection(elevation);
 }
 
 FarField::Intensity FarField::intensity(double elevation, double azimuth) const
 {
     const RadiationVectors n = vectors(elevation, azimuth);
-    const Reflection r = reflection(elevation);
+    const Reflection r = reflection(elevation, azimuth);
     const double front = waveImpedance * m_waveNumber * m_waveNumber / (32.0 * pi * pi);
     return {front * std::norm(n.theta + r.tm * n.imageTheta), front * std::norm(n.phi - r.te * n.imagePhi)};
 }
@@ -262,11 +316,18 @@ double FarField::gain(double elevation, double azimuth) const
 
 std::vector<double> FarField::gainRow(double elevation, const std::vector<double>& azimuths) const
 {
-    const Reflection r = reflection(elevation);
+    const Reflection near = reflection(elevation);
+    std::vector<Reflection> far;
+    for (const FarSector& sector : m_beyond)
+        far.push_back(m_kind == GroundKind::FreeSpace ? near : blended(sector, elevation));
     const double front = waveImpedance * m_waveNumber * m_waveNumber / (8.0 * pi * m_inputPower);
     std::vector<double> row;
     row.reserve(azimuths.size());
-    for (const RadiationVectors& n : vectorRow(elevation, azimuths)) {
+    const std::vector<RadiationVectors> vectors = vectorRow(elevation, azimuths);
+    for (std::size_t a = 0; a < azimuths.size(); ++a) {
+        const RadiationVectors& n = vectors[a];
+        const auto sector = std::find_if(m_beyond.begin(), m_beyond.end(), [&](const FarSector& s) { return s.holds(azimuths[a]); });
+        const Reflection& r = sector == m_beyond.end() ? near : far[std::size_t(sector - m_beyond.begin())];
         const double ratio = front * (std::norm(n.theta + r.tm * n.imageTheta) + std::norm(n.phi - r.te * n.imagePhi));
         row.push_back(ratio > 1e-30 ? 10.0 * std::log10(ratio) : nothing);
     }

@@ -4,6 +4,10 @@
 /// Directions: elevation from the horizon and mathematical azimuth from +x towards +y, radians.
 /// The wave in a direction is the direct one plus the one reflected with Fresnel's coefficients, which is the exact far
 /// field of currents over a plane soil (the ground wave dies out faster than 1/r).
+///
+/// Beyond a shore the reflection is an approximation: the near ground's coefficient and the far one's, weighted by how much of the first
+/// Fresnel zone of the reflection lies on either side (zone: Beckmann and Spizzichino 1963, app. C). For waves under a degree or so, and
+/// for the ground wave along the shore, it says nothing.
 
 #include "core/em/solver.h"
 
@@ -32,10 +36,21 @@ public:
         return other;
     }
 
+    /// The same currents with other grounds far off.
+    [[nodiscard]] FarField over(std::vector<FarSector> beyond) const
+    {
+        FarField other = *this;
+        other.m_beyond = std::move(beyond);
+        return other;
+    }
+
     [[nodiscard]] RadiationVectors vectors(double elevation, double azimuth) const;
     /// Of one elevation and many azimuths, which share most of the work.
     [[nodiscard]] std::vector<RadiationVectors> vectorRow(double elevation, const std::vector<double>& azimuths) const;
+    /// Of the ground under the wires.
     [[nodiscard]] Reflection reflection(double elevation) const;
+    /// Of what the wave meets in that direction.
+    [[nodiscard]] Reflection reflection(double elevation, double azimuth) const;
 
     struct Intensity {
         double vertical, horizontal; ///< W/sr in the two polarisations
@@ -60,11 +75,24 @@ private:
     void addRuns(const Solution& solution);
     static void addRow(const Run& run, Vec3 tangent, Vec3 centre, double k, double elevation, const std::vector<double>& cosine,
                        const std::vector<double>& sine, std::vector<Complex>& theta, std::vector<Complex>& phi);
+    [[nodiscard]] Reflection blended(const FarSector& sector, double elevation) const;
+
     std::vector<Run> m_runs;
+    std::vector<FarSector> m_beyond;
+    double m_frequency, m_height = 0.0; ///< m, mean height of the current
     GroundKind m_kind;
     Complex m_permittivity;
     double m_waveNumber, m_inputPower;
 };
+
+/// Where on the ground a wave is reflected that leaves at an elevation: the first Fresnel zone, from and to, m in plan from under the
+/// source; behind it where negative. @param height m, of the source
+struct ReflectionZone {
+    double from = 0.0, to = 0.0;
+};
+ReflectionZone reflectionZone(double height, double elevation, double wavelength);
+/// Part of that zone beyond a distance, 0 to 1, its middle counting most. @param distance m
+double zoneBeyond(double height, double elevation, double wavelength, double distance);
 
 /// Shares of the input power, each computed on its own; they add to 1 as far as the solution is right.
 struct PowerLedger {

@@ -1,5 +1,6 @@
 #include "core/files/data.h"
 
+#include "core/files/design_parts.h"
 #include "core/files/metal.h"
 
 namespace vetchling::files {
@@ -30,8 +31,10 @@ template <class T, class ReadItem> Result<std::vector<T>> readList(const std::st
 Result<std::vector<Soil>> readSoils(const std::string& path)
 {
     return readList<Soil>(path, "soils", [](const JsonNode& n) {
-        return Soil{n.text("id"), n.text("name"), n.text("source", "", true), n.number("relative_permittivity", 13.0),
-                    n.number("conductivity_S_per_m", 0.005)};
+        Soil soil{n.text("id"), n.text("name"), n.text("source", "", true), n.number("relative_permittivity", 13.0),
+                  n.number("conductivity_S_per_m", 0.005)};
+        readSeasons(n, soil);
+        return soil;
     });
 }
 

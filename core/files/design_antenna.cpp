@@ -6,6 +6,7 @@ namespace vetchling::files {
 namespace {
 
 constexpr std::array<const char*, 2> tuneGoals{"resonance", "lowest swr"};
+constexpr std::array<const char*, 2> neighbourFeeds{"open", "terminated"};
 
 shapes::WireChoice readWireChoice(const JsonNode& node)
 {
@@ -197,6 +198,88 @@ Json copyJson(const StoredCopy& copy)
     return out;
 }
 
+/// Wires of parts by name.
+std::map<std::string, shapes::WireChoice> readPartWires(const JsonNode& wires)
+{
+    std::map<std::string, shapes::WireChoice> out;
+    for (const auto& [part, unused] : wires.json().items())
+        if (const auto wire = wires.object(part))
+            out[part] = readWireChoice(*wire);
+    return out;
+}
+
+/// @param drawn the antenna's own shape, whose parameters are known here
+Variant readVariant(const JsonNode& node, const shapes::AntennaShape& drawn)
+{
+    Variant v;
+    v.id = node.text("id", "", true);
+    v.name = node.text("name");
+    v.note = node.text("note", "", true);
+    v.family = node.text("family", "", true);
+    shapes::AntennaShape shape = drawn;
+    if (!v.family.empty()) {
+        shape.family = v.family;
+        shape.parameters.clear();
+    }
+    if (node.has("design_frequency_Hz")) {
+        readDesignFrequency(node, shape);
+        v.designFrequency = shape.designFrequency;
+    }
+    if (const auto parameters = node.object("parameters", true))
+        for (const auto& [key, unused] : parameters->json().items())
+            v.values[key] = parameters->number(key);
+    if (const auto typed = node.object("typed", true))
+        for (const auto& [key, unused] : typed->json().items())
+            v.typed[key] = typed->text(key);
+    if (const auto wire = node.object("wire", true))
+        v.wire = readWireChoice(*wire);
+    if (const auto wires = node.object("wires", true))
+        v.partWires = readPartWires(*wires);
+    v.kept = node.rest();
+    return v;
+}
+
+Json variantJson(const Variant& v)
+{
+    Json out{{"id", v.id}, {"name", v.name}, {"note", v.note}};
+    if (!v.family.empty())
+        out["family"] = v.family;
+    if (v.designFrequency)
+        out["design_frequency_Hz"] = *v.designFrequency;
+    out["parameters"] = Json::object();
+    for (const auto& [key, value] : v.values)
+        out["parameters"][key] = value;
+    for (const auto& [key, text] : v.typed)
+        out["typed"][key] = text;
+    if (v.wire)
+        out["wire"] = wireChoiceJson(*v.wire);
+    if (v.partWires) {
+        out["wires"] = Json::object();
+        for (const auto& [part, wire] : *v.partWires)
+            out["wires"][part] = wireChoiceJson(wire);
+    }
+    return withKept(std::move(out), v.kept);
+}
+
+Surroundings readSurroundings(const JsonNode& node)
+{
+    Surroundings s;
+    s.metal = node.flag("metal", false);
+    s.coax = node.flag("coax", false);
+    if (const auto antennas = node.object("antennas", true))
+        for (const auto& [id, unused] : antennas->json().items())
+            s.antennas[id] = Surroundings::Feed(wordOf(*antennas, id.c_str(), neighbourFeeds));
+    return s;
+}
+
+Json surroundingsJson(const Surroundings& s)
+{
+    Json out{{"metal", s.metal}, {"coax", s.coax}, {"antennas", Json::object()}};
+    for (const auto& [id, feed] : s.antennas)
+        out["antennas"][id] = neighbourFeeds[std::size_t(feed)];
+    return out;
+}
+
 } // namespace
 
 Antenna readAntenna(const JsonNode& node)
@@ -222,6 +305,11 @@ Antenna readAntenna(const JsonNode& node)
     }
     for (const JsonNode& copy : node.items("copies", true))
         a.copies.push_back(readCopy(copy));
+    for (const JsonNode& variant : node.items("variants", true))
+        a.variants.push_back(readVariant(variant, a.shape));
+    if (const auto surroundings = node.object("surroundings", true))
+        a.surroundings = readSurroundings(*surroundings);
+    a.pictures = readTexts(node, "pictures");
     a.kept = node.rest();
     return a;
 }
@@ -238,6 +326,12 @@ Json antennaJson(const Antenna& a)
         out["named_lengths"].push_back(withKept({{"name", n.name}, {"length_m", n.length}, {"typed", n.typed}}, n.kept));
     for (const StoredCopy& copy : a.copies)
         out["copies"].push_back(copyJson(copy));
+    for (const Variant& variant : a.variants)
+        out["variants"].push_back(variantJson(variant));
+    if (a.surroundings != Surroundings())
+        out["surroundings"] = surroundingsJson(a.surroundings);
+    if (!a.pictures.empty())
+        out["pictures"] = textsJson(a.pictures);
     addKept(out, a.kept);
     return out;
 }

@@ -10,6 +10,37 @@ namespace {
 
 constexpr std::array<const char*, 3> wishes{"no", "nice", "must"};
 
+Tolerances readTolerances(const JsonNode& node)
+{
+    const Tolerances d;
+    Tolerances t{node.number("height_m", d.height, true),
+                 node.number("cut_m", d.cut, true),
+                 node.number("unequal_m", d.unequal, true),
+                 node.number("jacket_m", d.jacket, true),
+                 node.number("soil_conductivity_factor", d.soilConductivity, true),
+                 node.number("soil_permittivity_factor", d.soilPermittivity, true),
+                 {}};
+    for (const char* key : {"height_m", "cut_m", "unequal_m", "jacket_m"})
+        if (!(node.number(key, 0.0, true) >= 0.0))
+            node.faultAt(key, "must be 0 or more");
+    for (const char* key : {"soil_conductivity_factor", "soil_permittivity_factor"})
+        if (!(node.number(key, 1.0, true) >= 1.0))
+            node.faultAt(key, "must be 1 or more");
+    t.kept = node.rest();
+    return t;
+}
+
+Json tolerancesJson(const Tolerances& t)
+{
+    return withKept({{"height_m", t.height},
+                     {"cut_m", t.cut},
+                     {"unequal_m", t.unequal},
+                     {"jacket_m", t.jacket},
+                     {"soil_conductivity_factor", t.soilConductivity},
+                     {"soil_permittivity_factor", t.soilPermittivity}},
+                    t.kept);
+}
+
 Operation readOperation(const JsonNode& node)
 {
     Operation op;
@@ -35,6 +66,8 @@ Operation readOperation(const JsonNode& node)
     if (node.has("aim_bearing_deg"))
         op.aimBearing = node.number("aim_bearing_deg");
     op.power = node.number("power_W", 100.0, true);
+    if (const auto tolerances = node.object("tolerances", true))
+        op.tolerances = readTolerances(*tolerances);
     op.system = node.text("units", "metric", true) == "imperial" ? units::System::Imperial : units::System::Metric;
     if (!(op.swrLimit > 1.0 && op.swrLimit <= 20.0))
         node.faultAt("swr_limit", "must be above 1 and at most 20");
@@ -63,6 +96,8 @@ Json operationJson(const Operation& op)
             band["segments"].push_back({{"name", s.name}, {"from_Hz", s.from}, {"to_Hz", s.to}, {"wish", wishes[std::size_t(s.wish)]}});
         out["bands"].push_back(withKept(std::move(band), w.kept));
     }
+    if (op.tolerances != Tolerances())
+        out["tolerances"] = tolerancesJson(op.tolerances);
     addKept(out, op.kept);
     return out;
 }

@@ -13,6 +13,12 @@ Json siteJson(const Site& site);
 Antenna readAntenna(const JsonNode& node);
 Json antennaJson(const Antenna& antenna);
 
+/// Strings of an optional array member; a fault where one is no text.
+std::vector<std::string> readTexts(const JsonNode& node, const char* key);
+Json textsJson(const std::vector<std::string>& texts);
+/// The soil's dry and wet figures, where it has them.
+void readSeasons(const JsonNode& node, Soil& soil);
+
 /// Index of a word in a list; a fault and 0 if it is none of them.
 template <std::size_t N> std::size_t wordOf(const JsonNode& node, const char* key, const std::array<const char*, N>& words)
 {

@@ -20,6 +20,51 @@ Outline readOutline(const JsonNode& node, const char* key, bool optional)
     return outline;
 }
 
+std::optional<SoilFigures> readFigures(const JsonNode& node, const char* key)
+{
+    const auto figures = node.object(key, true);
+    if (!figures)
+        return std::nullopt;
+    return SoilFigures{figures->number("relative_permittivity", 13.0), figures->number("conductivity_S_per_m", 0.005)};
+}
+
+Json figuresJson(const SoilFigures& f)
+{
+    return {{"relative_permittivity", f.relativePermittivity}, {"conductivity_S_per_m", f.conductivity}};
+}
+
+FarGround readFarGround(const JsonNode& node)
+{
+    FarGround g{node.text("name"),
+                node.number("from_bearing_deg"),
+                node.number("to_bearing_deg"),
+                node.number("distance_m"),
+                node.number("relative_permittivity", 70.0, true),
+                node.number("conductivity_S_per_m", 5.0, true),
+                node.text("id", "", true),
+                {}};
+    if (!(g.distance >= 0.0))
+        node.faultAt("distance_m", "must be 0 or more");
+    if (!(g.relativePermittivity >= 1.0 && g.relativePermittivity <= 200.0))
+        node.faultAt("relative_permittivity", "must be from 1 to 200");
+    if (!(g.conductivity >= 0.0 && g.conductivity <= 100.0))
+        node.faultAt("conductivity_S_per_m", "must be from 0 to 100 S/m");
+    g.kept = node.rest();
+    return g;
+}
+
+Json farGroundJson(const FarGround& g)
+{
+    return withKept({{"id", g.id},
+                     {"name", g.name},
+                     {"from_bearing_deg", g.fromBearing},
+                     {"to_bearing_deg", g.toBearing},
+                     {"distance_m", g.distance},
+                     {"relative_permittivity", g.relativePermittivity},
+                     {"conductivity_S_per_m", g.conductivity}},
+                    g.kept);
+}
+
 Json planPoint(PlanPoint p) { return Json::array({p.x, p.y}); }
 
 Json outlineJson(const Outline& outline)
@@ -34,6 +79,7 @@ Soil readSoil(const JsonNode& node)
 {
     Soil soil{node.text("id", "", true), node.text("name", "", true), node.text("source", "", true),
               node.number("relative_permittivity", 13.0), node.number("conductivity_S_per_m", 0.005)};
+    readSeasons(node, soil);
     soil.kept = node.rest();
     return soil;
 }
@@ -71,12 +117,16 @@ PowerLine readPowerLine(const JsonNode& node)
 
 Json soilJson(const Soil& soil)
 {
-    return withKept({{"id", soil.id},
-                     {"name", soil.name},
-                     {"source", soil.source},
-                     {"relative_permittivity", soil.relativePermittivity},
-                     {"conductivity_S_per_m", soil.conductivity}},
-                    soil.kept);
+    Json out{{"id", soil.id},
+             {"name", soil.name},
+             {"source", soil.source},
+             {"relative_permittivity", soil.relativePermittivity},
+             {"conductivity_S_per_m", soil.conductivity}};
+    if (soil.dry)
+        out["dry"] = figuresJson(*soil.dry);
+    if (soil.wet)
+        out["wet"] = figuresJson(*soil.wet);
+    return withKept(std::move(out), soil.kept);
 }
 
 Json supportJson(const Support& s)
@@ -103,6 +153,31 @@ Json powerLineJson(const PowerLine& line)
 
 } // namespace
 
+void readSeasons(const JsonNode& node, Soil& soil)
+{
+    soil.dry = readFigures(node, "dry");
+    soil.wet = readFigures(node, "wet");
+}
+
+std::vector<std::string> readTexts(const JsonNode& node, const char* key)
+{
+    std::vector<std::string> texts;
+    for (const JsonNode& item : node.items(key, true))
+        if (item.json().is_string())
+            texts.push_back(item.json().get<std::string>());
+        else
+            item.fault("must be a text in quotes");
+    return texts;
+}
+
+Json textsJson(const std::vector<std::string>& texts)
+{
+    Json out = Json::array();
+    for (const std::string& text : texts)
+        out.push_back(text);
+    return out;
+}
+
 Site readSite(const JsonNode& node)
 {
     Site site;
@@ -121,6 +196,11 @@ Site readSite(const JsonNode& node)
         site.powerLine = readPowerLine(*line);
     if (node.has("feed_entry_m"))
         site.feedEntry = readPlanPoint(node, "feed_entry_m");
+    site.coaxRoute = readOutline(node, "coax_route_m", true);
+    for (const JsonNode& g : node.items("far_grounds", true))
+        site.farGrounds.push_back(readFarGround(g));
+    site.notes = node.text("notes", "", true);
+    site.pictures = readTexts(node, "pictures");
     site.kept = node.rest();
     return site;
 }
@@ -141,6 +221,14 @@ Json siteJson(const Site& site)
     if (site.powerLine)
         out["power_line"] = powerLineJson(*site.powerLine);
     out["feed_entry_m"] = planPoint(site.feedEntry);
+    if (!site.coaxRoute.empty())
+        out["coax_route_m"] = outlineJson(site.coaxRoute);
+    for (const FarGround& g : site.farGrounds)
+        out["far_grounds"].push_back(farGroundJson(g));
+    if (!site.notes.empty())
+        out["notes"] = site.notes;
+    if (!site.pictures.empty())
+        out["pictures"] = textsJson(site.pictures);
     addKept(out, site.kept);
     return out;
 }

@@ -65,6 +65,14 @@ public:
         return all;
     }
 
+    /// Straight wires only: the tail goes on where the wire ends.
+    std::optional<AntennaShape> withLowerBand(const AntennaShape& shape, double frequency) const override
+    {
+        if (value(shape, "first_run_m") > 0.0 || moreCorners(shape) > 0 || value(shape, "drop_m") > 0.0)
+            return std::nullopt;
+        return endFedWithTail(shape, frequency);
+    }
+
     void settle(AntennaShape& shape) const override { lowerToReach(*this, shape, "length_m", {"bend_height_m", "end_height_m"}); }
 
     std::vector<TunedLength> tuned(const AntennaShape& shape) const override

@@ -17,6 +17,8 @@ Faults addRun(std::vector<Vec3>& points, double length, double height, double be
 BuiltAntenna endFedFrame(const Family& family, const AntennaShape& shape, std::vector<Vec3> wire, double portReference);
 /// The counterpoise's section, where it is a wire; after the family's own.
 void addCounterpoiseSection(const Family& family, const AntennaShape& shape, BuiltAntenna& out);
+/// The shape as an end-fed with coil and tail for a lower band.
+AntennaShape endFedWithTail(const AntennaShape& shape, double lowerFrequency);
 /// "Wire" and "Counterpoise".
 std::vector<Part> endFedParts();
 /// A short wire cannot climb far: lowers the heights named.

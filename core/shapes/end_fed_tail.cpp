@@ -98,6 +98,21 @@ public:
 
 } // namespace
 
+AntennaShape endFedWithTail(const AntennaShape& shape, double lowerFrequency)
+{
+    const Family& family = endFedTailFamily();
+    AntennaShape out = shape;
+    out.family = family.id();
+    out.parameters.clear();
+    for (const ParameterSpec& spec : family.parameters(out))
+        if (shape.parameters.contains(spec.key))
+            out.parameters[spec.key] = shape.parameters.at(spec.key);
+    out.parameters["frequency_2_Hz"] = lowerFrequency;
+    out.parameters["tail_m"] = tailInWaves * wavelength(shape.designFrequency);
+    family.settle(out);
+    return out;
+}
+
 const Family& endFedTailFamily()
 {
     static const EndFedTail family;

@@ -213,6 +213,8 @@ public:
     [[nodiscard]] virtual Multiples multiples() const { return Multiples::Odd; }
     /// One more corner: in the piece that runs through a point, or with a new last piece up to it where none does.
     [[nodiscard]] virtual std::optional<AntennaShape> withCorner(const AntennaShape&, Vec3) const { return std::nullopt; }
+    /// The same wire made to work on one band below its own as well, by a coil and a tail at its far end; first values, to be tuned.
+    [[nodiscard]] virtual std::optional<AntennaShape> withLowerBand(const AntennaShape&, double) const { return std::nullopt; }
     /// Without the corner that a handle stands for.
     [[nodiscard]] virtual std::optional<AntennaShape> withoutCorner(const AntennaShape&, std::size_t) const { return std::nullopt; }
     /// At least one.

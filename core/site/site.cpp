@@ -10,6 +10,13 @@ PlanPoint between(PlanPoint a, PlanPoint b, double t) { return {a.x + t * (b.x -
 
 } // namespace
 
+bool FarGround::holds(double bearing) const
+{
+    const auto turn = [](double degrees) { return degrees - 360.0 * std::floor(degrees / 360.0); };
+    const double width = toBearing - fromBearing >= 360.0 ? 360.0 : turn(toBearing - fromBearing);
+    return turn(bearing - fromBearing) <= width;
+}
+
 bool inside(const Outline& outline, PlanPoint p)
 {
     bool in = false;

@@ -17,14 +17,21 @@ struct PlanPoint {
 
 using Outline = std::vector<PlanPoint>;
 
+struct SoilFigures {
+    double relativePermittivity = 1.0;
+    double conductivity = 0.0; ///< S/m
+    friend bool operator==(const SoilFigures&, const SoilFigures&) = default;
+};
+
 /// A ground class from the data, or own figures (empty id).
 struct Soil {
     std::string id;
     std::string name;
     std::string source;
     double relativePermittivity = 13.0;
-    double conductivity = 0.005; ///< S/m
-    KeptFields kept;
+    double conductivity = 0.005;                   ///< S/m
+    std::optional<SoilFigures> dry = {}, wet = {}; ///< of the same ground after a dry and a wet season, where its class says so
+    KeptFields kept = {};
     [[nodiscard]] Ground ground() const { return {GroundKind::Real, relativePermittivity, conductivity}; }
     friend bool operator==(const Soil&, const Soil&) = default;
 };
@@ -66,6 +73,21 @@ struct PowerLine {
     friend bool operator==(const PowerLine&, const PowerLine&) = default;
 };
 
+/// Another ground beyond a shore line, in some directions: what the far field is reflected by there.
+struct FarGround {
+    std::string name;
+    double fromBearing = 0.0, toBearing = 90.0; ///< degrees, clockwise from the one to the other
+    double distance = 50.0;                     ///< m from the antenna to its near edge
+    double relativePermittivity = 70.0;
+    double conductivity = 5.0; ///< S/m
+    Id id;
+    KeptFields kept;
+    [[nodiscard]] Ground ground() const { return {GroundKind::Real, relativePermittivity, conductivity}; }
+    /// Whether a bearing, degrees, lies in it.
+    [[nodiscard]] bool holds(double bearing) const;
+    friend bool operator==(const FarGround&, const FarGround&) = default;
+};
+
 struct Site {
     std::string name = "My site";
     Soil soil;
@@ -76,6 +98,10 @@ struct Site {
     std::vector<Water> waters;
     std::optional<PowerLine> powerLine;
     PlanPoint feedEntry; ///< where the feed line reaches the radio
+    Outline coaxRoute;   ///< corners of the feed line on the ground, from the antenna's side to the entry; empty: straight
+    std::vector<FarGround> farGrounds;
+    std::string notes;
+    std::vector<std::string> pictures; ///< paths
     KeptFields kept;
     friend bool operator==(const Site&, const Site&) = default;
 };

@@ -1,6 +1,7 @@
 #include "core/study/answers.h"
 
 #include "core/em/sensitivity.h"
+#include "core/study/neighbours.h"
 
 #include <algorithm>
 #include <cmath>
@@ -344,7 +345,9 @@ private:
         const double value = m_family.value(m_subject.shape, lever.parameter);
         shapes::AntennaShape changed = m_subject.shape;
         changed.parameters[lever.parameter] = value * (1.0 - leverStep);
-        const auto built = shapes::buildOver(changed, m_subject.ground, m_subject.configuration);
+        Subject after = m_subject;
+        after.shape = changed;
+        const auto built = m_library.study(after);
         if (!built || value == 0.0)
             return 0.0;
         const auto model = std::make_shared<const WireModel>(m_curve.built->atLine());
@@ -353,7 +356,7 @@ private:
         const auto higher = em::solve(model, f + df, m_library.tables(), {}, m_watch);
         if (!here || !higher)
             return 0.0;
-        const auto change = em::impedanceChange(*here, *model, built->atLine(), m_library.tables(), m_watch);
+        const auto change = em::impedanceChange(*here, *model, built->built->atLine(), m_library.tables(), m_watch);
         if (!change)
             return 0.0;
         const auto phase = [](Complex z) { return z.imag() / std::abs(z); };
@@ -389,7 +392,7 @@ std::size_t lengthAskedFor(const Question& question)
 
 Question questionOf(const Design& design, const Antenna& antenna, const Id& requested, std::size_t configuration)
 {
-    Question question{{antenna.shape, design.site.soil.ground(), configuration},
+    Question question{{antenna.shape, design.site.soil.ground(), configuration, countedIn(design, antenna), sectorsOf(design.site)},
                       design.operation.bands,
                       design.operation.swrLimit,
                       requested,

@@ -59,6 +59,27 @@ double coilLoss(Library& library, const Subject& subject, double frequency, cons
     return ledger ? -10.0 * std::log10(std::max(1e-6, 1.0 - (*ledger)->loads)) : 0.0;
 }
 
+/// What became of the wished bands.
+Result<Compensation> judged(Library& library, const Question& question, Compensation out, const Watch& watch)
+{
+    Question after = question;
+    after.subject.shape = out.shape;
+    const auto then = curveOf(library, question, watch, Reach::Near), now = curveOf(library, after, watch, Reach::Near);
+    if (!then || !now)
+        return then ? now.faults() : then.faults();
+    for (const WantedBand* w : wished(question)) {
+        const Coverage &a = *(*then)->band(w->id), &b = *(*now)->band(w->id);
+        if (!a.solved() || !b.solved())
+            continue;
+        out.bands.push_back({w->id, a.lowestSwr, b.lowestSwr, usableShare(a), usableShare(b), a.wholeTo - a.wholeFrom,
+                             b.wholeTo - b.wholeFrom, coilLoss(library, question.subject, w->band.centre(), watch),
+                             coilLoss(library, after.subject, w->band.centre(), watch)});
+        out.scoreBefore += weightOf(w->wish) * out.bands.back().shareBefore;
+        out.scoreAfter += weightOf(w->wish) * out.bands.back().shareAfter;
+    }
+    return out;
+}
+
 } // namespace
 
 bool canCompensate(const shapes::AntennaShape& shape)
@@ -114,23 +135,58 @@ Result<Compensation> compensate(Library& library, const Question& asked, const W
         return Fault{"", em::stoppedMessage};
     if (out.values.empty())
         return faults;
-    Question after = question;
+    out.shape = question.subject.shape;
     for (const auto& [key, value] : out.values)
-        after.subject.shape.parameters[key] = value;
-    const auto then = curveOf(library, question, watch, Reach::Near), now = curveOf(library, after, watch, Reach::Near);
-    if (!then || !now)
-        return then ? now.faults() : then.faults();
-    for (const WantedBand* w : bands) {
-        const Coverage &a = *(*then)->band(w->id), &b = *(*now)->band(w->id);
-        if (!a.solved() || !b.solved())
-            continue;
-        out.bands.push_back({w->id, a.lowestSwr, b.lowestSwr, usableShare(a), usableShare(b), a.wholeTo - a.wholeFrom,
-                             b.wholeTo - b.wholeFrom, coilLoss(library, question.subject, w->band.centre(), watch),
-                             coilLoss(library, after.subject, w->band.centre(), watch)});
-        out.scoreBefore += weightOf(w->wish) * out.bands.back().shareBefore;
-        out.scoreAfter += weightOf(w->wish) * out.bands.back().shareAfter;
-    }
-    return out;
+        out.shape.parameters[key] = value;
+    return judged(library, question, std::move(out), watch);
+}
+
+std::vector<Id> lowerBands(const Question& question)
+{
+    constexpr double below = 0.8; // of the design frequency
+    const shapes::AntennaShape& shape = question.subject.shape;
+    std::vector<Id> all;
+    for (const WantedBand* w : wished(question))
+        if (w->band.centre() < below * shape.designFrequency && shapes::familyOf(shape).withLowerBand(shape, w->band.centre()))
+            all.push_back(w->id);
+    return all;
+}
+
+Result<Compensation> addLowerBand(Library& library, const Question& asked, const Id& band, const Watch& watch)
+{
+    Question question = asked;
+    question.before.reset();
+    const shapes::AntennaShape& present = question.subject.shape;
+    const auto wanted = std::find_if(question.bands.begin(), question.bands.end(), [&](const WantedBand& w) { return w.id == band; });
+    const auto with =
+        wanted == question.bands.end() ? std::nullopt : shapes::familyOf(present).withLowerBand(present, wanted->band.centre());
+    if (!with)
+        return Fault{"", {coreText("core", "%1 has no place for a coil and a tail"), shapes::familyOf(present).title()}};
+    Compensation out;
+    out.shape = *with;
+    const shapes::Family& family = shapes::familyOf(*with);
+    TuneOptions first;
+    first.goal = shapes::TuneGoal::LowestSwr;
+    first.reference = question.reference;
+    if (const auto tuned = tuneAll(*with, question.subject.ground, library.tables(), first, watch))
+        for (const TunedValue& v : tuned->lengths)
+            out.shape.parameters[v.length.parameter] = v.value;
+    watch.report(0.3);
+    std::vector<JointLever> levers;
+    for (const shapes::Lever& lever : family.levers(out.shape))
+        levers.push_back({lever.parameter, 0.0, 0.0});
+    JointOptions options;
+    options.mostTries = 150;
+    options.mostSolves = 4000;
+    const auto tuned = tuneJointly(out.shape, question.subject.ground, levers, aimFor(question), library.tables(), options, watch);
+    if (watch.stopped())
+        return Fault{"", em::stoppedMessage};
+    if (!tuned)
+        return tuned.faults();
+    out.solves = tuned->solves;
+    for (std::size_t i = 0; i < levers.size(); ++i)
+        out.values[levers[i].parameter] = out.shape.parameters[levers[i].parameter] = tuned->values[i];
+    return judged(library, question, std::move(out), watch);
 }
 
 } // namespace vetchling::study

@@ -193,6 +193,9 @@ MapColumn mapColumn(Library& library, const MapQuestion& map, double value, Care
             cell.lowestSwr = c.lowestSwr;
             cell.at = c.at;
             cell.share = usableShare(c);
+            for (int s = 0; s < traceSamples; ++s)
+                cell.swr.push_back(
+                    float((*curves)[cell.configuration]->swrAt(c.band.from + (c.band.to - c.band.from) * s / (traceSamples - 1))));
             const auto fed = fields.at(cell.configuration, c.band.centre());
             cell.port = fed ? fed->port : Complex();
             cell.gain = fed ? fed->gain(gainTowards(fed->field, map.aim)) : noGain;

@@ -20,6 +20,8 @@ struct MapQuestion {
     friend bool operator==(const MapQuestion&, const MapQuestion&) = default;
 };
 
+inline constexpr int traceSamples = 33;
+
 /// One band at one value.
 struct MapCell {
     bool solved = false;
@@ -28,7 +30,8 @@ struct MapCell {
     Complex port;                     ///< ohm at the antenna's own port, at the band's centre
     double gain = 0.0;                ///< dBi towards the aim at the band's centre, as fed from the line
     std::size_t configuration = 0;
-    bool multiple = false; ///< a plain multiple of the rule's resonance lies in the band
+    bool multiple = false;       ///< a plain multiple of the rule's resonance lies in the band
+    std::vector<float> swr = {}; ///< at `traceSamples` even steps over the band, for its curve
 };
 
 struct MapColumn {

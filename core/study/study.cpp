@@ -1,5 +1,6 @@
 #include "core/study/study.h"
 
+#include "core/study/neighbours.h"
 #include "core/study/sky.h"
 
 #include <cmath>
@@ -65,6 +66,10 @@ public:
         add(double(l.fromWire)), add(double(l.toWire)), add(l.fromAt), add(l.toAt), add(double(l.end)), add(l.characteristicImpedance);
         add(l.length), add(l.velocityFactor), add(l.lossPerMetre), add(l.crossed);
     }
+    void add(const FarSector& s)
+    {
+        add(s.from), add(s.width), add(s.distance), add(s.ground.relativePermittivity), add(s.ground.conductivity);
+    }
     template <class T> void addAll(const std::vector<T>& list)
     {
         add(double(list.size()));
@@ -81,7 +86,7 @@ std::string keyOf(const WireModel& m, double portReference)
 {
     Key key;
     key.add(double(m.ground.kind)), key.add(m.ground.relativePermittivity), key.add(m.ground.conductivity), key.add(portReference);
-    key.addAll(m.wires), key.addAll(m.feeds), key.addAll(m.loads), key.addAll(m.lines);
+    key.addAll(m.wires), key.addAll(m.feeds), key.addAll(m.loads), key.addAll(m.lines), key.addAll(m.beyond);
     return key.take();
 }
 
@@ -153,6 +158,12 @@ Result<LedgerPointer> Study::ledger(double frequency, const Watch& watch)
     return m_ledgers.keep(key, std::make_shared<const em::PowerLedger>(*ledger));
 }
 
+void finish(const Subject& subject, WireModel& model)
+{
+    putIn(subject.neighbours, model);
+    model.beyond = subject.beyond;
+}
+
 Library::Library(std::size_t studies) : m_studies(studies) {}
 
 Library::Library(std::shared_ptr<em::GroundTableCache> tables, std::size_t studies) : m_tables(std::move(tables)), m_studies(studies) {}
@@ -162,7 +173,9 @@ Result<Studied> Library::study(const Subject& subject)
     Result<shapes::BuiltAntenna> built = shapes::buildOver(subject.shape, subject.ground, subject.configuration);
     if (!built)
         return built.faults();
-    auto shared = std::make_shared<const shapes::BuiltAntenna>(std::move(built).value());
+    shapes::BuiltAntenna whole = std::move(built).value();
+    finish(subject, whole.model);
+    auto shared = std::make_shared<const shapes::BuiltAntenna>(std::move(whole));
     return Studied{shared, study(shared->model, shared->portReference)};
 }
 

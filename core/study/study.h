@@ -51,13 +51,28 @@ private:
     Recent<const em::PowerLedger> m_ledgers{8};
 };
 
+/// A conductor that stands near an antenna: a mast, another antenna, the shield of the feed line.
+struct Neighbour {
+    std::string id;
+    std::vector<Vec3> points;
+    double radius = 0.0;                ///< m
+    std::optional<double> conductivity; ///< S/m; none: perfect
+    std::vector<Load> loads;            ///< on it, and what its own feed ends in; their wire is no matter
+    friend bool operator==(const Neighbour&, const Neighbour&) = default;
+};
+
 /// What the physics of one antenna depends on.
 struct Subject {
     shapes::AntennaShape shape;
     Ground ground;
     std::size_t configuration = 0;
+    std::vector<Neighbour> neighbours = {}; ///< that are counted in
+    std::vector<FarSector> beyond = {};
     friend bool operator==(const Subject&, const Subject&) = default;
 };
+
+/// Puts what stands round a subject into its antenna's model: neighbours, and grounds far off.
+void finish(const Subject& subject, WireModel& model);
 
 /// A subject's wires with what stands behind their port, and the study they share with every subject of the same wires.
 struct Studied {

@@ -56,6 +56,12 @@ Complex Load::impedance(double frequency) const
     return admittance == Complex{} ? Complex{} : 1.0 / admittance;
 }
 
+bool FarSector::holds(double azimuth) const
+{
+    const double turns = (azimuth - from) / (2.0 * pi);
+    return 2.0 * pi * (turns - std::floor(turns)) <= width;
+}
+
 double WireModel::totalLength() const
 {
     double sum = 0.0;

@@ -85,6 +85,17 @@ struct Load {
 
     /// Impedance in ohm. Parallel: the coil (with its q) beside the capacitor (and beside the resistance if not zero).
     [[nodiscard]] Complex impedance(double frequency) const;
+    friend bool operator==(const Load&, const Load&) = default;
+};
+
+/// Another ground beyond a shore, in a sector of azimuths; it reflects far waves and leaves the currents alone.
+struct FarSector {
+    double from = 0.0, width = 0.0; ///< rad, mathematical azimuth, counterclockwise
+    double distance = 0.0;          ///< m in plan from the wires to its near edge
+    Ground ground;
+    /// Whether an azimuth lies in it.
+    [[nodiscard]] bool holds(double azimuth) const;
+    friend bool operator==(const FarSector&, const FarSector&) = default;
 };
 
 struct WireModel {
@@ -93,6 +104,7 @@ struct WireModel {
     std::vector<Feed> feeds;
     std::vector<Load> loads;
     std::vector<LineSection> lines;
+    std::vector<FarSector> beyond = {}; ///< the first that holds an azimuth counts
 
     [[nodiscard]] double totalLength() const;
     /// Lowest point of any wire, m.

@@ -1,0 +1,83 @@
+#include "core/study/comparison.h"
+
+#include "core/design/variants.h"
+#include "core/study/configurations.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::study {
+
+ComparisonQuestion comparisonOf(const Design& stored, const Antenna& antenna, const std::string& drawn)
+{
+    ComparisonQuestion out;
+    out.site = stored.site;
+    out.operation = stored.operation;
+    const auto add = [&](const Id& variant, const std::string& name) {
+        out.antennas.push_back(asVariant(antenna, variant));
+        out.antennas.back().variants.clear();
+        out.variants.push_back(variant);
+        out.names.push_back(name);
+    };
+    add({}, drawn);
+    for (const Variant& v : antenna.variants)
+        add(v.id, v.name);
+    return out;
+}
+
+Compared comparedOf(Library& library, const ComparisonQuestion& asked, std::size_t row, const Watch& watch)
+{
+    const Antenna& antenna = asked.antennas[row];
+    Compared out;
+    out.antenna = antenna.id;
+    out.variant = asked.variants[row];
+    out.name = asked.names[row];
+    Design design;
+    design.site = asked.site;
+    design.operation = asked.operation;
+    Question question = questionOf(design, antenna);
+    question.before.reset();
+    std::erase_if(question.bands, [](const WantedBand& w) { return w.wish == Wish::No; });
+    const auto curves = curvesOf(library, question, watch, Reach::Near);
+    if (!curves) {
+        out.fault = curves.faults().front().message;
+        return out;
+    }
+    out.curve = curves->front();
+    out.built = curves->front()->built;
+    for (const shapes::WireSection& s : out.built->sections) {
+        out.wire += s.pieces * s.length;
+        out.longestPiece = std::max(out.longestPiece, s.length);
+    }
+    const Aim aim = aimOf(asked.operation);
+    const std::vector<BandChoice> best = bestByBand(*curves);
+    for (std::size_t i = 0; i < best.size(); ++i) {
+        const Coverage& c = best[i].coverage;
+        if (!c.solved())
+            continue;
+        const Curve& curve = *(*curves)[best[i].configuration];
+        const auto solution =
+            em::solve(std::make_shared<const WireModel>(curve.built->model), c.band.centre(), library.tables(), {}, watch);
+        if (!solution) {
+            out.fault = solution.faults().front().message;
+            return out;
+        }
+        const auto& transformer = curve.built->transformer;
+        const double passed = transformer ? transformer->at(c.band.centre()).efficiency(solution->impedance) : 1.0;
+        const em::FarField field = em::FarField(*solution).fedWith(solution->inputPower / std::max(passed, 1e-30));
+        Compared::BandFigures figures;
+        figures.lowestSwr = c.lowestSwr;
+        figures.width = c.wholeTo - c.wholeFrom;
+        figures.gain = gainTowards(field, aim);
+        figures.straightUp = field.gain(0.5 * pi, 0.0);
+        if (c.lowestSwr <= asked.operation.swrLimit)
+            figures.dip = c.at;
+        if (const auto ledger = em::powerLedger(*solution, library.tables(), watch))
+            figures.lost = 1.0 - ledger->sky * passed;
+        out.underLimit += c.lowestSwr <= asked.operation.swrLimit;
+        out.bands[question.bands[i].id] = figures;
+    }
+    return out;
+}
+
+} // namespace vetchling::study

@@ -1,0 +1,220 @@
+#include "core/study/configurations.h"
+#include "core/study/spread.h"
+#include "tests/core/demo.h"
+
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <random>
+
+namespace vetchling::study {
+namespace {
+
+using testing::Demo;
+
+/// A bare-wired V for 40 m over a soil, in a jacket, with one band.
+SpreadQuestion oneBand(const Soil& soil)
+{
+    Design design;
+    design.site.soil = soil;
+    design.operation.bands = {{{"40 m", 7e6, 7.2e6}, Wish::Must, "forty", {}, {}}};
+    Antenna antenna = newAntenna(*shapes::findFamily("dipole"), 7.1e6);
+    antenna.shape.parameters["apex_height_m"] = 9.0;
+    antenna.shape.parameters["end_height_m"] = 5.0;
+    antenna.shape.parameters["leg_m"] = 10.0;
+    antenna.shape.wire.jacket = 5e-4;
+    SpreadQuestion asked = spreadQuestionOf(design, antenna, "forty");
+    asked.tolerances.height = 0.3;
+    asked.tolerances.cut = 0.04;
+    asked.tolerances.unequal = 0.1;
+    return asked;
+}
+
+struct Solved {
+    double dip = 0.0, lowest = 0.0;
+};
+
+/// Where the dip lies with everything off at once, solved.
+Solved solvedOff(Library& library, const SpreadQuestion& asked, const Parts& parts)
+{
+    const auto built = antennaOff(asked, 0, parts);
+    EXPECT_TRUE(built.ok()) << built.firstFault();
+    const auto curve = library.study(built->model)->curve({6.4e6, 7.8e6});
+    EXPECT_TRUE(curve.ok());
+    const ImpedanceAt at = [&](double f) { return built->atLine((*curve)->at(f), f); };
+    const WantedBand& band = asked.question.bands.front();
+    return {nearestDip(at, 7.1e6, 6.5e6, 7.7e6).value_or(0.0), coverage(at, band, 2.0, 0.0).lowestSwr};
+}
+
+/// Draws that fill each cause's normal spread evenly, in an order of its own (Latin hypercube), in parts of the tolerance.
+std::vector<Parts> evenDraws(std::size_t count)
+{
+    std::mt19937 random(7);
+    std::vector<Parts> draws(count);
+    std::vector<double> normal(20001);
+    std::normal_distribution<double> bell;
+    for (double& z : normal)
+        z = bell(random);
+    std::sort(normal.begin(), normal.end());
+    for (Unsure what : {Unsure::Height, Unsure::Soil, Unsure::Cut, Unsure::Jacket, Unsure::Unequal}) {
+        std::vector<std::size_t> order(count);
+        for (std::size_t i = 0; i < count; ++i)
+            order[i] = i;
+        std::shuffle(order.begin(), order.end(), random);
+        for (std::size_t i = 0; i < count; ++i)
+            draws[i][what] = 0.5 * normal[std::size_t((double(order[i]) + 0.5) / double(count) * 20000)];
+    }
+    return draws;
+}
+
+double pointOf(std::vector<double> values, double part)
+{
+    std::sort(values.begin(), values.end());
+    const double place = part * double(values.size()) - 0.5;
+    const std::size_t low = std::size_t(std::clamp(place, 0.0, double(values.size() - 2)));
+    return values[low] + (place - double(low)) * (values[low + 1] - values[low]);
+}
+
+const Soil soils[] = {{"", "sea", "", 70.0, 5.0},
+                      {"", "wet", "", 30.0, 0.02},
+                      {"", "middling", "", 13.0, 0.005},
+                      {"", "dry", "", 7.0, 0.0005},
+                      {"", "very dry", "", 4.0, 0.0002}};
+
+class OverSoils : public ::testing::TestWithParam<Soil> {};
+
+TEST_P(OverSoils, TheSpreadIsThatOfSolvedDraws)
+{
+    Library library;
+    const SpreadQuestion asked = oneBand(GetParam());
+    const auto spread = spreadOf(library, asked);
+    ASSERT_TRUE(spread.ok()) << spread.firstFault();
+    const BandSpread& band = spread->bands.front();
+    ASSERT_TRUE(band.dip);
+    std::vector<double> dips, lowest;
+    for (const Parts& parts : evenDraws(24)) {
+        const Solved solved = solvedOff(library, asked, parts);
+        dips.push_back(solved.dip);
+        lowest.push_back(solved.lowest);
+    }
+    const double width = (*band.dip)[2] - (*band.dip)[0], allowed = std::max(0.15 * width, 2e3);
+    EXPECT_GT(width, 10e3); // there is something to be found
+    EXPECT_NEAR((*band.dip)[0], pointOf(dips, 0.05), allowed);
+    EXPECT_NEAR((*band.dip)[1], pointOf(dips, 0.5), allowed);
+    EXPECT_NEAR((*band.dip)[2], pointOf(dips, 0.95), allowed);
+    for (int i = 0; i < 3; ++i)
+        EXPECT_NEAR(band.lowestSwr[std::size_t(i)], pointOf(lowest, i == 0 ? 0.05 : i == 1 ? 0.5 : 0.95), 0.04) << i;
+}
+
+INSTANTIATE_TEST_SUITE_P(Five, OverSoils, ::testing::ValuesIn(soils), [](const auto& info) {
+    std::string name = info.param.name;
+    name.erase(std::remove(name.begin(), name.end(), ' '), name.end());
+    return name;
+});
+
+TEST(Spread, OfACutAloneIsTheLeverTimesTheCut)
+{
+    Library library;
+    SpreadQuestion asked = oneBand(soils[2]);
+    asked.tolerances = {0.0, 0.05, 0.0, 0.0, 1.0, 1.0, {}};
+    const auto spread = spreadOf(library, asked);
+    ASSERT_TRUE(spread.ok());
+    const BandSpread& band = spread->bands.front();
+    const double off = solvedOff(library, asked, {{Unsure::Cut, 1.0}}).dip - solvedOff(library, asked, {}).dip;
+    EXPECT_NEAR(off, -0.05 / 10.0 * 7.1e6, 3e3); // as the length goes, so goes the dip
+    ASSERT_FALSE(band.shifts.empty());
+    EXPECT_EQ(band.shifts.front().what, Unsure::Cut);
+    EXPECT_NEAR(band.shifts.front().shift, off, 0.05 * std::abs(off));
+    // two standard deviations either side: 5 and 95 of a hundred lie 1.645 / 2 of it away
+    EXPECT_NEAR((*band.dip)[2] - (*band.dip)[1], 0.8224 * std::abs(off), 0.06 * std::abs(off));
+    EXPECT_NEAR((*band.dip)[1] - (*band.dip)[0], 0.8224 * std::abs(off), 0.06 * std::abs(off));
+}
+
+TEST(Spread, WithoutTolerancesIsAPoint)
+{
+    Library library;
+    SpreadQuestion asked = oneBand(soils[2]);
+    asked.tolerances = {0.0, 0.0, 0.0, 0.0, 1.0, 1.0, {}};
+    const auto spread = spreadOf(library, asked);
+    ASSERT_TRUE(spread.ok());
+    const BandSpread& band = spread->bands.front();
+    EXPECT_NEAR((*band.dip)[2] - (*band.dip)[0], 0.0, 1.0);
+    const auto curve = curveOf(library, asked.question);
+    EXPECT_NEAR(band.lowestSwr[1], (*curve)->bands.front().lowestSwr, 0.005);
+    EXPECT_EQ(cutMargin(band), 0.0);
+}
+
+TEST(Spread, TellsOnlyCausesThatThereAre)
+{
+    SpreadQuestion asked = oneBand(soils[2]);
+    const auto has = [&](Unsure what) {
+        const auto all = causesOf(asked, 0);
+        return std::find(all.begin(), all.end(), what) != all.end();
+    };
+    EXPECT_TRUE(has(Unsure::Jacket));
+    EXPECT_TRUE(has(Unsure::Unequal));
+    asked.question.subject.shape.wire.jacket = 0.0;
+    EXPECT_FALSE(has(Unsure::Jacket));
+    asked.question.subject.shape = shapes::findFamily("vertical")->standardShape(7.1e6);
+    EXPECT_FALSE(has(Unsure::Unequal));
+}
+
+TEST(Spread, OfWhatStandsOnTheGroundKeepsItAboveTheGround)
+{
+    SpreadQuestion asked = oneBand(soils[2]);
+    asked.question.subject.shape = shapes::findFamily("vertical")->standardShape(7.1e6);
+    const auto low = antennaOff(asked, 0, {{Unsure::Height, -1.0}});
+    ASSERT_TRUE(low.ok()) << low.firstFault();
+    EXPECT_GT(low->model.lowestPoint(), 0.0);
+}
+
+TEST(Spread, UnequalSidesKeepTheWholeLength)
+{
+    const SpreadQuestion asked = oneBand(soils[2]);
+    const auto even = antennaOff(asked, 0, {}), off = antennaOff(asked, 0, {{Unsure::Unequal, 1.0}});
+    ASSERT_TRUE(even.ok() && off.ok());
+    EXPECT_NEAR(even->model.totalLength(), off->model.totalLength(), 1e-9);
+    const Feed& feed = off->model.feeds.front();
+    const double first = feed.at, second = off->model.wires[feed.wire].length() - feed.at;
+    EXPECT_NEAR(std::abs(first - second), asked.tolerances.unequal, 1e-9);
+}
+
+TEST(Spread, OfTheDemosLinkedVTakesEachBandInItsLinks)
+{
+    const Demo demo;
+    Library library;
+    const SpreadQuestion asked = spreadQuestionOf(demo.design, demo.antenna("Tower V 60/40"));
+    const auto spread = spreadOf(library, asked);
+    ASSERT_TRUE(spread.ok()) << spread.firstFault();
+    for (const BandSpread& band : spread->bands) {
+        const WantedBand& wanted = *findBand(demo.design, band.band);
+        if (wanted.band.name == "60 m" || wanted.band.name == "40 m") {
+            ASSERT_TRUE(band.dip) << wanted.band.name;
+            EXPECT_GT((*band.dip)[0], wanted.band.from - 0.05e6);
+            EXPECT_LT((*band.dip)[2], wanted.band.to + 0.05e6);
+            ASSERT_TRUE(band.gain);
+            EXPECT_LT((*band.gain)[0], (*band.gain)[2]);
+            EXPECT_EQ(band.frequency.size(), band.swrTo.size());
+            for (std::size_t i = 0; i < band.frequency.size(); ++i)
+                EXPECT_LE(band.swrFrom[i], band.swrTo[i]);
+        }
+    }
+    EXPECT_NE(spread->bands[1].configuration, spread->bands[2].configuration); // 60 m and 40 m
+}
+
+TEST(Soil, GoesFromDryToWetByItsClassOrByAFactor)
+{
+    Soil soil{"", "", "", 13.0, 0.005};
+    Tolerances t;
+    EXPECT_NEAR(soilAt(soil, t, 1.0).conductivity, 0.015, 1e-12);
+    EXPECT_NEAR(soilAt(soil, t, -1.0).conductivity, 0.005 / 3.0, 1e-12);
+    EXPECT_NEAR(soilAt(soil, t, -0.5).conductivity, 0.005 / std::sqrt(3.0), 1e-12);
+    soil.dry = SoilFigures{7.0, 0.001};
+    EXPECT_NEAR(soilAt(soil, t, -1.0).relativePermittivity, 7.0, 1e-12);
+    EXPECT_EQ(soilAt(soil, t, 0.0), soil.ground());
+    soil = {"", "", "", 1.2, 0.0};
+    EXPECT_GE(soilAt(soil, t, -1.0).relativePermittivity, 1.0);
+}
+
+} // namespace
+} // namespace vetchling::study

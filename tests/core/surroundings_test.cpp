@@ -1,0 +1,195 @@
+#include "core/study/neighbours.h"
+#include "core/study/sky.h"
+#include "tests/core/demo.h"
+#include "tests/core/helpers.h"
+
+#include <gtest/gtest.h>
+
+namespace vetchling::study {
+namespace {
+
+using testing::averageSoil;
+using testing::Demo;
+using testing::dipole;
+using testing::fedWire;
+using testing::solved;
+
+/// A dipole for 40 m with a metal mast some way off.
+Design besideMast(double away, double height)
+{
+    Design d;
+    d.operation.bands = {{{"40 m", 7e6, 7.2e6}, Wish::Must, "forty", {}, {}}};
+    d.site.supports = {{"mast", SupportKind::Pole, {away, 0.0}, height, true, "mast", {}}};
+    Antenna vertical = newAntenna(*shapes::findFamily("vertical"), 7.1e6);
+    vertical.id = "vertical";
+    vertical.shape.parameters["x_m"] = vertical.shape.parameters["y_m"] = 0.0;
+    d.antennas = {vertical};
+    return d;
+}
+
+NeighbourEffect effectOf(const Design& d)
+{
+    Library library;
+    const auto effects = neighbourEffects(library, d, d.antennas.front(), "forty", 0);
+    EXPECT_TRUE(effects.ok()) << effects.firstFault();
+    return effects->front();
+}
+
+TEST(Neighbours, AMastOfAQuarterWaveNearByMattersAndAFarOneDoesNot)
+{
+    const NeighbourEffect near = effectOf(besideMast(3.0, 10.0)), far = effectOf(besideMast(80.0, 10.0));
+    EXPECT_GT(std::abs(near.change), 10.0 * std::abs(far.change));
+    EXPECT_GT(std::abs(near.change), 3.0);
+    EXPECT_TRUE(near.fault.empty());
+    EXPECT_FALSE(far.matters());
+}
+
+TEST(Neighbours, AShortMastDoesLessThanAResonantOne)
+{
+    EXPECT_GT(std::abs(effectOf(besideMast(5.0, 10.0)).change), 4.0 * std::abs(effectOf(besideMast(5.0, 3.0)).change));
+}
+
+TEST(Neighbours, AreCountedInWhereTheAntennaSaysSo)
+{
+    Design d = besideMast(3.0, 10.0);
+    EXPECT_TRUE(questionOf(d, d.antennas.front()).subject.neighbours.empty());
+    d.antennas.front().surroundings.metal = true;
+    const Question question = questionOf(d, d.antennas.front(), "forty");
+    EXPECT_FALSE(question.subject.neighbours.empty());
+    Library library;
+    const auto with = curveOf(library, question);
+    Question alone = question;
+    alone.subject.neighbours.clear();
+    const auto without = curveOf(library, alone);
+    ASSERT_TRUE(with.ok() && without.ok());
+    const Complex change = (*with)->atLine(7.1e6) - (*without)->atLine(7.1e6);
+    EXPECT_GT(std::abs(change), 1.0);
+}
+
+TEST(Neighbours, AMastEndsBelowTheWireThatItCarries)
+{
+    WireModel model = dipole(20.0, 9.0, averageSoil);
+    const Neighbour mast{"mast", {{0.0, 0.0, 0.04}, {0.0, 0.0, 9.0}}, 0.03, 7e6, {}};
+    putIn({mast}, model);
+    ASSERT_EQ(model.wires.size(), 2u);
+    EXPECT_LT(model.wires[1].points.back().z, 8.8);
+    EXPECT_GT(model.wires[1].points.back().z, 8.0);
+    EXPECT_TRUE(findFaults(model).empty());
+}
+
+TEST(Neighbours, WhatWouldCrossTheAntennaIsHungLower)
+{
+    WireModel model = dipole(20.0, 9.0, averageSoil);
+    const Neighbour other{"other", {{0.0, -8.0, 9.0}, {0.0, 8.0, 9.0}}, 1e-3, 5.8e7, {}};
+    putIn({other}, model);
+    ASSERT_EQ(model.wires.size(), 2u);
+    EXPECT_NEAR(model.wires[1].points.front().z, 8.7, 1e-9);
+    EXPECT_TRUE(findFaults(model).empty());
+}
+
+TEST(Neighbours, TheDemosAllCanBeCountedInTogether)
+{
+    Demo demo;
+    Library library;
+    for (Antenna& a : demo.design.antennas) {
+        a.surroundings.metal = a.surroundings.coax = true;
+        for (const Antenna& other : demo.design.antennas)
+            if (other.id != a.id)
+                a.surroundings.antennas[other.id] = Surroundings::Feed::Open;
+        const auto studied = library.study(questionOf(demo.design, a).subject);
+        ASSERT_TRUE(studied.ok()) << a.name;
+        EXPECT_TRUE(findFaults(studied->built->model).empty())
+            << a.name << ": " << findFaults(studied->built->model).front().text();
+    }
+}
+
+TEST(Neighbours, AnOpenFeedAndATerminatedOneAreNotTheSame)
+{
+    Demo demo;
+    Antenna& v = demo.design.antennas.front();
+    const Id other = demo.antenna("Wall end-fed 40").id;
+    v.surroundings.antennas[other] = Surroundings::Feed::Open;
+    const auto open = countedIn(demo.design, v);
+    v.surroundings.antennas[other] = Surroundings::Feed::Terminated;
+    const auto terminated = countedIn(demo.design, v);
+    ASSERT_EQ(open.size(), terminated.size());
+    EXPECT_NE(open, terminated);
+}
+
+// --- ground beyond a shore
+
+/// A vertical over soil, with sea in the east from some way off.
+WireModel besideSea(double distance)
+{
+    WireModel model = fedWire({{0, 0, 0.05}, {0, 0, 10.0}}, 0.3, averageSoil);
+    model.beyond = {{-0.5, 1.0, distance, {GroundKind::Real, 70.0, 5.0}}};
+    return model;
+}
+
+TEST(FarGround, ReachesOnlyItsSectorAndLeavesTheImpedanceAlone)
+{
+    const em::Solution with = solved(besideSea(20.0), 14.1e6);
+    WireModel plain = besideSea(20.0);
+    plain.beyond.clear();
+    const em::Solution without = solved(plain, 14.1e6);
+    EXPECT_EQ(with.impedance, without.impedance);
+    const em::FarField sea(with), land(without);
+    EXPECT_GT(sea.gain(radians(8.0), 0.0), land.gain(radians(8.0), 0.0) + 1.5); // a vertical gains towards the sea
+    EXPECT_EQ(sea.gain(radians(8.0), 2.0), land.gain(radians(8.0), 2.0));
+    const auto row = sea.gainGrid({radians(8.0)}, {0.0, 2.0}).front();
+    EXPECT_NEAR(row[0], sea.gain(radians(8.0), 0.0), 1e-9);
+    EXPECT_NEAR(row[1], land.gain(radians(8.0), 2.0), 1e-9);
+}
+
+TEST(FarGround, GoesFromAllSeaToNoneWithTheDistance)
+{
+    const double low = radians(10.0);
+    const em::Solution solution = solved(besideSea(0.0), 14.1e6);
+    const em::FarField field(solution);
+    const auto gainAt = [&](double distance) { return field.over({{-0.5, 1.0, distance, {GroundKind::Real, 70.0, 5.0}}}).gain(low, 0.0); };
+    const em::FarField land = field.over({});
+    double before = gainAt(-1e4);
+    // all of the reflection over the sea: as if the wire's currents stood over it
+    WireModel all = besideSea(0.0);
+    all.beyond.clear();
+    for (double distance : {0.0, 20.0, 60.0, 150.0, 400.0, 1e4}) {
+        EXPECT_LE(gainAt(distance), before + 1e-9) << distance;
+        before = gainAt(distance);
+    }
+    EXPECT_NEAR(before, land.gain(low, 0.0), 1e-9);
+    EXPECT_GT(gainAt(-1e4), land.gain(low, 0.0) + 2.0);
+}
+
+TEST(FarGround, TheZoneIsAsLongAsLowWavesWantIt)
+{
+    const double wave = 20.0;
+    for (double degreesUp : {3.0, 5.0, 10.0}) {
+        const double e = radians(degreesUp);
+        // of a low antenna about a wavelength over the angle squared
+        EXPECT_NEAR(em::reflectionZone(0.5, e, wave).to, wave / (e * e), 0.08 * wave / (e * e)) << degreesUp;
+    }
+    const em::ReflectionZone high = em::reflectionZone(30.0, radians(30.0), wave);
+    EXPECT_LT(high.from, 30.0 / std::tan(radians(30.0))); // the mirror's place lies inside
+    EXPECT_GT(high.to, 30.0 / std::tan(radians(30.0)));
+    // at its edge the way is half a wave longer than the mirror's
+    const double x = high.to, c = std::cos(radians(30.0)), s = std::sin(radians(30.0));
+    EXPECT_NEAR(std::hypot(x, 30.0) - x * c - 30.0 * s, 0.5 * wave, 1e-6);
+    EXPECT_NEAR(em::zoneBeyond(30.0, radians(30.0), wave, high.from - 1.0), 1.0, 1e-9);
+    EXPECT_EQ(em::zoneBeyond(30.0, radians(30.0), wave, high.to + 1.0), 0.0);
+}
+
+TEST(FarGround, SectorsTurnFromBearingsToAzimuths)
+{
+    Site site;
+    site.farGrounds = {{"sea", 350.0, 20.0, 30.0, 70.0, 5.0, "sea", {}}};
+    const auto sectors = sectorsOf(site);
+    for (double bearing : {0.0, 15.0, 351.0, 349.0, 25.0, 180.0})
+        EXPECT_EQ(sectors.front().holds(radians(90.0 - bearing)), site.farGrounds.front().holds(bearing)) << bearing;
+    EXPECT_TRUE(site.farGrounds.front().holds(355.0));
+    EXPECT_FALSE(site.farGrounds.front().holds(180.0));
+    site.farGrounds.front() = {"sea all round", 0.0, 360.0, 30.0, 70.0, 5.0, "sea", {}};
+    EXPECT_TRUE(sectorsOf(site).front().holds(2.3));
+}
+
+} // namespace
+} // namespace vetchling::study
