@@ -38,6 +38,7 @@ void BandsDesk::leave()
     m_compensation.forget();
     cancelMap();
     m_map.reset();
+    m_mapBefore.reset();
     m_mapAsked.reset();
 }
 
@@ -93,11 +94,26 @@ void BandsDesk::wantCompensation()
                            const Watch& watch, const auto& publish) { publish(study::compensate(library, question, watch)); });
 }
 
-void BandsDesk::wantMap(const std::string& vary, double from, double to)
+void BandsDesk::wantLowerBand(const Id& band)
 {
     if (!m_document.hasAntenna())
         return;
-    const Result<study::MapQuestion> question = study::mapQuestionOf(m_document.design(), m_document.antenna(), vary, from, to);
+    m_compensation.ask([question = withoutView(m_solver.question()), band, &library = m_solver.library()](
+                           const Watch& watch, const auto& publish) { publish(study::addLowerBand(library, question, band, watch)); });
+}
+
+void BandsDesk::wantMap(const std::string& vary, double from, double to, const std::optional<shapes::AntennaShape>& tried)
+{
+    if (!m_document.hasAntenna())
+        return;
+    Antenna antenna = m_document.antenna();
+    if (tried)
+        antenna.shape = *tried;
+    if (!tried)
+        m_mapBefore.reset();
+    else if (!m_mapBefore && m_map && m_map->progress() >= 1.0)
+        m_mapBefore = m_map;
+    const Result<study::MapQuestion> question = study::mapQuestionOf(m_document.design(), antenna, vary, from, to);
     if (!question) {
         cancelMap();
         m_map.reset();

@@ -29,8 +29,11 @@ public:
     /// Whether that answer is of the antenna as it is now.
     [[nodiscard]] bool operatingIsFresh() const;
 
-    /// A dimension over a range; see study::mapQuestionOf. @param from, to SI; 0: as usual
-    void wantMap(const std::string& vary, double from, double to);
+    /// A dimension over a range; see study::mapQuestionOf. @param from, to SI; 0: as usual @param tried computed in the antenna's place;
+    /// the map before it is kept beside
+    void wantMap(const std::string& vary, double from, double to, const std::optional<shapes::AntennaShape>& tried = {});
+    /// The finished map of the antenna as it is, while another shape is tried; null else.
+    [[nodiscard]] std::shared_ptr<const study::LengthMap> mapBefore() const { return m_mapBefore; }
     /// What is known of it; null where there is none.
     [[nodiscard]] std::shared_ptr<const study::LengthMap> map() const { return m_map; }
     [[nodiscard]] const Faults& mapFaults() const { return m_mapFaults; }
@@ -44,6 +47,8 @@ public:
 
     /// A coil near the feed, solved for the wished bands.
     void wantCompensation();
+    /// A coil and a tail at the far end, for a band below.
+    void wantLowerBand(const Id& band);
     /// The last answer, for the antenna as it was then; null before the first.
     [[nodiscard]] std::shared_ptr<const study::Compensation> compensation() const { return m_compensation.answer(); }
     [[nodiscard]] const Faults& compensationFaults() const { return m_compensation.faults(); }
@@ -71,7 +76,7 @@ private:
     Backgrounded<study::Compensation> m_compensation;
     std::unique_ptr<study::MapRun> m_run;
     std::shared_ptr<std::atomic<bool>> m_mapPosted; ///< a change is on its way to this thread
-    std::shared_ptr<const study::LengthMap> m_map;
+    std::shared_ptr<const study::LengthMap> m_map, m_mapBefore;
     std::optional<study::MapQuestion> m_mapAsked;
     Faults m_mapFaults;
 };

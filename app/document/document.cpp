@@ -182,6 +182,26 @@ void Document::setVariant(const Id& variant)
     emit variantChanged();
 }
 
+void Document::stepVariant(int places)
+{
+    if (!hasAntenna())
+        return;
+    const auto& all = antenna().variants; // the antenna as drawn comes before the first
+    const auto here = std::find_if(all.begin(), all.end(), [&](const Variant& v) { return v.id == variant(); });
+    const int count = int(all.size()) + 1, place = here == all.end() ? 0 : int(here - all.begin()) + 1;
+    const int next = ((place + places) % count + count) % count;
+    setVariant(next == 0 ? Id() : all[std::size_t(next - 1)].id);
+}
+
+QString Document::shownName() const
+{
+    if (!hasAntenna())
+        return {};
+    const QString name = QString::fromStdString(antenna().name);
+    const Variant* v = findVariant(antenna(), variant());
+    return v ? tr("%1, %2").arg(name, QString::fromStdString(v->name)) : name;
+}
+
 void Document::editVariants(const QString& text, const std::function<void(Antenna& stored, Id& chosen)>& change)
 {
     if (!hasAntenna())

@@ -36,6 +36,9 @@ public:
     /// Which variant of the current antenna is looked at and changed; empty: as drawn.
     [[nodiscard]] Id variant() const;
     void setVariant(const Id& variant);
+    void stepVariant(int places);
+    /// Of the current antenna, with its variant's where one is looked at.
+    [[nodiscard]] QString shownName() const;
     /// Keeps what is looked at as a new variant, and looks at that.
     void addVariant(const QString& name);
     void removeVariant(const Id& variant);

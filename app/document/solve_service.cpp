@@ -227,7 +227,8 @@ void SolveService::pin()
         return;
     m_pinnedCurve = m_curve;
     m_pinnedDetail = m_detail;
-    m_pinnedName = QString::fromStdString(m_document.antenna().name);
+    m_pinnedName = m_document.shownName();
+    m_pinnedAntenna = std::make_shared<const Antenna>(m_document.antenna());
     emit pinChanged();
 }
 
@@ -237,6 +238,7 @@ void SolveService::unpin()
         return;
     m_pinnedCurve.reset();
     m_pinnedDetail.reset();
+    m_pinnedAntenna.reset();
     emit pinChanged();
 }
 

@@ -39,6 +39,8 @@ public:
     [[nodiscard]] CurvePointer pinnedCurve() const { return m_pinnedCurve; }
     [[nodiscard]] DetailPointer pinnedDetail() const { return m_pinnedDetail; }
     [[nodiscard]] QString pinnedName() const { return m_pinnedName; }
+    /// As it was when it was pinned; null when nothing is.
+    [[nodiscard]] std::shared_ptr<const Antenna> pinnedAntenna() const { return m_pinnedAntenna; }
     void pin();
     void unpin();
     [[nodiscard]] bool pinned() const { return m_pinnedCurve != nullptr; }
@@ -100,6 +102,7 @@ private:
     CurvePointer m_detailOf; ///< the curve that the detail is of
     DetailPointer m_detail, m_pinnedDetail;
     QString m_pinnedName;
+    std::shared_ptr<const Antenna> m_pinnedAntenna;
     Faults m_faults;
     bool m_busy = false;
     std::function<void()> m_probe;

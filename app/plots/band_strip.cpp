@@ -89,7 +89,7 @@ int BandLens::bandAt(double x) const
 }
 
 BandStrip::BandStrip(ViewContext& context, QWidget* parent)
-    : QWidget(parent), m_document(context.document), m_solver(context.solver), m_theme(context.theme)
+    : QWidget(parent), m_document(context.document), m_solver(context.solver), m_variants(context.variants), m_theme(context.theme)
 {
     setObjectName(QStringLiteral("bandStrip"));
     setFixedHeight(124);
@@ -101,6 +101,10 @@ BandStrip::BandStrip(ViewContext& context, QWidget* parent)
         m_fresh = true;
     });
     connect(&m_solver, &SolveService::pinChanged, this, &BandStrip::rebuild);
+    connect(&m_variants, &VariantsDesk::spreadReady, this, [this] {
+        takeSpread();
+        update();
+    });
     connect(&m_solver, &SolveService::stateChanged, this, &BandStrip::advance);
     connect(&m_document, &Document::designChanged, this, &BandStrip::documentChanged);
     connect(&m_document, &Document::currentChanged, this, &BandStrip::rebuild);
@@ -150,6 +154,7 @@ void BandStrip::rebuild()
     m_lens = BandLens(bands, leftMargin, m_width - rightMargin);
     m_trace = m_solver.curve() ? traceOf(*m_solver.curve()) : Trace();
     m_pinned = m_solver.pinnedCurve() ? traceOf(*m_solver.pinnedCurve()) : Trace();
+    takeSpread();
     showSelected();
     describe();
     update();
@@ -246,6 +251,7 @@ void BandStrip::paintAll(QPainter& painter) const
     paintBands(sketch);
     const double limit = m_operation.swrLimit;
     sketch.line({leftMargin, y(limit)}, {m_width - rightMargin, y(limit)}, c.inkSoft, 1.0, Qt::DashLine);
+    paintSpread(sketch);
     paintTrace(sketch, m_pinned, true);
     paintTrace(sketch, m_trace, false);
     paintMultiples(sketch);
@@ -323,6 +329,33 @@ void BandStrip::paintTrace(Sketch& sketch, const Trace& trace, bool pinned) cons
     for (const QPolygonF& line : trace)
         if (!line.isEmpty())
             sketch.painter().drawPolyline(line);
+}
+
+/// Where the curve may lie, for what nobody knows exactly.
+void BandStrip::paintSpread(Sketch& sketch) const
+{
+    sketch.painter().setPen(Qt::NoPen);
+    sketch.painter().setBrush(m_theme.withAlpha(m_theme.colours().sky, 80));
+    for (const QPolygonF& area : m_spread)
+        sketch.painter().drawPolygon(area);
+}
+
+void BandStrip::takeSpread()
+{
+    m_spread.clear();
+    const auto spread = m_variants.always() ? m_variants.freshSpread() : nullptr;
+    for (const study::BandSpread& band : spread ? spread->bands : std::vector<study::BandSpread>()) {
+        const bool shown = std::any_of(m_shown.begin(), m_shown.end(), [&](const WantedBand& w) { return w.id == band.band; });
+        const bool here = band.configuration == m_document.configuration(); // the strip tells of the links as they are
+        if (!shown || !here || band.frequency.empty() || m_lens.empty())
+            continue;
+        QPolygonF area;
+        for (std::size_t i = 0; i < band.frequency.size(); ++i)
+            area << QPointF(m_lens.x(band.frequency[i]), y(band.swrFrom[i]));
+        for (std::size_t i = band.frequency.size(); i-- > 0;)
+            area << QPointF(m_lens.x(band.frequency[i]), y(band.swrTo[i]));
+        m_spread.push_back(area);
+    }
 }
 
 void BandStrip::paintMultiples(Sketch& sketch) const

@@ -66,6 +66,8 @@ private:
     void scrollTo(double offset);
     void showSelected();
     void paintTrace(class Sketch& sketch, const Trace& trace, bool pinned) const;
+    void paintSpread(class Sketch& sketch) const;
+    void takeSpread();
     void paintAll(QPainter& painter) const;
     void paintScale(class Sketch& sketch) const;
     void paintBands(class Sketch& sketch) const;
@@ -77,7 +79,9 @@ private:
 
     Document& m_document;
     SolveService& m_solver;
+    VariantsDesk& m_variants;
     const Theme& m_theme;
+    std::vector<QPolygonF> m_spread; ///< areas in the content where the curve may lie
     BandLens m_lens;
     Operation m_operation;                ///< bands and limit as shown
     std::vector<WantedBand> m_shown;      ///< bands in the strip: wanted ones and those that were solved

@@ -35,14 +35,17 @@ void SitePainter::paint()
     m_sketch.painter().fillRect(QRectF({0, 0}, m_size), m_colours.paper);
     m_sketch.keepWithin(QRectF({2, 2}, m_size - QSizeF(4, 4)));
     reserveAll();
+    paintFarGrounds();
     paintWaters();
     paintBoundary();
     paintPowerLine();
     paintBuildings();
+    paintCoax();
     paintAntennas();
     paintFeedEntry();
     paintSupports();
     paintHandles();
+    paintCorners();
     paintFrame();
 }
 
@@ -118,7 +121,8 @@ void SitePainter::paintBoundary()
     for (double y = box.bottom(); cell > finest && y > box.top(); y -= cell)
         m_sketch.line({box.left(), y}, {box.right(), y}, c.fill);
     m_sketch.painter().restore();
-    m_sketch.painter().setPen(QPen(c.inkSoft, site().wallHeight > 0.0 ? 3.0 : 1.5));
+    const bool marked = chosen(SiteThing::Kind::Boundary);
+    m_sketch.painter().setPen(QPen(marked ? c.petal : c.inkSoft, site().wallHeight > 0.0 || marked ? 3.0 : 1.5));
     m_sketch.painter().setBrush(Qt::NoBrush);
     m_sketch.painter().drawPath(area);
     for (std::size_t i = 0; i < site().boundary.size(); ++i)
@@ -142,6 +146,57 @@ void SitePainter::paintBuildings()
         m_sketch.label({box.center().x(), box.top() + 0.25 * box.height()}, QString::fromStdString(b.name), Qt::AlignCenter,
                        {c.inkSoft, 12});
     }
+}
+
+/// The feed line on the ground, from the shown antenna's feed along its corners to the entry.
+void SitePainter::paintCoax()
+{
+    if (site().coaxRoute.empty())
+        return;
+    QPolygonF line;
+    if (const shapes::BuiltAntenna* built = soundAntenna(m_context, m_context.document.current()))
+        line << m_camera.project(built->feedPoint);
+    for (PlanPoint p : site().coaxRoute)
+        line << m_camera.project(p);
+    line << m_camera.project(site().feedEntry);
+    const bool marked = chosen(SiteThing::Kind::Coax);
+    m_sketch.painter().setBrush(Qt::NoBrush);
+    m_sketch.painter().setPen(QPen(marked ? m_colours.petal : m_colours.inkSoft, marked ? 2.5 : 1.4, Qt::DashDotLine));
+    m_sketch.painter().drawPolyline(line);
+}
+
+/// From the middle of the site towards each sector, at its distance.
+void SitePainter::paintFarGrounds()
+{
+    const PlanPoint extent = extentOf(site().boundary), corner = cornerOf(site().boundary);
+    const QPointF middle = m_camera.project(PlanPoint{corner.x + 0.5 * extent.x, corner.y + 0.5 * extent.y});
+    const double reach = m_size.width() + m_size.height();
+    for (const FarGround& g : site().farGrounds) {
+        const double turn = g.toBearing - g.fromBearing, width = turn >= 360.0 ? 360.0 : turn - 360.0 * std::floor(turn / 360.0);
+        QPainterPath ring; // angles of the painter grow counterclockwise from east
+        const double near = g.distance * m_camera.scale, start = 90.0 - g.fromBearing;
+        ring.arcMoveTo(QRectF(middle.x() - reach, middle.y() - reach, 2 * reach, 2 * reach), start);
+        ring.arcTo(QRectF(middle.x() - reach, middle.y() - reach, 2 * reach, 2 * reach), start, -width);
+        ring.arcTo(QRectF(middle.x() - near, middle.y() - near, 2 * near, 2 * near), start - width, width);
+        ring.closeSubpath();
+        m_sketch.painter().fillPath(ring, Theme::withAlpha(m_colours.skyPale, 170));
+        const double bearing = radians(g.fromBearing + 0.5 * width);
+        const QPointF out(std::sin(bearing), -std::cos(bearing));
+        QPointF at = middle + out * (near + 16.0);
+        at = {std::clamp(at.x(), 70.0, std::max(70.0, m_size.width() - 90.0)),
+              std::clamp(at.y(), 16.0, std::max(16.0, m_size.height() - 30.0))};
+        m_sketch.label(at, tr("%1 from %2 on").arg(QString::fromStdString(g.name), heightWords(g.distance, m_context.system())),
+                       Qt::AlignCenter, {m_colours.sky, 12, true, m_colours.paper});
+    }
+}
+
+/// Rings at the corners of the chosen outline.
+void SitePainter::paintCorners()
+{
+    const Design& design = m_context.document.design();
+    const Outline* outline = m_marks.handles && isThere(design, m_marks.selected) ? outlineOf(design, m_marks.selected) : nullptr;
+    for (std::size_t i = 0; outline && i < outline->size(); ++i)
+        m_sketch.handle(m_camera.project((*outline)[i]), int(i) == m_marks.selected.corner);
 }
 
 void SitePainter::paintFeedEntry()

@@ -34,7 +34,10 @@ public:
 private:
     [[nodiscard]] const Site& site() const { return m_context.document.design().site; }
     [[nodiscard]] QPainterPath path(const Outline& outline) const;
-    [[nodiscard]] bool chosen(SiteThing::Kind kind, const Id& id = {}) const { return m_marks.selected == SiteThing{kind, id}; }
+    [[nodiscard]] bool chosen(SiteThing::Kind kind, const Id& id = {}) const { return m_marks.selected.whole() == SiteThing{kind, id}; }
+    void paintCoax();
+    void paintFarGrounds();
+    void paintCorners();
     void reserveAll();
     void paintWaters();
     void paintBoundary();

@@ -26,7 +26,8 @@ SitePlan::SitePlan(ViewContext& context) : Canvas(context)
 {
     setObjectName(QStringLiteral("sitePlan"));
     setAccessibleName(tr("Plan of the site"));
-    setAccessibleDescription(tr("Space chooses the next thing, arrows move it, F2 renames and Delete removes it"));
+    setAccessibleDescription(tr("Space chooses the next thing, C its next corner, Insert adds a corner, arrows move, F2 renames and Delete "
+                                "removes"));
     setFocusPolicy(Qt::StrongFocus);
     setMouseTracking(true);
     connect(&context.document, &Document::designChanged, this, [this] {
@@ -93,14 +94,29 @@ void SitePlan::render(Sketch& sketch, const QSizeF& size)
 {
     aim(size);
     SitePainter(sketch, m_camera, size, m_context, onScreen() ? PlanMarks{m_selected, m_hot, m_draggedHandle, true} : PlanMarks{}).paint();
+    if (drawing() && onScreen()) {
+        QPolygonF line;
+        for (PlanPoint p : m_drawn)
+            line << m_camera.project(p);
+        if (!line.isEmpty())
+            line << m_pointer;
+        sketch.painter().setBrush(Qt::NoBrush);
+        sketch.painter().setPen(QPen(sketch.colours().petal, 2.0, Qt::DashLine));
+        sketch.painter().drawPolyline(line);
+        for (PlanPoint p : m_drawn)
+            sketch.handle(m_camera.project(p), false);
+    }
 }
 
 SiteThing SitePlan::thingAt(QPointF p) const
 {
-    using Kind = SiteThing::Kind;
     const Design& design = m_context.document.design();
+    if (const Outline* outline = isThere(design, m_selected) ? outlineOf(design, m_selected) : nullptr) // its corners come first
+        for (std::size_t i = 0; i < outline->size(); ++i)
+            if (apart(m_camera.project((*outline)[i]), p) < grabHandle)
+                return {m_selected.kind, m_selected.id, int(i)};
     for (const SiteThing& thing : thingsOf(design))
-        if (thing.kind != Kind::Building && thing.kind != Kind::Water && apart(m_camera.project(placeOf(design, thing)), p) < grabThing)
+        if (!outlineOf(design, thing) && apart(m_camera.project(placeOf(design, thing)), p) < grabThing)
             return thing;
     return {};
 }
@@ -131,6 +147,10 @@ Id SitePlan::antennaAt(QPointF p) const
 void SitePlan::mousePressEvent(QMouseEvent* event)
 {
     const QPointF p = event->position();
+    if (drawing()) {
+        drawCorner(p, false);
+        return;
+    }
     m_grab = m_camera.unproject(p);
     m_draggedThing = thingAt(p);
     m_draggedHandle = m_draggedThing.any() ? -1 : handleAt(p);
@@ -143,6 +163,9 @@ void SitePlan::mousePressEvent(QMouseEvent* event)
         for (const Building& b : site.buildings)
             if (inside(b.outline, m_grab))
                 m_draggedThing = {SiteThing::Kind::Building, b.id};
+        for (SiteThing::Kind kind : {SiteThing::Kind::Boundary, SiteThing::Kind::Coax}) // by their lines, not by what they hold
+            if (nearestEdge(m_context.document.design(), {kind}, m_grab).second * m_camera.scale < grabWire)
+                m_draggedThing = {kind};
     }
     select(m_draggedThing);
     if (const Id antenna = m_draggedAntenna; !antenna.empty()) {
@@ -155,6 +178,11 @@ void SitePlan::mousePressEvent(QMouseEvent* event)
 void SitePlan::mouseMoveEvent(QMouseEvent* event)
 {
     const QPointF p = event->position();
+    m_pointer = p;
+    if (drawing()) {
+        update();
+        return;
+    }
     if (!(event->buttons() & Qt::LeftButton)) {
         const bool thing = thingAt(p).any();
         const int hot = thing ? -1 : handleAt(p);
@@ -167,6 +195,12 @@ void SitePlan::mouseMoveEvent(QMouseEvent* event)
     }
     if (m_draggedHandle >= 0) {
         dragHandle(p);
+        return;
+    }
+    if (m_draggedThing.corner >= 0) {
+        const PlanPoint to = snapped(m_context.document.design(), m_draggedThing, m_camera.unproject(p), grabHandle / m_camera.scale);
+        m_context.document.edit(tr("move a corner"), QStringLiteral("move corner %1").arg(m_draggedThing.corner),
+                                [&](Design& d) { moveTo(d, m_draggedThing, to); });
         return;
     }
     const PlanPoint now = m_camera.unproject(p), by{rounded(now.x - m_grab.x), rounded(now.y - m_grab.y)};
@@ -183,7 +217,7 @@ void SitePlan::dragThing(PlanPoint by)
 {
     const SiteThing thing = m_draggedThing.any() ? m_draggedThing : m_selected;
     m_context.document.edit(tr("move %1").arg(nameOf(m_context.document.design(), thing)),
-                            QStringLiteral("move thing ") + QString::fromStdString(thing.id), [&](Design& d) {
+                            QStringLiteral("move thing %1 %2").arg(QString::fromStdString(thing.id)).arg(thing.corner), [&](Design& d) {
                                 const PlanPoint at = placeOf(d, thing);
                                 moveTo(d, thing, {at.x + by.x, at.y + by.y});
                             });
@@ -224,15 +258,109 @@ void SitePlan::mouseReleaseEvent(QMouseEvent*)
 
 void SitePlan::mouseDoubleClickEvent(QMouseEvent* event)
 {
+    if (drawing()) {
+        drawCorner(event->position(), true);
+        return;
+    }
+    const SiteThing before = m_selected;
     mousePressEvent(event);
-    if (isNamed(m_selected))
+    const double reach = grabWire / m_camera.scale;
+    if (outlineOf(m_context.document.design(), before) && nearestEdge(m_context.document.design(), before, m_grab).second < reach)
+        addCornerAt(event->position());
+    else if (isNamed(m_selected))
         emit renameWanted();
+}
+
+/// On the edge of the chosen outline that is nearest.
+void SitePlan::addCornerAt(QPointF p)
+{
+    const PlanPoint at = m_camera.unproject(p);
+    SiteThing thing = m_selected;
+    const auto [edge, off] = nearestEdge(m_context.document.design(), thing, at);
+    if (edge < 0)
+        return;
+    m_context.document.edit(tr("add a corner"), {}, [&](Design& d) { thing = addCorner(d, thing, edge, {rounded(at.x), rounded(at.y)}); });
+    select(thing);
+    m_draggedThing = thing; // the press that is held goes on moving it
+}
+
+/// Half-way from the chosen corner to the next one.
+void SitePlan::addCornerByKey()
+{
+    const Outline* outline =
+        isThere(m_context.document.design(), m_selected) ? outlineOf(m_context.document.design(), m_selected) : nullptr;
+    if (!outline || outline->empty())
+        return;
+    const std::size_t from = std::size_t(std::max(0, m_selected.corner)), to = (from + 1) % outline->size();
+    const PlanPoint a = (*outline)[from], b = (*outline)[to];
+    SiteThing thing = m_selected;
+    m_context.document.edit(tr("add a corner"), {}, [&](Design& d) {
+        thing = addCorner(d, thing, int(from), {rounded(0.5 * (a.x + b.x)), rounded(0.5 * (a.y + b.y))});
+    });
+    select(thing);
+}
+
+void SitePlan::stepCorner(int direction)
+{
+    const Outline* outline =
+        isThere(m_context.document.design(), m_selected) ? outlineOf(m_context.document.design(), m_selected) : nullptr;
+    if (!outline || outline->empty())
+        return;
+    const int count = int(outline->size());
+    const int next = m_selected.corner < 0 ? (direction > 0 ? 0 : count - 1) : (m_selected.corner + direction + count) % count;
+    select({m_selected.kind, m_selected.id, next});
+}
+
+/// A corner, else the thing.
+void SitePlan::removeSelected()
+{
+    if (m_selected.corner < 0) {
+        emit removeWanted();
+        return;
+    }
+    const SiteThing thing = m_selected;
+    select(thing.whole());
+    m_context.document.edit(tr("remove a corner"), {}, [&](Design& d) { removeCorner(d, thing); });
+}
+
+void SitePlan::startDrawing(SiteThing::Kind kind)
+{
+    m_drawing = kind;
+    m_drawn.clear();
+    select({});
+    setCursor(Qt::CrossCursor);
+    setFocus();
+    emit drawingChanged();
+}
+
+void SitePlan::drawCorner(QPointF p, bool last)
+{
+    const bool closes = m_drawn.size() > 2 && apart(m_camera.project(m_drawn.front()), p) < grabHandle;
+    if (!closes && !last)
+        m_drawn.push_back(snapped(m_context.document.design(), {}, m_camera.unproject(p), grabHandle / m_camera.scale));
+    if (closes || last)
+        finishDrawing(true);
+    update();
+}
+
+void SitePlan::finishDrawing(bool keep)
+{
+    const SiteThing::Kind kind = m_drawing;
+    const std::size_t least = kind == SiteThing::Kind::Coax ? 1 : 3;
+    Outline outline;
+    outline.swap(m_drawn);
+    m_drawing = SiteThing::Kind::None;
+    setCursor(Qt::ArrowCursor);
+    update();
+    emit drawingChanged();
+    if (keep && outline.size() >= least)
+        emit drawn(kind, outline);
 }
 
 void SitePlan::stepSelection(int direction)
 {
     const std::vector<SiteThing> all = thingsOf(m_context.document.design());
-    const auto now = std::find(all.begin(), all.end(), m_selected);
+    const auto now = std::find(all.begin(), all.end(), m_selected.whole());
     const int count = int(all.size()), place = now == all.end() ? (direction > 0 ? -1 : 0) : int(now - all.begin());
     select(all[std::size_t((place + direction + count) % count)]);
 }
@@ -249,6 +377,10 @@ void SitePlan::nudge(double east, double north)
 void SitePlan::keyPressEvent(QKeyEvent* event)
 {
     const double step = event->modifiers() & Qt::ShiftModifier ? handful : tenth;
+    if (drawing() && (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter || event->key() == Qt::Key_Escape)) {
+        finishDrawing(event->key() != Qt::Key_Escape);
+        return;
+    }
     switch (event->key()) {
     case Qt::Key_Left: nudge(-step, 0.0); break;
     case Qt::Key_Right: nudge(step, 0.0); break;
@@ -256,8 +388,10 @@ void SitePlan::keyPressEvent(QKeyEvent* event)
     case Qt::Key_Down: nudge(0.0, -step); break;
     case Qt::Key_Space: stepSelection(event->modifiers() & Qt::ShiftModifier ? -1 : 1); break;
     case Qt::Key_Escape: select({}); break;
+    case Qt::Key_C: stepCorner(event->modifiers() & Qt::ShiftModifier ? -1 : 1); break;
+    case Qt::Key_Insert: addCornerByKey(); break;
     case Qt::Key_Delete:
-    case Qt::Key_Backspace: emit removeWanted(); break;
+    case Qt::Key_Backspace: removeSelected(); break;
     default: Canvas::keyPressEvent(event);
     }
 }

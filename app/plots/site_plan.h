@@ -22,8 +22,17 @@ public:
     /// Screen place of a handle of the shown antenna, for tests.
     [[nodiscard]] QPointF handlePlace(std::size_t handle) const;
 
+    /// Takes the corners of something new from clicks, until Enter, a double click or the first corner again; Escape leaves it.
+    void startDrawing(SiteThing::Kind kind);
+    /// A further corner after the chosen one; the chosen corner, else the thing, taken away.
+    void addCornerByKey();
+    void removeSelected();
+    [[nodiscard]] bool drawing() const { return m_drawing != SiteThing::Kind::None; }
+
 signals:
     void selectionChanged();
+    void drawingChanged();
+    void drawn(SiteThing::Kind kind, const Outline& outline);
     void renameWanted();
     void removeWanted();
 
@@ -43,12 +52,20 @@ private:
     void dragAntenna(PlanPoint by);
     void dragHandle(QPointF to);
     void stepSelection(int direction);
+    void stepCorner(int direction);
+    void addCornerAt(QPointF p);
+    void drawCorner(QPointF p, bool last);
+    void finishDrawing(bool keep);
+
     void nudge(double east, double north);
 
     PlanCamera m_camera;
     SiteThing m_selected, m_draggedThing;
     Id m_draggedAntenna;
     int m_hot = -1, m_draggedHandle = -1;
+    SiteThing::Kind m_drawing = SiteThing::Kind::None;
+    Outline m_drawn;
+    QPointF m_pointer;
     bool m_frozen = false;
     PlanPoint m_grab;
 };

@@ -37,6 +37,19 @@ void SwrChart::hatchPastLimit(Sketch& sketch, double bandFrom, double bandTo, do
         sketch.hatch(past, sketch.colours().leafMid, 7.0);
 }
 
+void SwrChart::between(Sketch& sketch, const std::vector<double>& frequency, const std::vector<double>& low,
+                       const std::vector<double>& high, const QColor& fill) const
+{
+    QPolygonF shape;
+    for (std::size_t i = 0; i < frequency.size(); ++i)
+        shape << QPointF(x(frequency[i]), std::max(area.top(), y(low[i])));
+    for (std::size_t i = frequency.size(); i-- > 0;)
+        shape << QPointF(x(frequency[i]), std::max(area.top(), y(high[i])));
+    sketch.painter().setPen(Qt::NoPen);
+    sketch.painter().setBrush(fill);
+    sketch.painter().drawPolygon(shape);
+}
+
 void SwrChart::curve(Sketch& sketch, const std::function<double(double)>& swr, const QPen& pen) const
 {
     const int steps = std::max(60, int(area.width()));

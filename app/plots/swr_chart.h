@@ -19,6 +19,9 @@ struct SwrChart {
     void frame(Sketch& sketch, double bandFrom, double bandTo, double limit, bool wished) const;
     /// Hatching where the band's SWR is past the limit.
     void hatchPastLimit(Sketch& sketch, double bandFrom, double bandTo, double limit, const std::function<double(double)>& swr) const;
+    /// Where a curve may lie: what is between two of them.
+    void between(Sketch& sketch, const std::vector<double>& frequency, const std::vector<double>& low, const std::vector<double>& high,
+                 const QColor& fill) const;
     void curve(Sketch& sketch, const std::function<double(double)>& swr, const QPen& pen) const;
 };
 

@@ -39,14 +39,18 @@ Stage::Stage(ViewContext& context, QObject* parent) : QObject(parent), m_context
 
 void Stage::addConfigurations()
 {
+    m_variant = new VariantBar(m_context, m_page);
+    m_page->header()->addWidget(m_variant, 0, Qt::AlignTop);
     m_configurations = new ConfigurationBar(m_context, m_page);
     m_page->header()->addWidget(m_configurations, 0, Qt::AlignTop);
 }
 
 void Stage::refreshConfigurations()
 {
-    if (m_configurations)
-        m_configurations->refresh();
+    if (!m_configurations)
+        return;
+    m_variant->refresh();
+    m_configurations->refresh();
 }
 
 QString Stage::faultSentence() const

@@ -2,6 +2,7 @@
 /// A stage of the work: a page with one large graphic, a ledger of inputs, and a live line for the trail.
 
 #include "app/stages/configuration_bar.h"
+#include "app/stages/variant_bar.h"
 #include "app/view/canvas.h"
 #include "app/widgets/ledger.h"
 
@@ -59,7 +60,7 @@ protected:
     [[nodiscard]] units::System system() const { return m_context.system(); }
     /// First fault as a sentence for the page.
     [[nodiscard]] QString faultSentence() const;
-    /// Puts the choice of links beside the title; `refresh` keeps it up to date.
+    /// Puts the choices of variant and links beside the title; `refresh` keeps it up to date.
     void addConfigurations();
     void refreshConfigurations();
 
@@ -69,6 +70,7 @@ protected:
 
 private:
     ConfigurationBar* m_configurations = nullptr;
+    VariantBar* m_variant = nullptr;
 };
 
 std::unique_ptr<Stage> makeSiteStage(ViewContext& context, QObject* parent);

@@ -4,6 +4,7 @@
 #include "app/document/antenna_models.h"
 #include "app/document/document.h"
 #include "app/document/solve_service.h"
+#include "app/document/variants_desk.h"
 #include "app/view/theme.h"
 #include "core/files/data.h"
 
@@ -13,6 +14,7 @@ struct ViewContext {
     Document& document;
     AntennaModels& models;
     SolveService& solver;
+    VariantsDesk& variants;
     Theme& theme;
     std::vector<Soil> soils;
     std::vector<files::Conductor> conductors;

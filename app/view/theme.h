@@ -42,6 +42,11 @@ public:
     /// One line of words; kept, because shaping takes longer than drawing.
     [[nodiscard]] Typeset typeset(const QString& words, int pixels = 13, bool bold = false) const;
     /// The words, cut short with an ellipsis where they are wider.
+    [[nodiscard]] static QColor withAlpha(QColor colour, int alpha)
+    {
+        colour.setAlpha(alpha);
+        return colour;
+    }
     [[nodiscard]] QString elided(const QString& words, double width, int pixels = 13, bool bold = false) const;
     /// A line icon of the application in the ink colour.
     [[nodiscard]] QIcon icon(const QString& name) const;

@@ -89,6 +89,11 @@ private:
     {
         MainWindow& w = m_window;
         add(tr("Pin or unpin this design"), QKeySequence(tr("P")), "actionPin", [&w] { w.togglePin(); });
+        add(tr("New variant of this antenna"), QKeySequence(tr("V")), "actionVariant", [&w] { w.addVariant(); });
+        QAction* sure = keyed(tr("Show how sure it is"), QKeySequence(tr("Ctrl+Shift+H")), "actionSpread", [&w] { w.toggleSpread(); });
+        sure->setCheckable(true);
+        sure->setChecked(w.spreadShown());
+        m_menu->addAction(sure);
         add(tr("Metres or feet"), QKeySequence(tr("Ctrl+U")), "actionUnits", [&w] { w.toggleUnits(); });
         add(tr("Day or night"), QKeySequence(tr("Ctrl+D")), "actionTheme", [&w] { w.toggleTheme(); });
     }
@@ -111,6 +116,7 @@ private:
             keyed(tr("Stage: %1").arg(w.stageName(i)), QKeySequence(tr("Ctrl+%1").arg(i + 1)), "", [&w, i] { w.showStage(i); });
         keyed(tr("Next antenna"), QKeySequence(tr("Ctrl+PgDown")), "", [&w] { w.document().stepCurrent(1); });
         keyed(tr("Antenna before"), QKeySequence(tr("Ctrl+PgUp")), "", [&w] { w.document().stepCurrent(-1); });
+        keyed(tr("Next variant"), QKeySequence(tr("Shift+V")), "", [&w] { w.document().stepVariant(1); });
         m_shortcuts.push_back({tr("Up, Down, wheel"), tr("Step a value; with Shift finer")});
         m_shortcuts.push_back({tr("Left, Right"), tr("Band before or after, in the strip")});
         m_shortcuts.push_back({tr("Space, arrows"), tr("Next ring of the drawing, and move it")});

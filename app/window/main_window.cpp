@@ -45,7 +45,8 @@ constexpr int patienceMilliseconds = 30;
 } // namespace
 
 MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder, const QString& tableFolder)
-    : m_models(m_document), m_solver(m_document, tableFolder), m_context{m_document, m_models, m_solver, m_theme, {}, {}, {}},
+    : m_models(m_document), m_solver(m_document, tableFolder),
+      m_variants(m_document, m_solver), m_context{m_document, m_models, m_solver, m_variants, m_theme, {}, {}, {}},
       m_desk(m_document, m_settings, dataFolder, autosaveFolder, this)
 {
     setObjectName(QStringLiteral("mainWindow"));
@@ -55,6 +56,7 @@ MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder,
     setAcceptDrops(true);
     m_theme.setMode(m_settings.themeMode());
     m_theme.apply(*qApp);
+    m_variants.setAlways(m_settings.showsSpread());
     loadData(dataFolder);
     buildStages();
     layOut();
@@ -199,6 +201,7 @@ void MainWindow::listen()
     connect(&m_document, &Document::currentChanged, this, &MainWindow::refreshAll);
     connect(&m_document, &Document::bandSelected, this, &MainWindow::refreshAll);
     connect(&m_document, &Document::configurationChanged, this, &MainWindow::refreshAll);
+    connect(&m_document, &Document::variantChanged, this, &MainWindow::refreshAll);
     connect(&m_document, &Document::pathChanged, this, &MainWindow::refreshAll);
     connect(&m_solver, &SolveService::curveReady, this, &MainWindow::refreshAll);
     connect(&m_solver, &SolveService::detailReady, this, &MainWindow::refreshAll);
@@ -360,6 +363,22 @@ void MainWindow::togglePin()
 {
     m_solver.pinned() ? m_solver.unpin() : m_solver.pin();
     refreshAll();
+}
+
+void MainWindow::addVariant()
+{
+    if (!m_document.hasAntenna()) {
+        say(tr("There is no antenna to make a variant of yet."));
+        return;
+    }
+    m_document.addVariant(tr("variant")); // title and choice beside it tell of it
+}
+
+void MainWindow::toggleSpread()
+{
+    m_variants.setAlways(!m_variants.always());
+    m_settings.setShowsSpread(m_variants.always());
+    say(m_variants.always() ? tr("A band round the curves shows where they may lie.") : tr("Curves are shown without what is unsure."));
 }
 
 void MainWindow::toggleTheme()

@@ -50,6 +50,9 @@ public:
     [[nodiscard]] Gallery& gallery() { return *m_gallery; }
     void duplicateAntenna();
     void togglePin();
+    void addVariant();
+    void toggleSpread();
+    [[nodiscard]] bool spreadShown() const { return m_variants.always(); }
     void toggleTheme();
     void toggleUnits();
     void copyPicture();
@@ -87,6 +90,7 @@ private:
     Document m_document;
     AntennaModels m_models;
     SolveService m_solver;
+    VariantsDesk m_variants;
     ViewContext m_context;
     Settings m_settings;
     FileDesk m_desk;

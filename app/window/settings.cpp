@@ -10,7 +10,8 @@ namespace vetchling::app {
 namespace {
 
 const QString recentKey = QStringLiteral("recentFiles"), themeKey = QStringLiteral("theme"),
-              geometryKey = QStringLiteral("window/geometry"), unitsKey = QStringLiteral("units"), planKey = QStringLiteral("bandPlan");
+              geometryKey = QStringLiteral("window/geometry"), unitsKey = QStringLiteral("units"), planKey = QStringLiteral("bandPlan"),
+              spreadKey = QStringLiteral("showSpread");
 constexpr int mostRecent = 8;
 constexpr QLocale::Territory americas[] = {QLocale::UnitedStates, QLocale::Canada, QLocale::Mexico,  QLocale::Brazil,
                                            QLocale::Argentina,    QLocale::Chile,  QLocale::Colombia},
@@ -50,6 +51,9 @@ void Settings::setSystem(units::System system)
 {
     QSettings().setValue(unitsKey, system == units::System::Metric ? QStringLiteral("metric") : QStringLiteral("imperial"));
 }
+
+bool Settings::showsSpread() const { return QSettings().value(spreadKey, true).toBool(); }
+void Settings::setShowsSpread(bool shows) { QSettings().setValue(spreadKey, shows); }
 
 QString Settings::bandPlan() const
 {

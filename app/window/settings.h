@@ -20,6 +20,9 @@ public:
     /// Units of new sites: those used last, at first the locale's.
     [[nodiscard]] units::System system() const;
     void setSystem(units::System system);
+    /// Whether curves are shown with how sure they are.
+    [[nodiscard]] bool showsSpread() const;
+    void setShowsSpread(bool shows);
     /// Id of the band plan of new sites: that used last, at first the locale's region's.
     [[nodiscard]] QString bandPlan() const;
     void setBandPlan(const QString& id);

@@ -80,4 +80,14 @@ Compared comparedOf(Library& library, const ComparisonQuestion& asked, std::size
     return out;
 }
 
+void addSpread(Library& library, const ComparisonQuestion& asked, std::size_t row, Compared& compared, const Watch& watch)
+{
+    Design design;
+    design.site = asked.site;
+    design.operation = asked.operation;
+    std::erase_if(design.operation.bands, [](const WantedBand& w) { return w.wish == Wish::No; });
+    if (const auto spread = spreadOf(library, spreadQuestionOf(design, asked.antennas[row]), watch))
+        compared.spread = std::make_shared<const Spread>(*spread);
+}
+
 } // namespace vetchling::study

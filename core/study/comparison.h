@@ -14,16 +14,17 @@ struct Compared {
     std::shared_ptr<const shapes::BuiltAntenna> built; ///< null where it cannot be
     Text fault;                                        ///< why not, or why it was not solved
     struct BandFigures {
-        double lowestSwr = 0.0, width = 0.0;      ///< in the band; Hz under the limit round its dip, 0: none
-        double gain = 0.0, straightUp = 0.0;      ///< dBi towards the aim, at the band's centre
-        double lost = 0.0;                        ///< part of the power that is not radiated into the sky
-        std::optional<double> dip;                ///< Hz
+        double lowestSwr = 0.0, width = 0.0; ///< in the band; Hz under the limit round its dip, 0: none
+        double gain = 0.0, straightUp = 0.0; ///< dBi towards the aim, at the band's centre
+        double lost = 0.0;                   ///< part of the power that is not radiated into the sky
+        std::optional<double> dip;           ///< Hz
     };
-    std::map<Id, BandFigures> bands; ///< wished and solved ones
-    int underLimit = 0;              ///< of the wished bands
-    double wire = 0.0;               ///< m that radiate, all pieces
-    double longestPiece = 0.0;       ///< m, of what is cut: how long it packs if it is stiff
-    CurvePointer curve;              ///< in its first configuration
+    std::map<Id, BandFigures> bands;      ///< wished and solved ones
+    int underLimit = 0;                   ///< of the wished bands
+    double wire = 0.0;                    ///< m that radiate, all pieces
+    double longestPiece = 0.0;            ///< m, of what is cut: how long it packs if it is stiff
+    CurvePointer curve;                   ///< in its first configuration
+    std::shared_ptr<const Spread> spread; ///< null before addSpread
 };
 
 struct ComparisonQuestion {
@@ -40,5 +41,8 @@ ComparisonQuestion comparisonOf(const Design& stored, const Antenna& antenna, co
 
 /// One row. Never fails as a whole: what cannot be built or solved says so.
 Compared comparedOf(Library& library, const ComparisonQuestion& question, std::size_t row, const Watch& watch = {});
+
+/// How far the row's figures may be off; nothing happens where that cannot be solved.
+void addSpread(Library& library, const ComparisonQuestion& question, std::size_t row, Compared& compared, const Watch& watch = {});
 
 } // namespace vetchling::study

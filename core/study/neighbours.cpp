@@ -6,11 +6,12 @@
 namespace vetchling::study {
 namespace {
 
-constexpr double clear = 0.1;        // m that a neighbour keeps from the antenna's wires
-constexpr double lower = 0.3;        // m that it is hung or cut lower where it would not
-constexpr double footHeight = 0.02;  // m over the soil
-constexpr double earthRadial = 2.0;  // m; four of them stand for a foot in the soil
-constexpr double openFeed = 1e7;     // ohm
+constexpr double clear = 0.1;       // m that a neighbour keeps from the antenna's wires
+constexpr double lower = 0.3;       // m that it is hung or cut lower where it would not
+constexpr double footHeight = 0.02; // m over the soil
+constexpr double earthRadial = 4.0; // m
+constexpr int earthRadials = 6;
+constexpr double openFeed = 1e7;                     // ohm
 constexpr double shieldRadius = 2.5e-3, steel = 7e6; // m, S/m
 
 /// Calls back with every pair of straight pieces.
@@ -41,22 +42,24 @@ bool touches(const Neighbour& neighbour, const WireModel& model, std::size_t own
     return any;
 }
 
-bool upright(const Neighbour& n)
-{
-    return n.points.size() == 2 && n.points[0].x == n.points[1].x && n.points[0].y == n.points[1].y;
-}
+bool upright(const Neighbour& n) { return n.points.size() == 2 && n.points[0].x == n.points[1].x && n.points[0].y == n.points[1].y; }
 
-/// A mast ends below what it carries.
+/// A mast ends below what it carries, and begins above wires about its foot.
 Neighbour cutBelow(Neighbour mast, const WireModel& model, std::size_t wires)
 {
-    double& top = mast.points.back().z;
+    double &foot = mast.points.front().z, &top = mast.points.back().z;
+    const double half = 0.5 * (foot + top);
     eachPair(mast.points, model, wires, [&](Vec3 a, Vec3 b, const Wire& wire, Vec3 c, Vec3 d) {
         if (segmentDistance(a, b, c, d) >= clear + mast.radius + wire.radius)
             return;
         const Vec3 level = d - c;
         const double run = level.x * level.x + level.y * level.y;
         const double t = run > 0.0 ? std::clamp(((a.x - c.x) * level.x + (a.y - c.y) * level.y) / run, 0.0, 1.0) : 0.0;
-        top = std::min(top, std::min((c + level * t).z, std::max(c.z, d.z)) - lower);
+        const double meets = std::min((c + level * t).z, std::max(c.z, d.z));
+        if (meets > half)
+            top = std::min(top, meets - lower);
+        else
+            foot = std::max(foot, meets + lower);
     });
     return mast;
 }
@@ -64,14 +67,31 @@ Neighbour cutBelow(Neighbour mast, const WireModel& model, std::size_t wires)
 std::vector<Neighbour> mastOf(const Support& support)
 {
     const double radius = support.kind == SupportKind::Tower ? 0.15 : 0.03;
-    const Vec3 foot{support.at.x, support.at.y, footHeight + (radius > 0.1 ? 0.2 : 0.02)};
-    std::vector<Neighbour> all{{support.name, {foot, {support.at.x, support.at.y, support.height}}, radius, steel, {}}};
-    for (int i = 0; i < 4; ++i) {
-        const double angle = 0.25 * pi + 0.5 * pi * i;
-        all.push_back({support.name + " earth", {foot, foot + Vec3{earthRadial * std::cos(angle), earthRadial * std::sin(angle), 0.0}},
-                       2e-3, steel, {}});
+    const Vec3 foot{support.at.x, support.at.y, footHeight + 1.2 * radius};
+    return {{support.name, {foot, {support.at.x, support.at.y, support.height}}, radius, steel, {}, true}};
+}
+
+Wire wireOf(const Neighbour& n)
+{
+    Wire wire;
+    wire.id = n.id;
+    wire.points = n.points;
+    wire.radius = n.radius;
+    wire.conductivity = n.conductivity;
+    return wire;
+}
+
+/// Wires over the soil round a foot stand for its connection to the soil.
+void earth(const Neighbour& mast, WireModel& model, std::size_t own)
+{
+    const Vec3 foot = mast.points.front();
+    for (int i = 0; i < earthRadials; ++i) {
+        const double angle = 2.0 * pi * (i + 0.25) / earthRadials;
+        const Vec3 end = foot + Vec3{earthRadial * std::cos(angle), earthRadial * std::sin(angle), 0.0};
+        const Neighbour radial{mast.id + " earth", {foot, end}, 2e-3, steel, {}, false};
+        if (!touches(radial, model, own))
+            model.wires.push_back(wireOf(radial));
     }
-    return all;
 }
 
 std::vector<Neighbour> wiresOf(const Design& design, const Antenna& antenna, Surroundings::Feed feed)
@@ -81,7 +101,7 @@ std::vector<Neighbour> wiresOf(const Design& design, const Antenna& antenna, Sur
         return {};
     std::vector<Neighbour> all;
     for (const Wire& wire : built->model.wires)
-        all.push_back({antenna.name, wire.points, std::max(wire.radius, wire.endRadius.value_or(0.0)), wire.conductivity, {}});
+        all.push_back({antenna.name, wire.points, std::max(wire.radius, wire.endRadius.value_or(0.0)), wire.conductivity, {}, false});
     for (const Load& load : built->model.loads)
         all[load.wire].loads.push_back(load);
     for (const Feed& f : built->model.feeds) {
@@ -100,7 +120,7 @@ std::vector<Neighbour> shieldOf(const Design& design, const Antenna& antenna)
     if (!built)
         return {};
     const Vec3 feed = built->feedPoint;
-    Neighbour shield{"coax", {}, shieldRadius, {}, {}};
+    Neighbour shield{"coax", {}, shieldRadius, {}, {}, false};
     constexpr double onGround = 0.02;
     if (feed.z > lower + 2.0 * onGround)
         shield.points.push_back({feed.x, feed.y, feed.z - lower});
@@ -183,12 +203,9 @@ void putIn(const std::vector<Neighbour>& neighbours, WireModel& model)
             load.wire = model.wires.size();
             model.loads.push_back(load);
         }
-        Wire wire;
-        wire.id = n.id;
-        wire.points = n.points;
-        wire.radius = n.radius;
-        wire.conductivity = n.conductivity;
-        model.wires.push_back(std::move(wire));
+        model.wires.push_back(wireOf(n));
+        if (n.earthed)
+            earth(n, model, own);
     }
 }
 

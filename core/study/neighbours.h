@@ -27,10 +27,10 @@ void putIn(const std::vector<Neighbour>& neighbours, WireModel& model);
 /// What one neighbour does.
 struct NeighbourEffect {
     Neighbourhood what;
-    double shift = 0.0;      ///< Hz, of the dip of the antenna's own band; 0 where there is none
-    Complex change;          ///< ohm at the line, at that dip
-    double width = 0.0;      ///< Hz under the limit round that dip without it; 0: none
-    Text fault;              ///< why it is not known
+    double shift = 0.0; ///< Hz, of the dip of the antenna's own band; 0 where there is none
+    Complex change;     ///< ohm at the line, at that dip
+    double width = 0.0; ///< Hz under the limit round that dip without it; 0: none
+    Text fault;         ///< why it is not known
     /// The shift is more than a quarter of that width.
     [[nodiscard]] bool matters() const { return width > 0.0 && std::abs(shift) > 0.25 * width; }
 };

@@ -376,8 +376,7 @@ private:
             if (w.wish != Wish::No)
                 highest = std::max(highest, w.band.centre());
         if (!prepared)
-            prepared = std::make_unique<em::PreparedModel>(std::make_shared<const WireModel>(built.model), mesh, highest,
-                                                           m_watch);
+            prepared = std::make_unique<em::PreparedModel>(std::make_shared<const WireModel>(built.model), mesh, highest, m_watch);
         if (m_watch.stopped())
             return {{"", em::stoppedMessage}};
         const auto solution = prepared->solve(frequency, m_library.tables(), m_watch);
@@ -440,8 +439,9 @@ Ground soilAt(const Soil& soil, const Tolerances& tolerances, double part)
 {
     const std::optional<SoilFigures>& end = part < 0.0 ? soil.dry : soil.wet;
     const double sign = part < 0.0 ? -1.0 : 1.0;
-    const SoilFigures there = end.value_or(SoilFigures{std::max(1.0, soil.relativePermittivity * std::pow(tolerances.soilPermittivity, sign)),
-                                                       soil.conductivity * std::pow(tolerances.soilConductivity, sign)});
+    const SoilFigures there =
+        end.value_or(SoilFigures{std::max(1.0, soil.relativePermittivity * std::pow(tolerances.soilPermittivity, sign)),
+                                 soil.conductivity * std::pow(tolerances.soilConductivity, sign)});
     const double away = std::abs(part);
     return {GroundKind::Real, towards(soil.relativePermittivity, there.relativePermittivity, away),
             soil.conductivity > 0.0 && there.conductivity > 0.0 ? towards(soil.conductivity, there.conductivity, away) : soil.conductivity};
@@ -484,10 +484,7 @@ Result<shapes::BuiltAntenna> antennaOff(const SpreadQuestion& asked, std::size_t
     return out;
 }
 
-double cutMargin(const BandSpread& band)
-{
-    return band.dip ? std::max(0.0, 100.0 * ((*band.dip)[2] / (*band.dip)[1] - 1.0)) : 0.0;
-}
+double cutMargin(const BandSpread& band) { return band.dip ? std::max(0.0, 100.0 * ((*band.dip)[2] / (*band.dip)[1] - 1.0)) : 0.0; }
 
 const char* nameOf(Unsure what)
 {

@@ -3,8 +3,9 @@
 /// only so well.
 ///
 /// Method: the antenna is solved at either end of each tolerance, and between them every answer goes as a parabola through the three: the
-/// dip, the reflection coefficient beside the dip, the gain. Causes add up, being independent; their spread is normal, a tolerance being two
-/// standard deviations. The figures are those of fixed draws from it. tests/core/spread_test.cpp holds them against solves of random draws.
+/// dip, the reflection coefficient beside the dip, the gain. Causes add up, being independent; their spread is normal, a tolerance being
+/// two standard deviations. The figures are those of fixed draws from it. tests/core/spread_test.cpp holds them against solves of random
+/// draws.
 
 #include "core/study/aim.h"
 #include "core/study/answers.h"
@@ -30,11 +31,11 @@ struct BandSpread {
     Id band;
     std::size_t configuration = 0;
     bool solved = false;
-    std::optional<Points> dip; ///< Hz; nothing where there is none in the band or within three percent of it
-    Points lowestSwr{};        ///< in the band
-    std::optional<Points> gain; ///< dBi towards the aim at the band's centre; of wished bands
-    std::vector<SpreadShift> shifts; ///< largest first; empty without a dip
-    std::vector<double> frequency, swrFrom, swrTo; ///< Hz over the band and somewhat beyond; 5 and 95 % points of the SWR there
+    std::optional<Points> dip;                     ///< Hz; nothing where there is none in the band or within three percent of it
+    Points lowestSwr{};                            ///< in the band
+    std::optional<Points> gain;                    ///< dBi towards the aim at the band's centre; of wished bands
+    std::vector<SpreadShift> shifts;               ///< largest first; empty without a dip
+    std::vector<double> frequency, swrFrom, swrTo; ///< Hz over the band; 5 and 95 % points of the SWR there
 };
 
 struct SpreadQuestion {

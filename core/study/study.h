@@ -58,6 +58,7 @@ struct Neighbour {
     double radius = 0.0;                ///< m
     std::optional<double> conductivity; ///< S/m; none: perfect
     std::vector<Load> loads;            ///< on it, and what its own feed ends in; their wire is no matter
+    bool earthed = false;               ///< at its first point, which stands on the soil
     friend bool operator==(const Neighbour&, const Neighbour&) = default;
 };
 

@@ -279,7 +279,15 @@ TEST_F(BandsStageTest, ACoilNearTheFeedIsSolvedAndTaken)
     showView("map");
     click("solveCoil");
     auto* words = find<QLabel>("coilWords");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return words->text().contains(QStringLiteral("score")); }, 120000)) << words->text().toStdString();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return words->text().contains(QStringLiteral("core")); }, 120000)) << words->text().toStdString();
+    click("bands map"); // the map with it, the one without as dashes
+    ASSERT_TRUE(waitForSentence("Click to take"));
+    find<QCheckBox>("tryCoil")->click();
+    EXPECT_TRUE(QTest::qWaitFor([&] { return sentence().contains(QStringLiteral("% of the lengths")); }, 5000)) << sentence().toStdString();
+    ASSERT_TRUE(waitForSentence("Click to take")) << sentence().toStdString();
+    EXPECT_FALSE(document().antenna().shape.parameters.contains("coil_H") && parameter("coil_H") > 0.0) << "tried, not taken";
+    find<QCheckBox>("tryCoil")->click();
+    ASSERT_TRUE(waitForSentence("Click to take"));
     auto* take = find<QPushButton>("takeCoil");
     if (take->isVisible()) {
         click("takeCoil");

@@ -195,6 +195,28 @@ TEST(Compensation, DrawsTheUpperBandDownAndTellsItsCost)
     EXPECT_NEAR(found->values.at("length_m") / length, 1.0, 0.0601);
 }
 
+TEST(Compensation, ACoilAndATailAddABandBelowAndKeepTheOwnOne)
+{
+    study::Library library;
+    study::Question question;
+    question.subject.shape = shapes::findFamily("end-fed")->standardShape(7.1e6);
+    question.subject.ground = {GroundKind::Real, 13.0, 0.005};
+    question.bands = {{{"80 m", 3.5e6, 3.6e6}, Wish::Must, "eighty", {}, {}}, {{"40 m", 7e6, 7.2e6}, Wish::Must, "forty", {}, {}}};
+    EXPECT_EQ(study::lowerBands(question), std::vector<Id>{"eighty"});
+    const auto found = study::addLowerBand(library, question, "eighty");
+    ASSERT_TRUE(found.ok()) << found.firstFault();
+    EXPECT_GT(found->shape.parameters.at("tail_m"), 0.5);
+    ASSERT_EQ(found->bands.size(), 2u);
+    EXPECT_GT(found->bands[0].swrBefore, 9.0);
+    EXPECT_LT(found->bands[0].swrAfter, 3.0);
+    EXPECT_LT(found->bands[1].swrAfter, 3.0);
+    EXPECT_GT(found->bands[0].lossAfter, 0.05); // a coil at the end of a wire is no free lunch
+    EXPECT_TRUE(found->helps());
+    EXPECT_FALSE(study::addLowerBand(library, question, "nobody").ok());
+    question.subject.shape.parameters["first_run_m"] = 5.0; // a bent one has no place for a tail
+    EXPECT_TRUE(study::lowerBands(question).empty());
+}
+
 TEST(Compensation, IsRefusedInWordsWhereThereIsNoPlaceOrNoWish)
 {
     study::Library library;

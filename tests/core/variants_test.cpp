@@ -145,7 +145,8 @@ TEST(Variants, WhatIsWrongInAFileIsSaidWithItsPlace)
     };
     EXPECT_NE(faultOf("\"distance_m\": 30.0", "\"distance_m\": -3").find("far_grounds[0].distance_m"), std::string::npos);
     EXPECT_NE(faultOf("\"height_m\": 0.5", "\"height_m\": -0.5").find("operation.tolerances.height_m"), std::string::npos);
-    EXPECT_NE(faultOf("\"end_height_m\": 8.0", "\"end_height_m\": \"tall\"").find("variants[0].parameters.end_height_m"), std::string::npos);
+    EXPECT_NE(faultOf("\"end_height_m\": 8.0", "\"end_height_m\": \"tall\"").find("variants[0].parameters.end_height_m"),
+              std::string::npos);
 }
 
 TEST(Comparison, HasARowForEachVariantAndSaysWhatCannotBe)

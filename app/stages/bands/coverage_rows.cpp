@@ -2,6 +2,7 @@
 
 #include "app/stages/bands/band_words.h"
 #include "app/view/sketch.h"
+#include "app/view/spread_words.h"
 #include "app/view/words.h"
 
 #include <QMouseEvent>
@@ -181,6 +182,8 @@ void CoverageRows::paintRow(Sketch& sketch, const Shown& shown, const QRectF& ro
     chart.frame(sketch, coverage.band.from, coverage.band.to, curve.question.limit, shown.wanted->wish != Wish::No);
     if (coverage.solved())
         chart.hatchPastLimit(sketch, coverage.band.from, coverage.band.to, curve.question.limit, swrAt);
+    if (const study::BandSpread* spread = spreadOf(shown.wanted->id))
+        chart.between(sketch, spread->frequency, spread->swrFrom, spread->swrTo, sketch.theme().withAlpha(c.sky, 70));
     paintSegments(sketch, *shown.wanted, chart);
     if (const CurvePointer pinned = m_context.solver.pinnedCurve()) {
         QPen dashed(c.inkSoft, 1.0);
@@ -222,6 +225,13 @@ void CoverageRows::paintName(Sketch& sketch, const Shown& shown, const QRectF& r
                  .arg((shown.coverage->wholeTo - shown.coverage->wholeFrom) / 1e3, 0, 'f', 0)
                  .arg(shown.curve->question.limit),
              c.inkFaint);
+}
+
+/// How far the band's curve may be off; null where that is not known, or not asked for.
+const study::BandSpread* CoverageRows::spreadOf(const Id& band) const
+{
+    m_spread = m_context.variants.always() ? m_context.variants.freshSpread() : nullptr;
+    return m_spread ? m_spread->band(band) : nullptr;
 }
 
 void CoverageRows::paintTicks(Sketch& sketch, const SwrChart& chart, const Band& band) const
@@ -304,9 +314,12 @@ void CoverageRows::paintWords(Sketch& sketch, const Shown& shown, const QRectF& 
                                           {good ? c.leaf : c.brick, 18, true});
         sketch.text({figure.right() + 8, row.top() + 11}, tr("at %1").arg(coverage.at / 1e6, 0, 'f', 3), Qt::AlignLeft | Qt::AlignTop,
                     {c.inkSoft, 12});
+        QStringList small;
         if (std::min(coverage.lowEdgeSwr, coverage.highEdgeSwr) < swrCap)
-            sketch.text({left, row.bottom() - 20}, tr("edges %1, %2").arg(swrText(coverage.lowEdgeSwr), swrText(coverage.highEdgeSwr)),
-                        Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
+            small << tr("edges %1, %2").arg(swrText(coverage.lowEdgeSwr), swrText(coverage.highEdgeSwr));
+        if (const study::BandSpread* spread = spreadOf(shown.wanted->id); spread && spread->dip)
+            small << toleranceWords(*spread);
+        sketch.text({left, row.bottom() - 20}, small.join(QStringLiteral(" · ")), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
     }
     const DetailPointer detail = m_context.solver.detail();
     const study::Cure* cure = detail ? detail->cureOf(shown.wanted->id) : nullptr;

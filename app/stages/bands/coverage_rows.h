@@ -44,6 +44,8 @@ private:
     void paintRow(Sketch& sketch, const Shown& shown, const QRectF& row);
     void paintLine(Sketch& sketch, const Shown& shown, const QRectF& row) const;
     void paintName(Sketch& sketch, const Shown& shown, const QRectF& row) const;
+    [[nodiscard]] const study::BandSpread* spreadOf(const Id& band) const;
+    mutable std::shared_ptr<const study::Spread> m_spread; ///< while it is painted
     void paintTicks(Sketch& sketch, const SwrChart& chart, const Band& band) const;
     void paintMarks(Sketch& sketch, const Coverage& coverage, const SwrChart& chart) const;
     void paintSegments(Sketch& sketch, const WantedBand& wanted, const SwrChart& chart) const;

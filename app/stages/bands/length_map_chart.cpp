@@ -40,8 +40,10 @@ LengthMapChart::LengthMapChart(ViewContext& context) : Canvas(context)
     setMinimumHeight(260);
 }
 
-void LengthMapChart::show(std::shared_ptr<const study::LengthMap> map, double now, const QString& words)
+void LengthMapChart::show(std::shared_ptr<const study::LengthMap> map, double now, const QString& words,
+                          std::shared_ptr<const study::LengthMap> before)
 {
+    m_before = std::move(before);
     if (m_map && map && m_map->columns.size() != map->columns.size())
         m_hot.reset();
     m_map = std::move(map);
@@ -221,22 +223,27 @@ void LengthMapChart::paintRow(Sketch& sketch, std::size_t band, const QRectF& ro
         sketch.text({row.right() - 4, row.center().y()}, tr("lobe above %1°").arg(degrees(m_map->question.aim.elevation), 0, 'f', 0),
                     Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 11, false, c.panel});
     }
-    if (m_hotRow >= 0 && m_hot && rowsShown()[std::size_t(m_hotRow)] == band)
-        paintTrace(sketch, band, row);
+    const bool hot = m_hotRow >= 0 && m_hot && rowsShown()[std::size_t(m_hotRow)] == band;
+    if (m_before && m_before->question.question.bands.size() == m_map->question.question.bands.size()) {
+        paintTrace(sketch, *m_before, band, row, true);
+        paintTrace(sketch, *m_map, band, row, false);
+    } else if (hot) {
+        paintTrace(sketch, *m_map, band, row, false);
+    }
 }
 
 /// The row's SWR over the dimension, 1 at its foot.
-void LengthMapChart::paintTrace(Sketch& sketch, std::size_t band, const QRectF& row) const
+void LengthMapChart::paintTrace(Sketch& sketch, const study::LengthMap& map, std::size_t band, const QRectF& row, bool dashed) const
 {
     QPainterPath path;
-    for (const study::MapColumn& column : m_map->columns) {
+    for (const study::MapColumn& column : map.columns) {
         if (column.cells.empty() || !column.cells[band].solved)
             continue;
         const QPointF p(x(column.value, row), row.bottom() - 5.0 - (row.height() - 6.0) * swrFraction(column.cells[band].lowestSwr));
         path.elementCount() == 0 ? path.moveTo(p) : path.lineTo(p);
     }
     sketch.painter().setBrush(Qt::NoBrush);
-    sketch.painter().setPen(QPen(sketch.colours().ink, 1.4));
+    sketch.painter().setPen(dashed ? QPen(sketch.colours().inkSoft, 1.2, Qt::DashLine) : QPen(sketch.colours().ink, 1.4));
     sketch.painter().drawPath(path);
 }
 
@@ -315,7 +322,37 @@ void LengthMapChart::paintReading(Sketch& sketch, const QSizeF& size) const
                          .arg(degrees(m_map->question.aim.elevation), 0, 'f', 0);
     }
     const double y = m_hotRow >= 0 && m_hotRow < int(rows.size()) ? rowArea(std::size_t(m_hotRow), size).bottom() + 6 : all.top();
-    sketch.card({at + 10, y}, lines, QRectF(4, 4, size.width() - 8, size.height() - 8));
+    const QRectF card = sketch.card({at + 10, y}, lines, QRectF(4, 4, size.width() - 8, size.height() - 8));
+    if (m_hotRow < 0 || m_hotRow >= int(rows.size()) || column.cells.empty())
+        return;
+    const std::size_t band = rows[std::size_t(m_hotRow)];
+    constexpr double wide = 150.0, tall = 74.0; // beside the card, where there is room
+    const double left = card.right() + 6.0 + wide < size.width() ? card.right() + 6.0 : card.left() - 6.0 - wide;
+    if (column.cells[band].solved)
+        paintCurve(sketch, column.cells[band], m_map->question.question.bands[band].band,
+                   {left, std::min(card.top(), size.height() - tall - 4.0), wide, tall});
+}
+
+/// The SWR over a band at one length.
+void LengthMapChart::paintCurve(Sketch& sketch, const study::MapCell& cell, const Band& band, const QRectF& box) const
+{
+    const Colours& c = sketch.colours();
+    sketch.painter().setPen(QPen(c.hairline, 1.0));
+    sketch.painter().setBrush(c.paper);
+    sketch.painter().drawRoundedRect(box, 4, 4);
+    const QRectF plot = box.adjusted(8, 8, -8, -20);
+    const auto y = [&](double swr) { return plot.bottom() - plot.height() * swrFraction(swr); };
+    const double limit = m_map->question.question.limit;
+    sketch.line({plot.left(), y(limit)}, {plot.right(), y(limit)}, c.inkFaint, 1.0, Qt::DashLine);
+    QPolygonF line;
+    for (std::size_t i = 0; i < cell.swr.size(); ++i)
+        if (!std::isnan(cell.swr[i]))
+            line << QPointF(plot.left() + plot.width() * double(i) / double(cell.swr.size() - 1), y(double(cell.swr[i])));
+    sketch.painter().setBrush(Qt::NoBrush);
+    sketch.painter().setPen(QPen(c.ink, 1.5));
+    sketch.painter().drawPolyline(line);
+    sketch.text({plot.left(), plot.bottom() + 3}, QString::number(band.from / 1e6, 'f', 2), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 11});
+    sketch.text({plot.right(), plot.bottom() + 3}, QString::number(band.to / 1e6, 'f', 2), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 11});
 }
 
 void LengthMapChart::setHot(std::optional<std::size_t> column, int row)

@@ -14,8 +14,10 @@ class LengthMapChart final : public Canvas {
 public:
     explicit LengthMapChart(ViewContext& context);
 
-    /// @param map may be null; @param now the present value @param words said in place of a map
-    void show(std::shared_ptr<const study::LengthMap> map, double now, const QString& words);
+    /// @param map may be null; @param now the present value @param words said in place of a map @param before another one, drawn as dashed
+    /// lines of SWR; may be null
+    void show(std::shared_ptr<const study::LengthMap> map, double now, const QString& words,
+              std::shared_ptr<const study::LengthMap> before = nullptr);
     void render(Sketch& sketch, const QSizeF& size) override;
     /// Column under the pointer or chosen by keys; nothing if there is none.
     [[nodiscard]] std::optional<std::size_t> hot() const { return m_hot; }
@@ -43,14 +45,15 @@ private:
     void setHot(std::optional<std::size_t> column, int row);
     void paintScore(Sketch& sketch, const QRectF& area) const;
     void paintRow(Sketch& sketch, std::size_t band, const QRectF& row, double strongest) const;
-    void paintTrace(Sketch& sketch, std::size_t band, const QRectF& row) const;
+    void paintTrace(Sketch& sketch, const study::LengthMap& map, std::size_t band, const QRectF& row, bool dashed) const;
     void paintScale(Sketch& sketch, const QRectF& area) const;
     void paintMarks(Sketch& sketch, const QRectF& area) const;
     void paintFigures(Sketch& sketch, const QSizeF& size) const;
     void paintReading(Sketch& sketch, const QSizeF& size) const;
+    void paintCurve(Sketch& sketch, const study::MapCell& cell, const Band& band, const QRectF& box) const;
     [[nodiscard]] QString valueText(double value) const;
 
-    std::shared_ptr<const study::LengthMap> m_map;
+    std::shared_ptr<const study::LengthMap> m_map, m_before;
     double m_now = 0.0;
     QString m_words;
     std::optional<std::size_t> m_hot;

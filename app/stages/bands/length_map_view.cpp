@@ -64,10 +64,11 @@ void LengthMapView::choose(const std::string& vary)
 
 QString LengthMapView::layout() const
 {
-    QString key = QString::fromStdString(document().hasAntenna() ? document().current() + document().antenna().shape.family +
-                                                                       document().family().layout(document().antenna().shape)
-                                                                 : std::string()) +
-                  QString::fromStdString(m_vary);
+    QString key = ShiftPanel::offered(m_context) ? QStringLiteral("shift ") : QString();
+    key += QString::fromStdString(document().hasAntenna() ? document().current() + document().antenna().shape.family +
+                                                                document().family().layout(document().antenna().shape)
+                                                          : std::string()) +
+           QString::fromStdString(m_vary);
     for (const WantedBand& w : document().design().operation.bands)
         if (w.wish != Wish::No)
             key += QString::fromStdString("|" + w.id);
@@ -134,86 +135,15 @@ void LengthMapView::buildLedger(Ledger& ledger)
     });
     m_why = ledger.note();
     m_why->setObjectName(QStringLiteral("mapWhy"));
-    buildCompensation(ledger);
-}
-
-/// A coil near the feed, for what has a place for one.
-void LengthMapView::buildCompensation(Ledger& ledger)
-{
-    m_coil = nullptr;
-    if (!study::canCompensate(document().antenna().shape))
-        return;
-    ledger.line();
-    ledger.heading(tr("Shift the harmonics"));
-    m_solveCoil = ledger.button(tr("A coil near the feed …"), QStringLiteral("solveCoil"));
-    m_solveCoil->setToolTip(
-        tr("Its inductance, its place, a capacitor at the transformer and the wire's length are solved for all wanted bands"));
-    connect(m_solveCoil, &QPushButton::clicked, this, [this] {
-        m_desk.wantCompensation();
-        refreshCompensation();
-    });
-    m_coil = ledger.note();
-    m_coil->setObjectName(QStringLiteral("coilWords"));
-    m_takeCoil = ledger.button(tr("Take this coil"), QStringLiteral("takeCoil"), true);
-    connect(m_takeCoil, &QPushButton::clicked, this, &LengthMapView::takeCompensation);
-    connect(&m_desk, &BandsDesk::compensationReady, m_coil, [this] { refreshCompensation(); });
-}
-
-void LengthMapView::refreshCompensation()
-{
-    if (!m_coil)
-        return;
-    const auto found = m_desk.compensation();
-    m_solveCoil->setEnabled(!m_desk.compensating());
-    m_takeCoil->setVisible(found && !m_desk.compensating() && found->helps());
-    if (m_desk.compensating()) {
-        m_coil->setText(tr("Being solved for all wanted bands …"));
-        return;
+    if (ShiftPanel::offered(m_context)) {
+        m_shift = std::make_unique<ShiftPanel>(m_context, m_desk, ledger, nullptr);
+        connect(m_shift.get(), &ShiftPanel::changed, this, &BandsView::changed);
     }
-    if (!found) {
-        m_coil->setText(m_desk.compensationFaults().empty() ? QString() : coreWords(m_desk.compensationFaults().front().message, system()));
-        return;
-    }
-    const shapes::Family& family = document().family();
-    const shapes::AntennaShape& shape = document().antenna().shape;
-    const auto value = [&](const char* key) { return valueWords(found->values.at(key), family.spec(shape, key)->quantity, system()); };
-    QStringList bands, widths;
-    double worst = 0.0;
-    for (const study::CompensatedBand& b : found->bands) {
-        if (std::abs(b.swrAfter - b.swrBefore) > 0.05 && std::min(b.swrAfter, b.swrBefore) < swrCap)
-            bands << tr("%1 %2 → %3").arg(bandName(b.band), swrText(b.swrBefore), swrText(b.swrAfter));
-        if (b.widthBefore > 0.0 && b.widthAfter > 0.0)
-            widths << tr("%1 %2 → %3 kHz").arg(bandName(b.band)).arg(b.widthBefore / 1e3, 0, 'f', 0).arg(b.widthAfter / 1e3, 0, 'f', 0);
-        worst = std::max(worst, b.lossAfter - b.lossBefore);
-    }
-    const QString coil = found->values.contains("capacitor_F")
-                             ? tr("%1 at %2 from the feed, %4 across the line, and %3 of wire")
-                                   .arg(value("coil_H"), value("coil_at_m"), value("length_m"), value("capacitor_F"))
-                             : tr("%1 at %2 from the feed, and %3 of wire").arg(value("coil_H"), value("coil_at_m"), value("length_m"));
-    m_coil->setText((found->helps()
-                         ? tr("%1: score %2 instead of %3. SWR: %4. It costs up to %5 dB.")
-                         : tr("%1 is the best there is, and no gain: score %2 instead of %3. SWR: %4. It would cost up to %5 dB."))
-                        .arg(coil)
-                        .arg(found->scoreAfter, 0, 'f', 1)
-                        .arg(found->scoreBefore, 0, 'f', 1)
-                        .arg(bands.isEmpty() ? tr("as before") : bands.join(QStringLiteral(", ")))
-                        .arg(worst, 0, 'f', 1) +
-                    (widths.isEmpty() ? QString() : tr(" Width under the limit: %1.").arg(widths.join(QStringLiteral(", ")))));
-}
-
-void LengthMapView::takeCompensation()
-{
-    const auto found = m_desk.compensation();
-    if (!found)
-        return;
-    document().setParameters(tr("take a compensating coil"), found->values);
-    m_desk.forgetCompensation();
-    emit changed();
 }
 
 void LengthMapView::forgetLedger()
 {
-    m_coil = nullptr;
+    m_shift.reset();
     m_dimension = nullptr;
     m_heading = nullptr;
     m_figures.clear();
@@ -228,13 +158,14 @@ void LengthMapView::refresh()
     m_fromEdit->setValue(m_from, system());
     m_toEdit->setValue(m_to, system());
     if (!document().dragging())
-        m_desk.wantMap(m_vary, m_from, m_to);
+        m_desk.wantMap(m_vary, m_from, m_to, m_shift ? m_shift->tried() : std::nullopt);
     const auto map = m_desk.map();
     const QString words = !m_desk.mapFaults().empty() ? coreWords(m_desk.mapFaults().front().message, system()) : tr("Being computed …");
-    m_chart->show(map, document().family().value(document().antenna().shape, m_vary), words);
+    m_chart->show(map, document().family().value(document().antenna().shape, m_vary), words, m_desk.mapBefore());
     m_stop->setVisible(m_desk.mapping());
     refreshFigures();
-    refreshCompensation();
+    if (m_shift)
+        m_shift->refresh();
 }
 
 std::optional<std::size_t> LengthMapView::columnShown() const

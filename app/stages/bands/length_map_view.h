@@ -3,6 +3,7 @@
 
 #include "app/stages/bands/bands_view.h"
 #include "app/stages/bands/length_map_chart.h"
+#include "app/stages/bands/shift_panel.h"
 
 namespace vetchling::app {
 
@@ -34,9 +35,6 @@ private:
     void choose(const std::string& vary);
     void take(double value, bool dragging);
     void refreshFigures();
-    void buildCompensation(Ledger& ledger);
-    void refreshCompensation();
-    void takeCompensation();
     [[nodiscard]] std::optional<std::size_t> columnShown() const;
 
     LengthMapChart* m_chart;
@@ -47,8 +45,8 @@ private:
     ValueEdit *m_fromEdit = nullptr, *m_toEdit = nullptr;
     QLabel *m_heading = nullptr, *m_why = nullptr;
     std::vector<std::pair<Id, QLabel*>> m_figures;
-    QPushButton *m_takeBest = nullptr, *m_takeFavourite = nullptr, *m_stop = nullptr, *m_solveCoil = nullptr, *m_takeCoil = nullptr;
-    QLabel* m_coil = nullptr;
+    QPushButton *m_takeBest = nullptr, *m_takeFavourite = nullptr, *m_stop = nullptr;
+    std::unique_ptr<ShiftPanel> m_shift; ///< null where there is nothing to shift them with
 };
 
 } // namespace vetchling::app

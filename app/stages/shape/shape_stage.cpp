@@ -5,6 +5,8 @@
 #include "app/stages/shape/named_lengths.h"
 #include "app/stages/shape/power_card.h"
 #include "app/stages/shape/tune_panel.h"
+#include "app/stages/shape/variants_chart.h"
+#include "app/stages/shape/variants_panel.h"
 #include "app/stages/shape/wire_rows.h"
 #include "app/stages/stage.h"
 #include "app/view/sketch.h"
@@ -31,11 +33,16 @@ class ShapeStage final : public Stage {
     Q_OBJECT
 public:
     ShapeStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_scene(new Scene(context)), m_views(new QStackedWidget), m_choices(context)
+        : Stage(context, parent), m_scene(new Scene(context)), m_views(new QStackedWidget), m_choices(context),
+          m_variants(new VariantsChart(context))
     {
         m_views->setObjectName(QStringLiteral("shapeViews"));
         m_views->addWidget(m_scene);
         m_views->addWidget(m_choices.chart());
+        m_views->addWidget(m_variants);
+        connect(m_variants, &VariantsChart::chosen, &context.document, &Document::setVariant);
+        connect(&context.variants, &VariantsDesk::comparisonReady, this, [this] { refreshVariants(); });
+        connect(&context.variants, &VariantsDesk::spreadReady, this, [this] { refreshVariants(); });
         m_page->body()->addWidget(m_views, 1);
         connect(&m_choices, &Choices::ready, this, [this] { refreshChoices(); });
         addConfigurations();
@@ -44,7 +51,11 @@ public:
 
     QString id() const override { return QStringLiteral("shape"); }
     QString name() const override { return tr("Shape"); }
-    Canvas* canvas() override { return choicesShown() ? static_cast<Canvas*>(m_choices.chart()) : m_scene; }
+    Canvas* canvas() override
+    {
+        return choicesShown() ? static_cast<Canvas*>(m_choices.chart()) : variantsShown() ? static_cast<Canvas*>(m_variants) : m_scene;
+    }
+    QString tableText() const override { return variantsShown() ? m_variants->tableText() : QString(); }
 
     QString summary() const override
     {
@@ -69,7 +80,12 @@ public:
             return;
         }
         const Antenna& a = document().antenna();
-        m_page->setTitle(QString::fromStdString(a.name));
+        if (variantsShown()) {
+            refreshChoices();
+            refreshVariants();
+            return;
+        }
+        m_page->setTitle(document().shownName());
         m_page->setSentence(sentence());
         refreshChoices();
         std::string layout = a.shape.family + "|" + family().layout(a.shape);
@@ -146,6 +162,19 @@ private:
                 refresh();
             });
         }
+        auto* variants = new QToolButton;
+        variants->setText(tr("Variants"));
+        variants->setProperty("segment", true);
+        variants->setCheckable(true);
+        variants->setObjectName(QStringLiteral("viewVariants"));
+        variants->setAccessibleName(tr("Variants view"));
+        variants->setToolTip(tr("Other ways to build it side by side, and how sure the figures are"));
+        group->addButton(variants);
+        box->addWidget(variants);
+        connect(variants, &QToolButton::clicked, this, [this] {
+            m_views->setCurrentWidget(m_variants);
+            refresh();
+        });
         m_pair = new Choice;
         m_pair->setObjectName(QStringLiteral("tradePair"));
         m_pair->setAccessibleName(tr("What is traded"));
@@ -162,6 +191,27 @@ private:
         m_sideButton = qobject_cast<QToolButton*>(group->buttons().front());
         m_page->header()->addLayout(box);
         m_page->header()->setAlignment(box, Qt::AlignTop);
+    }
+
+    [[nodiscard]] bool variantsShown() const { return m_views->currentWidget() == m_variants; }
+
+    /// The view Variants has a ledger of its own.
+    void refreshVariants()
+    {
+        if (!variantsShown() || !document().hasAntenna())
+            return;
+        m_context.variants.wantComparison();
+        m_context.variants.wantSpread();
+        if (const std::string layout = VariantsPanel::layout(document()); m_layout != layout) {
+            clearLedger();
+            m_layout = layout;
+            m_variantsPanel = std::make_unique<VariantsPanel>(m_context, *m_ledger, nullptr);
+            m_ledger->finish();
+        }
+        m_variantsPanel->refresh();
+        m_variants->show(m_context.variants.comparison(), document().variant());
+        m_page->setTitle(tr("Variants of %1").arg(QString::fromStdString(document().antenna().name)));
+        m_page->setSentence(VariantsPanel::sentence(m_context));
     }
 
     void buildLedger(const Antenna& a, const std::string& layout)
@@ -265,6 +315,7 @@ private:
         m_panel.reset();
         m_power.reset();
         m_wire.reset();
+        m_variantsPanel.reset();
         m_ledger->clear();
     }
 
@@ -330,7 +381,7 @@ private:
             m_pair->addItems(pairs);
         }
         m_pair->setVisible(!m_pairs.isEmpty());
-        m_voltage->setVisible(!choicesShown());
+        m_voltage->setVisible(!choicesShown() && !variantsShown());
         if (choicesShown() && !m_choices.offers(m_kind))
             m_sideButton->click();
         else if (choicesShown())
@@ -382,7 +433,9 @@ private:
     Scene* m_scene;
     QStackedWidget* m_views;
     Choices m_choices;
-    Choices::Kind m_kind = Choices::Kind::Trade; ///< of the choices that are looked at
+    VariantsChart* m_variants;
+    std::unique_ptr<VariantsPanel> m_variantsPanel; ///< while that view is shown
+    Choices::Kind m_kind = Choices::Kind::Trade;    ///< of the choices that are looked at
     std::map<Choices::Kind, QToolButton*> m_choiceButtons;
     QToolButton* m_sideButton = nullptr;
     QComboBox* m_pair = nullptr;

@@ -1,5 +1,8 @@
 /// Site: soil, boundary, what stands there and dangers on a plan to scale, and whether each antenna fits.
 #include "app/plots/site_plan.h"
+#include "app/stages/site/far_ground_panel.h"
+#include "app/stages/site/notes_panel.h"
+#include "app/stages/site/surroundings_panel.h"
 #include "app/stages/stage.h"
 #include "app/view/words.h"
 #include "app/widgets/name_edit.h"
@@ -17,13 +20,17 @@ using Kind = SiteThing::Kind;
 class SiteStage final : public Stage {
     Q_OBJECT
 public:
-    SiteStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_plan(new SitePlan(context))
+    SiteStage(ViewContext& context, QObject* parent)
+        : Stage(context, parent), m_desk(context.document, context.solver), m_plan(new SitePlan(context))
     {
         m_page->body()->addWidget(m_plan, 1);
         buildLedger();
         connect(m_plan, &SitePlan::selectionChanged, this, &SiteStage::refresh);
         connect(m_plan, &SitePlan::renameWanted, this, [this] { rename(); });
         connect(m_plan, &SitePlan::removeWanted, this, &SiteStage::removeThing);
+        connect(m_plan, &SitePlan::drawn, this, &SiteStage::takeDrawn);
+        connect(m_plan, &SitePlan::drawingChanged, this, &SiteStage::refresh);
+        connect(&m_desk, &SiteDesk::effectsReady, this, &SiteStage::refresh);
     }
 
     QString id() const override { return QStringLiteral("site"); }
@@ -65,6 +72,9 @@ public:
         m_depth->setValue(extent.y, system());
         refreshThing();
         refreshLine(site);
+        m_surroundings->refresh();
+        m_farGrounds->refresh();
+        m_notes->refresh();
         refreshFit();
     }
 
@@ -84,6 +94,12 @@ private:
         addBoundary();
         m_ledger->line();
         addPowerLine();
+        m_ledger->line();
+        m_surroundings = std::make_unique<SurroundingsPanel>(m_context, m_desk, *m_ledger, nullptr);
+        m_ledger->line();
+        m_farGrounds = std::make_unique<FarGroundPanel>(m_context, *m_ledger, nullptr);
+        m_ledger->line();
+        m_notes = std::make_unique<NotesPanel>(m_context, *m_ledger, nullptr);
         m_ledger->line();
         m_ledger->heading(tr("Fits?"));
         m_fit = m_ledger->note();
@@ -147,6 +163,15 @@ private:
         connect(add[1], &QPushButton::clicked, this, [this] { addSupport(SupportKind::Tree, 7.0); });
         connect(add[2], &QPushButton::clicked, this, &SiteStage::addBuilding);
         connect(add[3], &QPushButton::clicked, this, &SiteStage::addWater);
+        const auto draw = m_ledger->buttons({{tr("Draw a house"), QStringLiteral("drawBuilding")},
+                                             {tr("water"), QStringLiteral("drawWater")},
+                                             {tr("boundary"), QStringLiteral("drawBoundary")},
+                                             {tr("coax"), QStringLiteral("drawCoax")}});
+        const Kind drawnKinds[] = {Kind::Building, Kind::Water, Kind::Boundary, Kind::Coax};
+        for (std::size_t i = 0; i < draw.size(); ++i) {
+            draw[i]->setToolTip(tr("Click its corners on the plan, Enter when it is done"));
+            connect(draw[i], &QPushButton::clicked, this, [this, kind = drawnKinds[i]] { m_plan->startDrawing(kind); });
+        }
         m_thing = m_ledger->choice(tr("Change"), {}, QStringLiteral("supportChoice"));
         connect(m_thing, &QComboBox::activated, this,
                 [this](int index) { m_plan->select(index > 0 ? m_things[std::size_t(index - 1)] : SiteThing{}); });
@@ -181,6 +206,14 @@ private:
             if (Outline* outline = outlineOf(d, thing))
                 *outline = stretched(*outline, {extentOf(*outline).x, v});
         });
+        m_corner = m_ledger->choice(tr("Corner"), {}, QStringLiteral("cornerChoice"));
+        connect(m_corner, &QComboBox::activated, this, [this](int index) {
+            const SiteThing thing = m_plan->selected();
+            m_plan->select({thing.kind, thing.id, index - 1});
+        });
+        m_corners = m_ledger->buttons({{tr("+ Corner"), QStringLiteral("addCorner")}, {tr("− Corner"), QStringLiteral("removeCorner")}});
+        connect(m_corners[0], &QPushButton::clicked, this, [this] { m_plan->addCornerByKey(); });
+        connect(m_corners[1], &QPushButton::clicked, this, [this] { m_plan->removeSelected(); });
         m_metal = new QCheckBox(tr("of metal"), m_ledger);
         m_metal->setObjectName(QStringLiteral("supportMetal"));
         m_ledger->add(m_metal);
@@ -199,14 +232,6 @@ private:
                             stepping ? objectName + QString::fromStdString(thing.id) : QString(), [&](Design& d) { change(d, thing, v); });
         });
         return edit;
-    }
-
-    static Outline* outlineOf(Design& d, const SiteThing& thing)
-    {
-        if (Building* b = findBuilding(d, thing.id))
-            return &b->outline;
-        Water* w = findWater(d, thing.id);
-        return w ? &w->outline : nullptr;
     }
 
     void addPowerLine()
@@ -326,6 +351,28 @@ private:
                             [&](Design& d) { vetchling::app::removeThing(d, thing); });
         else if (thing.kind == Kind::LineFrom || thing.kind == Kind::LineTo)
             switchLine(false);
+        else if (thing.kind == Kind::Boundary || thing.kind == Kind::Coax)
+            document().edit(tr("remove the %1").arg(nameOf(document().design(), thing)), {},
+                            [&](Design& d) { vetchling::app::removeThing(d, thing); });
+    }
+
+    void takeDrawn(Kind kind, const Outline& outline)
+    {
+        const Id id = newId();
+        document().edit(tr("draw an outline"), {}, [&](Design& d) {
+            Site& site = d.site;
+            switch (kind) {
+            case Kind::Building:
+                site.buildings.push_back({freeName(tr("house").toStdString(), siteNames(site)), outline, 3.0, 6.0, id, {}});
+                break;
+            case Kind::Water: site.waters.push_back({freeName(tr("pond").toStdString(), siteNames(site)), outline, id, {}}); break;
+            case Kind::Boundary: site.boundary = outline; break;
+            case Kind::Coax: site.coaxRoute = outline; break;
+            default: break;
+            }
+        });
+        const bool own = kind == Kind::Building || kind == Kind::Water;
+        m_plan->select({kind, own ? id : Id()});
     }
 
     template <class Change> void ownSoil(const QString& key, Change change)
@@ -371,7 +418,7 @@ private:
         m_thing->addItem(tr("click one, or choose"));
         for (const SiteThing& thing : m_things) {
             m_thing->addItem(nameOf(design, thing));
-            if (thing == chosen)
+            if (thing == chosen.whole())
                 m_thing->setCurrentIndex(m_thing->count() - 1);
         }
         const bool there = isThere(design, chosen);
@@ -383,8 +430,10 @@ private:
         m_ledger->setRowVisible(m_height, support || building);
         m_ledger->setRowVisible(m_east, there);
         m_ledger->setRowVisible(m_north, there);
-        m_ledger->setRowVisible(m_wide, building || water);
-        m_ledger->setRowVisible(m_deep, building || water);
+        const Outline* outline = there ? outlineOf(design, chosen) : nullptr;
+        refreshCorners(outline, chosen);
+        m_ledger->setRowVisible(m_wide, (building || water) && chosen.corner < 0);
+        m_ledger->setRowVisible(m_deep, (building || water) && chosen.corner < 0);
         m_metal->setVisible(support);
         m_remove->setVisible(there && chosen.kind != Kind::FeedEntry);
         if (!there)
@@ -405,6 +454,21 @@ private:
         }
         if (building)
             m_height->setValue(building->ridge, system());
+    }
+
+    void refreshCorners(const Outline* outline, const SiteThing& chosen)
+    {
+        m_ledger->setRowVisible(m_corner, outline);
+        for (QPushButton* button : m_corners)
+            button->setVisible(outline);
+        if (!outline)
+            return;
+        m_corner->clear();
+        m_corner->addItem(tr("all of it"));
+        for (std::size_t i = 0; i < outline->size(); ++i)
+            m_corner->addItem(tr("%1 of %2").arg(i + 1).arg(outline->size()));
+        m_corner->setCurrentIndex(chosen.corner + 1);
+        m_corners[1]->setEnabled(chosen.corner >= 0 && (outline->size() > 3 || chosen.kind == Kind::Coax));
     }
 
     void refreshLine(const Site& site)
@@ -466,6 +530,8 @@ private:
     QString sentence(int inside) const
     {
         const Site& site = document().design().site;
+        if (m_plan->drawing())
+            return tr("Click the corners one after the other; Enter, a double click or the first corner again ends it, Escape leaves it.");
         const int all = int(document().design().antennas.size());
         const QString line =
             site.powerLine ? tr("nothing can fall on the power line") : tr("no power line is drawn here: look whether there is one");
@@ -481,7 +547,11 @@ private:
         std::function<double(const PowerLine&)> part;
     };
 
+    SiteDesk m_desk;
     SitePlan* m_plan;
+    std::unique_ptr<SurroundingsPanel> m_surroundings;
+    std::unique_ptr<FarGroundPanel> m_farGrounds;
+    std::unique_ptr<NotesPanel> m_notes;
     std::vector<SiteThing> m_things; ///< in the choice, behind its first item
     std::optional<PowerLine> m_lineBefore;
     std::vector<LineField> m_line;
@@ -491,6 +561,8 @@ private:
               *m_east = nullptr, *m_north = nullptr, *m_wide = nullptr, *m_deep = nullptr;
     QCheckBox *m_metal = nullptr, *m_hasLine = nullptr;
     QPushButton* m_remove = nullptr;
+    QComboBox* m_corner = nullptr;
+    std::vector<QPushButton*> m_corners; ///< add and remove
     QLabel *m_soilNote = nullptr, *m_fit = nullptr, *m_danger = nullptr;
 };
 

@@ -1,0 +1,105 @@
+#include "app/document/variants_desk.h"
+
+#include "app/document/document.h"
+
+namespace vetchling::app {
+namespace {
+
+constexpr std::size_t mostWithSpread = 12;
+constexpr int idle = 1200; // ms
+
+} // namespace
+
+VariantsDesk::VariantsDesk(Document& document, SolveService& solver, QObject* parent)
+    : QObject(parent), m_document(document), m_solver(solver), m_comparison(solver, [this] { emit comparisonReady(); }),
+      m_spread(solver, [this] { emit spreadReady(); })
+{
+    const auto forget = [this] {
+        m_comparison.forget();
+        m_compared.reset();
+        m_spread.forget();
+        m_spreadAsked.reset();
+    };
+    connect(&document, &Document::designReplaced, this, forget);
+    connect(&document, &Document::currentChanged, this, forget);
+    m_idle.setSingleShot(true);
+    connect(&solver, &SolveService::detailReady, this, [this] { m_idle.start(idle); });
+    connect(&m_idle, &QTimer::timeout, this, [this] {
+        if (m_always && !m_solver.busy() && !m_solver.busyInBackground())
+            wantSpread();
+    });
+}
+
+void VariantsDesk::setAlways(bool always)
+{
+    m_always = always;
+    if (always)
+        m_idle.start(0);
+    emit spreadReady(); // those that show it look again
+}
+
+study::ComparisonQuestion VariantsDesk::comparisonQuestion() const
+{
+    study::ComparisonQuestion asked = study::comparisonOf(
+        m_document.stored(), *findAntenna(m_document.stored(), m_document.current()), tr("as drawn").toStdString());
+    if (const auto pinned = m_solver.pinnedAntenna(); pinned && m_solver.pinned()) {
+        asked.antennas.push_back(*pinned);
+        asked.antennas.back().id = "pinned";
+        asked.variants.push_back({});
+        asked.names.push_back(tr("pinned: %1").arg(m_solver.pinnedName()).toStdString());
+    }
+    return asked;
+}
+
+void VariantsDesk::wantComparison()
+{
+    if (!m_document.hasAntenna() || m_document.dragging())
+        return;
+    const study::ComparisonQuestion asked = comparisonQuestion();
+    if (m_compared == asked)
+        return;
+    m_compared = asked;
+    m_comparison.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) {
+        std::vector<study::Compared> rows;
+        for (std::size_t i = 0; i < asked.antennas.size(); ++i) {
+            rows.push_back(study::comparedOf(library, asked, i, watch));
+            if (watch.stopped())
+                return;
+            publish(rows);
+        }
+        for (std::size_t i = 0; i < rows.size() && rows.size() <= mostWithSpread; ++i) {
+            study::addSpread(library, asked, i, rows[i], watch);
+            if (watch.stopped())
+                return;
+            publish(rows);
+        }
+    });
+}
+
+study::SpreadQuestion VariantsDesk::spreadQuestion() const
+{
+    study::SpreadQuestion asked = study::spreadQuestionOf(m_document.design(), m_document.antenna());
+    asked.question.limit = 2.0; // what is said of the limit is no matter of the spread
+    return asked;
+}
+
+void VariantsDesk::wantSpread()
+{
+    if (!m_document.hasAntenna() || m_document.dragging())
+        return;
+    const study::SpreadQuestion asked = spreadQuestion();
+    if (m_spreadAsked == asked)
+        return;
+    m_spreadAsked = asked;
+    m_spread.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) {
+        publish(study::spreadOf(library, asked, watch));
+    });
+}
+
+std::shared_ptr<const study::Spread> VariantsDesk::freshSpread() const
+{
+    const auto spread = m_spread.answer();
+    return spread && m_document.hasAntenna() && spread->asked == spreadQuestion() ? spread : nullptr;
+}
+
+} // namespace vetchling::app

@@ -1,0 +1,53 @@
+#pragma once
+/// Variants of the antenna on show beside one another, and how far each may be off: computed in the background while somebody looks.
+
+#include "app/document/backgrounded.h"
+#include "core/study/comparison.h"
+
+#include <QObject>
+#include <QTimer>
+
+namespace vetchling::app {
+
+class Document;
+
+class VariantsDesk : public QObject {
+    Q_OBJECT
+public:
+    VariantsDesk(Document& document, SolveService& solver, QObject* parent = nullptr);
+
+    /// The antenna as drawn and its variants, then the pinned antenna; rows come one after the other.
+    void wantComparison();
+    [[nodiscard]] std::shared_ptr<const std::vector<study::Compared>> comparison() const { return m_comparison.answer(); }
+    [[nodiscard]] bool comparing() const { return m_comparison.busy(); }
+    /// Whether the spread comes by itself when all else is answered, and is shown round the curves.
+    void setAlways(bool always);
+    [[nodiscard]] bool always() const { return m_always; }
+    /// Of the antenna on show and the variant that is looked at.
+    void wantSpread();
+    /// The last answer; null before the first.
+    [[nodiscard]] std::shared_ptr<const study::Spread> spread() const { return m_spread.answer(); }
+    /// The last answer, where it is of the antenna as it is now; null else.
+    [[nodiscard]] std::shared_ptr<const study::Spread> freshSpread() const;
+    [[nodiscard]] const Faults& spreadFaults() const { return m_spread.faults(); }
+    [[nodiscard]] bool spreading() const { return m_spread.busy(); }
+
+signals:
+    void comparisonReady();
+    void spreadReady();
+
+private:
+    [[nodiscard]] study::ComparisonQuestion comparisonQuestion() const;
+    [[nodiscard]] study::SpreadQuestion spreadQuestion() const;
+
+    Document& m_document;
+    SolveService& m_solver;
+    std::optional<study::ComparisonQuestion> m_compared;
+    std::optional<study::SpreadQuestion> m_spreadAsked;
+    Backgrounded<std::vector<study::Compared>> m_comparison;
+    Backgrounded<study::Spread> m_spread;
+    QTimer m_idle;
+    bool m_always = true;
+};
+
+} // namespace vetchling::app

@@ -1,0 +1,151 @@
+#include "app/stages/site/notes_panel.h"
+
+#include "app/view/ask_for_file.h"
+
+#include <QDir>
+#include <QEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QGridLayout>
+#include <QImageReader>
+#include <QPlainTextEdit>
+#include <QToolButton>
+
+#include <algorithm>
+
+namespace vetchling::app {
+namespace {
+
+constexpr int small = 78; // px
+constexpr int perRow = 3;
+
+} // namespace
+
+NotesPanel::NotesPanel(ViewContext& context, Ledger& ledger, QObject* parent) : QObject(parent), m_context(context)
+{
+    ledger.heading(tr("Notes and pictures"));
+    m_of = ledger.choice(tr("Of"), {tr("the site"), tr("this antenna")}, QStringLiteral("notesOf"));
+    connect(m_of, &QComboBox::activated, this, &NotesPanel::refresh);
+    m_text = new QPlainTextEdit;
+    m_text->setObjectName(QStringLiteral("notesText"));
+    m_text->setAccessibleName(tr("Notes"));
+    m_text->setPlaceholderText(tr("what is to be remembered"));
+    m_text->setFixedHeight(70);
+    m_text->setTabChangesFocus(true);
+    m_text->installEventFilter(this);
+    ledger.add(m_text);
+    m_frames = new QWidget;
+    m_frames->setObjectName(QStringLiteral("pictures"));
+    new QGridLayout(m_frames);
+    m_frames->layout()->setContentsMargins(0, 0, 0, 0);
+    ledger.add(m_frames);
+    auto* add = ledger.button(tr("+ Picture …"), QStringLiteral("addPicture"));
+    connect(add, &QPushButton::clicked, this, [this] {
+        const QString path = QFileDialog::getOpenFileName(m_text->window(), tr("A picture"), QFileInfo(m_context.document.path()).path(),
+                                                          tr("Pictures (*.png *.jpg *.jpeg *.svg *.webp *.gif *.bmp)"));
+        if (!path.isEmpty())
+            addPicture(path);
+    });
+}
+
+const std::string& NotesPanel::notes() const
+{
+    return ofAntenna() ? m_context.document.antenna().notes : m_context.document.design().site.notes;
+}
+
+const std::vector<std::string>& NotesPanel::pictures() const
+{
+    return ofAntenna() ? m_context.document.antenna().pictures : m_context.document.design().site.pictures;
+}
+
+/// Paths are told from the design's folder, so that both can be moved together.
+QString NotesPanel::absolute(const std::string& path) const
+{
+    const QString folder = QFileInfo(m_context.document.path()).path();
+    return QDir(folder).absoluteFilePath(QString::fromStdString(path));
+}
+
+void NotesPanel::addPicture(const QString& path)
+{
+    const QString folder = QFileInfo(m_context.document.path()).path();
+    const QString within = QDir(folder).relativeFilePath(path);
+    const std::string kept = (m_context.document.path().isEmpty() || within.startsWith(QLatin1String("..")) ? path : within).toStdString();
+    changePictures(tr("add a picture"), [&](std::vector<std::string>& all) {
+        if (std::find(all.begin(), all.end(), kept) == all.end())
+            all.push_back(kept);
+    });
+}
+
+void NotesPanel::changePictures(const QString& words, const std::function<void(std::vector<std::string>&)>& change)
+{
+    if (ofAntenna())
+        m_context.document.editAntenna(words, {}, [&](Antenna& a) { change(a.pictures); });
+    else
+        m_context.document.edit(words, {}, [&](Design& d) { change(d.site.pictures); });
+}
+
+void NotesPanel::takeNotes()
+{
+    const std::string text = m_text->toPlainText().toStdString();
+    if (text == notes())
+        return;
+    if (ofAntenna())
+        m_context.document.editAntenna(tr("change the notes"), {}, [&](Antenna& a) { a.notes = text; });
+    else
+        m_context.document.edit(tr("change the notes"), {}, [&](Design& d) { d.site.notes = text; });
+}
+
+/// Notes are taken when they are left.
+bool NotesPanel::eventFilter(QObject* watched, QEvent* event)
+{
+    if (watched == m_text && event->type() == QEvent::FocusOut)
+        takeNotes();
+    return QObject::eventFilter(watched, event);
+}
+
+void NotesPanel::refresh()
+{
+    if (const QString text = QString::fromStdString(notes()); !m_text->hasFocus() && m_text->toPlainText() != text)
+        m_text->setPlainText(text);
+    const QString folder = QFileInfo(m_context.document.path()).path();
+    if (m_shown == pictures() && m_shownFolder == folder)
+        return;
+    m_shown = pictures();
+    m_shownFolder = folder;
+    showPictures();
+}
+
+void NotesPanel::showPictures()
+{
+    const auto old = m_frames->findChildren<QToolButton*>(QString(), Qt::FindDirectChildrenOnly);
+    for (QToolButton* button : old) {
+        button->hide();
+        button->deleteLater();
+    }
+    auto* grid = static_cast<QGridLayout*>(m_frames->layout());
+    for (std::size_t i = 0; i < m_shown.size(); ++i) {
+        const QString path = absolute(m_shown[i]), name = QFileInfo(path).fileName();
+        auto* button = new QToolButton(m_frames);
+        button->setObjectName(QStringLiteral("picture %1").arg(i));
+        QImageReader reader(path);
+        reader.setAutoTransform(true);
+        if (const QSize size = reader.size(); size.isValid())
+            reader.setScaledSize(size.scaled(small, small, Qt::KeepAspectRatio));
+        const QImage image = reader.read();
+        button->setFixedSize(small + 6, small + 6);
+        if (image.isNull())
+            button->setText(tr("not found"));
+        else
+            button->setIcon(QPixmap::fromImage(image));
+        button->setIconSize({small, small});
+        button->setToolTip(tr("%1: press to take it out of the list; the file stays").arg(name));
+        button->setAccessibleName(name);
+        connect(button, &QToolButton::clicked, this, [this, gone = m_shown[i]] {
+            changePictures(tr("take a picture out"), [&](std::vector<std::string>& all) { std::erase(all, gone); });
+        });
+        grid->addWidget(button, int(i) / perRow, int(i) % perRow);
+    }
+    m_frames->setVisible(!m_shown.empty());
+}
+
+} // namespace vetchling::app
