@@ -13,7 +13,8 @@ SiteDesk::SiteDesk(Document& document, SolveService& solver, QObject* parent)
 
 std::vector<study::Neighbourhood> SiteDesk::neighbourhood() const
 {
-    return m_document.hasAntenna() ? study::neighbourhoodOf(m_document.design(), m_document.antenna()) : std::vector<study::Neighbourhood>();
+    return m_document.hasAntenna() ? study::neighbourhoodOf(m_document.design(), m_document.antenna())
+                                   : std::vector<study::Neighbourhood>();
 }
 
 void SiteDesk::wantEffects()
@@ -23,8 +24,8 @@ void SiteDesk::wantEffects()
     m_of = m_document.snapshot();
     m_antenna = m_document.current();
     const Id band = bandFor(*m_of, shapes::frequencyOf(m_document.antenna().shape, m_document.configuration()));
-    m_effects.ask([design = m_of, id = m_antenna, band, configuration = m_document.configuration(), &library = m_solver.library()](
-                      const Watch& watch, const auto& publish) {
+    m_effects.ask([design = m_of, id = m_antenna, band, configuration = m_document.configuration(),
+                   &library = m_solver.library()](const Watch& watch, const auto& publish) {
         publish(study::neighbourEffects(library, *design, *findAntenna(*design, id), band, configuration, watch));
     });
 }

@@ -40,8 +40,8 @@ void VariantsDesk::setAlways(bool always)
 
 study::ComparisonQuestion VariantsDesk::comparisonQuestion() const
 {
-    study::ComparisonQuestion asked = study::comparisonOf(
-        m_document.stored(), *findAntenna(m_document.stored(), m_document.current()), tr("as drawn").toStdString());
+    study::ComparisonQuestion asked =
+        study::comparisonOf(m_document.stored(), *findAntenna(m_document.stored(), m_document.current()), tr("as drawn").toStdString());
     if (const auto pinned = m_solver.pinnedAntenna(); pinned && m_solver.pinned()) {
         asked.antennas.push_back(*pinned);
         asked.antennas.back().id = "pinned";

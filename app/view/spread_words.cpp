@@ -14,11 +14,11 @@ QString causeWords(const study::SpreadShift& shift, const Tolerances& t, units::
 {
     switch (shift.what) {
     case study::Unsure::Soil: return words(QT_TRANSLATE_NOOP("spread", "wet to dry soil %1")).arg(kilohertz);
-    case study::Unsure::Height:
-        return words(QT_TRANSLATE_NOOP("spread", "%1 of height %2")).arg(smallWords(t.height, system), kilohertz);
+    case study::Unsure::Height: return words(QT_TRANSLATE_NOOP("spread", "%1 of height %2")).arg(smallWords(t.height, system), kilohertz);
     case study::Unsure::Cut: return words(QT_TRANSLATE_NOOP("spread", "a cut off by %1 %2")).arg(smallWords(t.cut, system), kilohertz);
     case study::Unsure::Jacket:
-        return words(QT_TRANSLATE_NOOP("spread", "%1 of jacket %2")).arg(valueWords(t.jacket, units::Quantity::WireSize, system), kilohertz);
+        return words(QT_TRANSLATE_NOOP("spread", "%1 of jacket %2"))
+            .arg(valueWords(t.jacket, units::Quantity::WireSize, system), kilohertz);
     case study::Unsure::Unequal:
         return words(QT_TRANSLATE_NOOP("spread", "sides unequal by %1 %2")).arg(smallWords(t.unequal, system), kilohertz);
     }

@@ -83,9 +83,8 @@ void ShiftPanel::refresh()
     else if (found)
         m_words->setText(told(*found));
     else
-        m_words->setText(m_desk.compensationFaults().empty()
-                             ? QString()
-                             : coreWords(m_desk.compensationFaults().front().message, m_context.system()));
+        m_words->setText(m_desk.compensationFaults().empty() ? QString()
+                                                             : coreWords(m_desk.compensationFaults().front().message, m_context.system()));
 }
 
 /// "Coil 1.2 µH, …: score 5.0 instead of 3.1", with what each band gains and loses.

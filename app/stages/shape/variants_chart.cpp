@@ -246,8 +246,8 @@ void VariantsChart::paintTable(Sketch& sketch, const QRectF& area) const
             continue;
         }
         for (std::size_t i = 0; i < all.size(); ++i)
-            sketch.text({right[i], y}, all[i].cells[int(row)],
-                        Qt::AlignRight | Qt::AlignVCenter, {all[i].beyond[row] ? c.brick : c.ink, 12, shown && i == 0});
+            sketch.text({right[i], y}, all[i].cells[int(row)], Qt::AlignRight | Qt::AlignVCenter,
+                        {all[i].beyond[row] ? c.brick : c.ink, 12, shown && i == 0});
     }
 }
 
@@ -260,8 +260,9 @@ void VariantsChart::paintDips(Sketch& sketch, const QRectF& area) const
         return;
     const Band& band = own->band;
     const double from = band.from - 0.25 * (band.to - band.from), to = band.to + 0.25 * (band.to - band.from);
-    sketch.text(area.topLeft() + QPointF(0, 4), tr("If it is not quite so: where the %1 dip may land").arg(QString::fromStdString(band.name)),
-                Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text(area.topLeft() + QPointF(0, 4),
+                tr("If it is not quite so: where the %1 dip may land").arg(QString::fromStdString(band.name)), Qt::AlignLeft | Qt::AlignTop,
+                {c.inkSoft, 12});
     const QRectF plot(area.left() + 10, area.top() + 26, area.width() - 20, area.height() - 50);
     const auto x = [&](double f) { return plot.left() + plot.width() * std::clamp((f - from) / (to - from), 0.0, 1.0); };
     sketch.painter().fillRect(plot, c.fill);
@@ -288,9 +289,10 @@ void VariantsChart::paintDips(Sketch& sketch, const QRectF& area) const
         y += pitch;
     }
     if (!any)
-        sketch.text(plot.center(), std::any_of(m_rows->begin(), m_rows->end(), [](const study::Compared& r) { return !r.spread && r.fault.empty(); })
-                                       ? tr("being computed …")
-                                       : tr("none of them has a dip here"),
+        sketch.text(plot.center(),
+                    std::any_of(m_rows->begin(), m_rows->end(), [](const study::Compared& r) { return !r.spread && r.fault.empty(); })
+                        ? tr("being computed …")
+                        : tr("none of them has a dip here"),
                     Qt::AlignCenter, {c.inkSoft, 12});
     for (double tick : niceTicks(from / 1e6, to / 1e6, 7))
         sketch.text({x(tick * 1e6), plot.bottom() + 4}, QString::number(tick), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});

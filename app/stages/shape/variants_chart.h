@@ -28,8 +28,8 @@ protected:
 private:
     struct Column {
         QString title;
-        QStringList cells;         ///< by row
-        std::vector<bool> beyond;  ///< is past the limit
+        QStringList cells;        ///< by row
+        std::vector<bool> beyond; ///< is past the limit
     };
     [[nodiscard]] std::vector<Column> columns() const;
     [[nodiscard]] static std::vector<double> rightEdges(const Theme& theme, const std::vector<Column>& columns, const QRectF& area);

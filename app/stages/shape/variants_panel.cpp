@@ -51,8 +51,7 @@ void VariantsPanel::addVariants()
         m_note->setPlaceholderText(tr("a note"));
         m_note->setAccessibleName(tr("Note on this variant"));
         m_ledger.add(m_note);
-        connect(m_note, &QLineEdit::editingFinished, this,
-                [this, &document] { document.noteVariant(document.variant(), m_note->text()); });
+        connect(m_note, &QLineEdit::editingFinished, this, [this, &document] { document.noteVariant(document.variant(), m_note->text()); });
     }
     auto* fresh = m_ledger.button(tr("New variant from this"), QStringLiteral("newVariant"));
     fresh->setToolTip(tr("Keeps what you see under a name of its own, to be changed further (V)"));
@@ -152,8 +151,9 @@ QString VariantsPanel::sentence(const ViewContext& context)
             .arg(drawn->underLimit);
     const double wire = varied->wire - drawn->wire, gain = varied->bands.at(band).gain - drawn->bands.at(band).gain;
     const QString much = smallWords(std::abs(wire), context.system());
-    const QString cost = std::abs(wire) < 0.005 ? tr("takes the same wire") : wire > 0.0 ? tr("takes %1 more wire").arg(much)
-                                                                                         : tr("saves %1 of wire").arg(much);
+    const QString cost = std::abs(wire) < 0.005 ? tr("takes the same wire")
+                         : wire > 0.0           ? tr("takes %1 more wire").arg(much)
+                                                : tr("saves %1 of wire").arg(much);
     return tr("%1 %2 and %3 %4 dB at %5° on %6; %7 of the wanted bands are under your limit, as drawn %8.")
         .arg(QString::fromStdString(varied->name), cost, gain >= 0.0 ? tr("brings") : tr("costs"))
         .arg(std::abs(gain), 0, 'f', 1)

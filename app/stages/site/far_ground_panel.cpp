@@ -11,7 +11,8 @@
 
 namespace vetchling::app {
 
-FarGroundPanel::FarGroundPanel(ViewContext& context, Ledger& ledger, QObject* parent) : QObject(parent), m_context(context), m_ledger(ledger)
+FarGroundPanel::FarGroundPanel(ViewContext& context, Ledger& ledger, QObject* parent)
+    : QObject(parent), m_context(context), m_ledger(ledger)
 {
     ledger.heading(tr("Sea or water beyond a shore"));
     m_choice = ledger.choice(tr("Sector"), {}, QStringLiteral("farGround"));
@@ -112,7 +113,8 @@ void FarGroundPanel::refresh()
     m_choice->setCurrentIndex(int(ground - all.data()));
     m_kind->setCurrentIndex(-1);
     for (std::size_t i = 0; i < m_context.soils.size(); ++i)
-        if (m_context.soils[i].relativePermittivity == ground->relativePermittivity && m_context.soils[i].conductivity == ground->conductivity)
+        if (m_context.soils[i].relativePermittivity == ground->relativePermittivity &&
+            m_context.soils[i].conductivity == ground->conductivity)
             m_kind->setCurrentIndex(int(i));
     m_from->setValue(ground->fromBearing, m_context.system());
     m_to->setValue(ground->toBearing, m_context.system());

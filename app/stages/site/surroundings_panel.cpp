@@ -22,8 +22,8 @@ SurroundingsPanel::SurroundingsPanel(ViewContext& context, SiteDesk& desk, Ledge
     connect(m_metal, &QCheckBox::clicked, this, [this](bool on) { change([&](Surroundings& s) { s.metal = on; }); });
     connect(m_coax, &QCheckBox::clicked, this, [this](bool on) { change([&](Surroundings& s) { s.coax = on; }); });
     m_other = ledger.choice(tr("Antenna"), {}, QStringLiteral("otherAntenna"));
-    m_state = ledger.choice(tr("is"), {tr("taken down"), tr("up, its feed open"), tr("up, its feed terminated")},
-                            QStringLiteral("otherState"));
+    m_state =
+        ledger.choice(tr("is"), {tr("taken down"), tr("up, its feed open"), tr("up, its feed terminated")}, QStringLiteral("otherState"));
     connect(m_other, &QComboBox::activated, this, &SurroundingsPanel::refresh);
     connect(m_state, &QComboBox::activated, this, [this](int state) {
         const Id other = m_others[std::size_t(m_other->currentIndex())];
