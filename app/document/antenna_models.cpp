@@ -1,10 +1,11 @@
 #include "app/document/antenna_models.h"
 
 #include "app/document/document.h"
+#include "app/document/shed_desk.h"
 
 namespace vetchling::app {
 
-AntennaModels::AntennaModels(Document& document, QObject* parent) : QObject(parent), m_document(document)
+AntennaModels::AntennaModels(Document& document, ShedDesk& shed, QObject* parent) : QObject(parent), m_document(document), m_shed(shed)
 {
     connect(&document, &Document::designReplaced, this, [this] { m_models.clear(); });
     connect(&document, &Document::designChanged, this, &AntennaModels::refresh);
@@ -32,6 +33,20 @@ void AntennaModels::refresh()
             place->second.configuration != m_document.configuration(antenna.id) || !(m_allowances[antenna.id] == antenna.allowances))
             rebuild(place->second, antenna, design.site);
         m_allowances[antenna.id] = antenna.allowances;
+    }
+}
+
+void AntennaModels::lookIntoShed()
+{
+    const Design& design = m_document.design();
+    for (const Antenna& antenna : design.antennas) {
+        AntennaModel& model = m_models[antenna.id];
+        model.inventory.reset();
+        model.reach.clear();
+        if (!model.built || model.fault)
+            continue;
+        model.inventory = inventoryOf(needsOf(*model.built, antenna.allowances, design.site), m_shed.shed());
+        model.reach = bandsFromShed(design, antenna, m_shed.shed());
     }
 }
 

@@ -4,6 +4,7 @@
 #include "core/design/design.h"
 #include "core/wire/range.h"
 #include "core/workshop/cut_list.h"
+#include "core/workshop/shed.h"
 
 #include <QObject>
 
@@ -14,6 +15,7 @@
 namespace vetchling::app {
 
 class Document;
+class ShedDesk;
 
 struct AntennaModel {
     shapes::AntennaShape shape;
@@ -22,7 +24,9 @@ struct AntennaModel {
     std::optional<FitReport> fit;                      ///< on the site
     std::vector<RangeNote> notes;
     std::vector<CutRow> cut;
-    std::size_t configuration = 0; ///< it is drawn in
+    std::optional<Inventory> inventory; ///< what of its needs lies in the shed; see lookIntoShed
+    std::vector<BandReach> reach;       ///< the wished bands that the shed reaches with it
+    std::size_t configuration = 0;      ///< it is drawn in
     struct Ruled {
         shapes::TunedLength what;
         std::vector<shapes::RuleOfThumb> rules;
@@ -35,8 +39,10 @@ class AntennaModels : public QObject {
     Q_OBJECT
 public:
     /// Follows the document; make it before anything that reads it.
-    explicit AntennaModels(Document& document, QObject* parent = nullptr);
+    AntennaModels(Document& document, ShedDesk& shed, QObject* parent = nullptr);
 
+    /// Brings `inventory` and `reach` of all up to date; nobody else does.
+    void lookIntoShed();
     /// Null if there is none of that id.
     [[nodiscard]] const AntennaModel* find(const Id& antenna) const;
     /// Of the antenna on show; null if there is none.
@@ -47,6 +53,7 @@ private:
     void rebuild(AntennaModel& model, const Antenna& antenna, const Site& site) const;
 
     Document& m_document;
+    ShedDesk& m_shed;
     std::map<Id, AntennaModel> m_models;
     Site m_site;                           ///< the models were made for
     std::map<Id, Allowances> m_allowances; ///< the cut lists were made with

@@ -3,6 +3,7 @@
 
 #include "app/document/antenna_models.h"
 #include "app/document/document.h"
+#include "app/document/shed_desk.h"
 #include "app/document/solve_service.h"
 #include "app/document/variants_desk.h"
 #include "app/view/theme.h"
@@ -15,10 +16,12 @@ struct ViewContext {
     AntennaModels& models;
     SolveService& solver;
     VariantsDesk& variants;
+    ShedDesk& shed;
     Theme& theme;
     std::vector<Soil> soils;
     std::vector<files::Conductor> conductors;
     std::vector<BandPlan> bandPlans;
+    QString dataFolder = {}; ///< where the tables and examples that ship with the program are
 
     [[nodiscard]] units::System system() const { return document.design().operation.system; }
 };

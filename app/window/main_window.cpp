@@ -18,6 +18,7 @@
 #include <QMimeData>
 #include <QScreen>
 #include <QScrollArea>
+#include <QStandardPaths>
 
 #include <algorithm>
 
@@ -39,14 +40,22 @@ QScrollArea* scrolled(QWidget* widget)
     return area;
 }
 
+/// Beside the unsaved copies.
+QString shedPath(const QString& autosaveFolder)
+{
+    const QString folder = autosaveFolder.isEmpty() ? QStandardPaths::writableLocation(QStandardPaths::AppDataLocation)
+                                                    : QFileInfo(autosaveFolder).absolutePath();
+    return QDir(folder).filePath(QStringLiteral("shed.json"));
+}
+
 /// While a value is dragged the new answer comes within this time, and one refresh serves both.
 constexpr int patienceMilliseconds = 30;
 
 } // namespace
 
 MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder, const QString& tableFolder)
-    : m_models(m_document), m_solver(m_document, tableFolder),
-      m_variants(m_document, m_solver), m_context{m_document, m_models, m_solver, m_variants, m_theme, {}, {}, {}},
+    : m_shed(shedPath(autosaveFolder)), m_models(m_document, m_shed), m_solver(m_document, tableFolder),
+      m_variants(m_document, m_solver), m_context{m_document, m_models, m_solver, m_variants, m_shed, m_theme, {}, {}, {}, dataFolder},
       m_desk(m_document, m_settings, dataFolder, autosaveFolder, this)
 {
     setObjectName(QStringLiteral("mainWindow"));

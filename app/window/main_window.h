@@ -88,6 +88,7 @@ private:
 
     Theme m_theme;
     Document m_document;
+    ShedDesk m_shed;
     AntennaModels m_models;
     SolveService m_solver;
     VariantsDesk m_variants;

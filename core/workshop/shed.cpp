@@ -39,7 +39,10 @@ bool byTheMetre(StockKind kind) { return kind == StockKind::Wire || kind == Stoc
 struct Offer {
     Met::How how = Met::How::Missing;
     double change = 0.0;
-    friend bool operator<(const Offer& a, const Offer& b) { return a.how != b.how ? a.how < b.how : std::abs(a.change) < std::abs(b.change); }
+    friend bool operator<(const Offer& a, const Offer& b)
+    {
+        return a.how != b.how ? a.how < b.how : std::abs(a.change) < std::abs(b.change);
+    }
 };
 
 Offer offerOf(const Need& need, const Left& left)

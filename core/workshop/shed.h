@@ -17,8 +17,8 @@ struct StockItem {
     StockKind kind = StockKind::Wire;
     std::string name;
     int count = 1;
-    double shortest = 0.0; ///< m, of a whip pushed together; of a pole
-    double longest = 0.0;  ///< m, of a whip pulled out, a pole; of wire and coax: how much there is
+    double shortest = 0.0;   ///< m, of a whip pushed together; of a pole
+    double longest = 0.0;    ///< m, of a whip pulled out, a pole; of wire and coax: how much there is
     double inductance = 0.0; ///< H, of a coil with all its turns
     double price = 0.0;      ///< of another one: for a metre of wire or coax, else a piece; 0: not given
     KeptFields kept;
@@ -35,7 +35,7 @@ struct Shed {
 /// Something that an antenna is made of.
 struct Need {
     StockKind kind = StockKind::Wire;
-    std::string name; ///< "a side", marked for translation
+    std::string name;        ///< "a side", marked for translation
     double length = 0.0;     ///< m; of wire as cut
     double inductance = 0.0; ///< H
     friend bool operator==(const Need&, const Need&) = default;
@@ -48,15 +48,15 @@ std::vector<Need> needsOf(const shapes::BuiltAntenna& built, const Allowances& a
 struct Met {
     enum class How { AsFound, Cut, Extended, Missing } how = How::Missing;
     Need need;
-    Id item;              ///< that serves; empty where none does
-    double change = 0.0;  ///< m that is cut off, or that is to be put on
-    double price = 0.0;   ///< of what is to be bought; 0 where no price is given
+    Id item;             ///< that serves; empty where none does
+    double change = 0.0; ///< m that is cut off, or that is to be put on
+    double price = 0.0;  ///< of what is to be bought; 0 where no price is given
 };
 
 struct Inventory {
-    std::vector<Met> rows; ///< in the order of the needs
-    double price = 0.0;    ///< of all that is missing and has a price
-    int unpriced = 0;      ///< missing things without one
+    std::vector<Met> rows;               ///< in the order of the needs
+    double price = 0.0;                  ///< of all that is missing and has a price
+    int unpriced = 0;                    ///< missing things without one
     [[nodiscard]] bool complete() const; ///< nothing is missing or to be put on
     [[nodiscard]] Met::How worst() const;
 };

@@ -67,7 +67,9 @@ TEST(Shed, AnAntennaNeedsItsCutListItsCoilsAndItsFeedLine)
     const auto built = shapes::buildOver(coils.shape, demo.design.site.soil.ground());
     ASSERT_TRUE(built.ok());
     const auto needs = needsOf(*built, coils.allowances, demo.design.site);
-    const auto count = [&](StockKind kind) { return std::count_if(needs.begin(), needs.end(), [&](const Need& n) { return n.kind == kind; }); };
+    const auto count = [&](StockKind kind) {
+        return std::count_if(needs.begin(), needs.end(), [&](const Need& n) { return n.kind == kind; });
+    };
     EXPECT_EQ(count(StockKind::Coil), 2);
     EXPECT_EQ(count(StockKind::Coax), 1);
     EXPECT_GE(count(StockKind::Wire), 4);
@@ -95,7 +97,9 @@ TEST(Shed, IsReadAndWrittenWhole)
     const auto again = files::parseShed(files::writeShed(*shed));
     ASSERT_TRUE(again.ok()) << again.firstFault();
     EXPECT_EQ(*again, *shed);
-    EXPECT_NE(files::parseShed(R"({"format":"vetchling-shed","version":1,"items":[{"name":"x","kind":"spoon"}]})").firstFault().find("items[0].kind"),
+    EXPECT_NE(files::parseShed(R"({"format":"vetchling-shed","version":1,"items":[{"name":"x","kind":"spoon"}]})")
+                  .firstFault()
+                  .find("items[0].kind"),
               std::string::npos);
     EXPECT_FALSE(files::parseShed(R"({"format":"vetchling-design","version":1,"items":[]})").ok());
     EXPECT_FALSE(files::parseShed(R"({"format":"vetchling-shed","version":1,"items":[{"name":"x","kind":"wire","price":-1}]})").ok());

@@ -13,6 +13,8 @@
 #include <QPrinter>
 #include <QScrollArea>
 
+#include <cmath>
+
 namespace vetchling::app {
 namespace {
 
@@ -48,6 +50,7 @@ public:
     void refresh() override
     {
         if (!document().hasAntenna()) {
+            m_sure->setVisible(false);
             m_page->setTitle(tr("Build"));
             m_page->setSentence(tr("Add an antenna with + at the top; then this says what to cut."));
             m_total->setText({});
@@ -61,10 +64,30 @@ public:
         m_coil->setValue(a.allowances.coilTail, system());
         m_joint->setValue(a.allowances.jointTail, system());
         m_margin->setValue(a.allowances.marginPercent, system());
+        refreshSure();
         m_total->setText(QString::fromStdString(units::formatLength(totalWire(m_sheet->rows()), system())));
     }
 
 private:
+    /// What nobody knows exactly, as percent of the length that 95 of 100 antennas then have to be shortened by; 0: unknown.
+    [[nodiscard]] double marginFromSpread() const
+    {
+        const auto spread = m_context.variants.freshSpread();
+        const study::BandSpread* band =
+            spread ? spread->band(bandFor(document().design(), document().antenna().shape.designFrequency)) : nullptr;
+        return band ? std::ceil(10.0 * study::cutMargin(*band)) / 10.0 : 0.0;
+    }
+
+    void refreshSure()
+    {
+        if (!document().hasAntenna())
+            return;
+        const double margin = marginFromSpread();
+        m_sure->setVisible(margin > 0.0);
+        m_sure->setText(tr("What is unsure wants %1 %").arg(margin, 0, 'f', 1));
+        m_sure->setToolTip(tr("So much longer, 95 of 100 antennas have to be shortened and not lengthened: take this margin"));
+    }
+
     QString sentence() const
     {
         const auto rows = m_sheet->rows();
@@ -97,6 +120,12 @@ private:
         m_coil = allowance(tr("Into a coil"), "allowCoil", units::Quantity::SmallLength, &Allowances::coilTail, 2.0);
         m_joint = allowance(tr("Soldered joint"), "allowJoint", units::Quantity::SmallLength, &Allowances::jointTail, 2.0);
         m_margin = allowance(tr("Cut long by"), "allowMargin", units::Quantity::Percent, &Allowances::marginPercent, 30.0);
+        m_sure = m_ledger->button({}, QStringLiteral("marginFromSpread"));
+        connect(m_sure, &QPushButton::clicked, this, [this] {
+            if (const double margin = marginFromSpread(); margin > 0.0)
+                document().editAntenna(tr("change an allowance"), {}, [&](Antenna& a) { a.allowances.marginPercent = margin; });
+        });
+        connect(&m_context.variants, &VariantsDesk::spreadReady, this, [this] { refreshSure(); });
         m_ledger->note(tr("Wire is easily removed and badly added: the margin is what trimming takes off."));
         m_ledger->line();
         m_total = m_ledger->figure(tr("Wire to buy"));
@@ -187,6 +216,7 @@ private:
     BuildSheet* m_sheet;
     ValueEdit *m_centre = nullptr, *m_fold = nullptr, *m_coil = nullptr, *m_joint = nullptr, *m_margin = nullptr;
     QLabel *m_total = nullptr, *m_said = nullptr;
+    QPushButton* m_sure = nullptr;
 };
 
 } // namespace

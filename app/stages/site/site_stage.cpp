@@ -2,13 +2,17 @@
 #include "app/plots/site_plan.h"
 #include "app/stages/site/far_ground_panel.h"
 #include "app/stages/site/notes_panel.h"
+#include "app/stages/site/shed_view.h"
 #include "app/stages/site/surroundings_panel.h"
 #include "app/stages/stage.h"
 #include "app/view/words.h"
 #include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
 
+#include <QButtonGroup>
 #include <QCheckBox>
+#include <QStackedWidget>
+#include <QToolButton>
 
 #include <cmath>
 
@@ -21,9 +25,14 @@ class SiteStage final : public Stage {
     Q_OBJECT
 public:
     SiteStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_desk(context.document, context.solver), m_plan(new SitePlan(context))
+        : Stage(context, parent), m_desk(context.document, context.solver), m_views(new QStackedWidget), m_plan(new SitePlan(context)),
+          m_shed(new ShedView(context))
     {
-        m_page->body()->addWidget(m_plan, 1);
+        m_views->setObjectName(QStringLiteral("siteViews"));
+        m_views->addWidget(m_plan);
+        m_views->addWidget(m_shed);
+        m_page->body()->addWidget(m_views, 1);
+        addViewButtons();
         buildLedger();
         connect(m_plan, &SitePlan::selectionChanged, this, &SiteStage::refresh);
         connect(m_plan, &SitePlan::renameWanted, this, [this] { rename(); });
@@ -76,9 +85,44 @@ public:
         m_farGrounds->refresh();
         m_notes->refresh();
         refreshFit();
+        if (!shedShown())
+            return;
+        m_shed->refresh();
+        m_page->setTitle(tr("Have and need"));
+        m_page->setSentence(m_shed->sentence());
     }
+    QString tableText() const override { return shedShown() ? m_shed->tableText() : QString(); }
 
 private:
+    [[nodiscard]] bool shedShown() const { return m_views->currentWidget() == m_shed; }
+
+    void addViewButtons()
+    {
+        auto* group = new QButtonGroup(this);
+        auto* box = new QHBoxLayout;
+        box->setSpacing(0);
+        const std::tuple<QString, const char*, QWidget*> views[] = {{tr("Plan"), "sitePlanView", m_plan},
+                                                                    {tr("Shed"), "siteShedView", m_shed}};
+        for (const auto& [words, object, widget] : views) {
+            auto* button = new QToolButton;
+            button->setText(words);
+            button->setProperty("segment", true);
+            button->setCheckable(true);
+            button->setChecked(widget == m_plan);
+            button->setObjectName(QLatin1String(object));
+            button->setAccessibleName(tr("%1 view").arg(words));
+            group->addButton(button);
+            box->addWidget(button);
+            connect(button, &QToolButton::clicked, this, [this, widget = widget] {
+                m_views->setCurrentWidget(widget);
+                refresh();
+            });
+        }
+        m_page->header()->addLayout(box);
+        m_page->header()->setAlignment(box, Qt::AlignTop);
+        connect(&m_context.shed, &ShedDesk::changed, this, [this] { refresh(); });
+    }
+
     void buildLedger()
     {
         m_ledger->heading(tr("Site"));
@@ -88,6 +132,10 @@ private:
         });
         m_ledger->line();
         addThings();
+        m_ledger->line();
+        m_ledger->heading(tr("Fits?"));
+        m_fit = m_ledger->note();
+        m_fit->setObjectName(QStringLiteral("fitNote"));
         m_ledger->line();
         addGround();
         m_ledger->line();
@@ -100,10 +148,6 @@ private:
         m_farGrounds = std::make_unique<FarGroundPanel>(m_context, *m_ledger, nullptr);
         m_ledger->line();
         m_notes = std::make_unique<NotesPanel>(m_context, *m_ledger, nullptr);
-        m_ledger->line();
-        m_ledger->heading(tr("Fits?"));
-        m_fit = m_ledger->note();
-        m_fit->setObjectName(QStringLiteral("fitNote"));
         m_ledger->line();
         m_danger = m_ledger->caution({});
         m_ledger->caution(tr("Before you climb or throw a line: look up. A mast or wire that can touch a power line can kill; keep more "
@@ -548,7 +592,9 @@ private:
     };
 
     SiteDesk m_desk;
+    QStackedWidget* m_views;
     SitePlan* m_plan;
+    ShedView* m_shed;
     std::unique_ptr<SurroundingsPanel> m_surroundings;
     std::unique_ptr<FarGroundPanel> m_farGrounds;
     std::unique_ptr<NotesPanel> m_notes;
