@@ -157,14 +157,18 @@ void SitePlan::mousePressEvent(QMouseEvent* event)
     m_draggedAntenna = m_draggedThing.any() || m_draggedHandle >= 0 ? Id() : antennaAt(p);
     if (!m_draggedThing.any() && m_draggedHandle < 0 && m_draggedAntenna.empty()) {
         const Site& site = m_context.document.design().site;
+        const Design& design = m_context.document.design();
+        const bool onEdge = isThere(design, m_selected) && nearestEdge(design, m_selected, m_grab).second * m_camera.scale < grabWire;
+        if (onEdge)
+            m_draggedThing = m_selected.whole();
         for (const Water& w : site.waters)
-            if (inside(w.outline, m_grab))
+            if (!onEdge && inside(w.outline, m_grab))
                 m_draggedThing = {SiteThing::Kind::Water, w.id};
         for (const Building& b : site.buildings)
-            if (inside(b.outline, m_grab))
+            if (!onEdge && inside(b.outline, m_grab))
                 m_draggedThing = {SiteThing::Kind::Building, b.id};
         for (SiteThing::Kind kind : {SiteThing::Kind::Boundary, SiteThing::Kind::Coax}) // by their lines, not by what they hold
-            if (nearestEdge(m_context.document.design(), {kind}, m_grab).second * m_camera.scale < grabWire)
+            if (!onEdge && nearestEdge(design, {kind}, m_grab).second * m_camera.scale < grabWire)
                 m_draggedThing = {kind};
     }
     select(m_draggedThing);

@@ -116,7 +116,7 @@ private:
             keyed(tr("Stage: %1").arg(w.stageName(i)), QKeySequence(tr("Ctrl+%1").arg(i + 1)), "", [&w, i] { w.showStage(i); });
         keyed(tr("Next antenna"), QKeySequence(tr("Ctrl+PgDown")), "", [&w] { w.document().stepCurrent(1); });
         keyed(tr("Antenna before"), QKeySequence(tr("Ctrl+PgUp")), "", [&w] { w.document().stepCurrent(-1); });
-        keyed(tr("Next variant"), QKeySequence(tr("Shift+V")), "", [&w] { w.document().stepVariant(1); });
+        keyed(tr("Next variant"), QKeySequence(tr("Shift+V")), "actionNextVariant", [&w] { w.document().stepVariant(1); });
         m_shortcuts.push_back({tr("Up, Down, wheel"), tr("Step a value; with Shift finer")});
         m_shortcuts.push_back({tr("Left, Right"), tr("Band before or after, in the strip")});
         m_shortcuts.push_back({tr("Space, arrows"), tr("Next ring of the drawing, and move it")});

@@ -27,6 +27,8 @@ public:
 
     [[nodiscard]] Document& document() { return m_document; }
     [[nodiscard]] SolveService& solver() { return m_solver; }
+    [[nodiscard]] VariantsDesk& variants() { return m_variants; }
+    [[nodiscard]] ShedDesk& shed() { return m_shed; }
     [[nodiscard]] Theme& theme() { return m_theme; }
     [[nodiscard]] FileDesk& fileDesk() { return m_desk; }
     [[nodiscard]] Stage* stage(const QString& id) const;

@@ -33,6 +33,11 @@ NotesPanel::NotesPanel(ViewContext& context, Ledger& ledger, QObject* parent) : 
     m_text->setFixedHeight(70);
     m_text->setTabChangesFocus(true);
     m_text->installEventFilter(this);
+    constexpr int pause = 600; // ms
+    m_soon.setSingleShot(true);
+    m_soon.setInterval(pause);
+    connect(m_text, &QPlainTextEdit::textChanged, &m_soon, qOverload<>(&QTimer::start));
+    connect(&m_soon, &QTimer::timeout, this, &NotesPanel::takeNotes);
     ledger.add(m_text);
     m_frames = new QWidget;
     m_frames->setObjectName(QStringLiteral("pictures"));
@@ -95,7 +100,7 @@ void NotesPanel::takeNotes()
         m_context.document.edit(tr("change the notes"), {}, [&](Design& d) { d.site.notes = text; });
 }
 
-/// Notes are taken when they are left.
+/// Notes are taken when they are left, and when one pauses.
 bool NotesPanel::eventFilter(QObject* watched, QEvent* event)
 {
     if (watched == m_text && event->type() == QEvent::FocusOut)
@@ -105,8 +110,10 @@ bool NotesPanel::eventFilter(QObject* watched, QEvent* event)
 
 void NotesPanel::refresh()
 {
-    if (const QString text = QString::fromStdString(notes()); !m_text->hasFocus() && m_text->toPlainText() != text)
+    if (const QString text = QString::fromStdString(notes()); !m_text->hasFocus() && !m_soon.isActive() && m_text->toPlainText() != text) {
         m_text->setPlainText(text);
+        m_soon.stop();
+    }
     const QString folder = QFileInfo(m_context.document.path()).path();
     if (m_shown == pictures() && m_shownFolder == folder)
         return;

@@ -4,6 +4,8 @@
 #include "app/view/context.h"
 #include "app/widgets/ledger.h"
 
+#include <QTimer>
+
 class QPlainTextEdit;
 
 namespace vetchling::app {
@@ -29,6 +31,7 @@ private:
     ViewContext& m_context;
     QComboBox* m_of;
     QPlainTextEdit* m_text;
+    QTimer m_soon;
     QWidget* m_frames;
     std::vector<std::string> m_shown;
     QString m_shownFolder;

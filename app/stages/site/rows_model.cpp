@@ -2,12 +2,11 @@
 
 namespace vetchling::app {
 
-void RowsModel::show(const QStringList& header, std::vector<QStringList> rows)
+void RowsModel::show(std::vector<QStringList> rows)
 {
-    if (header == m_header && rows == m_rows)
+    if (rows == m_rows)
         return;
     beginResetModel();
-    m_header = header;
     m_rows = std::move(rows);
     endResetModel();
 }

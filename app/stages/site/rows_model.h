@@ -11,8 +11,8 @@ namespace vetchling::app {
 class RowsModel : public QAbstractTableModel {
     Q_OBJECT
 public:
-    using QAbstractTableModel::QAbstractTableModel;
-    void show(const QStringList& header, std::vector<QStringList> rows);
+    RowsModel(QStringList header, QObject* parent) : QAbstractTableModel(parent), m_header(std::move(header)) {}
+    void show(std::vector<QStringList> rows);
     [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : int(m_rows.size()); }
     [[nodiscard]] int columnCount(const QModelIndex& parent = {}) const override { return parent.isValid() ? 0 : int(m_header.size()); }
     [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;

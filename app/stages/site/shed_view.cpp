@@ -23,9 +23,11 @@ QLabel* headingLabel(const QString& words)
 } // namespace
 
 ShedView::ShedView(ViewContext& context, QWidget* parent)
-    : QWidget(parent), m_context(context), m_have(new RowsModel(this)), m_need(new RowsModel(this)), m_bands(new RowsModel(this)),
-      m_haveTable(new Table(m_have, {0.34, 0.16, 0.1, 0.2, 0.2}, this)), m_needTable(new Table(m_need, {0.3, 0.2, 0.3, 0.2}, this)),
-      m_bandTable(new Table(m_bands, {0.3, 0.7}, this)), m_needTitle(headingLabel({})), m_total(new QLabel), m_editor(new Ledger)
+    : QWidget(parent), m_context(context), m_have(new RowsModel({tr("Name"), tr("Kind"), tr("Pieces"), tr("Size"), tr("Price")}, this)),
+      m_need(new RowsModel({tr("Piece"), tr("Size"), tr("From the shed"), tr("Which")}, this)),
+      m_bands(new RowsModel({tr("Antenna"), tr("Bands")}, this)), m_haveTable(new Table(m_have, {0.34, 0.16, 0.1, 0.2, 0.2}, this)),
+      m_needTable(new Table(m_need, {0.26, 0.17, 0.27, 0.3}, this)), m_bandTable(new Table(m_bands, {0.38, 0.62}, this)),
+      m_needTitle(headingLabel({})), m_total(new QLabel), m_editor(new Ledger)
 {
     m_haveTable->setObjectName(QStringLiteral("shedHave"));
     m_haveTable->setAccessibleName(tr("What lies in the shed"));
@@ -52,8 +54,8 @@ ShedView::ShedView(ViewContext& context, QWidget* parent)
     auto* bands = new QVBoxLayout;
     bands->addWidget(headingLabel(tr("Bands with it, lengths by rule of thumb")));
     bands->addWidget(m_bandTable, 1);
-    lower->addLayout(need, 3);
-    lower->addLayout(bands, 2);
+    lower->addLayout(need, 5);
+    lower->addLayout(bands, 4);
     lower->setSpacing(20);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -73,7 +75,8 @@ void ShedView::buildEditor()
                                         {tr("An example"), QStringLiteral("exampleShed")},
                                         {tr("Open …"), QStringLiteral("openShed")}});
     connect(add[0], &QPushButton::clicked, this, &ShedView::addItem);
-    connect(add[1], &QPushButton::clicked, this, [this] { m_said->setText(m_context.shed.take(m_context.dataFolder + QStringLiteral("/demo/shed.json"))); });
+    connect(add[1], &QPushButton::clicked, this,
+            [this] { m_said->setText(m_context.shed.take(m_context.dataFolder + QStringLiteral("/demo/shed.json"))); });
     connect(add[2], &QPushButton::clicked, this, [this] {
         const QString path = QFileDialog::getOpenFileName(window(), tr("A list of the shed"), {}, tr("Lists (*.json)"));
         if (!path.isEmpty())
@@ -93,7 +96,8 @@ void ShedView::buildEditor()
     const auto field = [&](const QString& label, units::Quantity quantity, const char* name, double highest, double StockItem::*value) {
         ValueEdit* edit = m_editor->value(label, quantity, QLatin1String(name));
         edit->setRange(0.0, highest);
-        connect(edit, &ValueEdit::edited, this, [this, value](double to, const QString&, bool) { change([&](StockItem& i) { i.*value = to; }); });
+        connect(edit, &ValueEdit::edited, this,
+                [this, value](double to, const QString&, bool) { change([&](StockItem& i) { i.*value = to; }); });
         m_fields.push_back({edit, value});
     };
     field(tr("Shortest"), units::Quantity::Length, "stockShortest", 1e4, &StockItem::shortest);
@@ -158,8 +162,9 @@ std::vector<QStringList> ShedView::haveRows() const
         const QString size = i.kind == StockKind::Coil ? valueWords(i.inductance, units::Quantity::Inductance, system)
                              : i.shortest > 0.0 ? tr("%1 to %2").arg(lengthWords(i.shortest, system, 1), lengthWords(i.longest, system, 1))
                                                 : lengthWords(i.longest, system, 1);
-        rows.push_back({QString::fromStdString(i.name), kindWords(i.kind), QString::number(i.count), size,
-                        i.price > 0.0 ? tr("%1 %2").arg(i.price, 0, 'f', 2).arg(QString::fromStdString(shed.currency)) : QStringLiteral("–")});
+        rows.push_back(
+            {QString::fromStdString(i.name), kindWords(i.kind), QString::number(i.count), size,
+             i.price > 0.0 ? tr("%1 %2").arg(i.price, 0, 'f', 2).arg(QString::fromStdString(shed.currency)) : QStringLiteral("–")});
     }
     return rows;
 }
@@ -222,9 +227,9 @@ std::vector<QStringList> ShedView::bandRows() const
 void ShedView::refresh()
 {
     m_context.models.lookIntoShed();
-    m_have->show({tr("Name"), tr("Kind"), tr("Pieces"), tr("Size"), tr("Price")}, haveRows());
-    m_need->show({tr("Piece"), tr("Size"), tr("From the shed"), tr("Which")}, needRows());
-    m_bands->show({tr("Antenna"), tr("Bands")}, bandRows());
+    m_have->show(haveRows());
+    m_need->show(needRows());
+    m_bands->show(bandRows());
     const Document& document = m_context.document;
     m_needTitle->setText(document.hasAntenna() ? tr("%1 needs").arg(document.shownName()) : tr("No antenna yet"));
     const AntennaModel* model = m_context.models.current();
@@ -232,9 +237,14 @@ void ShedView::refresh()
     if (model && model->inventory) {
         const Inventory& inventory = *model->inventory;
         const QString currency = QString::fromStdString(m_context.shed.shed().currency);
-        total = inventory.complete() ? tr("All of it is there.") : tr("What is missing costs %1 %2.").arg(inventory.price, 0, 'f', 2).arg(currency);
+        QStringList words;
+        if (inventory.complete())
+            words << tr("All of it is there.");
+        if (inventory.price > 0.0)
+            words << tr("What is missing costs %1.").arg(QStringLiteral("%1 %2").arg(inventory.price, 0, 'f', 2).arg(currency).trimmed());
         if (inventory.unpriced > 0)
-            total += tr(" %n missing thing(s) have no price.", nullptr, inventory.unpriced);
+            words << tr("Missing without a price: %1.").arg(inventory.unpriced);
+        total = words.join(QLatin1Char(' '));
     }
     m_total->setText(total);
     if (!chosen())
@@ -249,16 +259,18 @@ void ShedView::refreshEditor()
         m_editor->setRowVisible(row, item);
     m_remove->setVisible(item);
     for (const Field& field : m_fields) {
-        const bool coil = item && item->kind == StockKind::Coil, metre = item && (item->kind == StockKind::Wire || item->kind == StockKind::Coax);
+        const bool coil = item && item->kind == StockKind::Coil,
+                   metre = item && (item->kind == StockKind::Wire || item->kind == StockKind::Coax);
         const bool shown = item && (field.value == &StockItem::price || (field.value == &StockItem::inductance ? coil
-                                                                          : field.value == &StockItem::shortest ? !coil && !metre
-                                                                                                                : !coil));
+                                                                         : field.value == &StockItem::shortest ? !coil && !metre
+                                                                                                               : !coil));
         m_editor->setRowVisible(field.edit, shown);
         if (item)
             field.edit->setValue(item->*field.value, m_context.system());
     }
     if (!m_context.shed.complaint().isEmpty())
-        m_said->setText(tr("The list was not read: %1. It stays as it is until you change something here.").arg(m_context.shed.complaint()));
+        m_said->setText(
+            tr("The list was not read: %1. It stays as it is until you change something here.").arg(m_context.shed.complaint()));
     if (!item)
         return;
     m_name->setName(QString::fromStdString(item->name));
@@ -272,7 +284,8 @@ void ShedView::refreshEditor()
 QString ShedView::sentence() const
 {
     if (m_context.shed.shed().items.empty())
-        return tr("Put in what you have: wire, whips, coils, poles, coax. The list is yours, in a file of its own, the same for all sites.");
+        return tr(
+            "Put in what you have: wire, whips, coils, poles, coax. The list is yours, in a file of its own, the same for all sites.");
     const AntennaModel* model = m_context.models.current();
     if (!model || !model->inventory)
         return tr("Add an antenna with + at the top; then this says what it needs.");

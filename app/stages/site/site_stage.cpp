@@ -147,7 +147,7 @@ private:
         m_ledger->line();
         m_farGrounds = std::make_unique<FarGroundPanel>(m_context, *m_ledger, nullptr);
         m_ledger->line();
-        m_notes = std::make_unique<NotesPanel>(m_context, *m_ledger, nullptr);
+        m_notes = new NotesPanel(m_context, *m_ledger, this);
         m_ledger->line();
         m_danger = m_ledger->caution({});
         m_ledger->caution(tr("Before you climb or throw a line: look up. A mast or wire that can touch a power line can kill; keep more "
@@ -597,7 +597,7 @@ private:
     ShedView* m_shed;
     std::unique_ptr<SurroundingsPanel> m_surroundings;
     std::unique_ptr<FarGroundPanel> m_farGrounds;
-    std::unique_ptr<NotesPanel> m_notes;
+    NotesPanel* m_notes = nullptr;
     std::vector<SiteThing> m_things; ///< in the choice, behind its first item
     std::optional<PowerLine> m_lineBefore;
     std::vector<LineField> m_line;
