@@ -27,12 +27,26 @@ void AntennaModels::refresh()
     const bool siteChanged = !(m_site == design.site);
     m_site = design.site;
     std::erase_if(m_models, [&](const auto& entry) { return !findAntenna(design, entry.first); });
+    bool any = false;
     for (const Antenna& antenna : design.antennas) {
         const auto [place, fresh] = m_models.try_emplace(antenna.id);
         if (fresh || siteChanged || place->second.shape != antenna.shape ||
             place->second.configuration != m_document.configuration(antenna.id) || !(m_allowances[antenna.id] == antenna.allowances))
-            rebuild(place->second, antenna, design.site);
+            rebuild(place->second, antenna, design.site), any = true;
         m_allowances[antenna.id] = antenna.allowances;
+    }
+    if (any)
+        findCrossings();
+}
+
+void AntennaModels::findCrossings()
+{
+    for (auto& [id, model] : m_models) {
+        model.crossings.clear();
+        for (const auto& [other, second] : m_models)
+            if (id != other && model.built && second.built && !model.fault && !second.fault)
+                if (const auto crossing = crossingOf(model.built->model, second.built->model))
+                    model.crossings.emplace_back(other, *crossing);
     }
 }
 

@@ -22,6 +22,7 @@ struct AntennaModel {
     std::shared_ptr<const shapes::BuiltAntenna> built; ///< of the last shape that was possible; null before the first
     std::optional<Fault> fault;                        ///< why the present shape is not
     std::optional<FitReport> fit;                      ///< on the site
+    std::vector<std::pair<Id, Crossing>> crossings;    ///< other antennas whose wires it comes too near to
     std::vector<RangeNote> notes;
     std::vector<CutRow> cut;
     std::optional<Inventory> inventory; ///< what of its needs lies in the shed; see lookIntoShed
@@ -50,6 +51,7 @@ public:
 
 private:
     void refresh();
+    void findCrossings();
     void rebuild(AntennaModel& model, const Antenna& antenna, const Site& site) const;
 
     Document& m_document;

@@ -1,15 +1,26 @@
 #include "app/document/gallery_desk.h"
 
 #include "app/document/document.h"
+#include "app/document/shed_desk.h"
 #include "app/document/solve_service.h"
 
 #include <algorithm>
 
 namespace vetchling::app {
 
-GalleryDesk::GalleryDesk(Document& document, SolveService& solver, QObject* parent)
-    : QObject(parent), m_document(document), m_solver(solver)
+GalleryDesk::GalleryDesk(Document& document, SolveService& solver, const ShedDesk& shed, QObject* parent)
+    : QObject(parent), m_document(document), m_solver(solver), m_shed(shed)
 {
+}
+
+bool GalleryDesk::isFromShed(const Entry& entry) const
+{
+    const shapes::BuiltAntenna* built = entry.built();
+    if (!built || m_shed.shed().items.empty())
+        return false;
+    auto needs = needsOf(*built, entry.antenna().allowances, m_document.design().site);
+    std::erase_if(needs, [](const Need& n) { return n.kind == StockKind::Coax; });
+    return inventoryOf(needs, m_shed.shed()).complete();
 }
 
 void GalleryDesk::open(double frequency)
@@ -18,11 +29,12 @@ void GalleryDesk::open(double frequency)
     m_frequency = frequency;
     const Ground ground = m_document.design().site.soil.ground();
     for (study::Proposal& p : study::proposals(m_document.design(), frequency)) {
-        Entry entry{std::move(p), nullptr, {}, {}};
+        Entry entry{std::move(p), nullptr, {}, false, {}};
         if (Result<shapes::BuiltAntenna> built = shapes::buildOver(entry.proposal.antenna.shape, ground))
             entry.placed = std::make_shared<const shapes::BuiltAntenna>(std::move(built).value());
         else
             entry.fault = entry.proposal.fault;
+        entry.fromShed = isFromShed(entry);
         m_entries.push_back(std::move(entry));
     }
     emit opened();
@@ -64,6 +76,7 @@ void GalleryDesk::take(unsigned long round, const std::string& id, const Result<
         entry->answer = *answer;
     else
         entry->fault = answer.faults().front().message;
+    entry->fromShed = isFromShed(*entry);
     emit answered(id);
 }
 

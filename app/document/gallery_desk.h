@@ -13,6 +13,7 @@
 namespace vetchling::app {
 
 class Document;
+class ShedDesk;
 class SolveService;
 
 class GalleryDesk : public QObject {
@@ -22,14 +23,15 @@ public:
         study::Proposal proposal;
         std::shared_ptr<const shapes::BuiltAntenna> placed; ///< by its rule's lengths; null if it cannot be built
         std::optional<study::Proposed> answer;
-        Text fault; ///< why there is no answer, once it is known
+        bool fromShed = false; ///< nothing of it is missing there, but for the feed line
+        Text fault;            ///< why there is no answer, once it is known
         [[nodiscard]] bool done() const { return answer.has_value() || !fault.empty(); }
         /// The antenna as far as it is known.
         [[nodiscard]] const Antenna& antenna() const { return answer ? answer->antenna : proposal.antenna; }
         [[nodiscard]] const shapes::BuiltAntenna* built() const { return answer ? answer->built.get() : placed.get(); }
     };
 
-    GalleryDesk(Document& document, SolveService& solver, QObject* parent = nullptr);
+    GalleryDesk(Document& document, SolveService& solver, const ShedDesk& shed, QObject* parent = nullptr);
 
     /// Starts over for a frequency; what was under way is told to stop.
     void open(double frequency);
@@ -46,11 +48,13 @@ signals:
     void answered(const std::string& id);
 
 private:
+    [[nodiscard]] bool isFromShed(const Entry& entry) const;
     void start(const study::Proposal& proposal);
     void take(unsigned long round, const std::string& id, const Result<study::Proposed>& answer);
 
     Document& m_document;
     SolveService& m_solver;
+    const ShedDesk& m_shed;
     double m_frequency = 0.0;
     std::vector<Entry> m_entries;
     std::vector<study::Queue::Ticket> m_jobs;

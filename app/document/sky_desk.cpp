@@ -36,6 +36,33 @@ void SkyDesk::setCompared(const Id& antenna, bool on)
     wantComparison();
 }
 
+/// The antenna on show as drawn and its variants, but for the one that is looked at.
+std::vector<Antenna> SkyDesk::variantsBeside() const
+{
+    std::vector<Antenna> all;
+    const Antenna* stored = findAntenna(m_document.stored(), m_document.current());
+    if (!stored)
+        return all;
+    const auto add = [&](const Id& variant, const std::string& name) {
+        if (variant == m_document.variant())
+            return;
+        all.push_back(asVariant(*stored, variant));
+        all.back().id = variant.empty() ? "as drawn" : variant;
+        all.back().name = name;
+    };
+    if (!stored->variants.empty())
+        add({}, tr("%1, as drawn").arg(QString::fromStdString(stored->name)).toStdString());
+    for (const Variant& v : stored->variants)
+        add(v.id, tr("%1, %2").arg(QString::fromStdString(stored->name), QString::fromStdString(v.name)).toStdString());
+    return all;
+}
+
+void SkyDesk::setComparesVariants(bool on)
+{
+    m_variants = on;
+    wantComparison();
+}
+
 void SkyDesk::setComparesVerticals(bool on)
 {
     m_verticals = on;
@@ -50,19 +77,25 @@ void SkyDesk::wantComparison()
     Asked asked{{}, design->operation, design->site.soil.ground(), m_verticals ? m_document.selectedBand() : Id()};
     asked.operation.aimElevation = 0.0; // where one looks is no matter of the fields
     asked.operation.aimBearing.reset();
+    std::vector<Antenna> antennas;
     for (const Antenna& a : design->antennas)
         if (compares(a.id))
-            asked.antennas.emplace_back(a.id, a.shape);
+            antennas.push_back(a);
+    if (comparesVariants())
+        for (const Antenna& a : variantsBeside())
+            antennas.push_back(a);
+    for (const Antenna& a : antennas)
+        asked.antennas.push_back({a.id, a.shape, study::questionOf(*design, a).subject.beyond});
     if (m_asked == asked)
         return;
     m_asked = asked;
-    m_comparison.ask([design, asked, &library = m_solver.library()](const Watch& watch, const auto& publish) {
+    m_comparison.ask([design, asked, antennas, &library = m_solver.library()](const Watch& watch, const auto& publish) {
         std::vector<study::Skies> all;
-        for (const auto& [id, shape] : asked.antennas) {
-            const Result<study::Skies> skies = study::skiesOf(library, *design, *findAntenna(*design, id), watch);
+        for (const Antenna& antenna : antennas) {
+            const Result<study::Skies> skies = study::skiesOf(library, *design, antenna, watch);
             if (watch.stopped())
                 return;
-            all.push_back(skies ? *skies : study::Skies{id, findAntenna(*design, id)->name, {}});
+            all.push_back(skies ? *skies : study::Skies{antenna.id, antenna.name, {}});
             publish(all); // one after the other, so that something is there at once
         }
         if (const WantedBand* band = findBand(*design, asked.vertical))

@@ -26,6 +26,9 @@ public:
     void setCompared(const Id& antenna, bool on);
     [[nodiscard]] bool comparesVerticals() const { return m_verticals; }
     void setComparesVerticals(bool on);
+    /// The other variants of the antenna on show, where it has any.
+    [[nodiscard]] bool comparesVariants() const { return m_variants; }
+    void setComparesVariants(bool on);
     void wantComparison();
     /// In the order of the shelf, the verticals last; null before the first.
     [[nodiscard]] std::shared_ptr<const std::vector<study::Skies>> comparison() const { return m_comparison.answer(); }
@@ -36,15 +39,23 @@ signals:
     void comparisonReady();
 
 private:
+    [[nodiscard]] std::vector<Antenna> variantsBeside() const;
+
     Document& m_document;
     SolveService& m_solver;
     Backgrounded<study::SkyGrid> m_grid;
     Backgrounded<std::vector<study::Skies>> m_comparison;
     std::shared_ptr<const em::FarField> m_gridOf;
     std::set<Id> m_left; ///< antennas that are not compared
-    bool m_verticals = false;
+    bool m_verticals = false, m_variants = true;
     struct Asked {
-        std::vector<std::pair<Id, shapes::AntennaShape>> antennas;
+        struct One {
+            Id id;
+            shapes::AntennaShape shape;
+            std::vector<FarSector> beyond;
+            friend bool operator==(const One&, const One&) = default;
+        };
+        std::vector<One> antennas;
         Operation operation;
         Ground ground;
         Id vertical; ///< band they are made for

@@ -14,6 +14,10 @@ VariantsDesk::VariantsDesk(Document& document, SolveService& solver, QObject* pa
     : QObject(parent), m_document(document), m_solver(solver), m_comparison(solver, [this] { emit comparisonReady(); }),
       m_spread(solver, [this] { emit spreadReady(); })
 {
+    connect(this, &VariantsDesk::comparisonReady, this, [this] {
+        if (!m_comparison.busy())
+            m_idle.start(idle);
+    });
     const auto forget = [this] {
         m_comparison.forget();
         m_compared.reset();
@@ -25,7 +29,11 @@ VariantsDesk::VariantsDesk(Document& document, SolveService& solver, QObject* pa
     m_idle.setSingleShot(true);
     connect(&solver, &SolveService::detailReady, this, [this] { m_idle.start(idle); });
     connect(&m_idle, &QTimer::timeout, this, [this] {
-        if (m_always && !m_solver.busy() && !m_solver.busyInBackground())
+        if (m_solver.busy() || m_solver.busyInBackground() || !m_document.hasAntenna())
+            return;
+        if (!m_document.antenna().variants.empty() && m_compared != comparisonQuestion())
+            wantComparison();
+        else if (m_always)
             wantSpread();
     });
 }
@@ -94,6 +102,21 @@ void VariantsDesk::wantSpread()
     m_spread.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) {
         publish(study::spreadOf(library, asked, watch));
     });
+}
+
+std::vector<VariantsDesk::Other> VariantsDesk::others() const
+{
+    std::vector<Other> all;
+    const auto rows = m_comparison.answer();
+    if (!rows || !m_document.hasAntenna())
+        return all;
+    for (std::size_t i = 0; i < rows->size(); ++i) {
+        const study::Compared& row = (*rows)[i];
+        const bool here = row.antenna == m_document.current() && row.variant == m_document.variant();
+        if (row.antenna == m_document.current() && !here && row.curve)
+            all.push_back({i, row.curve, QString::fromStdString(row.name)});
+    }
+    return all;
 }
 
 std::shared_ptr<const study::Spread> VariantsDesk::freshSpread() const

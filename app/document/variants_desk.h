@@ -19,6 +19,13 @@ public:
     /// The antenna as drawn and its variants, then the pinned antenna; rows come one after the other.
     void wantComparison();
     [[nodiscard]] std::shared_ptr<const std::vector<study::Compared>> comparison() const { return m_comparison.answer(); }
+    /// Curves of the variants that are not looked at, as far as they are known; `row` is their place in the table.
+    struct Other {
+        std::size_t row;
+        CurvePointer curve;
+        QString name;
+    };
+    [[nodiscard]] std::vector<Other> others() const;
     [[nodiscard]] bool comparing() const { return m_comparison.busy(); }
     /// Whether the spread comes by itself when all else is answered, and is shown round the curves.
     void setAlways(bool always);

@@ -101,6 +101,10 @@ BandStrip::BandStrip(ViewContext& context, QWidget* parent)
         m_fresh = true;
     });
     connect(&m_solver, &SolveService::pinChanged, this, &BandStrip::rebuild);
+    connect(&m_variants, &VariantsDesk::comparisonReady, this, [this] {
+        takeOthers();
+        update();
+    });
     connect(&m_variants, &VariantsDesk::spreadReady, this, [this] {
         takeSpread();
         update();
@@ -155,6 +159,7 @@ void BandStrip::rebuild()
     m_trace = m_solver.curve() ? traceOf(*m_solver.curve()) : Trace();
     m_pinned = m_solver.pinnedCurve() ? traceOf(*m_solver.pinnedCurve()) : Trace();
     takeSpread();
+    takeOthers();
     showSelected();
     describe();
     update();
@@ -252,6 +257,12 @@ void BandStrip::paintAll(QPainter& painter) const
     const double limit = m_operation.swrLimit;
     sketch.line({leftMargin, y(limit)}, {m_width - rightMargin, y(limit)}, c.inkSoft, 1.0, Qt::DashLine);
     paintSpread(sketch);
+    for (const auto& [pen, trace] : m_others) {
+        sketch.painter().setBrush(Qt::NoBrush);
+        sketch.painter().setPen(pen);
+        for (const QPolygonF& line : trace)
+            sketch.painter().drawPolyline(line);
+    }
     paintTrace(sketch, m_pinned, true);
     paintTrace(sketch, m_trace, false);
     paintMultiples(sketch);
@@ -338,6 +349,14 @@ void BandStrip::paintSpread(Sketch& sketch) const
     sketch.painter().setBrush(m_theme.withAlpha(m_theme.colours().sky, 80));
     for (const QPolygonF& area : m_spread)
         sketch.painter().drawPolygon(area);
+}
+
+/// Variants that are not looked at.
+void BandStrip::takeOthers()
+{
+    m_others.clear();
+    for (const VariantsDesk::Other& other : m_variants.others())
+        m_others.emplace_back(variantPen(other.row, m_theme.colours(), 1.1), traceOf(*other.curve));
 }
 
 void BandStrip::takeSpread()

@@ -68,6 +68,7 @@ private:
     void paintTrace(class Sketch& sketch, const Trace& trace, bool pinned) const;
     void paintSpread(class Sketch& sketch) const;
     void takeSpread();
+    void takeOthers();
     void paintAll(QPainter& painter) const;
     void paintScale(class Sketch& sketch) const;
     void paintBands(class Sketch& sketch) const;
@@ -81,6 +82,7 @@ private:
     SolveService& m_solver;
     VariantsDesk& m_variants;
     const Theme& m_theme;
+    std::vector<std::pair<QPen, Trace>> m_others;
     std::vector<QPolygonF> m_spread; ///< areas in the content where the curve may lie
     BandLens m_lens;
     Operation m_operation;                ///< bands and limit as shown

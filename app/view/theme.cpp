@@ -218,4 +218,11 @@ QFrame[role="line"] { color: @hairline; background: @hairline; border: none; max
     return sheet;
 }
 
+QPen variantPen(std::size_t row, const Colours& c, double width)
+{
+    const QColor colours[] = {c.leaf, c.sky, c.petal, c.brick};
+    static const Qt::PenStyle styles[] = {Qt::SolidLine, Qt::DashLine, Qt::DotLine, Qt::DashDotLine};
+    return {colours[row % 4], width, styles[(row + row / 4) % 4]};
+}
+
 } // namespace vetchling::app

@@ -6,6 +6,7 @@
 #include <QFont>
 #include <QIcon>
 #include <QObject>
+#include <QPen>
 #include <QSizeF>
 #include <QStaticText>
 
@@ -62,5 +63,8 @@ private:
     Colours m_colours;
     mutable QCache<QString, Typeset> m_typeset{1000};
 };
+
+/// The line of a variant, by its row in the table: a colour and dashes of its own, so that it can be told without colour too.
+QPen variantPen(std::size_t row, const Colours& colours, double width);
 
 } // namespace vetchling::app

@@ -102,7 +102,6 @@ std::vector<Photographer::Shot> documentationShots()
             {"build.png", 4, 4, Mode::Day},
             {"trim.png", 5, 0, Mode::Day},
             {"shape-end-fed.png", 1, 1, Mode::Day},
-            {"shape-loop.png", 1, 3, Mode::Day},
             {"sky-vertical.png", 3, 2, Mode::Day},
             {"shape-night.png", 1, 0, Mode::Night},
             {"shape-fan.png", 1, 5, Mode::Day},
@@ -113,7 +112,8 @@ std::vector<Photographer::Shot> documentationShots()
             {"bands-finder.png", 2, 1, Mode::Day, QStringLiteral("bands finder")},
             {"bands-settings.png", 2, 6, Mode::Day, QStringLiteral("bands settings")},
             {"sky-all-round.png", 3, 0, Mode::Day, QStringLiteral("skyRound")},
-            {"sky-compare.png", 3, 0, Mode::Night, QStringLiteral("skyAgainst")}};
+            {"sky-compare.png", 3, 0, Mode::Night, QStringLiteral("skyAgainst")},
+            {"shape-variants.png", 1, 0, Mode::Day, QStringLiteral("viewVariants")}};
 }
 
 } // namespace

@@ -128,6 +128,15 @@ struct FitReport {
 
 FitReport fitOnSite(const Site& site, const WireModel& model);
 
+/// Where wires of two antennas come nearer to one another than they should.
+struct Crossing {
+    double apart = 0.0; ///< m
+    Vec3 at;            ///< on the first one
+};
+inline constexpr double crossingReach = 0.5; ///< m
+/// Nothing where they keep their distance.
+std::optional<Crossing> crossingOf(const WireModel& first, const WireModel& second);
+
 /// The support that can hold the end of a wire by a rope in the wire's line, being high enough there; null if none can.
 /// @param before the point of the wire next to its end
 const Support* ropeHold(const Site& site, Vec3 before, Vec3 end);

@@ -103,6 +103,22 @@ TEST_F(GalleryTest, ShowsWhatOneWants)
     EXPECT_LT(shown(), all);
     choose("galleryWant", 0);
     EXPECT_EQ(shown(), all);
+    choose("galleryWant", 4); // the shed is empty
+    EXPECT_EQ(shown(), 0);
+}
+
+TEST_F(GalleryTest, ShowsWhatTheShedIsEnoughFor)
+{
+    window().shed().take(QStringLiteral(VETCHLING_SOURCE_DATA "/demo/shed.json"));
+    action("actionAdd");
+    ASSERT_TRUE(filled());
+    const int all = shown();
+    choose("galleryWant", 4);
+    EXPECT_GT(shown(), 3);
+    EXPECT_LT(shown(), all);
+    const auto* longWire = window().gallery().desk().find("long-wire");
+    ASSERT_TRUE(longWire);
+    EXPECT_FALSE(longWire->fromShed) << "there is no such length of wire";
 }
 
 TEST_F(GalleryTest, IsSearchedByTyping)

@@ -5,6 +5,7 @@
 #include "tests/app/app_fixture.h"
 
 #include <QAction>
+#include <QCheckBox>
 
 namespace vetchling::app {
 namespace {
@@ -83,6 +84,28 @@ TEST_F(VariantsTest, AreComparedNamedMergedAndRemoved)
     ASSERT_TRUE(waitFor([&] { return window().findChild<QPushButton*>(QStringLiteral("removeVariant")) != nullptr; }, 5000));
     click("removeVariant");
     EXPECT_TRUE(document().antenna().variants.empty());
+}
+
+TEST_F(VariantsTest, StandBesideOneAnotherInStripBandsAndSky)
+{
+    pressV();
+    document().setParameter("end_height_m", 9.0, {});
+    ASSERT_TRUE(settle());
+    EXPECT_TRUE(waitFor([&] { return desk().others().size() == 1 && !desk().comparing(); }))
+        << "they come by themselves when all is at rest";
+    EXPECT_EQ(desk().others().front().name, QStringLiteral("as drawn"));
+    document().undoStack().undo();
+    document().undoStack().undo();
+    ASSERT_TRUE(settle());
+    EXPECT_TRUE(document().antenna().variants.empty());
+    document().undoStack().redo();
+    document().undoStack().redo();
+    show("sky");
+    click("skyAgainst");
+    EXPECT_TRUE(waitFor([&] { return window().currentStage()->tableText().contains(QStringLiteral("as drawn")); }))
+        << window().currentStage()->tableText().toStdString();
+    find<QCheckBox>("compareVariants")->click();
+    EXPECT_TRUE(waitFor([&] { return !window().currentStage()->tableText().contains(QStringLiteral("as drawn")); }));
 }
 
 TEST_F(VariantsTest, ThePinnedAntennaStandsInTheTable)

@@ -161,6 +161,17 @@ TEST(Soil, BecomesRealGround)
 
 } // namespace
 
+TEST(Fit, WiresOfTwoAntennasThatCrossAreFound)
+{
+    const WireModel low = dipole(20.0, 6.0), across = fedWire({{0, -8, 6.3}, {0, 8, 6.3}}, 8.0),
+                    high = fedWire({{0, -8, 8}, {0, 8, 8}}, 8.0);
+    const auto crossing = crossingOf(low, across);
+    ASSERT_TRUE(crossing);
+    EXPECT_NEAR(crossing->apart, 0.3, 1e-9);
+    EXPECT_NEAR(crossing->at.x, 0.0, 0.7);
+    EXPECT_FALSE(crossingOf(low, high));
+}
+
 // A peak between two even steps along the wire is what could reach the line; a warning and the verdict never differ.
 TEST(Fit, WarningsTellTheSameAsTheVerdict)
 {

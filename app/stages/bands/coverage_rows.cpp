@@ -191,6 +191,9 @@ void CoverageRows::paintRow(Sketch& sketch, const Shown& shown, const QRectF& ro
         chart.curve(
             sketch, [&](double f) { return pinned->swrAt(f); }, dashed);
     }
+    for (const VariantsDesk::Other& other : m_context.variants.others())
+        chart.curve(
+            sketch, [&](double f) { return other.curve->swrAt(f); }, variantPen(other.row, c, 1.2));
     chart.curve(sketch, swrAt, QPen(c.ink, 1.8));
     if (m_reactances)
         paintReactances(sketch, curve, chart);

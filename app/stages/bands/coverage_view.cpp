@@ -26,6 +26,8 @@ double distanceUnit(units::System system) { return system == units::System::Impe
 CoverageView::CoverageView(ViewContext& context, BandsDesk& desk, QObject* parent)
     : BandsView(context, desk, parent), m_scroll(new QScrollArea), m_rows(new CoverageRows(context, desk))
 {
+    connect(&context.variants, &VariantsDesk::comparisonReady, this, &BandsView::changed);
+    connect(&context.variants, &VariantsDesk::spreadReady, this, &BandsView::changed);
     m_scroll->setWidgetResizable(true);
     m_scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     m_scroll->setWidget(m_rows);

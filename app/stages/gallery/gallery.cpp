@@ -143,7 +143,7 @@ private:
 };
 
 Gallery::Gallery(ViewContext& context, QWidget* parent)
-    : StagePage(parent), m_context(context), m_desk(context.document, context.solver),
+    : StagePage(parent), m_context(context), m_desk(context.document, context.solver, context.shed),
       m_frequency(new ValueEdit(units::Quantity::Frequency, this)), m_filter(new QLineEdit(this)), m_want(new Choice(this)),
       m_complaint(new QLabel(this)), m_grid(new Grid)
 {
@@ -165,7 +165,7 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
     back->setToolTip(tr("Back without a new antenna (Esc)"));
     m_want->setObjectName(QStringLiteral("galleryWant"));
     m_want->setAccessibleName(tr("What is wanted"));
-    for (Want want : {Want::Any, Want::One, Want::Harmonics, Want::Several})
+    for (Want want : {Want::Any, Want::One, Want::Harmonics, Want::Several, Want::Shed})
         m_want->addItem(wantWords(want));
     connect(m_want, &QComboBox::currentIndexChanged, this, &Gallery::search);
     for (QWidget* part : std::initializer_list<QWidget*>{m_frequency, m_want, m_filter, back})
@@ -279,6 +279,7 @@ QString Gallery::wantWords(Want want)
     case Want::One: return tr("for one band");
     case Want::Harmonics: return tr("harmonics too");
     case Want::Several: return tr("several bands");
+    case Want::Shed: return tr("from the shed");
     }
     return {};
 }

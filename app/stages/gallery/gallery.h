@@ -20,7 +20,7 @@ public:
     ~Gallery() override;
 
     /// What one wants of it: any bands, one band, harmonics of one length, several lengths for several bands.
-    enum class Want { Any, One, Harmonics, Several };
+    enum class Want { Any, One, Harmonics, Several, Shed };
     static QString wantWords(Want want);
 
     [[nodiscard]] GalleryDesk& desk() { return m_desk; }

@@ -85,7 +85,8 @@ void GalleryCard::describe(const GalleryDesk::Entry& entry)
                            Gallery::wantWords(entry.proposal.severalBands ? Gallery::Want::Several : Gallery::Want::One),
                            !entry.proposal.severalBands && entry.answer && entry.answer->under.size() > 1
                                ? Gallery::wantWords(Gallery::Want::Harmonics)
-                               : QString()}
+                               : QString(),
+                           entry.fromShed ? Gallery::wantWords(Gallery::Want::Shed) : QString()}
                    .join(QLatin1Char(' '))
                    .toLower();
 }

@@ -16,14 +16,9 @@ namespace {
 constexpr double rowHeight = 30.0, headHeight = 26.0, dipsHeight = 120.0, left = 4.0, nameWidth = 160.0;
 constexpr std::size_t mostRows = 8; // of the table; the ledger has all
 
-/// A line of its own for each row: colour and dashes, so that it can be told without colour too.
 QPen penOf(std::size_t row, bool pinned, const Colours& c, double width)
 {
-    const QColor colours[] = {c.leaf, c.sky, c.petal, c.brick};
-    static const Qt::PenStyle styles[] = {Qt::SolidLine, Qt::DashLine, Qt::DotLine, Qt::DashDotLine};
-    if (pinned)
-        return {c.inkSoft, width, Qt::DotLine};
-    return {colours[row % 4], width, styles[(row + row / 4) % 4]};
+    return pinned ? QPen(c.inkSoft, width, Qt::DotLine) : variantPen(row, c, width);
 }
 
 /// The horizontal direction in which the wires of a model reach farthest.

@@ -423,6 +423,8 @@ private:
     {
         document().edit(tr("change the soil"), key, [&](Design& d) {
             change(d.site.soil);
+            d.site.soil.dry.reset();
+            d.site.soil.wet.reset();
             d.site.soil.id.clear();
             d.site.soil.source.clear();
             d.site.soil.name = tr("own soil").toStdString();
@@ -447,10 +449,12 @@ private:
         m_soil->setCurrentIndex(chosen);
         m_permittivity->setValue(soil.relativePermittivity, system());
         m_conductivity->setValue(soil.conductivity, system());
-        m_soilNote->setText(soil.source.empty()
-                                ? tr("Own figures.")
-                                : tr("Source: %1. Rain changes soil; the Sky stage shows what wetter and drier ground would do.")
-                                      .arg(QString::fromStdString(soil.source)));
+        const auto figures = [](const SoilFigures& f) { return tr("ε %1, %2 S/m").arg(f.relativePermittivity).arg(f.conductivity); };
+        const QString seasons = soil.dry && soil.wet ? tr("Dry: %1; wet: %2. ").arg(figures(*soil.dry), figures(*soil.wet)) : QString();
+        m_soilNote->setText(seasons + (soil.source.empty()
+                                           ? tr("Own figures.")
+                                           : tr("Source: %1. Rain changes soil; the Sky stage shows what wetter and drier ground would do.")
+                                                 .arg(QString::fromStdString(soil.source))));
     }
 
     void refreshThing()
@@ -545,6 +549,10 @@ private:
                     if (kind == SiteWarning::Kind::Low)
                         break; // a star of radials says it once
                 }
+        for (const auto& [other, crossing] : model->crossings)
+            if (const Antenna* second = findAntenna(document().design(), other))
+                lines << tr("%1: comes within %2 of %3, %4 high; keep wires apart, or take one down.")
+                             .arg(name, length(crossing.apart), QString::fromStdString(second->name), length(crossing.at.z));
         return lines;
     }
 

@@ -190,6 +190,8 @@ private:
         QString key = system() == units::System::Imperial ? QStringLiteral("mi") : QStringLiteral("km");
         for (const Antenna& a : document().design().antennas)
             key += QString::fromStdString("|" + a.id + "|" + a.name);
+        if (document().hasAntenna() && !document().antenna().variants.empty())
+            key += QStringLiteral("|variants");
         if (key == m_ledgerOf)
             return;
         m_ledgerOf = key;
@@ -206,6 +208,13 @@ private:
             box->setChecked(m_desk.compares(a.id));
             connect(box, &QCheckBox::toggled, this, [this, id = a.id](bool on) { m_desk.setCompared(id, on); });
             m_ledger->add(box);
+        }
+        if (document().hasAntenna() && !document().antenna().variants.empty()) {
+            auto* variants = new QCheckBox(tr("Variants of the one on show"), m_ledger);
+            variants->setObjectName(QStringLiteral("compareVariants"));
+            variants->setChecked(m_desk.comparesVariants());
+            connect(variants, &QCheckBox::toggled, &m_desk, &SkyDesk::setComparesVariants);
+            m_ledger->add(variants);
         }
         auto* verticals = new QCheckBox(tr("Verticals of ¼ to 1 wave"), m_ledger);
         verticals->setObjectName(QStringLiteral("compareVerticals"));
