@@ -113,8 +113,8 @@ std::vector<VariantsDesk::Other> VariantsDesk::others() const
     for (std::size_t i = 0; i < rows->size(); ++i) {
         const study::Compared& row = (*rows)[i];
         const bool here = row.antenna == m_document.current() && row.variant == m_document.variant();
-        if (row.antenna == m_document.current() && !here && row.curve)
-            all.push_back({i, row.curve, QString::fromStdString(row.name)});
+        if (row.antenna == m_document.current() && !here && !row.curves.empty())
+            all.push_back({i, row.curves, QString::fromStdString(row.name)});
     }
     return all;
 }

@@ -22,8 +22,13 @@ public:
     /// Curves of the variants that are not looked at, as far as they are known; `row` is their place in the table.
     struct Other {
         std::size_t row;
-        CurvePointer curve;
+        std::vector<CurvePointer> curves; ///< by configuration
         QString name;
+        /// Null where it has no such configuration.
+        [[nodiscard]] CurvePointer curve(std::size_t configuration) const
+        {
+            return configuration < curves.size() ? curves[configuration] : nullptr;
+        }
     };
     [[nodiscard]] std::vector<Other> others() const;
     [[nodiscard]] bool comparing() const { return m_comparison.busy(); }

@@ -356,7 +356,8 @@ void BandStrip::takeOthers()
 {
     m_others.clear();
     for (const VariantsDesk::Other& other : m_variants.others())
-        m_others.emplace_back(variantPen(other.row, m_theme.colours(), 1.1), traceOf(*other.curve));
+        if (const CurvePointer curve = other.curve(m_document.configuration()))
+            m_others.emplace_back(variantPen(other.row, m_theme.colours(), 1.1), traceOf(*curve));
 }
 
 void BandStrip::takeSpread()

@@ -43,7 +43,7 @@ Table::Table(QAbstractItemModel* model, std::vector<double> shares, QWidget* par
     horizontalHeader()->setDefaultAlignment(Qt::AlignLeft | Qt::AlignVCenter);
     horizontalHeader()->setHighlightSections(false);
     horizontalHeader()->setSectionsClickable(false);
-    horizontalHeader()->setStretchLastSection(true);
+    horizontalHeader()->setMinimumSectionSize(16);
 }
 
 int Table::fullHeight() const { return tableHeaderHeight + tableRowHeight * model()->rowCount() + 2; }
@@ -51,8 +51,12 @@ int Table::fullHeight() const { return tableHeaderHeight + tableRowHeight * mode
 void Table::resizeEvent(QResizeEvent* event)
 {
     QTableView::resizeEvent(event);
-    for (std::size_t i = 0; i + 1 < m_shares.size(); ++i)
+    int rest = viewport()->width();
+    for (std::size_t i = 0; i + 1 < m_shares.size(); ++i) {
         setColumnWidth(int(i), int(m_shares[i] * viewport()->width()));
+        rest -= columnWidth(int(i));
+    }
+    setColumnWidth(int(m_shares.size()) - 1, rest);
 }
 
 double paintTable(Sketch& sketch, const QAbstractItemModel& model, const std::vector<double>& shares, double top, double width,

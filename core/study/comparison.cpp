@@ -43,7 +43,7 @@ Compared comparedOf(Library& library, const ComparisonQuestion& asked, std::size
         out.fault = curves.faults().front().message;
         return out;
     }
-    out.curve = curves->front();
+    out.curves = *curves;
     out.built = curves->front()->built;
     for (const shapes::WireSection& s : out.built->sections) {
         out.wire += s.pieces * s.length;

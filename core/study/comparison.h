@@ -23,7 +23,7 @@ struct Compared {
     int underLimit = 0;                   ///< of the wished bands
     double wire = 0.0;                    ///< m that radiate, all pieces
     double longestPiece = 0.0;            ///< m, of what is cut: how long it packs if it is stiff
-    CurvePointer curve;                   ///< in its first configuration
+    std::vector<CurvePointer> curves;     ///< by configuration
     std::shared_ptr<const Spread> spread; ///< null before addSpread
 };
 

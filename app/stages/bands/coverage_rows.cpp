@@ -192,8 +192,9 @@ void CoverageRows::paintRow(Sketch& sketch, const Shown& shown, const QRectF& ro
             sketch, [&](double f) { return pinned->swrAt(f); }, dashed);
     }
     for (const VariantsDesk::Other& other : m_context.variants.others())
-        chart.curve(
-            sketch, [&](double f) { return other.curve->swrAt(f); }, variantPen(other.row, c, 1.2));
+        if (const CurvePointer varied = other.curve(curve.question.subject.configuration))
+            chart.curve(
+                sketch, [&](double f) { return varied->swrAt(f); }, variantPen(other.row, c, 1.2));
     chart.curve(sketch, swrAt, QPen(c.ink, 1.8));
     if (m_reactances)
         paintReactances(sketch, curve, chart);
@@ -315,14 +316,13 @@ void CoverageRows::paintWords(Sketch& sketch, const Shown& shown, const QRectF& 
         const bool good = coverage.lowestSwr <= shown.curve->question.limit;
         const QRectF figure = sketch.text({left, row.top() + 5}, swrText(coverage.lowestSwr), Qt::AlignLeft | Qt::AlignTop,
                                           {good ? c.leaf : c.brick, 18, true});
-        sketch.text({figure.right() + 8, row.top() + 11}, tr("at %1").arg(coverage.at / 1e6, 0, 'f', 3), Qt::AlignLeft | Qt::AlignTop,
-                    {c.inkSoft, 12});
-        QStringList small;
+        const study::BandSpread* spread = spreadOf(shown.wanted->id);
+        const QString sure = spread ? toleranceWords(*spread) : QString();
+        sketch.text({figure.right() + 8, row.top() + 11}, tr("at %1 %2").arg(QString::number(coverage.at / 1e6, 'f', 3), sure).trimmed(),
+                    Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
         if (std::min(coverage.lowEdgeSwr, coverage.highEdgeSwr) < swrCap)
-            small << tr("edges %1, %2").arg(swrText(coverage.lowEdgeSwr), swrText(coverage.highEdgeSwr));
-        if (const study::BandSpread* spread = spreadOf(shown.wanted->id); spread && spread->dip)
-            small << toleranceWords(*spread);
-        sketch.text({left, row.bottom() - 20}, small.join(QStringLiteral(" · ")), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
+            sketch.text({left, row.bottom() - 20}, tr("edges %1, %2").arg(swrText(coverage.lowEdgeSwr), swrText(coverage.highEdgeSwr)),
+                        Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
     }
     const DetailPointer detail = m_context.solver.detail();
     const study::Cure* cure = detail ? detail->cureOf(shown.wanted->id) : nullptr;

@@ -254,7 +254,13 @@ void VariantsChart::paintDips(Sketch& sketch, const QRectF& area) const
     if (!own)
         return;
     const Band& band = own->band;
-    const double from = band.from - 0.25 * (band.to - band.from), to = band.to + 0.25 * (band.to - band.from);
+    const double wide = band.to - band.from;
+    double from = band.from - 0.25 * wide, to = band.to + 0.25 * wide;
+    for (const study::Compared& row : *m_rows) // as far as dips lie beside the band, but no farther than its width
+        if (const study::BandSpread* spread = row.spread ? row.spread->band(own->id) : nullptr; spread && spread->dip) {
+            from = std::max(band.from - wide, std::min(from, (*spread->dip)[0] - 0.05 * wide));
+            to = std::min(band.to + wide, std::max(to, (*spread->dip)[2] + 0.05 * wide));
+        }
     sketch.text(area.topLeft() + QPointF(0, 4),
                 tr("If it is not quite so: where the %1 dip may land").arg(QString::fromStdString(band.name)), Qt::AlignLeft | Qt::AlignTop,
                 {c.inkSoft, 12});

@@ -13,7 +13,7 @@ void RowsModel::show(std::vector<QStringList> rows)
 
 QVariant RowsModel::data(const QModelIndex& index, int role) const
 {
-    if (role == Qt::DisplayRole)
+    if (role == Qt::DisplayRole || role == Qt::ToolTipRole) // long ones are cut short in their cell
         return m_rows[std::size_t(index.row())].value(index.column());
     if (role == Qt::TextAlignmentRole)
         return int(Qt::AlignVCenter | (index.column() == 0 ? Qt::AlignLeft : Qt::AlignRight));

@@ -25,9 +25,10 @@ QLabel* headingLabel(const QString& words)
 ShedView::ShedView(ViewContext& context, QWidget* parent)
     : QWidget(parent), m_context(context), m_have(new RowsModel({tr("Name"), tr("Kind"), tr("Pieces"), tr("Size"), tr("Price")}, this)),
       m_need(new RowsModel({tr("Piece"), tr("Size"), tr("From the shed"), tr("Which")}, this)),
-      m_bands(new RowsModel({tr("Antenna"), tr("Bands")}, this)), m_haveTable(new Table(m_have, {0.34, 0.16, 0.1, 0.2, 0.2}, this)),
-      m_needTable(new Table(m_need, {0.26, 0.17, 0.27, 0.3}, this)), m_bandTable(new Table(m_bands, {0.38, 0.62}, this)),
-      m_needTitle(headingLabel({})), m_total(new QLabel), m_editor(new Ledger)
+      m_bands(new RowsModel({tr("Antenna"), tr("as found"), tr("by cutting"), tr("by extending")}, this)),
+      m_haveTable(new Table(m_have, {0.29, 0.2, 0.1, 0.24, 0.17}, this)), m_needTable(new Table(m_need, {0.26, 0.17, 0.27, 0.3}, this)),
+      m_bandTable(new Table(m_bands, {0.31, 0.17, 0.27, 0.25}, this)), m_needTitle(headingLabel({})), m_total(new QLabel),
+      m_editor(new Ledger)
 {
     m_haveTable->setObjectName(QStringLiteral("shedHave"));
     m_haveTable->setAccessibleName(tr("What lies in the shed"));
@@ -54,8 +55,8 @@ ShedView::ShedView(ViewContext& context, QWidget* parent)
     auto* bands = new QVBoxLayout;
     bands->addWidget(headingLabel(tr("Bands with it, lengths by rule of thumb")));
     bands->addWidget(m_bandTable, 1);
-    lower->addLayout(need, 5);
-    lower->addLayout(bands, 4);
+    lower->addLayout(need, 1);
+    lower->addLayout(bands, 1);
     lower->setSpacing(20);
     auto* layout = new QVBoxLayout(this);
     layout->setContentsMargins(0, 0, 0, 0);
@@ -212,14 +213,11 @@ std::vector<QStringList> ShedView::bandRows() const
             else if (reach.how == Met::How::Extended)
                 words[2] << name;
         }
-        QStringList all;
-        if (!words[0].isEmpty())
-            all << tr("as found %1").arg(words[0].join(QStringLiteral(", ")));
-        if (!words[1].isEmpty())
-            all << tr("by cutting %1").arg(words[1].join(QStringLiteral(", ")));
-        if (!words[2].isEmpty())
-            all << tr("by extending %1").arg(words[2].join(QStringLiteral(", ")));
-        rows.push_back({QString::fromStdString(antenna.name), all.isEmpty() ? tr("none") : all.join(QStringLiteral("; "))});
+        QStringList row{QString::fromStdString(antenna.name)};
+        for (const QStringList& bands : words)
+            row << (bands.isEmpty() ? QStringLiteral("–")
+                                    : bands.join(QStringLiteral(", ")).replace(QStringLiteral(" m,"), QStringLiteral(",")));
+        rows.push_back(row);
     }
     return rows;
 }
