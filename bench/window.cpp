@@ -26,7 +26,7 @@ namespace vetchling::bench {
 namespace {
 
 constexpr double coarseMapGoal = 300.0, coldMapGoal = 8000.0, warmMapGoal = 2000.0, settingsGoal = 2000.0;
-constexpr double coldSpreadGoal = 3000.0, warmSpreadGoal = 1000.0, variantsGoal = 2000.0;
+constexpr double coldSpreadGoal = 3000.0, warmSpreadGoal = 1000.0, variantsGoal = 2000.0, switchGoal = 50.0;
 constexpr double largeDragGoal = 100.0, galleryGoal = 5000.0;
 constexpr double dragGoal = 33.0, drag95Goal = 60.0, ratioGoal = 10.0, firstStripGoal = 500.0; // ms
 
@@ -250,6 +250,18 @@ std::vector<Wait> measureDrags(int steps)
         if (shapes::familyOf(antenna.shape).spec(antenna.shape, "transformer_ratio"))
             waits.push_back({"ratio-" + slug(antenna.name), part(dragger.drag("transformer_ratio", 0.005), 0.5), ratioGoal});
     }
+    window.document().setCurrent(window.document().design().antennas.front().id);
+    waitForTrace(window, timer);
+    std::vector<double> switches;
+    for (int i = 0; i < 24; ++i) { // to and fro; the first rounds compute what the others find
+        timer.start();
+        window.document().stepVariant(1);
+        const double took = waitForTrace(window, timer);
+        if (i >= 6)
+            switches.push_back(took);
+    }
+    std::sort(switches.begin(), switches.end());
+    waits.push_back({"switch-variant", part(switches, 0.5), switchGoal});
     window.document().setCurrent(byName(window.document().design(), mappedAntenna).id);
     waitForTrace(window, timer);
     waits.push_back({"drag-beside-map", part(dragBesideMap(window, dragger), 0.5), dragGoal});

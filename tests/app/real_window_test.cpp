@@ -2,6 +2,9 @@
 #include <QDir>
 #include <QFile>
 #include <QImage>
+#include <QJsonArray>
+#include <QJsonDocument>
+#include <QJsonObject>
 #include <QProcess>
 #include <QStandardPaths>
 #include <QTemporaryDir>
@@ -127,6 +130,39 @@ TEST_F(RealWindow, UnsavedWorkComesBackAfterAKill)
     QFile copy(autosaved());
     ASSERT_TRUE(copy.open(QIODevice::ReadOnly));
     EXPECT_TRUE(copy.readAll().contains("imperial"));
+}
+
+TEST_F(RealWindow, AVariantAndACornerAreMadeByKeysAndSaved)
+{
+    const QString path = m_home.filePath(QStringLiteral("garden.vetchling"));
+    ASSERT_TRUE(QFile::copy(QStringLiteral(VETCHLING_TEST_DATA "/garden.vetchling"), path));
+    QFile::setPermissions(path, QFile::ReadOwner | QFile::WriteOwner);
+    ASSERT_TRUE(start({path}));
+    ASSERT_TRUE(windowAppears()) << complaint();
+    QTest::qWait(1500);
+    const auto saved = [&](const char* words) {
+        press("ctrl+s");
+        QTest::qWait(500);
+        QFile file(path);
+        return file.open(QIODevice::ReadOnly) && file.readAll().contains(words);
+    };
+    press("v");
+    EXPECT_TRUE(QTest::qWaitFor([&] { return saved("\"variants\""); }, 15000)) << complaint();
+    press("ctrl+1");
+    xdotool({QStringLiteral("mousemove"), QStringLiteral("250"), QStringLiteral("590"), QStringLiteral("click"), QStringLiteral("1")});
+    for (int i = 0; i < 5; ++i) // four supports, then the cottage
+        press("space");
+    press("c");
+    press("Insert");
+    press("shift+Up");
+    QTest::qWait(500);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return saved("variants"); }, 15000));
+    QFile file(path);
+    ASSERT_TRUE(file.open(QIODevice::ReadOnly));
+    const QJsonObject site = QJsonDocument::fromJson(file.readAll()).object()[QStringLiteral("site")].toObject();
+    const QJsonArray outline = site[QStringLiteral("buildings")].toArray().first().toObject()[QStringLiteral("outline_m")].toArray();
+    ASSERT_EQ(outline.size(), 5);
+    EXPECT_EQ(outline[1].toArray()[1].toDouble(), 2.5) << "a metre up from the middle of the south wall";
 }
 
 TEST_F(RealWindow, QuitsByKeyWithoutLeavingACopy)

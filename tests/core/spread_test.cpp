@@ -1,101 +1,35 @@
 #include "core/study/configurations.h"
 #include "core/study/spread.h"
 #include "tests/core/demo.h"
+#include "tests/validation/spread_draws.h"
 
 #include <gtest/gtest.h>
 
 #include <algorithm>
-#include <random>
 
 namespace vetchling::study {
 namespace {
 
 using testing::Demo;
-
-/// A bare-wired V for 40 m over a soil, in a jacket, with one band.
-SpreadQuestion oneBand(const Soil& soil)
-{
-    Design design;
-    design.site.soil = soil;
-    design.operation.bands = {{{"40 m", 7e6, 7.2e6}, Wish::Must, "forty", {}, {}}};
-    Antenna antenna = newAntenna(*shapes::findFamily("dipole"), 7.1e6);
-    antenna.shape.parameters["apex_height_m"] = 9.0;
-    antenna.shape.parameters["end_height_m"] = 5.0;
-    antenna.shape.parameters["leg_m"] = 10.0;
-    antenna.shape.wire.jacket = 5e-4;
-    SpreadQuestion asked = spreadQuestionOf(design, antenna, "forty");
-    asked.tolerances.height = 0.3;
-    asked.tolerances.cut = 0.04;
-    asked.tolerances.unequal = 0.1;
-    return asked;
-}
-
-struct Solved {
-    double dip = 0.0, lowest = 0.0;
-};
-
-/// Where the dip lies with everything off at once, solved.
-Solved solvedOff(Library& library, const SpreadQuestion& asked, const Parts& parts)
-{
-    const auto built = antennaOff(asked, 0, parts);
-    EXPECT_TRUE(built.ok()) << built.firstFault();
-    const auto curve = library.study(built->model)->curve({6.4e6, 7.8e6});
-    EXPECT_TRUE(curve.ok());
-    const ImpedanceAt at = [&](double f) { return built->atLine((*curve)->at(f), f); };
-    const WantedBand& band = asked.question.bands.front();
-    return {nearestDip(at, 7.1e6, 6.5e6, 7.7e6).value_or(0.0), coverage(at, band, 2.0, 0.0).lowestSwr};
-}
-
-/// Draws that fill each cause's normal spread evenly, in an order of its own (Latin hypercube), in parts of the tolerance.
-std::vector<Parts> evenDraws(std::size_t count)
-{
-    std::mt19937 random(7);
-    std::vector<Parts> draws(count);
-    std::vector<double> normal(20001);
-    std::normal_distribution<double> bell;
-    for (double& z : normal)
-        z = bell(random);
-    std::sort(normal.begin(), normal.end());
-    for (Unsure what : {Unsure::Height, Unsure::Soil, Unsure::Cut, Unsure::Jacket, Unsure::Unequal}) {
-        std::vector<std::size_t> order(count);
-        for (std::size_t i = 0; i < count; ++i)
-            order[i] = i;
-        std::shuffle(order.begin(), order.end(), random);
-        for (std::size_t i = 0; i < count; ++i)
-            draws[i][what] = 0.5 * normal[std::size_t((double(order[i]) + 0.5) / double(count) * 20000)];
-    }
-    return draws;
-}
-
-double pointOf(std::vector<double> values, double part)
-{
-    std::sort(values.begin(), values.end());
-    const double place = part * double(values.size()) - 0.5;
-    const std::size_t low = std::size_t(std::clamp(place, 0.0, double(values.size() - 2)));
-    return values[low] + (place - double(low)) * (values[low + 1] - values[low]);
-}
-
-const Soil soils[] = {{"", "sea", "", 70.0, 5.0},
-                      {"", "wet", "", 30.0, 0.02},
-                      {"", "middling", "", 13.0, 0.005},
-                      {"", "dry", "", 7.0, 0.0005},
-                      {"", "very dry", "", 4.0, 0.0002}};
+using testing::fiveSoils;
+using testing::pointOf;
+using testing::solvedOff;
+using testing::vOverSoil;
 
 class OverSoils : public ::testing::TestWithParam<Soil> {};
 
 TEST_P(OverSoils, TheSpreadIsThatOfSolvedDraws)
 {
     Library library;
-    const SpreadQuestion asked = oneBand(GetParam());
+    const SpreadQuestion asked = vOverSoil(GetParam());
     const auto spread = spreadOf(library, asked);
     ASSERT_TRUE(spread.ok()) << spread.firstFault();
     const BandSpread& band = spread->bands.front();
     ASSERT_TRUE(band.dip);
     std::vector<double> dips, lowest;
-    for (const Parts& parts : evenDraws(24)) {
-        const Solved solved = solvedOff(library, asked, parts);
-        dips.push_back(solved.dip);
-        lowest.push_back(solved.lowest);
+    for (const testing::DrawnAntenna& drawn : testing::evenDraws(library, asked, 24, 7)) {
+        dips.push_back(drawn.dip);
+        lowest.push_back(drawn.lowestSwr);
     }
     const double width = (*band.dip)[2] - (*band.dip)[0], allowed = std::max(0.15 * width, 2e3);
     EXPECT_GT(width, 10e3); // there is something to be found
@@ -106,7 +40,7 @@ TEST_P(OverSoils, TheSpreadIsThatOfSolvedDraws)
         EXPECT_NEAR(band.lowestSwr[std::size_t(i)], pointOf(lowest, i == 0 ? 0.05 : i == 1 ? 0.5 : 0.95), 0.04) << i;
 }
 
-INSTANTIATE_TEST_SUITE_P(Five, OverSoils, ::testing::ValuesIn(soils), [](const auto& info) {
+INSTANTIATE_TEST_SUITE_P(Five, OverSoils, ::testing::ValuesIn(fiveSoils()), [](const auto& info) {
     std::string name = info.param.name;
     name.erase(std::remove(name.begin(), name.end(), ' '), name.end());
     return name;
@@ -115,7 +49,7 @@ INSTANTIATE_TEST_SUITE_P(Five, OverSoils, ::testing::ValuesIn(soils), [](const a
 TEST(Spread, OfACutAloneIsTheLeverTimesTheCut)
 {
     Library library;
-    SpreadQuestion asked = oneBand(soils[2]);
+    SpreadQuestion asked = vOverSoil(fiveSoils()[2]);
     asked.tolerances = {0.0, 0.05, 0.0, 0.0, 1.0, 1.0, {}};
     const auto spread = spreadOf(library, asked);
     ASSERT_TRUE(spread.ok());
@@ -133,7 +67,7 @@ TEST(Spread, OfACutAloneIsTheLeverTimesTheCut)
 TEST(Spread, WithoutTolerancesIsAPoint)
 {
     Library library;
-    SpreadQuestion asked = oneBand(soils[2]);
+    SpreadQuestion asked = vOverSoil(fiveSoils()[2]);
     asked.tolerances = {0.0, 0.0, 0.0, 0.0, 1.0, 1.0, {}};
     const auto spread = spreadOf(library, asked);
     ASSERT_TRUE(spread.ok());
@@ -146,7 +80,7 @@ TEST(Spread, WithoutTolerancesIsAPoint)
 
 TEST(Spread, TellsOnlyCausesThatThereAre)
 {
-    SpreadQuestion asked = oneBand(soils[2]);
+    SpreadQuestion asked = vOverSoil(fiveSoils()[2]);
     const auto has = [&](Unsure what) {
         const auto all = causesOf(asked, 0);
         return std::find(all.begin(), all.end(), what) != all.end();
@@ -161,7 +95,7 @@ TEST(Spread, TellsOnlyCausesThatThereAre)
 
 TEST(Spread, OfWhatStandsOnTheGroundKeepsItAboveTheGround)
 {
-    SpreadQuestion asked = oneBand(soils[2]);
+    SpreadQuestion asked = vOverSoil(fiveSoils()[2]);
     asked.question.subject.shape = shapes::findFamily("vertical")->standardShape(7.1e6);
     const auto low = antennaOff(asked, 0, {{Unsure::Height, -1.0}});
     ASSERT_TRUE(low.ok()) << low.firstFault();
@@ -170,7 +104,7 @@ TEST(Spread, OfWhatStandsOnTheGroundKeepsItAboveTheGround)
 
 TEST(Spread, UnequalSidesKeepTheWholeLength)
 {
-    const SpreadQuestion asked = oneBand(soils[2]);
+    const SpreadQuestion asked = vOverSoil(fiveSoils()[2]);
     const auto even = antennaOff(asked, 0, {}), off = antennaOff(asked, 0, {{Unsure::Unequal, 1.0}});
     ASSERT_TRUE(even.ok() && off.ok());
     EXPECT_NEAR(even->model.totalLength(), off->model.totalLength(), 1e-9);
