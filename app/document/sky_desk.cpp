@@ -51,9 +51,9 @@ std::vector<Antenna> SkyDesk::variantsBeside() const
         all.back().name = name;
     };
     if (!stored->variants.empty())
-        add({}, tr("%1, as drawn").arg(QString::fromStdString(stored->name)).toStdString());
+        add({}, tr("its form as drawn").toStdString());
     for (const Variant& v : stored->variants)
-        add(v.id, tr("%1, %2").arg(QString::fromStdString(stored->name), QString::fromStdString(v.name)).toStdString());
+        add(v.id, tr("its variant %1").arg(QString::fromStdString(v.name)).toStdString());
     return all;
 }
 

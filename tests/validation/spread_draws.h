@@ -17,8 +17,8 @@ struct DrawnAntenna {
 };
 /// Solved with every part off as said.
 DrawnAntenna solvedOff(study::Library& library, const study::SpreadQuestion& asked, const study::Parts& parts);
-/// So many draws from the tolerances that fill each cause's normal spread evenly, each in a random order of its own (Latin hypercube: McKay,
-/// Beckman & Conover 1979), so that few tell much. @param seed of the orders
+/// So many draws from the tolerances that fill each cause's normal spread evenly, each in a random order of its own (Latin hypercube:
+/// McKay, Beckman & Conover 1979), so that few tell much. @param seed of the orders
 std::vector<DrawnAntenna> evenDraws(study::Library& library, const study::SpreadQuestion& asked, std::size_t count, unsigned seed);
 /// The value below which a part of them lies.
 double pointOf(std::vector<double> values, double part);

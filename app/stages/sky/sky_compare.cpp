@@ -37,6 +37,13 @@ void SkyCompare::show(std::shared_ptr<const std::vector<study::Skies>> skies)
     update();
 }
 
+/// Where colours come again, lines are dashed.
+Qt::PenStyle SkyCompare::styleOf(std::size_t place)
+{
+    constexpr std::size_t colours = 6;
+    return place < colours ? Qt::SolidLine : place < 2 * colours ? Qt::DashLine : Qt::DotLine;
+}
+
 QColor SkyCompare::colourOf(std::size_t place) const
 {
     const Colours& c = m_context.theme.colours();
@@ -171,7 +178,7 @@ void SkyCompare::paintDial(Sketch& sketch, const Dial& dial) const
             k == 0 ? path.moveTo(at) : path.lineTo(at);
         }
         const bool isShown = (*m_skies)[i].antenna == m_context.document.current();
-        p.setPen(QPen(colourOf(i), isShown ? 2.8 : 1.6, i < 6 ? Qt::SolidLine : Qt::DashLine));
+        p.setPen(QPen(colourOf(i), isShown ? 2.8 : 1.6, styleOf(i)));
         p.drawPath(path);
     }
     sketch.line(dial.centre - QPointF(dial.radius + 20, 0), dial.centre + QPointF(dial.radius + 20, 0), c.inkSoft, 1.5);
@@ -204,7 +211,7 @@ double SkyCompare::paintTable(Sketch& sketch, const QRectF& area) const
     for (std::size_t i = 0; i < lines.size(); ++i) {
         const double y = area.top() + rowHeight * double(i), middle = y + 0.5 * rowHeight - 2.0;
         if (i > 0)
-            sketch.line({area.left() + 2, middle}, {area.left() + 18, middle}, colourOf(i - 1), 3.0);
+            sketch.line({area.left() + 2, middle}, {area.left() + 18, middle}, colourOf(i - 1), 3.0, styleOf(i - 1));
         sketch.text({area.left() + (i > 0 ? 26.0 : 2.0), middle}, sketch.theme().elided(lines[i][0], nameWidth - 30.0),
                     Qt::AlignLeft | Qt::AlignVCenter, {i == 0 ? c.inkSoft : c.ink, 13});
         for (std::size_t b = 0; b < wanted.size(); ++b) {

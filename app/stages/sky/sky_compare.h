@@ -33,6 +33,7 @@ private:
         double radius;
     };
     [[nodiscard]] Dial dialFor(const QSizeF& size) const;
+    [[nodiscard]] static Qt::PenStyle styleOf(std::size_t place);
     [[nodiscard]] QColor colourOf(std::size_t place) const;
     [[nodiscard]] QString nameOf(const study::Skies& skies) const;
     [[nodiscard]] std::vector<const WantedBand*> bands() const;
