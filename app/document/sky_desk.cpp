@@ -1,6 +1,7 @@
 #include "app/document/sky_desk.h"
 
 #include "app/document/document.h"
+#include "core/study/neighbours.h"
 
 namespace vetchling::app {
 
@@ -89,7 +90,8 @@ void SkyDesk::wantComparison()
     if (m_asked == asked)
         return;
     m_asked = asked;
-    m_comparison.ask([design, asked, antennas, &library = m_solver.library()](const Watch& watch, const auto& publish) {
+    m_comparison.ask([design, asked, antennas, beyond = study::sectorsOf(design->site),
+                      &library = m_solver.library()](const Watch& watch, const auto& publish) {
         std::vector<study::Skies> all;
         for (const Antenna& antenna : antennas) {
             const Result<study::Skies> skies = study::skiesOf(library, *design, antenna, watch);
@@ -99,7 +101,7 @@ void SkyDesk::wantComparison()
             publish(all); // one after the other, so that something is there at once
         }
         if (const WantedBand* band = findBand(*design, asked.vertical))
-            if (const auto verticals = study::verticalSkies(library, asked.ground, *band, watch)) {
+            if (const auto verticals = study::verticalSkies(library, asked.ground, *band, watch, beyond)) {
                 all.insert(all.end(), verticals->begin(), verticals->end());
                 publish(all);
             }

@@ -1,5 +1,7 @@
 #include "core/design/variants.h"
 
+#include "core/shapes/hang.h"
+
 #include <algorithm>
 
 namespace vetchling {
@@ -27,6 +29,16 @@ std::vector<std::string> namesOf(const Antenna& antenna)
     for (const Variant& v : antenna.variants)
         names.push_back(v.name);
     return names;
+}
+
+/// The antenna as drawn follows supports that were moved while its variant was looked at.
+void carryAlong(Antenna& drawn, const Site& before, const Site& after)
+{
+    for (const Support& now : after.supports)
+        for (const Support& then : before.supports)
+            if (now.id == then.id && !(now == then))
+                if (const shapes::AntennaShape shape = shapes::carried(before, now, drawn.shape); shape != drawn.shape)
+                    takeShape(drawn, shape);
 }
 
 } // namespace
@@ -106,6 +118,7 @@ Design stored(Design edited, const Design& stored, const ChosenVariants& chosen)
         const TypedTexts typed = antenna.typed;
         antenna.shape = before->shape;
         antenna.typed = before->typed;
+        carryAlong(antenna, stored.site, edited.site);
         if (Variant* v = findVariant(antenna, choice->second))
             keepDifferences(*v, antenna.shape, shape, typed);
     }

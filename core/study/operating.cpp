@@ -74,7 +74,7 @@ Faults addUses(Library& library, References& references, Operating& operating, c
         use.azimuth = azimuthTowards(field, aim);
         use.gain = field.gain(aim.elevation, use.azimuth) + lost;
         use.straightUp = field.gain(0.5 * pi, 0.0) + lost;
-        use.reference = (*reference)->gain(aim.elevation, use.azimuth);
+        use.reference = (*reference)->over(question.subject.beyond).gain(aim.elevation, use.azimuth); // over the same shore
         operating.uses[wanted.id] = use;
         constexpr double ofUse = 5.0; // SWR in the band
         constexpr double near = 0.03; // of the frequency: a dip farther off is not the band's

@@ -40,7 +40,8 @@ Result<Skies> skiesOf(Library& library, const Design& design, const Antenna& ant
     return out;
 }
 
-Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground, const WantedBand& band, const Watch& watch)
+Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground, const WantedBand& band, const Watch& watch,
+                                         const std::vector<FarSector>& beyond)
 {
     struct Height {
         const char* name;
@@ -59,7 +60,9 @@ Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground,
         const auto built = shapes::buildOver(shape, ground);
         if (!built)
             return built.faults();
-        const auto solution = em::solve(std::make_shared<const WireModel>(built->model), f, library.tables(), {}, watch);
+        WireModel model = built->model;
+        model.beyond = beyond;
+        const auto solution = em::solve(std::make_shared<const WireModel>(std::move(model)), f, library.tables(), {}, watch);
         if (!solution)
             return solution.faults();
         all.push_back({{}, height.name, {{band.id, {f, swr(solution->impedance), fedFromLine(*solution, std::nullopt)}}}});

@@ -27,7 +27,8 @@ Result<Skies> skiesOf(Library& library, const Design& design, const Antenna& ant
 
 /// Verticals on 16 radials 2 cm above this soil, a quarter, half, 5/8, 3/4 and one wave high at a band's centre; the match is another
 /// matter. Faults: the solver's; stopped.
-Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground, const WantedBand& band, const Watch& watch = {});
+Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground, const WantedBand& band, const Watch& watch = {},
+                                         const std::vector<FarSector>& beyond = {});
 
 /// Gain in the vertical plane of a bearing, dBi, at 0 to 180 degrees: from the horizon there over the zenith to the one behind.
 /// @param bearing degrees

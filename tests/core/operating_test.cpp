@@ -195,6 +195,32 @@ TEST(Compensation, DrawsTheUpperBandDownAndTellsItsCost)
     EXPECT_NEAR(found->values.at("length_m") / length, 1.0, 0.0601);
 }
 
+// A vertical looked at over a shore is held against verticals that look over the same shore.
+TEST(Operating, TheReferenceStandsBeforeTheSameShore)
+{
+    Demo demo;
+    const Antenna& marsh = demo.antenna("Marsh vertical 30");
+    demo.design.site.soil = {"", "dry", "", 7.0, 0.0005};
+    demo.design.operation.aimElevation = 8.0;
+    demo.design.operation.aimBearing = 90.0;
+    const auto useOf = [&] {
+        study::Library library;
+        study::References references;
+        const study::Question question = study::questionOf(demo.design, marsh);
+        auto operating = study::operatingOf(library, question);
+        EXPECT_TRUE(operating.ok());
+        study::Operating all = *operating;
+        EXPECT_TRUE(study::addUses(library, references, all, study::aimOf(demo.design.operation)).empty());
+        return all.uses.at(bandFor(demo.design, 10.12e6));
+    };
+    const study::BandUse land = useOf();
+    demo.design.site.farGrounds = {{"sea", 60.0, 120.0, 10.0, 70.0, 5.0, "sea", {}}};
+    const study::BandUse sea = useOf();
+    EXPECT_GT(sea.gain, land.gain + 2.0);
+    EXPECT_GT(sea.reference, land.reference + 2.0);
+    EXPECT_NEAR(sea.gain - sea.reference, land.gain - land.reference, 1.0); // both gain alike
+}
+
 TEST(Compensation, ACoilAndATailAddABandBelowAndKeepTheOwnOne)
 {
     study::Library library;

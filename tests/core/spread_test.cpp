@@ -78,6 +78,59 @@ TEST(Spread, WithoutTolerancesIsAPoint)
     EXPECT_EQ(cutMargin(band), 0.0);
 }
 
+TEST(Spread, OfHeightMovesTheGainAsTheHeightDoes)
+{
+    Library library;
+    SpreadQuestion asked = vOverSoil(fiveSoils()[2]);
+    asked.tolerances = {0.8, 0.0, 0.0, 0.0, 1.0, 1.0, {}};
+    asked.aim.elevation = 0.4;
+    const auto spread = spreadOf(library, asked);
+    ASSERT_TRUE(spread.ok());
+    ASSERT_TRUE(spread->bands.front().gain);
+    const auto gainAt = [&](double part) {
+        const auto built = antennaOff(asked, 0, {{Unsure::Height, part}});
+        const auto solution = em::solve(std::make_shared<const WireModel>(built->model), 7.1e6, library.tables());
+        return gainTowards(em::FarField(*solution), asked.aim);
+    };
+    const double low = gainAt(-1.0), high = gainAt(1.0), points = 0.8224; // 1.645 of two standard deviations
+    EXPECT_GT(high, low + 0.1);
+    const auto& gain = *spread->bands.front().gain;
+    EXPECT_NEAR(gain[2] - gain[0], points * (high - low), 0.08 * (high - low));
+}
+
+TEST(Spread, OfSoilAloneRunsFromItsDryToItsWetSeason)
+{
+    Library library;
+    SpreadQuestion asked = vOverSoil(fiveSoils()[2]);
+    asked.tolerances = {0.0, 0.0, 0.0, 0.0, 3.0, 1.5, {}};
+    const auto byFactor = spreadOf(library, asked);
+    asked.soil.dry = SoilFigures{13.0, 0.005}; // no season at all
+    asked.soil.wet = asked.soil.dry;
+    const auto still = spreadOf(library, asked);
+    ASSERT_TRUE(byFactor.ok() && still.ok());
+    const auto width = [](const Spread& s) { return (*s.bands.front().dip)[2] - (*s.bands.front().dip)[0]; };
+    EXPECT_GT(width(*byFactor), 1e3);
+    EXPECT_LT(width(*still), 10.0);
+}
+
+TEST(Spread, StopsWhenToldAndSaysSo)
+{
+    Library library;
+    Watch stop;
+    stop.stop = [] { return true; };
+    const auto spread = spreadOf(library, vOverSoil(fiveSoils()[2]), stop);
+    ASSERT_FALSE(spread.ok());
+    EXPECT_EQ(spread.faults().front().message.english(), std::string(em::stoppedMessage));
+}
+
+TEST(Spread, OfAnAntennaThatCannotBeIsAFault)
+{
+    Library library;
+    SpreadQuestion asked = vOverSoil(fiveSoils()[2]);
+    asked.question.subject.shape.parameters["end_height_m"] = 200.0;
+    EXPECT_FALSE(spreadOf(library, asked).ok());
+}
+
 TEST(Spread, TellsOnlyCausesThatThereAre)
 {
     SpreadQuestion asked = vOverSoil(fiveSoils()[2]);

@@ -102,6 +102,53 @@ TEST(Variants, OneBecomesTheAntennaAndAllKeepTheirShapes)
     EXPECT_FALSE(takeVariant(a, "nobody", "x"));
 }
 
+// A support moved while a variant is looked at takes the antenna as drawn along too, and the variants with it.
+TEST(Variants, AllFollowASupportThatIsMoved)
+{
+    Design d = designWith(antenna());
+    d.site.supports = {{"pole", SupportKind::Pole, {10.0, 5.0}, 10.0, false, "pole", {}}};
+    for (const char* key : {"x_m", "y_m"})
+        d.antennas[0].shape.parameters[key] = key[0] == 'x' ? 10.0 : 5.0;
+    d.antennas[0].shape.parameters["apex_height_m"] = 10.0;
+    const ChosenVariants chosen{{"a", d.antennas[0].variants[0].id}};
+    Design edited = shown(d, chosen);
+    changeSupport(edited, "pole", [](Support& s) { s.at = {12.0, 6.0}; });
+    const Design back = stored(edited, d, chosen);
+    EXPECT_EQ(back.antennas[0].shape.parameters.at("x_m"), 12.0);
+    EXPECT_EQ(back.antennas[0].shape.parameters.at("y_m"), 6.0);
+    EXPECT_FALSE(back.antennas[0].variants[0].values.contains("x_m")) << "it only follows";
+    EXPECT_EQ(shown(back, chosen).antennas[0].shape.parameters.at("x_m"), 12.0);
+}
+
+TEST(Variants, OfOneAntennaLeaveTheOthersAlone)
+{
+    Design d = designWith(antenna());
+    Antenna other = antenna();
+    other.id = "b";
+    d.antennas.push_back(other);
+    const ChosenVariants chosen{{"a", d.antennas[0].variants[0].id}};
+    Design edited = shown(d, chosen);
+    edited.antennas[1].shape.parameters["leg_m"] = 5.0;
+    std::swap(edited.antennas[0], edited.antennas[1]);
+    const Design back = stored(edited, d, chosen);
+    EXPECT_EQ(findAntenna(back, "b")->shape.parameters.at("leg_m"), 5.0);
+    EXPECT_EQ(findAntenna(back, "a")->shape, findAntenna(d, "a")->shape);
+    edited = shown(d, chosen);
+    edited.antennas.erase(edited.antennas.begin());
+    EXPECT_EQ(stored(edited, d, chosen).antennas.size(), 1u);
+}
+
+TEST(Variants, OneThatIsTakenOutLeavesTheAntennaAsDrawn)
+{
+    const Design d = designWith(antenna());
+    const ChosenVariants chosen{{"a", d.antennas[0].variants[0].id}};
+    Design edited = shown(d, chosen);
+    edited.antennas[0].variants.clear();
+    const Design back = stored(edited, d, chosen);
+    EXPECT_EQ(back.antennas[0].shape, d.antennas[0].shape);
+    EXPECT_TRUE(back.antennas[0].variants.empty());
+}
+
 TEST(Variants, AreWrittenAsDifferencesAndReadBack)
 {
     Design d = designWith(antenna());
@@ -153,6 +200,7 @@ TEST(Comparison, HasARowForEachVariantAndSaysWhatCannotBe)
 {
     const Demo demo;
     Antenna a = demo.antenna("Tower V 60/40");
+    a.variants.clear();
     addVariant(a, {}, "lower");
     a.variants[0].values["end_height_m"] = 2.6;
     addVariant(a, {}, "impossible");

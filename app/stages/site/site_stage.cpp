@@ -2,6 +2,7 @@
 #include "app/plots/site_plan.h"
 #include "app/stages/site/far_ground_panel.h"
 #include "app/stages/site/notes_panel.h"
+#include "app/stages/site/power_line_panel.h"
 #include "app/stages/site/shed_view.h"
 #include "app/stages/site/surroundings_panel.h"
 #include "app/stages/stage.h"
@@ -80,7 +81,7 @@ public:
         m_width->setValue(extent.x, system());
         m_depth->setValue(extent.y, system());
         refreshThing();
-        refreshLine(site);
+        m_line->refresh();
         m_surroundings->refresh();
         m_farGrounds->refresh();
         m_notes->refresh();
@@ -141,7 +142,7 @@ private:
         m_ledger->line();
         addBoundary();
         m_ledger->line();
-        addPowerLine();
+        m_line = std::make_unique<PowerLinePanel>(m_context, *m_ledger, nullptr);
         m_ledger->line();
         m_surroundings = std::make_unique<SurroundingsPanel>(m_context, m_desk, *m_ledger, nullptr);
         m_ledger->line();
@@ -278,54 +279,6 @@ private:
         return edit;
     }
 
-    void addPowerLine()
-    {
-        m_ledger->heading(tr("Overhead power line"));
-        m_hasLine = new QCheckBox(tr("there is one nearby"), m_ledger);
-        m_hasLine->setObjectName(QStringLiteral("hasPowerLine"));
-        m_ledger->add(m_hasLine);
-        connect(m_hasLine, &QCheckBox::clicked, this, &SiteStage::switchLine);
-        const auto field = [&](const QString& label, const char* name, double lowest, double highest, auto part) {
-            ValueEdit* edit = m_ledger->value(label, units::Quantity::Length, QLatin1String(name));
-            edit->setRange(lowest, highest);
-            connect(edit, &ValueEdit::edited, this, [this, part, name](double v, const QString&, bool stepping) {
-                document().edit(tr("change the power line"), stepping ? QLatin1String(name) : QString(), [&](Design& d) {
-                    if (d.site.powerLine)
-                        part(*d.site.powerLine) = v;
-                });
-            });
-            m_line.push_back({edit, [part](const PowerLine& line) { return part(line); }});
-        };
-        constexpr double far = 10000.0;
-        field(
-            tr("Height"), "lineHeight", 1.0, 100.0, [](auto& l) -> auto& { return l.height; });
-        field(
-            tr("From: east"), "lineFromEast", -far, far, [](auto& l) -> auto& { return l.from.x; });
-        field(
-            tr("north"), "linePlace", -far, far, [](auto& l) -> auto& { return l.from.y; });
-        field(
-            tr("To: east"), "lineToEast", -far, far, [](auto& l) -> auto& { return l.to.x; });
-        field(
-            tr("north"), "lineToNorth", -far, far, [](auto& l) -> auto& { return l.to.y; });
-    }
-
-    /// Where it was before, if it was there; else south of the boundary.
-    void switchLine(bool on)
-    {
-        const Site& site = document().design().site;
-        if (site.powerLine)
-            m_lineBefore = site.powerLine;
-        const PlanPoint corner = cornerOf(site.boundary), extent = extentOf(site.boundary);
-        constexpr double beyond = 10.0; // m
-        const PowerLine usual{{corner.x - beyond, corner.y - beyond}, {corner.x + extent.x + beyond, corner.y - beyond}, 8.0, {}};
-        document().edit(tr("change the power line"), {}, [&](Design& d) {
-            if (on)
-                d.site.powerLine = m_lineBefore.value_or(usual);
-            else
-                d.site.powerLine.reset();
-        });
-    }
-
     template <class Change> void editSupport(const QString& key, Change change)
     {
         const SiteThing thing = m_plan->selected();
@@ -394,7 +347,7 @@ private:
             document().edit(tr("remove %1").arg(nameOf(document().design(), thing)), {},
                             [&](Design& d) { vetchling::app::removeThing(d, thing); });
         else if (thing.kind == Kind::LineFrom || thing.kind == Kind::LineTo)
-            switchLine(false);
+            m_line->switchTo(false);
         else if (thing.kind == Kind::Boundary || thing.kind == Kind::Coax)
             document().edit(tr("remove the %1").arg(nameOf(document().design(), thing)), {},
                             [&](Design& d) { vetchling::app::removeThing(d, thing); });
@@ -519,16 +472,6 @@ private:
         m_corners[1]->setEnabled(chosen.corner >= 0 && (outline->size() > 3 || chosen.kind == Kind::Coax));
     }
 
-    void refreshLine(const Site& site)
-    {
-        m_hasLine->setChecked(site.powerLine.has_value());
-        for (const auto& [edit, part] : m_line) {
-            m_ledger->setRowVisible(edit, site.powerLine.has_value());
-            if (site.powerLine)
-                edit->setValue(part(*site.powerLine), system());
-        }
-    }
-
     /// What is said of one antenna, a line each.
     QStringList fitLines(const Antenna& antenna) const
     {
@@ -594,11 +537,6 @@ private:
         return tr("%1; %2. Drag antennas and supports to move them, the end of a wire to a support to tie it.").arg(hang, line);
     }
 
-    struct LineField {
-        ValueEdit* edit;
-        std::function<double(const PowerLine&)> part;
-    };
-
     SiteDesk m_desk;
     QStackedWidget* m_views;
     SitePlan* m_plan;
@@ -607,13 +545,12 @@ private:
     std::unique_ptr<FarGroundPanel> m_farGrounds;
     NotesPanel* m_notes = nullptr;
     std::vector<SiteThing> m_things; ///< in the choice, behind its first item
-    std::optional<PowerLine> m_lineBefore;
-    std::vector<LineField> m_line;
+    std::unique_ptr<PowerLinePanel> m_line;
     NameEdit *m_name = nullptr, *m_thingName = nullptr;
     QComboBox *m_soil = nullptr, *m_thing = nullptr, *m_kind = nullptr;
     ValueEdit *m_permittivity = nullptr, *m_conductivity = nullptr, *m_width = nullptr, *m_depth = nullptr, *m_height = nullptr,
               *m_east = nullptr, *m_north = nullptr, *m_wide = nullptr, *m_deep = nullptr;
-    QCheckBox *m_metal = nullptr, *m_hasLine = nullptr;
+    QCheckBox* m_metal = nullptr;
     QPushButton* m_remove = nullptr;
     QComboBox* m_corner = nullptr;
     std::vector<QPushButton*> m_corners; ///< add and remove
