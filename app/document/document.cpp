@@ -60,17 +60,18 @@ Document::Document(QObject* parent) : QObject(parent), m_design(std::make_shared
     m_undo.setUndoLimit(500);
 }
 
-void Document::take(DesignPointer stored, const Id& current, const ChosenVariants& chosen)
+/// By value: what is passed may stand in the design that goes.
+void Document::take(DesignPointer stored, Id current, ChosenVariants chosen)
 {
     m_stored = std::move(stored);
-    m_chosen = chosen;
+    m_chosen = std::move(chosen);
     std::erase_if(m_chosen, [&](const auto& choice) {
         const Antenna* antenna = findAntenna(*m_stored, choice.first);
         return !antenna || !findVariant(*antenna, choice.second);
     });
     m_design = m_chosen.empty() ? m_stored : std::make_shared<const Design>(shown(*m_stored, m_chosen));
     m_antenna = findAntenna(*m_design, current);
-    m_current = m_antenna ? current : Id();
+    m_current = m_antenna ? std::move(current) : Id();
     if (!findBand(*m_design, m_selectedBand))
         m_selectedBand = bandFor(*m_design, m_antenna ? m_antenna->shape.designFrequency : 0.0);
 }
@@ -79,10 +80,11 @@ void Document::setCurrent(const Id& antenna)
 {
     if (antenna == m_current || !findAntenna(*m_design, antenna))
         return;
+    const Id wanted = antenna; // it may stand in the design, which is about to change
     emit leaving();
-    if (!findAntenna(*m_design, antenna))
+    if (!findAntenna(*m_design, wanted))
         return;
-    take(m_stored, antenna, m_chosen);
+    take(m_stored, wanted, m_chosen);
     selectOwnBand();
     emit currentChanged();
 }
@@ -168,12 +170,12 @@ void Document::setVariant(const Id& variant)
 {
     if (!hasAntenna() || variant == this->variant() || (!variant.empty() && !findVariant(antenna(), variant)))
         return;
-    emit leaving();
-    m_lastKey.clear();
     ChosenVariants chosen = m_chosen;
     chosen.erase(m_current);
     if (!variant.empty())
         chosen[m_current] = variant;
+    emit leaving();
+    m_lastKey.clear();
     const double frequency = m_antenna->shape.designFrequency;
     take(m_stored, m_current, chosen);
     if (m_antenna->shape.designFrequency != frequency)

@@ -106,7 +106,7 @@ signals:
     void pathChanged();
 
 private:
-    void take(DesignPointer stored, const Id& current, const ChosenVariants& chosen);
+    void take(DesignPointer stored, Id current, ChosenVariants chosen);
     void push(const QString& text, DesignPointer stored, const Id& current, const ChosenVariants& chosen);
     /// Changes the current antenna as it is saved, and which variant is looked at.
     void editVariants(const QString& text, const std::function<void(Antenna& stored, Id& chosen)>& change);

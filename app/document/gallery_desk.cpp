@@ -28,7 +28,11 @@ void GalleryDesk::open(double frequency)
     close();
     m_frequency = frequency;
     const Ground ground = m_document.design().site.soil.ground();
-    for (study::Proposal& p : study::proposals(m_document.design(), frequency)) {
+    m_hung = m_document.design();
+    if (!m_ties.empty())
+        std::erase_if(m_hung.site.supports,
+                      [&](const Support& s) { return std::find(m_ties.begin(), m_ties.end(), s.id) == m_ties.end(); });
+    for (study::Proposal& p : study::proposals(m_hung, frequency)) {
         Entry entry{std::move(p), nullptr, {}, false, {}};
         if (Result<shapes::BuiltAntenna> built = shapes::buildOver(entry.proposal.antenna.shape, ground))
             entry.placed = std::make_shared<const shapes::BuiltAntenna>(std::move(built).value());

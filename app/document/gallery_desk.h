@@ -36,6 +36,10 @@ public:
     /// Starts over for a frequency; what was under way is told to stop.
     void open(double frequency);
     void close();
+    /// The supports that antennas are hung from, by their ids; none: the two that reach highest. Takes effect when opened.
+    void setTies(std::vector<Id> supports) { m_ties = std::move(supports); }
+    /// Those that the entries hang from.
+    [[nodiscard]] study::GallerySupports supports() const { return study::gallerySupports(m_hung.site); }
     [[nodiscard]] double frequency() const { return m_frequency; }
     /// In the order they are offered.
     [[nodiscard]] const std::vector<Entry>& entries() const { return m_entries; }
@@ -55,6 +59,8 @@ private:
     Document& m_document;
     SolveService& m_solver;
     const ShedDesk& m_shed;
+    std::vector<Id> m_ties;
+    Design m_hung; ///< with those supports alone
     double m_frequency = 0.0;
     std::vector<Entry> m_entries;
     std::vector<study::Queue::Ticket> m_jobs;

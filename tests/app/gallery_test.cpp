@@ -107,6 +107,27 @@ TEST_F(GalleryTest, ShowsWhatOneWants)
     EXPECT_EQ(shown(), 0);
 }
 
+TEST_F(GalleryTest, HangsFromTheSupportsThatOneChooses)
+{
+    action("actionAdd");
+    const auto* highest = window().gallery().desk().find("dipole between");
+    ASSERT_TRUE(highest);
+    const std::string before = window().gallery().desk().supports().first->name;
+    auto* ties = find<QComboBox>("galleryTies");
+    const int row = ties->findText(QStringLiteral("on corner post and rowan"));
+    ASSERT_GT(row, 0);
+    choose("galleryTies", row);
+    EXPECT_EQ(window().gallery().desk().supports().first->name, "rowan");
+    EXPECT_EQ(window().gallery().desk().supports().second->name, "corner post");
+    EXPECT_NE(before, "rowan");
+    const auto* card = window().gallery().findChildren<GalleryCard*>().front();
+    EXPECT_TRUE(card->toolTip().contains(QStringLiteral("high"))) << card->toolTip().toStdString();
+    choose("galleryTies", ties->findText(QStringLiteral("on rowan alone")));
+    EXPECT_FALSE(window().gallery().desk().supports().second);
+    for (const auto& entry : entries())
+        EXPECT_NE(entry.proposal.ties, study::Ties::TwoSupports) << entry.proposal.id;
+}
+
 TEST_F(GalleryTest, ShowsWhatTheShedIsEnoughFor)
 {
     window().shed().take(QStringLiteral(VETCHLING_SOURCE_DATA "/demo/shed.json"));

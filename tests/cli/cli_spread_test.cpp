@@ -41,7 +41,8 @@ TEST_F(Cli, SpreadTellsPointsInOrderAndTheirCauses)
 TEST_F(Cli, SpreadTakesOtherTolerances)
 {
     const std::string none = " --height 0 --unequal 0 --jacket 0 --conductivity-factor 1 --permittivity-factor 1 --cut ";
-    const Json still = Json::parse(run("spread " + demo() + none + "0").out), cut = Json::parse(run("spread " + demo() + none + "0.05").out);
+    const Json still = Json::parse(run("spread " + demo() + none + "0").out),
+               cut = Json::parse(run("spread " + demo() + none + "0.05").out);
     const Json a = bandOf(still["bands"], "40 m"), b = bandOf(cut["bands"], "40 m");
     EXPECT_NEAR(double(a["dip_Hz"][2]) - double(a["dip_Hz"][0]), 0.0, 5.0);
     EXPECT_GT(double(b["dip_Hz"][2]) - double(b["dip_Hz"][0]), 40e3);
@@ -114,7 +115,8 @@ TEST_F(Cli, WhatIsCountedInChangesTheBands)
 TEST_F(Cli, SeaBeyondAShoreRaisesTheGainOverIt)
 {
     Json design = Json::parse(read(VETCHLING_DATA "/demo/gannet-skerry.vetchling"));
-    design["site"]["soil"] = {{"id", ""}, {"name", "dry"}, {"source", ""}, {"relative_permittivity", 7.0}, {"conductivity_S_per_m", 0.0005}};
+    design["site"]["soil"] = {
+        {"id", ""}, {"name", "dry"}, {"source", ""}, {"relative_permittivity", 7.0}, {"conductivity_S_per_m", 0.0005}};
     const std::string asked = "' --antenna 'Marsh vertical 30' --from 6.9 --to 7.3 --count 2 --elevation 8 --bearing ";
     const auto gain = [&](const std::string& name, const std::string& bearing) {
         const Json map = Json::parse(run("harmonics '" + write(name, design.dump()) + asked + bearing).out);

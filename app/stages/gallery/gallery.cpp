@@ -145,7 +145,7 @@ private:
 Gallery::Gallery(ViewContext& context, QWidget* parent)
     : StagePage(parent), m_context(context), m_desk(context.document, context.solver, context.shed),
       m_frequency(new ValueEdit(units::Quantity::Frequency, this)), m_filter(new QLineEdit(this)), m_want(new Choice(this)),
-      m_complaint(new QLabel(this)), m_grid(new Grid)
+      m_ties(new Choice(this)), m_complaint(new QLabel(this)), m_grid(new Grid)
 {
     setObjectName(QStringLiteral("gallery"));
     setTitle(tr("A new antenna"));
@@ -168,9 +168,18 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
     for (Want want : {Want::Any, Want::One, Want::Harmonics, Want::Several, Want::Shed})
         m_want->addItem(wantWords(want));
     connect(m_want, &QComboBox::currentIndexChanged, this, &Gallery::search);
-    for (QWidget* part : std::initializer_list<QWidget*>{m_frequency, m_want, m_filter, back})
+    m_ties->setObjectName(QStringLiteral("galleryTies"));
+    m_ties->setAccessibleName(tr("Tied to"));
+    m_ties->setToolTip(tr("What the antennas are hung from"));
+    m_ties->setMaximumWidth(190);
+    connect(m_ties, &QComboBox::activated, this, [this](int row) {
+        m_desk.setTies(m_tieChoices[std::size_t(row)]);
+        m_desk.open(m_desk.frequency());
+    });
+    for (QWidget* part : std::initializer_list<QWidget*>{m_frequency, m_ties, m_want, m_filter, back})
         header()->addWidget(part, 0, Qt::AlignTop);
-    setTabOrder(m_frequency, m_want);
+    setTabOrder(m_frequency, m_ties);
+    setTabOrder(m_ties, m_want);
     setTabOrder(m_want, m_filter);
     setTabOrder(m_filter, back);
     m_complaint->setObjectName(QStringLiteral("galleryComplaint"));
@@ -203,6 +212,7 @@ void Gallery::open(double frequency)
 {
     m_filter->clear();
     m_frequency->setValue(frequency, m_context.system());
+    offerTies();
     m_desk.open(frequency);
     m_grid->step(Qt::Key_Right);
 }
@@ -219,15 +229,35 @@ void Gallery::refresh()
 double Gallery::scale() const
 {
     constexpr double wide = 136.0, high = 70.0, waves = 0.62;
-    const study::GallerySupports supports = study::gallerySupports(m_context.document.design().site);
+    const study::GallerySupports supports = m_desk.supports();
     const double width = wide / (waves * wavelength(m_desk.frequency()));
     return supports.first ? std::min(width, high / supports.first->height) : width;
 }
 
+/// The two highest supports, any two, or one alone.
+void Gallery::offerTies()
+{
+    const auto& supports = m_context.document.design().site.supports;
+    m_tieChoices = {{}};
+    QStringList words{tr("on the two highest")};
+    for (std::size_t i = 0; i < supports.size(); ++i)
+        for (std::size_t k = i + 1; k < supports.size(); ++k) {
+            m_tieChoices.push_back({supports[i].id, supports[k].id});
+            words << tr("on %1 and %2").arg(QString::fromStdString(supports[i].name), QString::fromStdString(supports[k].name));
+        }
+    for (const Support& s : supports) {
+        m_tieChoices.push_back({s.id});
+        words << tr("on %1 alone").arg(QString::fromStdString(s.name));
+    }
+    m_ties->clear();
+    m_ties->addItems(words);
+    m_ties->setVisible(supports.size() > 1);
+    m_desk.setTies({});
+}
+
 void Gallery::rebuild()
 {
-    const Design& design = m_context.document.design();
-    const study::GallerySupports supports = study::gallerySupports(design.site);
+    const study::GallerySupports supports = m_desk.supports();
     const auto support = [&](const Support& s) {
         return tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_context.system()));
     };
@@ -299,7 +329,7 @@ void Gallery::show(const std::string& proposal)
     if (!entry || !card)
         return;
     const QString before = card->searchText();
-    card->show(*entry, study::gallerySupports(m_context.document.design().site), scale());
+    card->show(*entry, m_desk.supports(), scale());
     if (card->searchText() != before && m_want->currentIndex() > 0)
         search(); // what it is found by has come with its answer
     const int left = m_desk.unanswered();

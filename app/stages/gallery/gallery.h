@@ -40,6 +40,7 @@ protected:
 private:
     class Grid;
     void rebuild();
+    void offerTies();
     void search();
     void show(const std::string& proposal);
     void take(const std::string& proposal);
@@ -50,7 +51,8 @@ private:
     GalleryDesk m_desk;
     ValueEdit* m_frequency;
     QLineEdit* m_filter;
-    QComboBox* m_want;
+    QComboBox *m_want, *m_ties;
+    std::vector<std::vector<Id>> m_tieChoices; ///< of m_ties; the first is empty
     QLabel* m_complaint;
     Grid* m_grid;
 };

@@ -67,6 +67,12 @@ void GalleryCard::describe(const GalleryDesk::Entry& entry)
                 bands << QString::fromStdString(w.band.name);
     }
     QStringList tip{coreWords(family.summary())};
+    if (const shapes::BuiltAntenna* built = entry.built()) {
+        QStringList heights;
+        for (const shapes::Handle& h : built->handles)
+            heights << tr("%1 %2 high").arg(coreWords(h.name), lengthWords(h.at.z, system, 1));
+        tip << heights.join(QStringLiteral(", "));
+    }
     if (entry.answer)
         tip << tr("%1; %2 of wire. Under %3 on %4.")
                    .arg(m_figure, lengthWords(entry.answer->wire, system, 1))

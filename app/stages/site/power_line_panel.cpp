@@ -6,7 +6,8 @@
 
 namespace vetchling::app {
 
-PowerLinePanel::PowerLinePanel(ViewContext& context, Ledger& ledger, QObject* parent) : QObject(parent), m_context(context), m_ledger(ledger)
+PowerLinePanel::PowerLinePanel(ViewContext& context, Ledger& ledger, QObject* parent)
+    : QObject(parent), m_context(context), m_ledger(ledger)
 {
     ledger.heading(tr("Overhead power line"));
     m_has = new QCheckBox(tr("there is one nearby"), &ledger);
@@ -25,11 +26,16 @@ PowerLinePanel::PowerLinePanel(ViewContext& context, Ledger& ledger, QObject* pa
         m_fields.push_back({edit, [part](const PowerLine& line) { return part(line); }});
     };
     constexpr double far = 10000.0;
-    field(tr("Height"), "lineHeight", 1.0, 100.0, [](auto& l) -> auto& { return l.height; });
-    field(tr("From: east"), "lineFromEast", -far, far, [](auto& l) -> auto& { return l.from.x; });
-    field(tr("north"), "linePlace", -far, far, [](auto& l) -> auto& { return l.from.y; });
-    field(tr("To: east"), "lineToEast", -far, far, [](auto& l) -> auto& { return l.to.x; });
-    field(tr("north"), "lineToNorth", -far, far, [](auto& l) -> auto& { return l.to.y; });
+    field(
+        tr("Height"), "lineHeight", 1.0, 100.0, [](auto& l) -> auto& { return l.height; });
+    field(
+        tr("From: east"), "lineFromEast", -far, far, [](auto& l) -> auto& { return l.from.x; });
+    field(
+        tr("north"), "linePlace", -far, far, [](auto& l) -> auto& { return l.from.y; });
+    field(
+        tr("To: east"), "lineToEast", -far, far, [](auto& l) -> auto& { return l.to.x; });
+    field(
+        tr("north"), "lineToNorth", -far, far, [](auto& l) -> auto& { return l.to.y; });
 }
 
 void PowerLinePanel::switchTo(bool on)
