@@ -156,6 +156,18 @@ TEST_F(VariantsTest, TheSpreadFollowsTheTolerancesAndIsSwitchedOff)
     EXPECT_FALSE(Settings().showsSpread()) << "it stays so";
 }
 
+// An empty site said that something was being computed.
+TEST_F(VariantsTest, NothingIsPromisedOnAnEmptySite)
+{
+    show("shape");
+    click("viewVariants");
+    document().setDesign({}, {});
+    EXPECT_TRUE(pageSentence().contains(QStringLiteral("Add an antenna"))) << pageSentence().toStdString();
+    EXPECT_TRUE(find<VariantsChart>("variantsChart")->emptyWords().contains(QStringLiteral("No antenna yet")));
+    window().addVariant(); // answered in words, not by a crash
+    EXPECT_FALSE(desk().freshSpread());
+}
+
 TEST_F(VariantsTest, NonsenseAsAToleranceIsAnsweredInWords)
 {
     show("shape");

@@ -77,6 +77,7 @@ public:
             m_page->setSentence(tr("Add an antenna with + at the top."));
             clearLedger();
             m_layout.clear();
+            m_variants->show(nullptr, {});
             return;
         }
         const Antenna& a = document().antenna();

@@ -81,7 +81,7 @@ void VariantsChart::render(Sketch& sketch, const QSizeF& size)
     const Colours& c = sketch.colours();
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
     if (!m_rows || m_rows->empty()) {
-        sketch.text({0.5 * size.width(), 60.0}, tr("Being computed …"), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 14});
+        sketch.text({0.5 * size.width(), 60.0}, emptyWords(), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 14});
         return;
     }
     const double table = tableTop(size.height());
@@ -89,6 +89,11 @@ void VariantsChart::render(Sketch& sketch, const QSizeF& size)
         paintShapes(sketch, {left, 4.0, size.width() - 2.0 * left, table - 12.0});
     paintTable(sketch, {left, table, size.width() - 2.0 * left, headHeight + rowHeight * double(std::min(mostRows, m_rows->size()))});
     paintDips(sketch, {left, size.height() - dipsHeight, size.width() - 2.0 * left, dipsHeight - 6.0});
+}
+
+QString VariantsChart::emptyWords() const
+{
+    return m_context.document.hasAntenna() ? tr("Being computed …") : tr("No antenna yet: add one with + at the top.");
 }
 
 void VariantsChart::paintShapes(Sketch& sketch, const QRectF& area) const

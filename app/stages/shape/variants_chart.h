@@ -15,6 +15,8 @@ public:
     void render(Sketch& sketch, const QSizeF& size) override;
     /// Where a row of the table stands, for tests.
     [[nodiscard]] QPointF placeOf(std::size_t row) const;
+    /// Said in place of a table where there is none.
+    [[nodiscard]] QString emptyWords() const;
     /// For copying.
     [[nodiscard]] QString tableText() const;
 
