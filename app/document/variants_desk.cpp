@@ -12,8 +12,13 @@ constexpr int idle = 1200; // ms
 
 VariantsDesk::VariantsDesk(Document& document, SolveService& solver, QObject* parent)
     : QObject(parent), m_document(document), m_solver(solver), m_comparison(solver, [this] { emit comparisonReady(); }),
-      m_spread(solver, [this] { emit spreadReady(); })
+      m_spread(solver, [this] {
+          m_fresh.reset();
+          emit spreadReady();
+      })
 {
+    connect(&document, &Document::designChanged, this, [this] { m_fresh.reset(); });
+    connect(&document, &Document::currentChanged, this, [this] { m_fresh.reset(); });
     connect(this, &VariantsDesk::comparisonReady, this, [this] {
         if (!m_comparison.busy())
             m_idle.start(idle);
@@ -121,8 +126,11 @@ std::vector<VariantsDesk::Other> VariantsDesk::others() const
 
 std::shared_ptr<const study::Spread> VariantsDesk::freshSpread() const
 {
-    const auto spread = m_spread.answer();
-    return spread && m_document.hasAntenna() && spread->asked == spreadQuestion() ? spread : nullptr;
+    if (!m_fresh) { // asked by every repaint: compared once a change
+        const auto spread = m_spread.answer();
+        m_fresh = spread && m_document.hasAntenna() && spread->asked == spreadQuestion() ? spread : nullptr;
+    }
+    return *m_fresh;
 }
 
 } // namespace vetchling::app

@@ -58,6 +58,7 @@ private:
     std::optional<study::SpreadQuestion> m_spreadAsked;
     Backgrounded<std::vector<study::Compared>> m_comparison;
     Backgrounded<study::Spread> m_spread;
+    mutable std::optional<std::shared_ptr<const study::Spread>> m_fresh; ///< as told last; nothing after a change
     QTimer m_idle;
     bool m_always = true;
 };
