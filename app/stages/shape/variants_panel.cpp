@@ -78,8 +78,8 @@ void VariantsPanel::addTolerances()
     };
     const Row rows[] = {
         {tr("Height"), units::Quantity::Length, &Tolerances::height, 0.0, 10.0, "tolerance height", tr("of all that hangs")},
-        {tr("Cut"), units::Quantity::Length, &Tolerances::cut, 0.0, 2.0, "tolerance cut", tr("every tuned length alike: one tape")},
-        {tr("Unequal sides"), units::Quantity::Length, &Tolerances::unequal, 0.0, 5.0, "tolerance unequal",
+        {tr("Cut"), units::Quantity::SmallLength, &Tolerances::cut, 0.0, 2.0, "tolerance cut", tr("every tuned length alike: one tape")},
+        {tr("Unequal sides"), units::Quantity::SmallLength, &Tolerances::unequal, 0.0, 5.0, "tolerance unequal",
          tr("one side longer than the other by this")},
         {tr("Jacket"), units::Quantity::WireSize, &Tolerances::jacket, 0.0, 5e-3, "tolerance jacket", tr("thickness of the insulation")},
         {tr("Soil, conductivity ×"), units::Quantity::Plain, &Tolerances::soilConductivity, 1.0, 100.0, "tolerance conductivity",
