@@ -3,6 +3,7 @@
 #include "cli/band_commands.h"
 #include "cli/design_commands.h"
 #include "cli/family_commands.h"
+#include "cli/feed_commands.h"
 #include "cli/output.h"
 #include "cli/spread_commands.h"
 #include "core/em/far_field.h"
@@ -219,6 +220,7 @@ int run(int argc, char** argv)
     addDesignCommands(app, status);
     addBandCommands(app, status);
     addSpreadCommands(app, status);
+    addFeedCommands(app, status);
     addFamilyCommands(app, status);
 
     try {

@@ -15,6 +15,14 @@ study::Question withoutView(study::Question question)
     return question;
 }
 
+/// What is set or solved at the antenna is judged there.
+study::Question atTheAntenna(study::Question question)
+{
+    question = withoutView(std::move(question));
+    question.towardsRadio.clear();
+    return question;
+}
+
 } // namespace
 
 BandsDesk::BandsDesk(Document& document, SolveService& solver, QObject* parent)
@@ -76,7 +84,7 @@ void BandsDesk::wantSettings()
 {
     if (!m_document.hasAntenna() || m_document.dragging())
         return;
-    const study::Question question = withoutView(m_solver.question());
+    const study::Question question = atTheAntenna(m_solver.question());
     if (m_settingsOf == m_document.current() && question == m_settingsAsked)
         return;
     m_settingsOf = m_document.current();
@@ -90,7 +98,7 @@ void BandsDesk::wantCompensation()
 {
     if (!m_document.hasAntenna())
         return;
-    m_compensation.ask([question = withoutView(m_solver.question()), &library = m_solver.library()](
+    m_compensation.ask([question = atTheAntenna(m_solver.question()), &library = m_solver.library()](
                            const Watch& watch, const auto& publish) { publish(study::compensate(library, question, watch)); });
 }
 
@@ -98,7 +106,7 @@ void BandsDesk::wantLowerBand(const Id& band)
 {
     if (!m_document.hasAntenna())
         return;
-    m_compensation.ask([question = withoutView(m_solver.question()), band, &library = m_solver.library()](
+    m_compensation.ask([question = atTheAntenna(m_solver.question()), band, &library = m_solver.library()](
                            const Watch& watch, const auto& publish) { publish(study::addLowerBand(library, question, band, watch)); });
 }
 

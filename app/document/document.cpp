@@ -144,6 +144,7 @@ void Document::edit(const QString& text, const QString& mergeKey, const std::fun
     if (*after == *m_design)
         return;
     nameNewThings(*after);
+    settleFeeds(*after);
     const Id current = successor(*m_design, m_current, *after);
     // Equal keys merge only while nothing else came between; a fresh suffix starts a new step.
     static quint64 serial = 0;

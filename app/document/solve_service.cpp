@@ -56,7 +56,22 @@ double SolveService::progress() const { return m_job ? m_progressFrom + m_progre
 
 study::Question SolveService::question() const
 {
-    return study::questionOf(m_document.design(), m_document.antenna(), m_document.selectedBand(), m_document.configuration());
+    study::Question question =
+        study::questionOf(m_document.design(), m_document.antenna(), m_document.selectedBand(), m_document.configuration());
+    if (m_plane == Plane::Radio) {
+        const std::vector<ChainPart>& parts = chainParts(m_document.antenna());
+        question.towardsRadio.assign(parts.begin() + long(feedpointParts(parts)), parts.end());
+    }
+    return question;
+}
+
+void SolveService::setPlane(Plane plane)
+{
+    if (plane == m_plane)
+        return;
+    m_plane = plane;
+    emit planeChanged();
+    restart();
 }
 
 void SolveService::restart()

@@ -45,6 +45,11 @@ public:
     void unpin();
     [[nodiscard]] bool pinned() const { return m_pinnedCurve != nullptr; }
 
+    /// Where the SWR is told: at the feedpoint, where the line begins, or at the radio, behind the chain in use.
+    enum class Plane { Feedpoint, Radio };
+    [[nodiscard]] Plane plane() const { return m_plane; }
+    void setPlane(Plane plane);
+
     /// What is asked of the antenna on show.
     [[nodiscard]] study::Question question() const;
 
@@ -71,6 +76,7 @@ signals:
     void detailReady();
     void stateChanged(); ///< busy, progress or faults
     void pinChanged();
+    void planeChanged();
 
 private:
     struct Step {
@@ -105,6 +111,7 @@ private:
     std::shared_ptr<const Antenna> m_pinnedAntenna;
     Faults m_faults;
     bool m_busy = false;
+    Plane m_plane = Plane::Feedpoint;
     std::function<void()> m_probe;
 };
 

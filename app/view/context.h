@@ -7,6 +7,7 @@
 #include "app/document/solve_service.h"
 #include "app/document/variants_desk.h"
 #include "app/view/theme.h"
+#include "core/files/chain_file.h"
 #include "core/files/data.h"
 
 namespace vetchling::app {
@@ -21,6 +22,7 @@ struct ViewContext {
     std::vector<Soil> soils;
     std::vector<files::Conductor> conductors;
     std::vector<BandPlan> bandPlans;
+    std::vector<LineType> lineTypes = {};
     QString dataFolder = {}; ///< where the tables and examples that ship with the program are
 
     [[nodiscard]] units::System system() const { return document.design().operation.system; }

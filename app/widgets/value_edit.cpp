@@ -27,6 +27,8 @@ double notchOf(units::Quantity quantity, double value, units::System system)
     case units::Quantity::Capacitance: return std::max(5e-12, 0.01 * std::abs(value));
     case units::Quantity::Inductance: return std::max(1e-8, 0.01 * std::abs(value));
     case units::Quantity::Percent: return 0.5;
+    case units::Quantity::Resistance: return std::abs(value) < 100.0 ? 1.0 : 10.0;
+    case units::Quantity::Decibel: return 0.05;
     case units::Quantity::Plain: break;
     }
     return std::abs(value) >= 20.0 || value == std::floor(value) ? 1.0 : (std::abs(value) < 0.2 ? 0.001 : 0.1);

@@ -55,7 +55,7 @@ constexpr int patienceMilliseconds = 30;
 
 MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder, const QString& tableFolder)
     : m_shed(shedPath(autosaveFolder)), m_models(m_document, m_shed), m_solver(m_document, tableFolder),
-      m_variants(m_document, m_solver), m_context{m_document, m_models, m_solver, m_variants, m_shed, m_theme, {}, {}, {}, dataFolder},
+      m_variants(m_document, m_solver), m_context{m_document, m_models, m_solver, m_variants, m_shed, m_theme, {}, {}, {}, {}, dataFolder},
       m_desk(m_document, m_settings, dataFolder, autosaveFolder, this)
 {
     setObjectName(QStringLiteral("mainWindow"));
@@ -99,6 +99,7 @@ void MainWindow::loadData(const QString& folder)
     take(files::readSoils(file("soils.json")), m_context.soils);
     take(files::readConductors(file("conductors.json")), m_context.conductors);
     take(files::readBandPlans(file("bands.json")), m_context.bandPlans);
+    take(files::readLineTypes(file("lines.json")), m_context.lineTypes);
     if (!problems.isEmpty())
         QMetaObject::invokeMethod(
             this, [this, problems] { say(problems.join(QStringLiteral("; "))); }, Qt::QueuedConnection);

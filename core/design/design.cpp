@@ -56,6 +56,9 @@ void nameAll(Design& design, const Namer& name)
         nameAll(antenna.trim.measurements, "measurement", name);
         nameAll(antenna.copies, "copy", name);
         nameAll(antenna.variants, "variant", name);
+        nameAll(antenna.feed.chains, "chain", name);
+        for (FeedChain& chain : antenna.feed.chains)
+            nameAll(chain.parts, "part", name);
     }
 }
 

@@ -3,6 +3,7 @@
 /// Nothing here reads or writes files, and nothing is referred to by its place in a list.
 
 #include "core/bands/bands.h"
+#include "core/design/feed.h"
 #include "core/design/measurement.h"
 #include "core/design/tolerances.h"
 #include "core/design/variant.h"
@@ -73,6 +74,7 @@ struct Antenna {
     std::vector<StoredCopy> copies;    ///< oldest first
     std::vector<Variant> variants;
     Surroundings surroundings;
+    FeedChains feed;
     KeptFields kept, keptParameters, keptTyped;
     friend bool operator==(const Antenna&, const Antenna&) = default;
 };
@@ -85,6 +87,8 @@ struct Operation {
     Id favourite;                     ///< band that comes first where all cannot be had; may be empty
     double aimElevation = 20.0;       ///< degrees, where the signal is to go
     std::optional<double> aimBearing; ///< degrees; nothing: wherever it is strongest at that angle
+    double aimSector = 0.0;           ///< degrees of bearings round the aim that gain is averaged over; 0: towards the aim alone
+    Against against;                  ///< what the net gain is held against
     double power = 100.0;             ///< W
     Tolerances tolerances;
     units::System system = units::System::Metric;

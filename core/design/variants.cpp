@@ -122,6 +122,7 @@ Design stored(Design edited, const Design& stored, const ChosenVariants& chosen)
         if (Variant* v = findVariant(antenna, choice->second))
             keepDifferences(*v, antenna.shape, shape, typed);
     }
+    settleFeeds(edited);
     return edited;
 }
 

@@ -1,33 +1,10 @@
 #include "core/files/data.h"
 
+#include "core/files/data_list.h"
 #include "core/files/design_parts.h"
 #include "core/files/metal.h"
 
 namespace vetchling::files {
-namespace {
-
-/// Reads the list `key` of a data file and turns each item into a T.
-template <class T, class ReadItem> Result<std::vector<T>> readList(const std::string& path, const char* key, ReadItem readItem)
-{
-    const Result<Json> json = readJsonFile(path);
-    if (!json) {
-        Faults faults = json.faults();
-        faults.front().path = path + (faults.front().path.empty() || faults.front().path == path ? "" : " " + faults.front().path);
-        return faults;
-    }
-    Faults faults;
-    std::vector<T> out;
-    for (const JsonNode& item : JsonNode(*json, "", faults).items(key))
-        out.push_back(readItem(item));
-    if (faults.empty())
-        return out;
-    for (Fault& fault : faults)
-        fault.path = path + " " + fault.path;
-    return faults;
-}
-
-} // namespace
-
 Result<std::vector<Soil>> readSoils(const std::string& path)
 {
     return readList<Soil>(path, "soils", [](const JsonNode& n) {

@@ -309,6 +309,8 @@ Antenna readAntenna(const JsonNode& node)
         a.variants.push_back(readVariant(variant, a.shape));
     if (const auto surroundings = node.object("surroundings", true))
         a.surroundings = readSurroundings(*surroundings);
+    if (const auto feed = node.object("feed", true))
+        a.feed = readFeed(*feed);
     a.pictures = readTexts(node, "pictures");
     a.kept = node.rest();
     return a;
@@ -330,6 +332,8 @@ Json antennaJson(const Antenna& a)
         out["variants"].push_back(variantJson(variant));
     if (a.surroundings != Surroundings())
         out["surroundings"] = surroundingsJson(a.surroundings);
+    if (a.feed != FeedChains())
+        out["feed"] = feedJson(a.feed);
     if (!a.pictures.empty())
         out["pictures"] = textsJson(a.pictures);
     addKept(out, a.kept);

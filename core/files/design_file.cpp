@@ -65,6 +65,9 @@ Operation readOperation(const JsonNode& node)
     op.aimElevation = node.number("aim_elevation_deg", op.aimElevation, true);
     if (node.has("aim_bearing_deg"))
         op.aimBearing = node.number("aim_bearing_deg");
+    op.aimSector = node.number("aim_sector_deg", 0.0, true);
+    if (const auto against = node.object("against", true))
+        op.against = readAgainst(*against);
     op.power = node.number("power_W", 100.0, true);
     if (const auto tolerances = node.object("tolerances", true))
         op.tolerances = readTolerances(*tolerances);
@@ -75,6 +78,8 @@ Operation readOperation(const JsonNode& node)
         node.faultAt("reference_ohm", "must be from 1 to 10000 ohm");
     if (!(op.aimElevation > 0.0 && op.aimElevation <= 90.0))
         node.faultAt("aim_elevation_deg", "must be above 0 and at most 90 degrees");
+    if (!(op.aimSector >= 0.0 && op.aimSector <= 360.0))
+        node.faultAt("aim_sector_deg", "must be from 0 to 360 degrees");
     if (!(op.power > 0.0 && op.power <= 1e5))
         node.faultAt("power_W", "must be above 0 and at most 100 kW");
     op.kept = node.rest();
@@ -89,6 +94,10 @@ Json operationJson(const Operation& op)
              {"power_W", op.power},       {"units", op.system == units::System::Imperial ? "imperial" : "metric"}};
     if (op.aimBearing)
         out["aim_bearing_deg"] = *op.aimBearing;
+    if (op.aimSector > 0.0)
+        out["aim_sector_deg"] = op.aimSector;
+    if (op.against != Against())
+        out["against"] = againstJson(op.against);
     for (const WantedBand& w : op.bands) {
         Json band{
             {"id", w.id}, {"name", w.band.name}, {"from_Hz", w.band.from}, {"to_Hz", w.band.to}, {"wish", wishes[std::size_t(w.wish)]}};
@@ -135,6 +144,7 @@ Result<Design> parseDesign(const std::string& text)
     if (!faults.empty())
         return faults;
     nameThings(design);
+    settleFeeds(design);
     return design;
 }
 

@@ -10,6 +10,10 @@ namespace vetchling::files {
 
 Site readSite(const JsonNode& node);
 Json siteJson(const Site& site);
+FeedChains readFeed(const JsonNode& node);
+Json feedJson(const FeedChains& feed);
+Against readAgainst(const JsonNode& node);
+Json againstJson(const Against& against);
 Antenna readAntenna(const JsonNode& node);
 Json antennaJson(const Antenna& antenna);
 

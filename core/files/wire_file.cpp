@@ -136,6 +136,8 @@ void readLines(const JsonNode& root, const WireNames& names, WireModel& model)
         line.velocityFactor = node.number("velocity_factor", 1.0, true);
         line.lossPerMetre = node.number("loss_dB_per_m", 0.0, true);
         line.crossed = node.flag("crossed", false);
+        line.k1 = node.number("k1_dB_per_100m", 0.0, true);
+        line.k2 = node.number("k2_dB_per_100m", 0.0, true);
         model.lines.push_back(line);
     }
 }
@@ -152,6 +154,8 @@ Json lineJson(const WireModel& model, const LineSection& l)
         line["to"] = place(l.toWire, l.toAt);
     else
         line["end"] = l.end == LineEnd::Short ? "short" : "open";
+    if (l.k1 != 0.0 || l.k2 != 0.0)
+        line["k1_dB_per_100m"] = l.k1, line["k2_dB_per_100m"] = l.k2;
     if (l.crossed)
         line["crossed"] = true;
     return line;

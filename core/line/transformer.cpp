@@ -1,15 +1,10 @@
 #include "core/line/transformer.h"
 
-#include <cmath>
+#include "core/line/parts.h"
 
 namespace vetchling {
 
-TwoPort OwnLine::at(double frequency) const
-{
-    constexpr double decibelsANeper = 8.685889638;
-    const double loss = k1 * std::sqrt(frequency / 1e6) * length / 100.0 / decibelsANeper;
-    return TwoPort::line(impedance, {loss, 2.0 * pi * frequency * length / (speedOfLight * velocityFactor)});
-}
+TwoPort OwnLine::at(double frequency) const { return lineAt(impedance, length, velocityFactor, k1, 0.0, frequency); }
 
 TwoPort Transformer::at(double frequency) const
 {
@@ -21,7 +16,10 @@ TwoPort Transformer::at(double frequency) const
                                  .then(TwoPort::series({0.0, w * leakageInductance}))
                                  .then(TwoPort::shunt(across))
                                  .then(TwoPort::idealTransformer(ratio));
-    return ownLine ? windings.then(ownLine->at(frequency)) : windings;
+    TwoPort whole = ownLine ? windings.then(ownLine->at(frequency)) : windings;
+    for (const ChainPart& part : behind)
+        whole = kindOf(part).at(part, frequency).then(whole);
+    return whole;
 }
 
 } // namespace vetchling

@@ -1,6 +1,7 @@
 #pragma once
 /// What stands between the antenna's port and the line: a transformer, a piece of line of the antenna's own, or both.
 
+#include "core/line/chain_part.h"
 #include "core/line/two_port.h"
 
 #include <optional>
@@ -27,6 +28,7 @@ struct Transformer {
     double coreLoss = 0.0;              ///< ohm across the line's side; 0: none
     std::optional<OwnLine> ownLine;     ///< between the port and the transformer
     double capacitance = 0.0;           ///< F, of a capacitor across the line's terminals, against the leakage; 0: none
+    std::vector<ChainPart> behind = {}; ///< fixed parts at the feedpoint, from the transformer towards the line
 
     [[nodiscard]] TwoPort at(double frequency) const;
     /// Impedance at the line for an impedance at the port, ohm.

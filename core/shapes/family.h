@@ -62,6 +62,7 @@ struct AntennaShape {
     WireChoice wire;
     std::map<std::string, WireChoice> partWires; ///< by part, where it is not `wire`
     double designFrequency = 7.1e6;              ///< Hz
+    std::vector<ChainPart> feedpoint = {};       ///< fixed parts between its own feed and the line; see settleFeed
     friend bool operator==(const AntennaShape&, const AntennaShape&) = default;
 };
 

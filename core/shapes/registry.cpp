@@ -157,6 +157,11 @@ Result<BuiltAntenna> buildOver(const AntennaShape& shape, const Ground& ground, 
         return built;
     BuiltAntenna out = std::move(built).value();
     out.model.ground = ground;
+    if (!shape.feedpoint.empty()) {
+        if (!out.transformer)
+            out.transformer = Transformer();
+        out.transformer->behind = shape.feedpoint;
+    }
     if (Faults wires = findFaults(out.model); !wires.empty())
         return wires;
     return out;

@@ -24,6 +24,12 @@ ImpedanceAt scaledToUsual(const Curve& curve)
     return [&curve, scale = usualReference / curve.question.reference](double f) { return scale * curve.atLine(f); };
 }
 
+/// The same where the SWR is told.
+ImpedanceAt scaledSeen(const Curve& curve)
+{
+    return [&curve, scale = usualReference / curve.question.reference](double f) { return scale * curve.seen(f); };
+}
+
 void judge(Curve& curve)
 {
     const ImpedanceAt atLine = scaledToUsual(curve);
@@ -45,7 +51,7 @@ Coverage judged(const Curve& curve, const WantedBand& wanted, BandPlace place)
     if (place == BandPlace::Far && !curve.complete)
         return notSolved(band, Verdict::Pending);
     const double scale = curve.question.reference / usualReference;
-    Coverage out = coverage(scaledToUsual(curve), wanted, curve.question.limit, curve.fundamental);
+    Coverage out = coverage(scaledSeen(curve), wanted, curve.question.limit, curve.fundamental);
     out.impedance *= scale;
     if (out.resonance)
         out.resonance->resistance *= scale;
@@ -421,7 +427,13 @@ Complex Curve::atPort(double frequency) const
 
 Complex Curve::atLine(double frequency) const { return built->atLine(atPort(frequency), frequency); }
 
-double Curve::swrAt(double frequency) const { return covers(frequency) ? swr(atLine(frequency), question.reference) : std::nan(""); }
+Complex Curve::seen(double frequency) const
+{
+    const Complex z = atLine(frequency);
+    return question.towardsRadio.empty() || !covers(frequency) ? z : atSocket(question.towardsRadio, z, frequency);
+}
+
+double Curve::swrAt(double frequency) const { return covers(frequency) ? swr(seen(frequency), question.reference) : std::nan(""); }
 
 std::pair<Id, Id> Curve::favoured() const
 {

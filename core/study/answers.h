@@ -22,6 +22,7 @@ struct Question {
     shapes::TuneGoal goal = shapes::TuneGoal::Resonance;
     std::optional<shapes::AntennaShape> before; ///< as it was with fewer pairs or links, to be compared with
     double reference = 50.0;                    ///< ohm that the SWR is told against
+    std::vector<ChainPart> towardsRadio = {};   ///< what lies between the feedpoint and where the SWR is told; empty: it is told there
     friend bool operator==(const Question&, const Question&) = default;
 };
 
@@ -38,7 +39,7 @@ public:
     std::vector<CurvePart> parts;       ///< at the port, by window
     bool complete = true;               ///< no band is pending
     Care care = Care::Usual;            ///< it was computed with
-    std::vector<Coverage> bands;        ///< of the question's, in their order, at the line
+    std::vector<Coverage> bands;        ///< of the question's, in their order, where the SWR is told
     double fundamental = 0.0;           ///< Hz: the dip nearest to the design frequency, else that
     std::optional<Resonance> resonance; ///< nearest to the fundamental, at the line
 
@@ -47,6 +48,8 @@ public:
     /// Impedance as the line sees it, behind the transformer if there is one; not a number where it was not solved.
     [[nodiscard]] Complex atLine(double frequency) const;
     [[nodiscard]] Complex atPort(double frequency) const;
+    /// Impedance where the SWR is told: at the feedpoint, or behind the question's parts.
+    [[nodiscard]] Complex seen(double frequency) const;
     /// Not a number where it was not solved.
     [[nodiscard]] double swrAt(double frequency) const;
     /// Of the bands that it is cut for, the one with the lowest SWR and the one with the highest, where there are two that differ by

@@ -81,14 +81,13 @@ Wire wireOf(const Neighbour& n)
     return wire;
 }
 
-/// Wires over the soil round a foot stand for its connection to the soil.
-void earth(const Neighbour& mast, WireModel& model, std::size_t own)
+/// Wires over the soil round a foot, but for those that would touch something.
+void earthWires(const std::string& name, Vec3 foot, WireModel& model, std::size_t own)
 {
-    const Vec3 foot = mast.points.front();
     for (int i = 0; i < earthRadials; ++i) {
         const double angle = 2.0 * pi * (i + 0.25) / earthRadials;
         const Vec3 end = foot + Vec3{earthRadial * std::cos(angle), earthRadial * std::sin(angle), 0.0};
-        const Neighbour radial{mast.id + " earth", {foot, end}, 2e-3, steel, {}, false};
+        const Neighbour radial{name + " earth", {foot, end}, 2e-3, steel, {}, false};
         if (!touches(radial, model, own))
             model.wires.push_back(wireOf(radial));
     }
@@ -188,6 +187,8 @@ std::vector<FarSector> sectorsOf(const Site& site)
     return all;
 }
 
+void addEarth(const std::string& name, Vec3 foot, WireModel& model) { earthWires(name, foot, model, model.wires.size() - 1); }
+
 void putIn(const std::vector<Neighbour>& neighbours, WireModel& model)
 {
     const std::size_t own = model.wires.size();
@@ -205,7 +206,7 @@ void putIn(const std::vector<Neighbour>& neighbours, WireModel& model)
         }
         model.wires.push_back(wireOf(n));
         if (n.earthed)
-            earth(n, model, own);
+            earthWires(n.id, n.points.front(), model, own);
     }
 }
 

@@ -21,6 +21,9 @@ std::vector<Neighbour> countedIn(const Design& design, const Antenna& antenna);
 /// Other grounds far off as the solver takes them.
 std::vector<FarSector> sectorsOf(const Site& site);
 
+/// A connection to the soil where the model's last wire ends: a few wires over it, but for those that would touch something.
+void addEarth(const std::string& name, Vec3 foot, WireModel& model);
+
 /// Adds neighbours to a model after its own wires. What would touch one of those is cut short of it: a mast below the wire it carries.
 void putIn(const std::vector<Neighbour>& neighbours, WireModel& model);
 

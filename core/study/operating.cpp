@@ -4,24 +4,24 @@
 
 namespace vetchling::study {
 
-Result<References::Field> References::at(Library& library, const Ground& ground, double frequency, const Watch& watch)
+Result<Reference> References::at(Library& library, const Ground& ground, double frequency, const Watch& watch)
 {
     {
         const std::lock_guard lock(m_mutex);
         if (!(m_ground == ground)) {
-            m_fields.clear();
+            m_known.clear();
             m_ground = ground;
         }
-        if (const auto known = m_fields.find(frequency); known != m_fields.end())
+        if (const auto known = m_known.find(frequency); known != m_known.end())
             return known->second;
     }
-    Result<Field> field = referenceField(library, ground, frequency, watch);
-    if (field) {
+    Result<Reference> reference = referenceAt(library, ground, frequency, watch);
+    if (reference) {
         const std::lock_guard lock(m_mutex);
         if (m_ground == ground)
-            m_fields[frequency] = *field;
+            m_known[frequency] = *reference;
     }
-    return field;
+    return reference;
 }
 
 int Operating::bandsUnderLimit() const
@@ -74,7 +74,7 @@ Faults addUses(Library& library, References& references, Operating& operating, c
         use.azimuth = azimuthTowards(field, aim);
         use.gain = field.gain(aim.elevation, use.azimuth) + lost;
         use.straightUp = field.gain(0.5 * pi, 0.0) + lost;
-        use.reference = (*reference)->over(question.subject.beyond).gain(aim.elevation, use.azimuth); // over the same shore
+        use.reference = reference->field->over(question.subject.beyond).gain(aim.elevation, use.azimuth); // over the same shore
         operating.uses[wanted.id] = use;
         constexpr double ofUse = 5.0; // SWR in the band
         constexpr double near = 0.03; // of the frequency: a dip farther off is not the band's

@@ -11,16 +11,15 @@
 
 namespace vetchling::study {
 
-/// The fields of the reference verticals that were asked for, kept; thread-safe.
+/// The reference verticals that were asked for, kept; thread-safe.
 class References {
 public:
-    using Field = std::shared_ptr<const em::FarField>;
-    Result<Field> at(Library& library, const Ground& ground, double frequency, const Watch& watch = {});
+    Result<Reference> at(Library& library, const Ground& ground, double frequency, const Watch& watch = {});
 
 private:
     std::mutex m_mutex;
-    Ground m_ground; ///< the fields are for
-    std::map<double, Field> m_fields;
+    Ground m_ground; ///< they are for
+    std::map<double, Reference> m_known;
 };
 
 /// What a band is of use for, at its centre, as fed from the line; mismatch is not counted in.

@@ -13,7 +13,7 @@ shapes::AntennaShape referenceVertical(double frequency)
     return shape;
 }
 
-Result<std::shared_ptr<const em::FarField>> referenceField(Library& library, const Ground& ground, double frequency, const Watch& watch)
+Result<Reference> referenceAt(Library& library, const Ground& ground, double frequency, const Watch& watch)
 {
     const auto built = shapes::buildOver(referenceVertical(frequency), ground);
     if (!built)
@@ -21,7 +21,7 @@ Result<std::shared_ptr<const em::FarField>> referenceField(Library& library, con
     const auto solution = em::solve(std::make_shared<const WireModel>(built->model), frequency, library.tables(), {}, watch);
     if (!solution)
         return solution.faults();
-    return std::make_shared<const em::FarField>(*solution);
+    return Reference{std::make_shared<const em::FarField>(*solution), solution->impedance};
 }
 
 } // namespace vetchling::study

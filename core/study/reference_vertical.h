@@ -11,8 +11,12 @@ namespace vetchling::study {
 
 shapes::AntennaShape referenceVertical(double frequency);
 
-/// Its field at a frequency, as fed at its foot. Faults: the solver's; stopped.
-Result<std::shared_ptr<const em::FarField>> referenceField(Library& library, const Ground& ground, double frequency,
-                                                           const Watch& watch = {});
+/// What it does at a frequency, as fed at its foot.
+struct Reference {
+    std::shared_ptr<const em::FarField> field;
+    Complex impedance; ///< ohm
+};
+/// Faults: the solver's; stopped.
+Result<Reference> referenceAt(Library& library, const Ground& ground, double frequency, const Watch& watch = {});
 
 } // namespace vetchling::study

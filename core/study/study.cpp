@@ -64,7 +64,7 @@ public:
     void add(const LineSection& l)
     {
         add(double(l.fromWire)), add(double(l.toWire)), add(l.fromAt), add(l.toAt), add(double(l.end)), add(l.characteristicImpedance);
-        add(l.length), add(l.velocityFactor), add(l.lossPerMetre), add(l.crossed);
+        add(l.length), add(l.velocityFactor), add(l.lossPerMetre), add(l.crossed), add(l.k1), add(l.k2);
     }
     void add(const FarSector& s)
     {

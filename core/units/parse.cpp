@@ -31,6 +31,9 @@ const UnitTable& unitsOf(Quantity quantity)
     static const UnitTable inductance{{"uh", 1e-6}, {"µh", 1e-6}, {"μh", 1e-6}, {"nh", 1e-9}, {"mh", 1e-3}, {"h", 1.0}};
     static const UnitTable capacitance{{"pf", 1e-12}, {"nf", 1e-9}, {"uf", 1e-6}, {"µf", 1e-6}, {"μf", 1e-6}, {"f", 1.0}};
     static const UnitTable percent{{"%", 1.0}};
+    static const UnitTable resistance{{"ohm", 1.0}, {"ohms", 1.0}, {"Ω", 1.0},  {"ω", 1.0},
+                                      {"k", 1e3},   {"kohm", 1e3}, {"kω", 1e3}, {"r", 1.0}};
+    static const UnitTable decibel{{"db", 1.0}};
     static const UnitTable plain;
     switch (quantity) {
     case Quantity::Length:
@@ -42,6 +45,8 @@ const UnitTable& unitsOf(Quantity quantity)
     case Quantity::Inductance: return inductance;
     case Quantity::Capacitance: return capacitance;
     case Quantity::Percent: return percent;
+    case Quantity::Resistance: return resistance;
+    case Quantity::Decibel: return decibel;
     case Quantity::Plain: break;
     }
     return plain;
@@ -85,6 +90,8 @@ std::string example(Quantity quantity)
     case Quantity::Inductance: return coreText("core", "write an inductance such as 9 uH");
     case Quantity::Capacitance: return coreText("core", "write a capacitance such as 100 pF");
     case Quantity::Percent: return coreText("core", "write a percentage such as 1.4");
+    case Quantity::Resistance: return coreText("core", "write a resistance such as 50 or 2.4 k");
+    case Quantity::Decibel: return coreText("core", "write a loss such as 0.3 dB");
     case Quantity::Plain: break;
     }
     return coreText("core", "write a number such as 2.5");

@@ -13,7 +13,20 @@ namespace units {
 enum class System { Metric, Imperial };
 
 /// What a number stands for; decides the units accepted and the one assumed when none is written.
-enum class Quantity { Length, SmallLength, Frequency, WireSize, Angle, Power, Inductance, Capacitance, Percent, Plain };
+enum class Quantity {
+    Length,
+    SmallLength,
+    Frequency,
+    WireSize,
+    Angle,
+    Power,
+    Inductance,
+    Capacitance,
+    Percent,
+    Resistance,
+    Decibel,
+    Plain
+};
 
 } // namespace units
 

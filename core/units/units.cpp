@@ -64,6 +64,8 @@ std::string format(double value, Quantity quantity, System system)
     case Quantity::Capacitance: return fmt::format("{:.0f} pF", value * 1e12);
     case Quantity::Inductance: return fmt::format("{:.2f} µH", value * 1e6);
     case Quantity::Percent: return fmt::format("{:g} %", value);
+    case Quantity::Resistance: return fmt::format("{:g} Ω", value);
+    case Quantity::Decibel: return fmt::format("{:g} dB", value);
     case Quantity::Plain: break;
     }
     return fmt::format("{:g}", value);

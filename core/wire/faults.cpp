@@ -289,6 +289,10 @@ private:
             add(at + ".velocity_factor", coreText("core", "must be between 0.05 and 1; coax has 0.66 to 0.9, open wire 0.95 and more"));
         if (!(l.lossPerMetre >= 0.0 && l.lossPerMetre <= 100.0))
             add(at + ".loss_dB_per_m", coreText("core", "must be between 0 and 100"));
+        if (!(l.k1 >= 0.0 && l.k1 <= 1000.0))
+            add(at + ".k1_dB_per_100m", coreText("core", "must be between 0 and 1000"));
+        if (!(l.k2 >= 0.0 && l.k2 <= 100.0))
+            add(at + ".k2_dB_per_100m", coreText("core", "must be between 0 and 100"));
     }
 
     void position(std::size_t wire, double at, const std::string& path)

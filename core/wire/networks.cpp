@@ -10,7 +10,9 @@ constexpr double smallestLoss = 1e-9; // Np of the whole line: keeps coth finite
 
 Complex propagation(const LineSection& line, double frequency)
 {
-    const double loss = std::max(smallestLoss, line.lossPerMetre * line.length / decibelsPerNeper);
+    const double megahertz = frequency / 1e6;
+    const double perMetre = line.lossPerMetre + (line.k1 * std::sqrt(megahertz) + line.k2 * megahertz) / 100.0;
+    const double loss = std::max(smallestLoss, perMetre * line.length / decibelsPerNeper);
     return {loss, 2.0 * pi * frequency * line.length / (speedOfLight * line.velocityFactor)};
 }
 

@@ -18,8 +18,9 @@ struct LineSection {
     double characteristicImpedance = 50.0; ///< ohm
     double length = 1.0;                   ///< m
     double velocityFactor = 1.0;
-    double lossPerMetre = 0.0; ///< dB, at the frequency of each solve
+    double lossPerMetre = 0.0; ///< dB, the same at every frequency
     bool crossed = false;      ///< the far end's two conductors exchanged
+    double k1 = 0.0, k2 = 0.0; ///< dB per 100 m that it loses besides: k1 sqrt(f/MHz) + k2 f/MHz
 
     /// Open-circuit impedances {Z11, Z12}: Zc coth(g l), Zc / sinh(g l), g = loss + j w/(c v) (Pozar 2011, table 4.2).
     /// A lossless line that is a whole number of half waves long is taken a hair longer, where both are finite.

@@ -135,12 +135,15 @@ TEST(Operating, ShiftOfAHarmonicIsTheSumOfItsCauses)
 TEST(ReferenceVertical, RadiatesAlikeAllRoundAndNothingUpwards)
 {
     study::Library library;
-    const auto field = study::referenceField(library, averageSoil, 14.2e6);
-    ASSERT_TRUE(field.ok());
-    const double east = (*field)->gain(radians(25), 0.0);
+    const auto vertical = study::referenceAt(library, averageSoil, 14.2e6);
+    ASSERT_TRUE(vertical.ok());
+    const auto& field = vertical->field;
+    EXPECT_GT(vertical->impedance.real(), 30.0); // 36 ohm over a perfect ground, and what the soil takes
+    EXPECT_LT(vertical->impedance.real(), 70.0);
+    const double east = field->gain(radians(25), 0.0);
     for (double azimuth : {0.3, 1.1, 2.6, 4.0})
-        EXPECT_NEAR((*field)->gain(radians(25), azimuth), east, 0.05);
-    EXPECT_LT((*field)->gain(0.5 * pi, 0.0), -25.0);
+        EXPECT_NEAR(field->gain(radians(25), azimuth), east, 0.05);
+    EXPECT_LT(field->gain(0.5 * pi, 0.0), -25.0);
     EXPECT_GT(east, -6.0);
     EXPECT_LT(east, 2.0);
 }

@@ -1,0 +1,397 @@
+#include "app/document/feed_desk.h"
+
+#include "app/document/antenna_models.h"
+#include "app/document/document.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+/// What is no matter of the wires and their fields.
+study::Question wiresOnly(study::Question question)
+{
+    question.subject.shape.feedpoint.clear();
+    std::erase_if(question.subject.shape.parameters, [](const auto& value) {
+        const std::string& key = value.first;
+        return key.starts_with("transformer_") || key == "winding_H" || key == "leakage_H" || key == "capacitor_F";
+    });
+    question.requested.clear();
+    question.limit = 2.0;
+    return question;
+}
+
+study::FeedQuestion wiresOnly(study::FeedQuestion asked)
+{
+    asked.question = wiresOnly(std::move(asked.question));
+    return asked;
+}
+
+} // namespace
+
+FeedDesk::FeedDesk(Document& document, const AntennaModels& models, SolveService& solver, const std::vector<LineType>& lineTypes, QObject* parent)
+    : QObject(parent), m_document(document), m_models(models), m_solver(solver), m_lineTypes(lineTypes), m_basis(solver, [this] { work(); }),
+      m_shield(solver, [this] { emit shieldReady(); })
+{
+    connect(&document, &Document::designReplaced, this, [this] {
+        m_basis.forget();
+        m_shield.forget();
+        m_asked.reset();
+        m_shieldAsked.reset();
+        m_report.reset();
+        m_reflection.reset();
+    });
+    connect(&document, &Document::designChanged, this, &FeedDesk::work);
+    connect(&document, &Document::currentChanged, this, &FeedDesk::work);
+    connect(&document, &Document::bandSelected, this, &FeedDesk::work);
+    connect(&solver, &SolveService::curveReady, this, &FeedDesk::work);
+    connect(&solver, &SolveService::detailReady, this, [this] {
+        wantBasis();
+        workReflection();
+        emit changed();
+    });
+    connect(&solver, &SolveService::pinChanged, this, [this] {
+        if (m_document.design().operation.against.kind == Against::Kind::Pinned)
+            wantBasis();
+    });
+}
+
+study::FeedQuestion FeedDesk::question() const
+{
+    const std::shared_ptr<const Antenna> pinned = m_solver.pinnedAntenna();
+    return study::feedQuestionOf(m_document.design(), m_document.antenna(), pinned.get());
+}
+
+void FeedDesk::wantBasis()
+{
+    if (!m_document.hasAntenna() || m_document.dragging())
+        return;
+    const study::FeedQuestion asked = question();
+    if (m_asked == asked && m_askedOf == m_document.current())
+        return;
+    if (m_askedOf != m_document.current()) {
+        m_basis.forget();
+        m_report.reset();
+    }
+    m_asked = asked;
+    m_askedOf = m_document.current();
+    m_basis.ask([asked, references = m_references, &library = m_solver.library()](const Watch& watch, const auto& publish) {
+        publish(study::feedBasisOf(library, *references, asked, watch));
+    });
+    emit changed();
+}
+
+bool FeedDesk::fresh() const
+{
+    return m_report && !m_basis.busy() && m_asked && m_askedOf == m_document.current() && wiresOnly(*m_asked) == wiresOnly(question());
+}
+
+Against FeedDesk::against() const
+{
+    const auto basis = m_basis.answer();
+    return basis ? basis->against : Against();
+}
+
+std::vector<ChainPart> FeedDesk::whole() const
+{
+    const AntennaModel* model = m_models.current();
+    std::vector<ChainPart> all = model && model->built ? ownParts(model->built->transformer) : std::vector<ChainPart>();
+    const auto& parts = chainParts(m_document.antenna());
+    all.insert(all.end(), parts.begin(), parts.end());
+    return all;
+}
+
+std::size_t FeedDesk::ownCount(const std::vector<ChainPart>& whole) const { return whole.size() - chainParts(m_document.antenna()).size(); }
+
+/// Everything that follows from what is solved, anew.
+void FeedDesk::work()
+{
+    m_chosen.fill(false);
+    const auto basis = m_basis.answer();
+    if (!m_document.hasAntenna() || !basis || m_askedOf != m_document.current()) {
+        m_report.reset();
+    } else {
+        const std::vector<ChainPart> parts = whole();
+        m_report = std::make_shared<const study::FeedReport>(
+            study::feedReport(*basis, parts, ownCount(parts), m_document.design().operation.power));
+    }
+    workReflection();
+    emit changed();
+}
+
+void FeedDesk::workReflection()
+{
+    m_reflection.reset();
+    const CurvePointer curve = m_solver.curve();
+    const WantedBand* band = m_document.hasAntenna() ? findBand(m_document.design(), m_document.selectedBand()) : nullptr;
+    if (!curve || !band || curve->question.subject.shape.family != m_document.antenna().shape.family)
+        return;
+    if (m_frequencyOf != band->id || !(m_frequency >= band->band.from && m_frequency <= band->band.to)) {
+        m_frequencyOf = band->id;
+        m_frequency = band->band.centre();
+    }
+    study::ReflectionQuestion asked;
+    asked.parts = whole();
+    asked.own = ownCount(asked.parts);
+    asked.band = band->band;
+    asked.frequency = m_frequency;
+    if (const DetailPointer detail = m_solver.detail(); detail && !detail->levers.empty())
+        asked.lever = detail->levers.front();
+    if (const auto seen = study::reflectionOf(*curve, asked))
+        m_reflection = std::make_shared<const study::Reflection>(*seen);
+}
+
+void FeedDesk::lookAt(double frequency)
+{
+    if (frequency == m_frequency)
+        return;
+    m_frequency = frequency;
+    workReflection();
+    emit changed();
+}
+
+const std::vector<study::ChoiceRow>& FeedDesk::choices(Choice choice) const
+{
+    auto& rows = m_choices[std::size_t(choice)];
+    if (m_chosen[std::size_t(choice)])
+        return rows;
+    m_chosen[std::size_t(choice)] = true;
+    rows.clear();
+    const auto basis = m_basis.answer();
+    if (!m_report || !basis)
+        return rows;
+    const double limit = m_document.design().operation.swrLimit;
+    const auto& parts = m_report->parts;
+    const std::size_t own = m_report->own;
+    switch (choice) {
+    case Choice::Transformer: rows = study::transformersCompared(*basis, parts, own, limit); break;
+    case Choice::Tuner: rows = study::tunersCompared(*basis, parts, own, limit); break;
+    case Choice::Line: rows = study::linesCompared(*basis, parts, own, limit, m_lineTypes, m_comparedLength); break;
+    case Choice::Chain: rows = study::chainsCompared(*basis, m_document.antenna(), limit); break;
+    }
+    return rows;
+}
+
+void FeedDesk::setComparedLength(double length)
+{
+    if (length == m_comparedLength)
+        return;
+    m_comparedLength = length;
+    m_chosen.fill(false);
+    emit changed();
+}
+
+void FeedDesk::take(Choice choice, std::size_t row)
+{
+    const auto& rows = choices(choice);
+    if (row >= rows.size() || rows[row].now)
+        return;
+    if (choice == Choice::Chain) {
+        useChain(rows[row].chain);
+        return;
+    }
+    const QString text = choice == Choice::Transformer ? tr("change the transformer") : choice == Choice::Tuner ? tr("move the tuner") : tr("change the line");
+    takeChain(text, std::vector<ChainPart>(rows[row].parts));
+}
+
+void FeedDesk::takeCure(std::size_t cure)
+{
+    if (!m_reflection || cure >= m_reflection->cures.size())
+        return;
+    const study::ReflectionCure c = m_reflection->cures[cure];
+    if (c.kind == study::ReflectionCure::Kind::Length)
+        m_document.setParameter(c.parameter, m_document.family().value(m_document.antenna().shape, c.parameter) + c.change, {});
+    else
+        takeChain(tr("match the antenna"), c.parts);
+}
+
+void FeedDesk::takeChain(const QString& text, const std::vector<ChainPart>& parts)
+{
+    const std::size_t own = ownCount(whole());
+    editChain(text, {}, [&](Antenna& a) { vetchling::takeChain(a, parts, own); });
+}
+
+study::ShieldQuestion FeedDesk::shieldQuestion() const
+{
+    study::ShieldQuestion out;
+    out.feed = question();
+    out.site = m_document.design().site;
+    out.earthed = m_earthed;
+    out.power = m_document.design().operation.power;
+    if (m_report)
+        for (const study::FeedRow& row : m_report->rows)
+            out.configurations[row.band.band] = row.band.configuration;
+    out.choke = newPart(part::choke);
+    for (const ChainPart& p : chainParts(m_document.antenna()))
+        if (p.kind == part::choke) {
+            out.chokes.push_back({partValue(p, "at_m"), p});
+            out.choke = p;
+        }
+    out.choke.values.erase("at_m");
+    if (m_document.family().spec(m_document.antenna().shape, "counterpoise_m"))
+        out.counterpoises = {0.5, 1.0, 2.0, 4.0, 8.0};
+    return out;
+}
+
+void FeedDesk::wantShield()
+{
+    if (!m_document.hasAntenna() || m_document.dragging() || !fresh())
+        return;
+    const study::ShieldQuestion asked = shieldQuestion();
+    if (m_shieldAsked == asked)
+        return;
+    m_shield.forget();
+    m_shieldAsked = asked;
+    m_shield.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) {
+        publish(study::shieldAnswer(library, asked, watch, [&](const study::ShieldAnswer& known) { publish(known); }));
+    });
+}
+
+bool FeedDesk::shieldFresh() const { return m_shieldAsked && m_document.hasAntenna() && fresh() && *m_shieldAsked == shieldQuestion(); }
+
+void FeedDesk::setEarthed(bool earthed)
+{
+    m_earthed = earthed;
+    emit changed();
+}
+
+// ---- edits
+
+void FeedDesk::editChain(const QString& text, const QString& mergeKey, const std::function<void(Antenna&)>& change)
+{
+    if (m_document.hasAntenna())
+        m_document.editAntenna(text, mergeKey, change);
+}
+
+Id FeedDesk::addPart(const std::string& kind, const Id& before)
+{
+    ChainPart part = newPart(kind);
+    if (kind == part::line) {
+        const auto type = std::find_if(m_lineTypes.begin(), m_lineTypes.end(), [](const LineType& t) { return !t.balanced && t.impedance == 50.0; });
+        if (type != m_lineTypes.end())
+            takeType(part, *type);
+    }
+    editChain(tr("add a part"), {}, [&](Antenna& a) {
+        auto& parts = ownChain(a).parts;
+        const auto place = std::find_if(parts.begin(), parts.end(), [&](const ChainPart& p) { return p.id == before; });
+        parts.insert(place, part);
+    });
+    return part.id;
+}
+
+void FeedDesk::removePart(const Id& part)
+{
+    editChain(tr("remove a part"), {}, [&](Antenna& a) {
+        if (vetchling::findPart(a, part))
+            std::erase_if(ownChain(a).parts, [&](const ChainPart& p) { return p.id == part; });
+    });
+}
+
+void FeedDesk::movePart(const Id& part, int places)
+{
+    editChain(tr("move a part"), {}, [&](Antenna& a) { vetchling::movePart(a, part, places); });
+}
+
+void FeedDesk::setValue(const Id& part, const std::string& key, double value, bool dragging)
+{
+    editChain(tr("change a part"), dragging ? QStringLiteral("part %1 %2").arg(QString::fromStdString(part), QString::fromStdString(key)) : QString(),
+              [&](Antenna& a) {
+                  ChainPart* p = findPart(a, part);
+                  if (!p)
+                      return;
+                  p->values[key] = value;
+                  const bool ofType = key == "impedance_ohm" || key == "velocity_factor" || key == "k1_dB_per_100m" || key == "k2_dB_per_100m";
+                  if (p->kind == part::line && ofType)
+                      p->type.clear();
+              });
+}
+
+void FeedDesk::setBasis(const Id& part, Basis basis)
+{
+    editChain(tr("say how a figure came about"), {}, [&](Antenna& a) {
+        if (ChainPart* p = findPart(a, part))
+            p->basis = basis;
+    });
+}
+
+void FeedDesk::setType(const Id& part, const std::string& type)
+{
+    const auto known = std::find_if(m_lineTypes.begin(), m_lineTypes.end(), [&](const LineType& t) { return t.id == type; });
+    editChain(tr("change the line"), {}, [&](Antenna& a) {
+        if (ChainPart* p = findPart(a, part)) {
+            p->type.clear();
+            if (known != m_lineTypes.end())
+                takeType(*p, *known);
+        }
+    });
+}
+
+void FeedDesk::setLossTable(const Id& part, const std::vector<std::pair<double, double>>& table)
+{
+    editChain(tr("change a part"), {}, [&](Antenna& a) {
+        if (ChainPart* p = findPart(a, part))
+            p->lossTable = table;
+    });
+}
+
+Faults FeedDesk::size(const Id& part)
+{
+    const CurvePointer curve = m_solver.curve();
+    const WantedBand* band = findBand(m_document.design(), m_document.selectedBand());
+    if (!curve || !band || !curve->covers(band->band.centre()))
+        return {{"", coreText("core", "the antenna is not solved on this band yet")}};
+    const std::vector<ChainPart> parts = whole();
+    const auto place = std::find_if(parts.begin(), parts.end(), [&](const ChainPart& p) { return p.id == part; });
+    if (place == parts.end())
+        return {};
+    const double f = band->band.centre();
+    const Complex load = chainAt({parts.begin(), place}, curve->atPort(f), f).impedance();
+    const Result<ChainPart> sized = study::sizedPart(*place, load, f, m_document.design().operation.reference);
+    if (!sized)
+        return sized.faults();
+    editChain(tr("size a part"), {}, [&](Antenna& a) {
+        if (ChainPart* p = findPart(a, part))
+            *p = *sized;
+    });
+    return {};
+}
+
+void FeedDesk::addChain()
+{
+    editChain(tr("add a chain"), {}, [&](Antenna& a) { vetchling::addChain(a, tr("chain").toStdString()); });
+}
+
+void FeedDesk::useChain(const Id& chain)
+{
+    editChain(tr("use another chain"), {}, [&](Antenna& a) { vetchling::useChain(a, chain); });
+}
+
+void FeedDesk::removeChain(const Id& chain)
+{
+    editChain(tr("remove a chain"), {}, [&](Antenna& a) { vetchling::removeChain(a, chain); });
+}
+
+void FeedDesk::renameChain(const Id& chain, const QString& name)
+{
+    if (name.trimmed().isEmpty())
+        return;
+    editChain(tr("rename a chain"), {}, [&](Antenna& a) {
+        for (FeedChain& c : a.feed.chains)
+            if (c.id == chain)
+                c.name = name.trimmed().toStdString();
+    });
+}
+
+void FeedDesk::placeChoke(double at)
+{
+    editChain(tr("place the choke"), {}, [&](Antenna& a) {
+        auto& parts = ownChain(a).parts;
+        auto choke = std::find_if(parts.begin(), parts.end(), [](const ChainPart& p) { return p.kind == part::choke; });
+        if (choke == parts.end())
+            choke = parts.insert(parts.begin(), newPart(part::choke));
+        choke->values["at_m"] = std::round(100.0 * at) / 100.0;
+    });
+}
+
+} // namespace vetchling::app

@@ -1,0 +1,301 @@
+#include "app/stages/feed/feed_words.h"
+
+#include "app/document/feed_desk.h"
+#include "app/view/sketch.h"
+#include "app/view/words.h"
+
+#include <QCoreApplication>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app::feed {
+namespace {
+
+class Words {
+    Q_DECLARE_TR_FUNCTIONS(FeedWords)
+public:
+    static QString joined(const QStringList& names)
+    {
+        return names.size() < 2 ? names.join(QString()) : tr("%1 and %2").arg(names.mid(0, names.size() - 1).join(QStringLiteral(", ")), names.back());
+    }
+
+    static QString part(const ChainPart& part)
+    {
+        if (part.kind == part::line)
+            return partValue(part, "balanced") > 0.5 ? tr("open-wire line") : tr("coax");
+        return coreWords(kindOf(part).name());
+    }
+
+    static QString figure(const ChainPart& part, units::System system)
+    {
+        const auto v = [&](const char* key) { return partValue(part, key); };
+        const auto length = [&](const char* key) { return lengthWords(v(key), system, v(key) < 10.0 ? 2 : 1); };
+        if (part.kind == part::transformer)
+            return tr("%1 : 1").arg(v("ratio"), 0, 'g', 3);
+        if (part.kind == part::choke)
+            return v("at_m") > 0.0 ? tr("at %1").arg(length("at_m")) : tr("at the feedpoint");
+        if (part.kind == part::line)
+            return length("length_m");
+        if (part.kind == part::section)
+            return tr("%1, %2").arg(ohmWords(v("section_ohm")), length("length_1_m"));
+        if (part.kind == part::stub)
+            return length("length_m");
+        if (part.kind == part::tuner)
+            return coreWords(kindOf(part).spec("place")->choices[std::size_t(std::clamp(std::lround(v("place")), 0L, 2L))]);
+        if (part.kind == part::network)
+            return tr("fixed");
+        if (part.kind == part::lump && v("loss_to_dB") > v("loss_from_dB"))
+            return tr("%1 to %2 dB").arg(v("loss_from_dB"), 0, 'g', 3).arg(v("loss_to_dB"), 0, 'g', 3);
+        return decibelWords(v("loss_dB"));
+    }
+
+    static QString against(const Against& against, const Document& document, const SolveService& solver)
+    {
+        switch (against.kind) {
+        case Against::Kind::Dipole: return tr("a dipole at this height");
+        case Against::Kind::Own: return tr("%1 dBi of your own").arg(against.gain, 0, 'f', 1);
+        case Against::Kind::Pinned: return solver.pinned() ? tr("the pinned %1").arg(solver.pinnedName()) : tr("a quarter-wave vertical");
+        case Against::Kind::Antenna:
+            if (const Antenna* other = findAntenna(document.design(), against.antenna))
+                return QString::fromStdString(other->name);
+            break;
+        case Against::Kind::Vertical: break;
+        }
+        return tr("a quarter-wave vertical");
+    }
+
+    static QString losses(const study::FeedReport& report, const QString& against)
+    {
+        if (report.rows.empty())
+            return tr("No band is wanted yet: wish for some on the Bands page.");
+        const auto [least, most] = std::minmax_element(report.rows.begin(), report.rows.end(), [](const auto& a, const auto& b) {
+            return a.state.totalLoss() < b.state.totalLoss();
+        });
+        QString words = least == most ? tr("Loses %1 dB on %2.").arg(oneDecimal(most->state.totalLoss()), QString::fromStdString(most->band.name))
+                                      : tr("Loses %1 dB on %2 and %3 on %4.")
+                                            .arg(oneDecimal(least->state.totalLoss()), QString::fromStdString(least->band.name),
+                                                 oneDecimal(most->state.totalLoss()), QString::fromStdString(most->band.name));
+        QStringList ahead, behind;
+        for (const study::FeedRow& row : report.rows)
+            (row.net >= row.reference ? ahead : behind) << QString::fromStdString(row.band.name);
+        words += QLatin1Char(' ');
+        if (behind.isEmpty())
+            words += tr("Ahead of %1 everywhere.").arg(against);
+        else if (ahead.isEmpty())
+            words += tr("Behind %1 everywhere.").arg(against);
+        else if (ahead.size() <= behind.size())
+            words += tr("Ahead of %1 only on %2.").arg(against, joined(ahead));
+        else
+            words += tr("Ahead of %1 but on %2.").arg(against, joined(behind));
+        return words;
+    }
+
+    static QString row(const study::FeedRow& row, const study::FeedReport& report)
+    {
+        const double by = row.net - row.reference;
+        const QString band = QString::fromStdString(row.band.name);
+        if (std::abs(by) < 0.05)
+            return tr("%1: as good as what it is held against.").arg(band);
+        if (by > 0.0)
+            return tr("%1: %2 dB ahead.").arg(band, oneDecimal(by));
+        std::size_t most = 0;
+        for (std::size_t i = 0; i < report.parts.size(); ++i)
+            if (row.state.joints[i].loss > row.state.joints[most].loss)
+                most = i;
+        const double share = report.parts.empty() ? 0.0 : row.state.joints[most].loss;
+        return share < 0.15 ? tr("%1: %2 dB behind, hardly any of it in the chain.").arg(band, oneDecimal(-by))
+                            : tr("%1: %2 dB behind; the %3 takes %4.").arg(band, oneDecimal(-by), part(report.parts[most]), oneDecimal(share));
+    }
+
+    static QString caution(const study::FeedCaution& c, const study::FeedReport& report, const Design& design)
+    {
+        using Kind = study::FeedCaution::Kind;
+        const QString bands = bandList(design, c.bands);
+        const QString which = c.part < report.parts.size() ? part(report.parts[c.part]) : QString();
+        const double ratio = c.part < report.parts.size() ? partValue(report.parts[c.part], "ratio") : 1.0;
+        switch (c.kind) {
+        case Kind::TunerRefuses: return tr("The tuner does not tune %1: %2.").arg(bands, coreWords(c.why, design.operation.system));
+        case Kind::LineSwr:
+            return tr("SWR %1 on the coax on %2: it burns power and its insulation stands high voltage. Open-wire line, or a tuner at the antenna, would not lose it.")
+                .arg(c.value, 0, 'f', 0)
+                .arg(bands);
+        case Kind::LowImpedance:
+            return tr("%1 : 1 leaves only %2 on %3: too high a ratio there.").arg(ratio, 0, 'g', 3).arg(ohmWords(c.value), bands);
+        case Kind::HighRatio: return tr("%1 : 1 is too low a ratio on %2: SWR %3 behind it.").arg(ratio, 0, 'g', 3).arg(bands).arg(c.value, 0, 'f', 0);
+        case Kind::Heat:
+            return tr("The %1 would have to get rid of %2 on %3; it stands %4.")
+                .arg(which, wattWords(c.value), bands, wattWords(partValue(report.parts[c.part], "rating_W")));
+        case Kind::Volts:
+            return tr("Up to %1 peak in the chain on %2: parts must stand it, and nobody may reach the feedpoint while transmitting.")
+                .arg(voltWords(c.value), bands);
+        case Kind::NoChoke: return tr("Nothing keeps current off the coax: see Shield, or add a choke.");
+        case Kind::BalanceBroken: return tr("Open-wire line ends on something unbalanced: a balun or a balanced tuner belongs between.");
+        }
+        return {};
+    }
+
+    static QString advice(const study::FeedReport& report, const std::vector<study::ChoiceRow>& lines, units::System system)
+    {
+        constexpr double worthwhile = 0.2; // dB
+        const auto now = std::find_if(lines.begin(), lines.end(), [](const study::ChoiceRow& r) { return r.now; });
+        const study::ChoiceRow* best = nullptr;
+        double gained = 0.0;
+        for (const study::ChoiceRow& row : lines) {
+            const bool unlike = now == lines.end() || balanced(row, report.own) != balanced(*now, report.own) || row.usable < now->usable;
+            if (row.now || unlike)
+                continue;
+            double most = 0.0;
+            for (std::size_t i = 0; i < row.cells.size(); ++i)
+                most = std::max(most, now->cells[i].total - row.cells[i].total);
+            if (most > std::max(worthwhile, gained)) {
+                gained = most;
+                best = &row;
+            }
+        }
+        if (!best)
+            return tr("A better line would gain next to nothing here.");
+        std::vector<std::pair<double, QString>> gains;
+        for (std::size_t i = 0; i < best->cells.size(); ++i)
+            if (const double gain = now->cells[i].total - best->cells[i].total; gain >= 0.1 && report.row(best->cells[i].band))
+                gains.emplace_back(gain, QString::fromStdString(report.row(best->cells[i].band)->band.name));
+        std::sort(gains.begin(), gains.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
+        QStringList words;
+        for (std::size_t i = 0; i < std::min<std::size_t>(2, gains.size()); ++i)
+            words << (i == 0 ? tr("%1 dB on %2") : tr("%1 on %2")).arg(oneDecimal(gains[i].first), gains[i].second);
+        return tr("%1 of %2 would gain %3.").arg(lengthWords(best->length, system, 1), QString::fromStdString(best->name), joined(words));
+    }
+
+    static QString guess(const study::FeedReport& report, const Design& design)
+    {
+        if (!isGuess(report.parts))
+            return {};
+        std::vector<Id> open;
+        for (const study::FeedRow& row : report.rows)
+            if (row.undecided())
+                open.push_back(row.band.band);
+        return open.empty() ? tr("Ahead or behind holds over the whole range of what is guessed.")
+                            : tr("On %1 what is guessed decides: measure it before you judge.").arg(bandList(design, open));
+    }
+
+    static std::pair<QString, QString> cure(const study::ReflectionCure& c, const Document& document)
+    {
+        const units::System system = document.design().operation.system;
+        const QString result = tr("SWR %1").arg(swrText(c.swr));
+        switch (c.kind) {
+        case study::ReflectionCure::Kind::Length: {
+            const shapes::ParameterSpec* spec = document.family().spec(document.antenna().shape, c.parameter);
+            const bool length = !spec || spec->quantity == units::Quantity::Length;
+            const QString by = length ? smallWords(std::abs(c.change), system) : valueWords(std::abs(c.change), spec->quantity, system);
+            return {(c.change < 0.0 ? tr("%1 less: %2") : tr("%1 more: %2")).arg(by, coreWords(c.name)), result};
+        }
+        case study::ReflectionCure::Kind::Ratio: return {tr("a transformer %1 : 1").arg(c.ratio, 0, 'g', 3), result};
+        case study::ReflectionCure::Kind::Section:
+            return {c.section.length2 > 0.005
+                        ? tr("%1 of line at the antenna, then %2 of %3")
+                              .arg(lengthWords(c.section.length2, system), lengthWords(c.section.length1, system), ohmWords(c.section.section))
+                        : tr("a section of %1, %2").arg(ohmWords(c.section.section), lengthWords(c.section.length1, system)),
+                    result};
+        case study::ReflectionCure::Kind::Network: return {tr("an L network at the feedpoint"), result};
+        case study::ReflectionCure::Kind::Tuner: return {tr("a tuner indoors"), tr("loses %1").arg(decibelWords(c.loss, 1))};
+        }
+        return {};
+    }
+
+    static QString choice(const study::ChoiceRow& row, int choice, units::System system)
+    {
+        switch (FeedDesk::Choice(choice)) {
+        case FeedDesk::Choice::Transformer: return row.ratio == 1.0 ? tr("1 : 1") : tr("%1 : 1").arg(row.ratio, 0, 'g', 3);
+        case FeedDesk::Choice::Tuner:
+            switch (row.tuner) {
+            case study::ChoiceRow::Tuner::None: return tr("none");
+            case study::ChoiceRow::Tuner::InRadio: return tr("in the radio");
+            case study::ChoiceRow::Tuner::Indoors: return tr("indoors");
+            case study::ChoiceRow::Tuner::AtAntenna: return tr("at the antenna");
+            }
+            break;
+        case FeedDesk::Choice::Line:
+            return row.now ? tr("as it is, %1").arg(lengthWords(row.length, system, 1)) : QString::fromStdString(row.name);
+        case FeedDesk::Choice::Chain: return QString::fromStdString(row.name);
+        }
+        return {};
+    }
+
+    static QString basis(Basis basis)
+    {
+        return basis == Basis::Measured ? tr("measured") : basis == Basis::Computed ? tr("computed") : tr("assumed");
+    }
+
+    static QString over(double loss) { return tr("over %1 dB").arg(loss, 0, 'f', 0); }
+    static QString watts(double w, int decimals) { return tr("%1 W").arg(w, 0, 'f', decimals); }
+    static QString kilo(double value, const QString& unit, bool thousand, int decimals)
+    {
+        return thousand ? tr("%1 k%2").arg(value / 1e3, 0, 'f', decimals).arg(unit) : tr("%1 %2").arg(value, 0, 'f', decimals).arg(unit);
+    }
+
+private:
+    static QString oneDecimal(double value) { return QString::number(value, 'f', 1); }
+    static bool balanced(const study::ChoiceRow& row, std::size_t own)
+    {
+        return std::any_of(row.parts.begin() + long(own), row.parts.end(),
+                           [](const ChainPart& p) { return p.kind == part::line && partValue(p, "balanced") > 0.5; });
+    }
+};
+
+} // namespace
+
+QString decibelWords(double loss, int decimals)
+{
+    constexpr double most = 60.0;
+    return loss > most ? Words::over(most) : QStringLiteral("%1 dB").arg(std::max(0.0, loss), 0, 'f', decimals);
+}
+
+QString signedWords(double decibels)
+{
+    const QString figure = QString::number(std::abs(decibels), 'f', 1);
+    return QStringLiteral("%1%2 dB").arg(figure == QLatin1String("0.0") ? QString() : decibels < 0.0 ? QStringLiteral("−") : QStringLiteral("+"), figure);
+}
+
+QString wattWords(double watts) { return Words::watts(watts, watts < 10.0 ? 1 : 0); }
+QString voltWords(double volts) { return Words::kilo(volts, QStringLiteral("V"), volts >= 1000.0, volts >= 1000.0 ? 1 : 0); }
+QString ohmWords(double ohms) { return Words::kilo(ohms, QStringLiteral("Ω"), ohms >= 1000.0, ohms >= 1000.0 || ohms < 10.0 ? 1 : 0); }
+
+QString shortImpedance(Complex z)
+{
+    if (std::abs(z) < 1000.0)
+        return impedanceText(z.real(), z.imag());
+    return QStringLiteral("%1k %2 j%3k Ω")
+        .arg(z.real() / 1e3, 0, 'f', 1)
+        .arg(z.imag() < 0.0 ? QStringLiteral("−") : QStringLiteral("+"))
+        .arg(std::abs(z.imag()) / 1e3, 0, 'f', 1);
+}
+
+QString partName(const ChainPart& part) { return Words::part(part); }
+QString partFigure(const ChainPart& part, units::System system) { return Words::figure(part, system); }
+QString basisWords(Basis basis) { return Words::basis(basis); }
+
+QString bandList(const Design& design, const std::vector<Id>& bands)
+{
+    QStringList names;
+    for (const Id& id : bands)
+        if (const WantedBand* band = findBand(design, id))
+            names << QString::fromStdString(band->band.name);
+    return Words::joined(names);
+}
+
+QString againstWords(const Against& against, const Document& document, const SolveService& solver) { return Words::against(against, document, solver); }
+QString lossSentence(const study::FeedReport& report, const QString& against) { return Words::losses(report, against); }
+QString rowSentence(const study::FeedRow& row, const study::FeedReport& report) { return Words::row(row, report); }
+QString cautionSentence(const study::FeedCaution& caution, const study::FeedReport& report, const Design& design)
+{
+    return Words::caution(caution, report, design);
+}
+QString adviceSentence(const study::FeedReport& report, const std::vector<study::ChoiceRow>& lines, units::System system)
+{
+    return Words::advice(report, lines, system);
+}
+QString guessSentence(const study::FeedReport& report, const Design& design) { return Words::guess(report, design); }
+std::pair<QString, QString> cureWords(const study::ReflectionCure& cure, const Document& document) { return Words::cure(cure, document); }
+QString choiceName(const study::ChoiceRow& row, int choice, units::System system) { return Words::choice(row, choice, system); }
+
+} // namespace vetchling::app::feed

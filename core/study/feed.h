@@ -1,0 +1,97 @@
+#pragma once
+/// What the radio sees of an antenna and what of its power arrives: per wanted band, behind any chain, held against a plain antenna.
+/// The slow part, fields and port impedances, is asked once (feedBasisOf); a chain is then worked out on it in no time (feedReport).
+
+#include "core/study/operating.h"
+
+#include <string>
+#include <vector>
+
+namespace vetchling::study {
+
+/// A reference for one band: gain as fed at its own port, and what it is fed through.
+struct HeldAgainst {
+    double gain = 0.0; ///< dBi
+    Complex port{50.0, 0.0};
+    std::vector<ChainPart> parts; ///< its own chain
+    bool sameLine = false;        ///< it has the lines of the chain that is judged instead, and nothing else
+};
+
+struct FeedBand {
+    Id band;
+    std::string name;
+    Wish wish = Wish::Nice;
+    double frequency = 0.0; ///< Hz, the band's centre
+    std::size_t configuration = 0;
+    Complex port;         ///< ohm at the antenna's own port
+    double gain = 0.0;    ///< dBi as fed there, towards the aim, or the mean over the sector
+    double azimuth = 0.0; ///< rad, of the aim or where it is strongest at its elevation
+    HeldAgainst against;
+};
+
+struct FeedQuestion {
+    Question question; ///< on the wished bands
+    Aim aim;
+    double sector = 0.0; ///< rad of azimuth that gain is averaged over
+    Against against;
+    std::optional<Question> other; ///< of the antenna that is held against, with its chain
+    std::vector<ChainPart> otherParts;
+    friend bool operator==(const FeedQuestion&, const FeedQuestion&) = default;
+};
+
+/// @param pinned the pinned antenna; may be null
+FeedQuestion feedQuestionOf(const Design& design, const Antenna& antenna, const Antenna* pinned = nullptr);
+
+struct FeedBasis {
+    std::vector<FeedBand> bands; ///< wished ones that could be solved, in their order
+    Against against;             ///< what it is held against; the vertical where the wanted one is not there
+};
+
+/// Faults: what cannot be built or solved; stopped.
+Result<FeedBasis> feedBasisOf(Library& library, References& references, const FeedQuestion& asked, const Watch& watch = {});
+
+struct FeedRow {
+    FeedBand band;
+    ChainState state;
+    double net = 0.0;                       ///< dBi: gain less the whole chain's loss
+    double reference = 0.0;                 ///< dBi, the same of what it is held against
+    double netAtLeast = 0.0, netAtMost = 0.0; ///< with what is guessed at its worst and at its best
+    double lineLoss = 0.0;                  ///< dB of that in lines
+    /// What is guessed decides whether it is ahead or behind.
+    [[nodiscard]] bool undecided() const { return (netAtLeast - reference) * (netAtMost - reference) < 0.0; }
+};
+
+/// Something in a chain that needs a word.
+struct FeedCaution {
+    enum class Kind {
+        TunerRefuses, ///< `why`
+        LineSwr,      ///< value: SWR on a coax, at its antenna's end
+        LowImpedance, ///< value: ohm behind the transformer
+        HighRatio,    ///< value: SWR behind the transformer, which steps down too little
+        Heat,         ///< value: W lost in a part, above its rating
+        Volts,        ///< value: V peak, the highest in the chain
+        NoChoke,      ///< nothing keeps current off the coax
+        BalanceBroken ///< open-wire line ends on coax or on the radio
+    } kind;
+    std::size_t part = 0; ///< of the chain
+    std::vector<Id> bands; ///< where; the worst first
+    double value = 0.0;
+    Text why;
+};
+
+struct FeedReport {
+    std::vector<ChainPart> parts;
+    std::size_t own = 0; ///< of them the shape brings along
+    double power = 100.0; ///< W into the chain
+    std::vector<FeedRow> rows;
+    std::vector<FeedCaution> cautions;
+    /// Null if there is none of that id.
+    [[nodiscard]] const FeedRow* row(const Id& band) const;
+    /// The band that loses most; null without bands.
+    [[nodiscard]] const FeedRow* worst() const;
+};
+
+/// @param parts the whole chain @param own how many of them are the shape's own @param power W
+FeedReport feedReport(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double power);
+
+} // namespace vetchling::study

@@ -1,0 +1,291 @@
+#include "core/study/feed_choices.h"
+
+#include "core/line/sections.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::study {
+namespace {
+
+double limitedLoss(const ChainState& state) { return std::min(state.totalLoss(), 99.0); }
+
+class Chooser {
+public:
+    Chooser(const FeedBasis& basis, std::size_t own, double limit) : m_basis(basis), m_own(own), m_limit(limit) {}
+
+    /// @param seenAt how many of its parts lie before the place whose SWR is told
+    void fill(ChoiceRow& row, std::size_t seenAt) const
+    {
+        double weights = 0.0, loss = 0.0, all = 0.0, allLoss = 0.0;
+        for (const FeedBand& band : m_basis.bands) {
+            const ChainState state = chainAt(row.parts, band.port, band.frequency);
+            ChoiceCell cell;
+            cell.band = band.band;
+            cell.swr = swr(seenAt == 0 ? band.port : state.joints[seenAt - 1].impedance);
+            cell.total = state.totalLoss();
+            cell.net = band.gain - cell.total;
+            cell.usable = !state.refusal() && swr(state.impedance()) <= m_limit;
+            const double weight = weightOf(band.wish);
+            all += weight;
+            allLoss += weight * limitedLoss(state);
+            if (cell.usable) {
+                weights += weight;
+                loss += weight * limitedLoss(state);
+            }
+            row.cells.push_back(cell);
+        }
+        row.usable = weights;
+        row.meanLoss = weights > 0.0 ? loss / weights : all > 0.0 ? allLoss / all : 0.0;
+    }
+
+    /// What serves most, and loses least.
+    static void markBest(std::vector<ChoiceRow>& rows)
+    {
+        const auto best = std::min_element(rows.begin(), rows.end(), [](const ChoiceRow& a, const ChoiceRow& b) {
+            return a.usable != b.usable ? a.usable > b.usable : a.meanLoss < b.meanLoss;
+        });
+        if (best != rows.end())
+            best->best = true;
+    }
+
+    [[nodiscard]] std::size_t own() const { return m_own; }
+
+private:
+    const FeedBasis& m_basis;
+    std::size_t m_own;
+    double m_limit;
+};
+
+bool isTuner(const ChainPart& p) { return p.kind == part::tuner; }
+
+/// The chain without tuners, then one where it is asked for.
+std::vector<ChainPart> withTuner(const std::vector<ChainPart>& parts, std::size_t own, ChoiceRow::Tuner where)
+{
+    constexpr double separate = 10.0, builtIn = 3.0; // SWR they cope with, usually
+    std::vector<ChainPart> out;
+    ChainPart tuner = newPart(part::tuner);
+    for (const ChainPart& p : parts)
+        if (isTuner(p))
+            tuner = p;
+        else
+            out.push_back(p);
+    if (where == ChoiceRow::Tuner::None)
+        return out;
+    const auto place = where == ChoiceRow::Tuner::InRadio   ? part::inRadio
+                       : where == ChoiceRow::Tuner::Indoors ? part::indoors
+                                                            : part::atAntenna;
+    const bool moved = std::lround(partValue(tuner, "place")) != place;
+    tuner.values["place"] = place;
+    if (moved)
+        tuner.values["range_swr"] = place == part::inRadio ? builtIn : std::max(separate, partValue(tuner, "range_swr"));
+    const auto line = std::find_if(out.begin() + long(own), out.end(), [](const ChainPart& p) { return p.kind == part::line; });
+    out.insert(where == ChoiceRow::Tuner::AtAntenna ? line : out.end(), tuner);
+    return out;
+}
+
+ChoiceRow::Tuner tunerOf(const std::vector<ChainPart>& parts)
+{
+    const auto tuner = std::find_if(parts.begin(), parts.end(), isTuner);
+    if (tuner == parts.end())
+        return ChoiceRow::Tuner::None;
+    const long place = std::lround(partValue(*tuner, "place"));
+    return place == part::inRadio ? ChoiceRow::Tuner::InRadio : place == part::indoors ? ChoiceRow::Tuner::Indoors : ChoiceRow::Tuner::AtAntenna;
+}
+
+double lineLength(const std::vector<ChainPart>& parts, std::size_t own)
+{
+    double sum = 0.0;
+    for (std::size_t i = own; i < parts.size(); ++i)
+        if (parts[i].kind == part::line)
+            sum += partValue(parts[i], "length_m");
+    return sum;
+}
+
+} // namespace
+
+const std::vector<double>& customaryRatios()
+{
+    static const std::vector<double> all{1.0, 2.0, 4.0, 6.0, 9.0, 16.0, 25.0, 36.0, 49.0, 56.0, 64.0};
+    return all;
+}
+
+std::size_t transformerPlace(const std::vector<ChainPart>& parts, std::size_t own)
+{
+    const auto is = [](const ChainPart& p) { return p.kind == part::transformer; };
+    const auto found = std::find_if(parts.begin(), parts.end(), is);
+    return found == parts.end() ? own : std::size_t(found - parts.begin());
+}
+
+std::vector<ChoiceRow> transformersCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit,
+                                            const std::vector<double>& ratios)
+{
+    const std::size_t place = transformerPlace(parts, own);
+    const bool there = place < parts.size() && parts[place].kind == part::transformer;
+    const double now = there ? partValue(parts[place], "ratio") : 1.0;
+    const Chooser chooser(basis, own, limit);
+    std::vector<double> all = ratios;
+    if (std::none_of(all.begin(), all.end(), [&](double r) { return r == now; }))
+        all.insert(std::upper_bound(all.begin(), all.end(), now), now);
+    std::vector<ChoiceRow> rows;
+    for (double ratio : all) {
+        ChoiceRow row;
+        row.ratio = ratio;
+        row.now = ratio == now;
+        row.parts = parts;
+        if (there)
+            row.parts[place].values["ratio"] = ratio;
+        else if (ratio != 1.0) {
+            ChainPart added = newPart(part::transformer);
+            added.values["ratio"] = ratio;
+            row.parts.insert(row.parts.begin() + long(place), added);
+        }
+        chooser.fill(row, there || ratio != 1.0 ? place + 1 : place);
+        rows.push_back(std::move(row));
+    }
+    Chooser::markBest(rows);
+    return rows;
+}
+
+std::vector<ChoiceRow> tunersCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit)
+{
+    const Chooser chooser(basis, own, limit);
+    const ChoiceRow::Tuner now = tunerOf(parts);
+    std::vector<ChoiceRow> rows;
+    for (const auto where : {ChoiceRow::Tuner::None, ChoiceRow::Tuner::InRadio, ChoiceRow::Tuner::Indoors, ChoiceRow::Tuner::AtAntenna}) {
+        ChoiceRow row;
+        row.tuner = where;
+        row.now = where == now;
+        row.parts = row.now ? parts : withTuner(parts, own, where);
+        const auto tuner = std::find_if(row.parts.begin(), row.parts.end(), isTuner);
+        chooser.fill(row, std::size_t(tuner - row.parts.begin())); // what the tuner has to deal with, or the radio
+        rows.push_back(std::move(row));
+    }
+    Chooser::markBest(rows);
+    return rows;
+}
+
+std::vector<ChoiceRow> linesCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit,
+                                     const std::vector<LineType>& types, double length)
+{
+    const Chooser chooser(basis, own, limit);
+    const double has = lineLength(parts, own);
+    if (!(has > 0.0))
+        return {};
+    std::vector<ChoiceRow> rows;
+    const auto add = [&](const LineType* type) {
+        ChoiceRow row;
+        row.parts = parts;
+        row.now = !type;
+        std::size_t lastLine = 0;
+        for (std::size_t i = own; i < parts.size(); ++i)
+            if (parts[i].kind == part::line) {
+                if (type)
+                    takeType(row.parts[i], *type);
+                if (type && length > 0.0)
+                    row.parts[i].values["length_m"] = partValue(parts[i], "length_m") * length / has;
+                lastLine = i + 1;
+            }
+        row.length = lineLength(row.parts, own);
+        if (type) {
+            row.type = type->id;
+            row.name = type->name;
+            row.price = type->pricePerMetre * row.length;
+        }
+        chooser.fill(row, lastLine);
+        rows.push_back(std::move(row));
+    };
+    add(nullptr);
+    for (const LineType& type : types)
+        add(&type);
+    Chooser::markBest(rows);
+    return rows;
+}
+
+std::vector<ChoiceRow> chainsCompared(const FeedBasis& basis, const Antenna& antenna, double limit)
+{
+    std::vector<ChoiceRow> rows;
+    const FeedChain* used = usedChain(antenna);
+    for (const FeedChain& chain : antenna.feed.chains) {
+        Antenna as = antenna;
+        useChain(as, chain.id);
+        ChoiceRow row;
+        row.chain = chain.id;
+        row.name = chain.name;
+        row.now = &chain == used;
+        row.parts = wholeChain(as);
+        const std::size_t own = row.parts.size() - chain.parts.size();
+        row.length = lineLength(row.parts, own);
+        const auto tuner = std::find_if(row.parts.begin(), row.parts.end(), isTuner);
+        Chooser(basis, own, limit).fill(row, std::size_t(tuner - row.parts.begin()));
+        rows.push_back(std::move(row));
+    }
+    Chooser::markBest(rows);
+    return rows;
+}
+
+namespace {
+
+/// The shortest of a method's solutions, written into a section.
+Result<ChainPart> sizedSection(ChainPart part, Complex load, double frequency, double to)
+{
+    const auto v = [&](const char* key) { return partValue(part, key); };
+    const auto method = SectionMethod(std::lround(v("method")));
+    SectionQuestion q{method, frequency, to, load, v("section_ohm"), v("velocity_factor"), v("velocity_factor_2")};
+    if (method != SectionMethod::SeriesSection && std::abs(load.imag()) < 0.1 * load.real())
+        q.load = load.real(); // what little reactance there is stays
+    const auto all = matchSections(q);
+    if (!all)
+        return all.faults();
+    const auto best = std::min_element(all->begin(), all->end(), [](const SectionSolution& a, const SectionSolution& b) {
+        return a.length1 + a.length2 < b.length1 + b.length2;
+    });
+    part.values["section_ohm"] = best->section;
+    part.values["length_1_m"] = best->length1;
+    part.values["length_2_m"] = best->length2;
+    part.values["section_2_ohm"] = to;
+    return part;
+}
+
+/// Takes away the susceptance of the load.
+Result<ChainPart> sizedStub(ChainPart part, Complex load, double frequency)
+{
+    const double susceptance = (1.0 / load).imag();
+    const bool shorted = partValue(part, "shorted") > 0.5;
+    const auto all = matchSections({shorted ? SectionMethod::ShortedStub : SectionMethod::OpenStub, frequency, 0.0, {0.0, 1.0 / susceptance},
+                                    partValue(part, "section_ohm"), partValue(part, "velocity_factor"), 1.0});
+    if (!all)
+        return all.faults();
+    part.values["length_m"] = all->front().length1;
+    return part;
+}
+
+Result<ChainPart> sizedNetwork(ChainPart part, Complex load, double frequency, double to)
+{
+    const auto all = networksFor(load, to, frequency, partValue(part, "inductor_q"), partValue(part, "capacitor_q"));
+    if (all.empty())
+        return Fault{"", coreText("core", "two elements do not match this load")};
+    const NetworkSolution& s = all.front();
+    for (const char* key : {"shunt_H", "shunt_F", "series_H", "series_F"})
+        part.values.erase(key);
+    part.values["shunt_side"] = s.shuntAtLoad ? 0.0 : 1.0;
+    part.values[s.shunt.inductor ? "shunt_H" : "shunt_F"] = s.shunt.value;
+    part.values[s.series.inductor ? "series_H" : "series_F"] = s.series.value;
+    return part;
+}
+
+} // namespace
+
+Result<ChainPart> sizedPart(ChainPart part, Complex load, double frequency, double to)
+{
+    part.basis = Basis::Computed;
+    if (part.kind == part::section)
+        return sizedSection(std::move(part), load, frequency, to);
+    if (part.kind == part::stub)
+        return sizedStub(std::move(part), load, frequency);
+    if (part.kind == part::network)
+        return sizedNetwork(std::move(part), load, frequency, to);
+    return Fault{"", coreText("core", "this part has no size to be found")};
+}
+
+} // namespace vetchling::study

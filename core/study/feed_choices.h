@@ -1,0 +1,53 @@
+#pragma once
+/// Which transformer, where the tuner, which line: one chain changed in one thing at a time, worked out on what was solved already.
+
+#include "core/line/line_types.h"
+#include "core/study/feed.h"
+
+namespace vetchling::study {
+
+/// What a change makes of one band.
+struct ChoiceCell {
+    Id band;
+    double swr = 1.0;   ///< where the question is: behind the transformer, at the tuner, on the line's radio end
+    double total = 0.0; ///< dB of the whole chain
+    double net = 0.0;   ///< dBi
+    bool usable = false; ///< under the limit at the socket, or tuned
+};
+
+struct ChoiceRow {
+    enum class Tuner { None, InRadio, Indoors, AtAntenna };
+    double ratio = 0.0; ///< of a transformer
+    Tuner tuner = Tuner::None;
+    std::string type;    ///< id of a line type
+    std::string name;    ///< of it, or of a chain
+    Id chain;
+    double length = 0.0; ///< m of line in all
+    double price = 0.0;
+    bool now = false, best = false;
+    std::vector<ChainPart> parts; ///< the whole chain as it would be
+    std::vector<ChoiceCell> cells;
+    double usable = 0.0;   ///< sum of the wished bands' weights that can be used
+    double meanLoss = 0.0; ///< dB over those, by weight; over all where there are none
+};
+
+/// The ratios that are customary.
+const std::vector<double>& customaryRatios();
+/// Where the chain's transformer is, or would be put.
+std::size_t transformerPlace(const std::vector<ChainPart>& parts, std::size_t own);
+
+/// @param limit SWR that needs no tuner
+std::vector<ChoiceRow> transformersCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit,
+                                            const std::vector<double>& ratios = customaryRatios());
+std::vector<ChoiceRow> tunersCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit);
+/// Every type in the place of the chain's lines. @param length m instead of the chain's; 0: as long as they are
+std::vector<ChoiceRow> linesCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit,
+                                     const std::vector<LineType>& types, double length = 0.0);
+
+/// The antenna's chains side by side.
+std::vector<ChoiceRow> chainsCompared(const FeedBasis& basis, const Antenna& antenna, double limit);
+
+/// A matching section, stub or L network sized for a load. Faults: what cannot be matched so; a part that has no size.
+Result<ChainPart> sizedPart(ChainPart part, Complex load, double frequency, double to);
+
+} // namespace vetchling::study

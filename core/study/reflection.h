@@ -1,0 +1,56 @@
+#pragma once
+/// What comes back: the reflection of an antenna over a band at its feedpoint and at the radio, the way of one frequency through the chain,
+/// and what would cure it. Worked out on a curve that was solved already.
+
+#include "core/line/sections.h"
+#include "core/study/feed_choices.h"
+
+namespace vetchling::study {
+
+struct ReflectionPoint {
+    double frequency = 0.0;
+    Complex feedpoint, radio; ///< reflection coefficients
+};
+
+/// One way to bring the SWR down at the frequency that is looked at.
+struct ReflectionCure {
+    enum class Kind { Length, Ratio, Section, Network, Tuner } kind;
+    double swr = 1.0;            ///< at the radio then, at that frequency
+    double swrAtEdges = 1.0;     ///< the higher one of the band's edges; not a number where it is not known
+    double loss = 0.0;           ///< dB of the whole chain then
+    std::string parameter;       ///< of a length
+    std::string name;            ///< "each side"
+    double change = 0.0;         ///< SI, each piece
+    double ratio = 1.0;
+    SectionSolution section;
+    double sectionVelocity = 0.66;
+    std::vector<ChainPart> parts; ///< the whole chain then; empty where it stays
+};
+
+struct ReflectionQuestion {
+    std::vector<ChainPart> parts; ///< whole chain
+    std::size_t own = 0;
+    Band band;
+    double frequency = 0.0;
+    std::optional<LeverSlope> lever;
+};
+
+struct Reflection {
+    double reference = 50.0; ///< ohm
+    double frequency = 0.0;
+    std::vector<ReflectionPoint> sweep;    ///< over the band
+    Complex port, feedpoint, radio;        ///< ohm; the radio is its socket
+    std::vector<Complex> impedances;       ///< ohm behind each part of the chain
+    std::vector<Complex> way;              ///< reflection coefficients from the feedpoint to the radio
+    double hidden = 0.0;                   ///< dB of return loss that the line adds
+    int upIsLong = 0;                      ///< 1: above the middle line it is too long, -1: too short, 0: not known
+    std::optional<double> dip;             ///< Hz, nearest at the feedpoint
+    std::vector<ReflectionCure> cures;
+    [[nodiscard]] Complex atFeedpoint() const { return vetchling::reflection(feedpoint, reference); }
+    [[nodiscard]] Complex atRadio() const { return vetchling::reflection(radio, reference); }
+};
+
+/// Nothing where the curve does not reach the frequency.
+std::optional<Reflection> reflectionOf(const Curve& curve, const ReflectionQuestion& asked);
+
+} // namespace vetchling::study
