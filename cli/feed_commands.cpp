@@ -70,7 +70,9 @@ int matchCommand(const MatchRequest& request)
     SectionQuestion q;
     const auto method = methods().find(request.kind);
     if (method == methods().end())
-        faults.push_back({"KIND", "'" + request.kind + "' is no matching section; write quarter-wave, two-sections, series-section, shorted-stub or open-stub"});
+        faults.push_back(
+            {"KIND",
+             "'" + request.kind + "' is no matching section; write quarter-wave, two-sections, series-section, shorted-stub or open-stub"});
     else
         q.method = method->second;
     q.frequency = number(request.frequency, "--frequency", units::Quantity::Frequency, faults);
@@ -78,7 +80,8 @@ int matchCommand(const MatchRequest& request)
     q.load = loadOf(request.load, faults);
     q.section = number(request.section, "--section", units::Quantity::Resistance, faults);
     q.velocityFactor = number(request.velocity, "--velocity-factor", units::Quantity::Plain, faults);
-    q.velocityFactor2 = request.velocity2.empty() ? q.velocityFactor : number(request.velocity2, "--velocity-factor-2", units::Quantity::Plain, faults);
+    q.velocityFactor2 =
+        request.velocity2.empty() ? q.velocityFactor : number(request.velocity2, "--velocity-factor-2", units::Quantity::Plain, faults);
     if (!faults.empty())
         return report(faults);
     const auto solutions = matchSections(q);
@@ -113,7 +116,9 @@ Json jointJson(const study::FeedReport& report, const study::FeedRow& row, std::
              {"lost_W", report.power * joint.lost()},
              {"volts", root * joint.volts},
              {"amperes", root * joint.amperes},
-             {"basis", report.parts[i].basis == Basis::Measured ? "measured" : report.parts[i].basis == Basis::Computed ? "computed" : "assumed"}};
+             {"basis", report.parts[i].basis == Basis::Measured   ? "measured"
+                       : report.parts[i].basis == Basis::Computed ? "computed"
+                                                                  : "assumed"}};
     if (joint.refused)
         out["refused"] = joint.refused->english();
     return out;

@@ -30,9 +30,10 @@ study::FeedQuestion wiresOnly(study::FeedQuestion asked)
 
 } // namespace
 
-FeedDesk::FeedDesk(Document& document, const AntennaModels& models, SolveService& solver, const std::vector<LineType>& lineTypes, QObject* parent)
-    : QObject(parent), m_document(document), m_models(models), m_solver(solver), m_lineTypes(lineTypes), m_basis(solver, [this] { work(); }),
-      m_shield(solver, [this] { emit shieldReady(); })
+FeedDesk::FeedDesk(Document& document, const AntennaModels& models, SolveService& solver, const std::vector<LineType>& lineTypes,
+                   QObject* parent)
+    : QObject(parent), m_document(document), m_models(models), m_solver(solver), m_lineTypes(lineTypes),
+      m_basis(solver, [this] { work(); }), m_shield(solver, [this] { emit shieldReady(); })
 {
     connect(&document, &Document::designReplaced, this, [this] {
         m_basis.forget();
@@ -191,7 +192,9 @@ void FeedDesk::take(Choice choice, std::size_t row)
         useChain(rows[row].chain);
         return;
     }
-    const QString text = choice == Choice::Transformer ? tr("change the transformer") : choice == Choice::Tuner ? tr("move the tuner") : tr("change the line");
+    const QString text = choice == Choice::Transformer ? tr("change the transformer")
+                         : choice == Choice::Tuner     ? tr("move the tuner")
+                                                       : tr("change the line");
     takeChain(text, std::vector<ChainPart>(rows[row].parts));
 }
 
@@ -268,7 +271,8 @@ Id FeedDesk::addPart(const std::string& kind, const Id& before)
 {
     ChainPart part = newPart(kind);
     if (kind == part::line) {
-        const auto type = std::find_if(m_lineTypes.begin(), m_lineTypes.end(), [](const LineType& t) { return !t.balanced && t.impedance == 50.0; });
+        const auto type =
+            std::find_if(m_lineTypes.begin(), m_lineTypes.end(), [](const LineType& t) { return !t.balanced && t.impedance == 50.0; });
         if (type != m_lineTypes.end())
             takeType(part, *type);
     }
@@ -295,13 +299,15 @@ void FeedDesk::movePart(const Id& part, int places)
 
 void FeedDesk::setValue(const Id& part, const std::string& key, double value, bool dragging)
 {
-    editChain(tr("change a part"), dragging ? QStringLiteral("part %1 %2").arg(QString::fromStdString(part), QString::fromStdString(key)) : QString(),
+    editChain(tr("change a part"),
+              dragging ? QStringLiteral("part %1 %2").arg(QString::fromStdString(part), QString::fromStdString(key)) : QString(),
               [&](Antenna& a) {
                   ChainPart* p = findPart(a, part);
                   if (!p)
                       return;
                   p->values[key] = value;
-                  const bool ofType = key == "impedance_ohm" || key == "velocity_factor" || key == "k1_dB_per_100m" || key == "k2_dB_per_100m";
+                  const bool ofType =
+                      key == "impedance_ohm" || key == "velocity_factor" || key == "k1_dB_per_100m" || key == "k2_dB_per_100m";
                   if (p->kind == part::line && ofType)
                       p->type.clear();
               });

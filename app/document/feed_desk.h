@@ -78,7 +78,7 @@ public:
     void placeChoke(double at);
 
 signals:
-    void changed();     ///< report, choices or reflection
+    void changed(); ///< report, choices or reflection
     void shieldReady();
 
 private:

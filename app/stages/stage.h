@@ -77,6 +77,7 @@ std::unique_ptr<Stage> makeSiteStage(ViewContext& context, QObject* parent);
 std::unique_ptr<Stage> makeShapeStage(ViewContext& context, QObject* parent);
 std::unique_ptr<Stage> makeBandsStage(ViewContext& context, QObject* parent);
 std::unique_ptr<Stage> makeSkyStage(ViewContext& context, QObject* parent);
+std::unique_ptr<Stage> makeFeedStage(ViewContext& context, QObject* parent);
 std::unique_ptr<Stage> makeBuildStage(ViewContext& context, QObject* parent);
 std::unique_ptr<Stage> makeTrimStage(ViewContext& context, QObject* parent);
 

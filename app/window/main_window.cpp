@@ -107,7 +107,7 @@ void MainWindow::loadData(const QString& folder)
 
 void MainWindow::buildStages()
 {
-    for (auto* make : {makeSiteStage, makeShapeStage, makeBandsStage, makeSkyStage, makeBuildStage, makeTrimStage})
+    for (auto* make : {makeSiteStage, makeShapeStage, makeBandsStage, makeSkyStage, makeFeedStage, makeBuildStage, makeTrimStage})
         m_stages.push_back(make(m_context, this));
 }
 

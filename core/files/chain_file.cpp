@@ -194,7 +194,10 @@ std::string writeChainResult(const ChainCase& asked, const ChainState& state)
     Json out{{"format", "vetchling-chain-result"}, {"version", 1}, {"parts", Json::array()}};
     for (std::size_t i = 0; i < state.joints.size(); ++i) {
         const Joint& joint = state.joints[i];
-        Json row{{"kind", asked.parts[i].kind}, {"impedance_ohm", complexJson(joint.impedance)}, {"swr_50", swr(joint.impedance)}, {"loss_dB", joint.loss}};
+        Json row{{"kind", asked.parts[i].kind},
+                 {"impedance_ohm", complexJson(joint.impedance)},
+                 {"swr_50", swr(joint.impedance)},
+                 {"loss_dB", joint.loss}};
         if (asked.parts[i].kind == part::tuner) {
             row["solutions"] = Json::array();
             for (const NetworkSolution& s : joint.solutions)
@@ -212,8 +215,15 @@ std::string writeChainResult(const ChainCase& asked, const ChainState& state)
 Result<std::vector<LineType>> readLineTypes(const std::string& path)
 {
     return readList<LineType>(path, "lines", [](const JsonNode& n) {
-        LineType type{n.text("id"), n.text("name"), n.text("source", "", true), n.flag("balanced", false), n.number("impedance_ohm"),
-                      n.number("velocity_factor"), n.number("k1_dB_per_100m"), n.number("k2_dB_per_100m"), n.number("price_per_m", 0.0, true)};
+        LineType type{n.text("id"),
+                      n.text("name"),
+                      n.text("source", "", true),
+                      n.flag("balanced", false),
+                      n.number("impedance_ohm"),
+                      n.number("velocity_factor"),
+                      n.number("k1_dB_per_100m"),
+                      n.number("k2_dB_per_100m"),
+                      n.number("price_per_m", 0.0, true)};
         ChainPart part{"", part::line, {}, {}, {}, {}, {}};
         takeType(part, type);
         for (const Fault& fault : findPartFaults(part))

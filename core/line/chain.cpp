@@ -8,7 +8,7 @@ namespace {
 
 constexpr int stepsAWave = 64; // of a line that is walked along
 
-double decibels(double efficiency) { return -10.0 * std::log10(std::max(efficiency, 1e-300)); }
+double decibels(double efficiency) { return 0.0 - 10.0 * std::log10(std::max(efficiency, 1e-300)); }
 
 struct Pair {
     double volts, amperes; // peak
@@ -108,7 +108,7 @@ std::vector<ChainPart> ownParts(const std::optional<Transformer>& transformer)
         return parts;
     if (const auto& own = transformer->ownLine) {
         ChainPart line{"own line", part::line, {}, {}, {}, Basis::Assumed, {}};
-        line.values = {{"length_m", own->length},         {"impedance_ohm", own->impedance}, {"velocity_factor", own->velocityFactor},
+        line.values = {{"length_m", own->length},   {"impedance_ohm", own->impedance}, {"velocity_factor", own->velocityFactor},
                        {"k1_dB_per_100m", own->k1}, {"k2_dB_per_100m", 0.0},           {"balanced", 1.0}};
         parts.push_back(std::move(line));
     }
@@ -127,7 +127,8 @@ std::vector<ChainPart> ownParts(const std::optional<Transformer>& transformer)
 
 std::size_t feedpointParts(const std::vector<ChainPart>& parts)
 {
-    return std::size_t(std::find_if(parts.begin(), parts.end(), [](const ChainPart& p) { return !kindOf(p).atFeedpoint(); }) - parts.begin());
+    return std::size_t(std::find_if(parts.begin(), parts.end(), [](const ChainPart& p) { return !kindOf(p).atFeedpoint(); }) -
+                       parts.begin());
 }
 
 std::vector<Complex> wayThrough(const ChainPart& part, Complex load, double frequency, double reference)
@@ -154,7 +155,8 @@ std::vector<ChainPart> guessed(std::vector<ChainPart> parts, Guess guess)
 
 bool isGuess(const std::vector<ChainPart>& parts)
 {
-    return std::any_of(parts.begin(), parts.end(), [](const ChainPart& p) { return partValue(p, "loss_to_dB") > partValue(p, "loss_from_dB"); });
+    return std::any_of(parts.begin(), parts.end(),
+                       [](const ChainPart& p) { return partValue(p, "loss_to_dB") > partValue(p, "loss_from_dB"); });
 }
 
 } // namespace vetchling

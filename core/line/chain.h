@@ -10,20 +10,20 @@ namespace vetchling {
 
 /// What is found on the radio's side of a part.
 struct Joint {
-    Complex impedance;       ///< ohm, towards the antenna
-    double loss = 0.0;       ///< dB in this part: power in over power out
-    double share = 1.0;      ///< of the power into the whole chain that enters this part; what is lost in it is share (1 - 10^(-loss/10))
-    double volts = 0.0;      ///< V peak on its radio side for 1 W into the whole chain; grows with the root of the power
-    double amperes = 0.0;    ///< A peak
-    double mostVolts = 0.0;  ///< V peak anywhere on it, both ends included, for 1 W into the chain
+    Complex impedance;      ///< ohm, towards the antenna
+    double loss = 0.0;      ///< dB in this part: power in over power out
+    double share = 1.0;     ///< of the power into the whole chain that enters this part; what is lost in it is share (1 - 10^(-loss/10))
+    double volts = 0.0;     ///< V peak on its radio side for 1 W into the whole chain; grows with the root of the power
+    double amperes = 0.0;   ///< A peak
+    double mostVolts = 0.0; ///< V peak anywhere on it, both ends included, for 1 W into the chain
     std::vector<NetworkSolution> solutions; ///< of a tuner
     std::optional<Text> refused;            ///< why a tuner does not tune
     [[nodiscard]] double lost() const;      ///< part of the power into the chain
 };
 
 struct ChainState {
-    double frequency = 0.0; ///< Hz
-    Complex load;           ///< ohm at the antenna's port
+    double frequency = 0.0;                    ///< Hz
+    Complex load;                              ///< ohm at the antenna's port
     double portVolts = 0.0, portAmperes = 0.0; ///< V, A peak at the port for 1 W into the chain
     std::vector<Joint> joints;                 ///< of the parts, in their order
     [[nodiscard]] double totalLoss() const;    ///< dB

@@ -11,7 +11,10 @@ class ChokePart final : public PartKind {
 public:
     std::string id() const override { return part::choke; }
     std::string name() const override { return coreText("core", "choke"); }
-    std::string help() const override { return coreText("core", "Keeps current off the outside of the line, and hardly touches what flows inside."); }
+    std::string help() const override
+    {
+        return coreText("core", "Keeps current off the outside of the line, and hardly touches what flows inside.");
+    }
     bool atFeedpoint() const override { return true; }
 
     const std::vector<PartSpec>& specs() const override
@@ -27,14 +30,34 @@ private:
     {
         std::vector<PartSpec> all;
         addLossSpecs(all, 0.05);
-        all.push_back(metreSpec("at_m", coreText("core", "From the feedpoint"), 0.0, coreText("core", "where on the line's outside it sits")));
-        all.push_back(ohmSpec("choking_ohm", coreText("core", "Chokes with, at its best"), 3000.0, 0.0, 1e6,
-                              coreText("core", "impedance for current on the outside, where its coil and its capacitance are in resonance")));
-        all.push_back({"choking_H", coreText("core", "Its inductance"), Quantity::Inductance, 60e-6, 0.0, 1e-2, {},
+        all.push_back(
+            metreSpec("at_m", coreText("core", "From the feedpoint"), 0.0, coreText("core", "where on the line's outside it sits")));
+        all.push_back(
+            ohmSpec("choking_ohm", coreText("core", "Chokes with, at its best"), 3000.0, 0.0, 1e6,
+                    coreText("core", "impedance for current on the outside, where its coil and its capacitance are in resonance")));
+        all.push_back({"choking_H",
+                       coreText("core", "Its inductance"),
+                       Quantity::Inductance,
+                       60e-6,
+                       0.0,
+                       1e-2,
+                       {},
                        coreText("core", "limits it below that. 0: the same at all frequencies")});
-        all.push_back({"choking_F", coreText("core", "Its capacitance"), Quantity::Capacitance, 3e-12, 0.0, 1e-9, {},
+        all.push_back({"choking_F",
+                       coreText("core", "Its capacitance"),
+                       Quantity::Capacitance,
+                       3e-12,
+                       0.0,
+                       1e-9,
+                       {},
                        coreText("core", "from end to end; limits it above that")});
-        all.push_back({"rating_W", coreText("core", "Stands heat of"), Quantity::Power, 0.0, 0.0, 1e5, {},
+        all.push_back({"rating_W",
+                       coreText("core", "Stands heat of"),
+                       Quantity::Power,
+                       0.0,
+                       0.0,
+                       1e5,
+                       {},
                        coreText("core", "what the core can get rid of without growing too hot. 0: not known")});
         return all;
     }

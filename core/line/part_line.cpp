@@ -12,7 +12,10 @@ class LinePart final : public PartKind {
 public:
     std::string id() const override { return part::line; }
     std::string name() const override { return coreText("core", "line"); }
-    std::string help() const override { return coreText("core", "Coax or open-wire line; its loss grows with the frequency and with the SWR on it."); }
+    std::string help() const override
+    {
+        return coreText("core", "Coax or open-wire line; its loss grows with the frequency and with the SWR on it.");
+    }
 
     const std::vector<PartSpec>& specs() const override
     {
@@ -32,15 +35,39 @@ private:
     {
         return {metreSpec("length_m", coreText("core", "Length"), 15.0),
                 ohmSpec("impedance_ohm", coreText("core", "Wave impedance"), 50.0, 1.0, 2000.0),
-                {"impedance_imag_ohm", coreText("core", "its imaginary part"), Quantity::Resistance, 0.0, -500.0, 500.0, {},
+                {"impedance_imag_ohm",
+                 coreText("core", "its imaginary part"),
+                 Quantity::Resistance,
+                 0.0,
+                 -500.0,
+                 500.0,
+                 {},
                  coreText("core", "of lossy lines at low frequencies; 0 for most uses")},
                 velocitySpec("velocity_factor", coreText("core", "Velocity factor"), 0.66),
-                {"k1_dB_per_100m", coreText("core", "k1, dB in 100 m at 1 MHz"), Quantity::Plain, 0.6, 0.0, 1000.0, {},
+                {"k1_dB_per_100m",
+                 coreText("core", "k1, dB in 100 m at 1 MHz"),
+                 Quantity::Plain,
+                 0.6,
+                 0.0,
+                 1000.0,
+                 {},
                  coreText("core", "loss in the conductors: grows with the root of the frequency")},
-                {"k2_dB_per_100m", coreText("core", "k2, dB in 100 m at 1 MHz"), Quantity::Plain, 0.003, 0.0, 100.0, {},
+                {"k2_dB_per_100m",
+                 coreText("core", "k2, dB in 100 m at 1 MHz"),
+                 Quantity::Plain,
+                 0.003,
+                 0.0,
+                 100.0,
+                 {},
                  coreText("core", "loss in the insulation: grows with the frequency")},
-                {"balanced", coreText("core", "Kind"), Quantity::Plain, 0.0, 0.0, 1.0,
-                 {coreText("core", "coax"), coreText("core", "open-wire line")}, {}}};
+                {"balanced",
+                 coreText("core", "Kind"),
+                 Quantity::Plain,
+                 0.0,
+                 0.0,
+                 1.0,
+                 {coreText("core", "coax"), coreText("core", "open-wire line")},
+                 {}}};
     }
 };
 

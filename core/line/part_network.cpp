@@ -14,7 +14,10 @@ class NetworkPart final : public PartKind {
 public:
     std::string id() const override { return part::network; }
     std::string name() const override { return coreText("core", "L network"); }
-    std::string help() const override { return coreText("core", "A coil and a capacitor of fixed value that match one band at the feedpoint."); }
+    std::string help() const override
+    {
+        return coreText("core", "A coil and a capacitor of fixed value that match one band at the feedpoint.");
+    }
     bool atFeedpoint() const override { return true; }
 
     const std::vector<PartSpec>& specs() const override
@@ -47,8 +50,14 @@ private:
         const auto farad = [](const char* key, const char* label) {
             return PartSpec{key, label, Quantity::Capacitance, 0.0, 0.0, 1e-6, {}, coreText("core", "0: none")};
         };
-        return {{"shunt_side", coreText("core", "Across"), Quantity::Plain, 0.0, 0.0, 1.0,
-                 {coreText("core", "the antenna's side"), coreText("core", "the line's side")}, coreText("core", "where the element across the line sits")},
+        return {{"shunt_side",
+                 coreText("core", "Across"),
+                 Quantity::Plain,
+                 0.0,
+                 0.0,
+                 1.0,
+                 {coreText("core", "the antenna's side"), coreText("core", "the line's side")},
+                 coreText("core", "where the element across the line sits")},
                 henry("shunt_H", coreText("core", "Coil across")),
                 farad("shunt_F", coreText("core", "Capacitor across")),
                 henry("series_H", coreText("core", "Coil in the path")),

@@ -57,14 +57,16 @@ const PartKind& attenuatorKind()
 
 const PartKind& meterKind()
 {
-    static const LossOnly kind(part::meter, coreText("core", "power meter"), coreText("core", "Where forward and reflected power are read."), 0.1);
+    static const LossOnly kind(part::meter, coreText("core", "power meter"),
+                               coreText("core", "Where forward and reflected power are read."), 0.1);
     return kind;
 }
 
 const PartKind& lumpKind()
 {
-    static const LossOnly kind(part::lump, coreText("core", "several together"),
-                               coreText("core", "Parts of which only the sum is known: tuner and transformer together, a switch, connectors."), 1.5);
+    static const LossOnly kind(
+        part::lump, coreText("core", "several together"),
+        coreText("core", "Parts of which only the sum is known: tuner and transformer together, a switch, connectors."), 1.5);
     return kind;
 }
 

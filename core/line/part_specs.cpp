@@ -7,9 +7,21 @@ using units::Quantity;
 void addLossSpecs(std::vector<PartSpec>& specs, double standard)
 {
     specs.push_back({"loss_dB", coreText("core", "It loses"), Quantity::Decibel, standard, 0.0, 60.0, {}, {}});
-    specs.push_back({"loss_from_dB", coreText("core", "at least"), Quantity::Decibel, 0.0, 0.0, 60.0, {},
+    specs.push_back({"loss_from_dB",
+                     coreText("core", "at least"),
+                     Quantity::Decibel,
+                     0.0,
+                     0.0,
+                     60.0,
+                     {},
                      coreText("core", "where it is only a guess: the least it may be. 0 with no most: not a range")});
-    specs.push_back({"loss_to_dB", coreText("core", "at most"), Quantity::Decibel, 0.0, 0.0, 60.0, {},
+    specs.push_back({"loss_to_dB",
+                     coreText("core", "at most"),
+                     Quantity::Decibel,
+                     0.0,
+                     0.0,
+                     60.0,
+                     {},
                      coreText("core", "the most it may be; the verdict is tried at both ends")});
 }
 
@@ -30,7 +42,14 @@ PartSpec metreSpec(std::string key, std::string label, double standard, std::str
 
 PartSpec velocitySpec(std::string key, std::string label, double standard)
 {
-    return {std::move(key), std::move(label), Quantity::Plain, standard, 0.1, 1.0, {}, coreText("core", "speed on the line over that of light")};
+    return {std::move(key),
+            std::move(label),
+            Quantity::Plain,
+            standard,
+            0.1,
+            1.0,
+            {},
+            coreText("core", "speed on the line over that of light")};
 }
 
 } // namespace vetchling

@@ -17,7 +17,14 @@ public:
     const std::vector<PartSpec>& specs() const override
     {
         static const std::vector<PartSpec> all{
-            {"shorted", coreText("core", "Its end"), Quantity::Plain, 1.0, 0.0, 1.0, {coreText("core", "open"), coreText("core", "shorted")}, {}},
+            {"shorted",
+             coreText("core", "Its end"),
+             Quantity::Plain,
+             1.0,
+             0.0,
+             1.0,
+             {coreText("core", "open"), coreText("core", "shorted")},
+             {}},
             metreSpec("length_m", coreText("core", "Length, as cut"), 1.0),
             ohmSpec("section_ohm", coreText("core", "Wave impedance"), 50.0, 1.0, 2000.0),
             velocitySpec("velocity_factor", coreText("core", "Velocity factor"), 0.66),
@@ -29,7 +36,8 @@ public:
     TwoPort at(const ChainPart& part, double frequency) const override
     {
         const auto v = [&](const char* key) { return value(part, key); };
-        const TwoPort piece = lineAt(v("section_ohm"), v("length_m"), v("velocity_factor"), v("k1_dB_per_100m"), v("k2_dB_per_100m"), frequency);
+        const TwoPort piece =
+            lineAt(v("section_ohm"), v("length_m"), v("velocity_factor"), v("k1_dB_per_100m"), v("k2_dB_per_100m"), frequency);
         // into a short the piece shows b/d, into nothing a/c
         return TwoPort::shunt(v("shorted") > 0.5 ? piece.d / piece.b : piece.c / piece.a);
     }

@@ -34,24 +34,65 @@ public:
 private:
     static std::vector<PartSpec> made()
     {
-        std::vector<PartSpec> all{{"ratio", coreText("core", "Ratio, to 1"), Quantity::Plain, 1.0, 0.01, 400.0, {},
+        std::vector<PartSpec> all{{"ratio",
+                                   coreText("core", "Ratio, to 1"),
+                                   Quantity::Plain,
+                                   1.0,
+                                   0.01,
+                                   400.0,
+                                   {},
                                    coreText("core", "impedance on the antenna's side over that on the line's")}};
         addLossSpecs(all, 0.0);
-        all.push_back({"magnetising_H", coreText("core", "Winding on the line's side"), Quantity::Inductance, 0.0, 0.0, 1e-2, {},
+        all.push_back({"magnetising_H",
+                       coreText("core", "Winding on the line's side"),
+                       Quantity::Inductance,
+                       0.0,
+                       0.0,
+                       1e-2,
+                       {},
                        coreText("core", "inductance; too little lifts the SWR on the lowest band. 0: not counted")});
-        all.push_back({"leakage_H", coreText("core", "Leakage inductance"), Quantity::Inductance, 0.0, 0.0, 1e-4, {},
+        all.push_back({"leakage_H",
+                       coreText("core", "Leakage inductance"),
+                       Quantity::Inductance,
+                       0.0,
+                       0.0,
+                       1e-4,
+                       {},
                        coreText("core", "on the line's side; spoils the highest bands. 0: not counted")});
-        all.push_back({"capacitance_F", coreText("core", "Capacitor across the line"), Quantity::Capacitance, 0.0, 0.0, 1e-8, {},
+        all.push_back({"capacitance_F",
+                       coreText("core", "Capacitor across the line"),
+                       Quantity::Capacitance,
+                       0.0,
+                       0.0,
+                       1e-8,
+                       {},
                        coreText("core", "against its leakage and for the upper bands. 0: none")});
         all.push_back(ohmSpec("core_ohm", coreText("core", "Core loss, across the line"), 0.0, 0.0, 1e6,
                               coreText("core", "what the core looks like on the line's side. 0: none")));
-        all.push_back({"current_kind", coreText("core", "Kind"), Quantity::Plain, 0.0, 0.0, 1.0,
-                       {coreText("core", "voltage"), coreText("core", "current")},
-                       coreText("core", "a voltage transformer makes equal voltages to earth, a current one equal currents in the two legs")});
-        all.push_back({"windings", coreText("core", "Windings"), Quantity::Plain, 1.0, 0.0, 2.0,
+        all.push_back(
+            {"current_kind",
+             coreText("core", "Kind"),
+             Quantity::Plain,
+             0.0,
+             0.0,
+             1.0,
+             {coreText("core", "voltage"), coreText("core", "current")},
+             coreText("core", "a voltage transformer makes equal voltages to earth, a current one equal currents in the two legs")});
+        all.push_back({"windings",
+                       coreText("core", "Windings"),
+                       Quantity::Plain,
+                       1.0,
+                       0.0,
+                       2.0,
                        {coreText("core", "one, tapped"), coreText("core", "two"), coreText("core", "three")},
                        coreText("core", "one tapped winding does not part the antenna from the line: a choke does")});
-        all.push_back({"rating_W", coreText("core", "Stands heat of"), Quantity::Power, 0.0, 0.0, 1e5, {},
+        all.push_back({"rating_W",
+                       coreText("core", "Stands heat of"),
+                       Quantity::Power,
+                       0.0,
+                       0.0,
+                       1e5,
+                       {},
                        coreText("core", "what the core can get rid of without growing too hot. 0: not known")});
         return all;
     }

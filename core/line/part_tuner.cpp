@@ -16,7 +16,8 @@ public:
     std::string name() const override { return coreText("core", "tuner"); }
     std::string help() const override
     {
-        return coreText("core", "Makes the radio see what it wants to see; the SWR on the line behind it stays, and so does the line's loss.");
+        return coreText("core",
+                        "Makes the radio see what it wants to see; the SWR on the line behind it stays, and so does the line's loss.");
     }
     bool fixed() const override { return false; }
 
@@ -48,7 +49,7 @@ public:
         }
         out.impedance = to;
         out.efficiency = std::pow(10.0, -0.1 * (part.values.contains("loss_dB") || !part.lossTable.empty() ? statedLoss(part, frequency)
-                                                                                                               : out.solutions.front().loss));
+                                                                                                           : out.solutions.front().loss));
         return out;
     }
 
@@ -63,16 +64,28 @@ private:
 
     static std::vector<PartSpec> made()
     {
-        std::vector<PartSpec> all{{"place", coreText("core", "It stands"), Quantity::Plain, 0.0, 0.0, 2.0,
-                                   {coreText("core", "in the radio"), coreText("core", "indoors"), coreText("core", "at the antenna")},
-                                   coreText("core", "in the radio it is no part of what is measured at its socket")},
-                                  {"range_swr", coreText("core", "Tunes an SWR up to"), Quantity::Plain, 0.0, 0.0, 10000.0, {},
-                                   coreText("core", "many built-in ones cope with 3. 0: with everything")},
-                                  qSpec("inductor_q", coreText("core", "Q of its coils"), 150.0),
-                                  qSpec("capacitor_q", coreText("core", "Q of its capacitors"), 2000.0),
-                                  ohmSpec("to_ohm", coreText("core", "Makes"), 50.0, 1.0, 1000.0),
-                                  {"most_H", coreText("core", "Largest coil"), Quantity::Inductance, 0.0, 0.0, 1e-2, {}, coreText("core", "0: any")},
-                                  {"most_F", coreText("core", "Largest capacitor"), Quantity::Capacitance, 0.0, 0.0, 1e-6, {}, coreText("core", "0: any")}};
+        std::vector<PartSpec> all{
+            {"place",
+             coreText("core", "It stands"),
+             Quantity::Plain,
+             0.0,
+             0.0,
+             2.0,
+             {coreText("core", "in the radio"), coreText("core", "indoors"), coreText("core", "at the antenna")},
+             coreText("core", "in the radio it is no part of what is measured at its socket")},
+            {"range_swr",
+             coreText("core", "Tunes an SWR up to"),
+             Quantity::Plain,
+             0.0,
+             0.0,
+             10000.0,
+             {},
+             coreText("core", "many built-in ones cope with 3. 0: with everything")},
+            qSpec("inductor_q", coreText("core", "Q of its coils"), 150.0),
+            qSpec("capacitor_q", coreText("core", "Q of its capacitors"), 2000.0),
+            ohmSpec("to_ohm", coreText("core", "Makes"), 50.0, 1.0, 1000.0),
+            {"most_H", coreText("core", "Largest coil"), Quantity::Inductance, 0.0, 0.0, 1e-2, {}, coreText("core", "0: any")},
+            {"most_F", coreText("core", "Largest capacitor"), Quantity::Capacitance, 0.0, 0.0, 1e-6, {}, coreText("core", "0: any")}};
         addLossSpecs(all, 0.0);
         all[7].help = coreText("core", "measured; left empty it is computed from the Q of its parts");
         return all;

@@ -11,7 +11,10 @@ class UnknownPart final : public PartKind {
 public:
     std::string id() const override { return "unknown"; }
     std::string name() const override { return coreText("core", "unknown part"); }
-    std::string help() const override { return coreText("core", "This version of the program does not know it; it is kept, and lets everything pass."); }
+    std::string help() const override
+    {
+        return coreText("core", "This version of the program does not know it; it is kept, and lets everything pass.");
+    }
     const std::vector<PartSpec>& specs() const override
     {
         static const std::vector<PartSpec> none;
@@ -24,8 +27,8 @@ public:
 
 const std::vector<const PartKind*>& partKinds()
 {
-    static const std::vector<const PartKind*> all{&transformerKind(), &chokeKind(),   &lineKind(),       &sectionKind(), &stubKind(),
-                                                  &networkKind(),     &tunerKind(),   &attenuatorKind(), &meterKind(),   &lumpKind()};
+    static const std::vector<const PartKind*> all{&transformerKind(), &chokeKind(), &lineKind(),       &sectionKind(), &stubKind(),
+                                                  &networkKind(),     &tunerKind(), &attenuatorKind(), &meterKind(),   &lumpKind()};
     return all;
 }
 

@@ -36,8 +36,8 @@ Result<std::vector<SectionSolution>> twoSections(const SectionQuestion& q)
         return cannot(coreText("core", "two sections match a resistance only; take away the reactance first, or use a series section"));
     const double b = q.load.real() / q.source;
     const double angle = std::atan(1.0 / std::sqrt(b + 1.0 + 1.0 / b));
-    return std::vector{SectionSolution{q.load.real(), lengthOf(angle, q.frequency, q.velocityFactor),
-                                       lengthOf(angle, q.frequency, q.velocityFactor2)}};
+    return std::vector{
+        SectionSolution{q.load.real(), lengthOf(angle, q.frequency, q.velocityFactor), lengthOf(angle, q.frequency, q.velocityFactor2)}};
 }
 
 /// With the impedances over the source's: r + jx the load, n the section. The load's piece turns its reflection to where the section,
@@ -60,9 +60,10 @@ Result<std::vector<SectionSolution>> seriesSection(const SectionQuestion& q)
     std::vector<SectionSolution> all;
     for (const double theta : {std::atan(t), pi - std::atan(t)}) {
         const Complex tangent{0.0, std::tan(theta)};
-        const Complex towardsSource = n * (1.0 + n * tangent) / (n + tangent); // looking back from the junction into the section, source behind
-        const Complex needed = std::conj(reflectionOf(towardsSource));         // of the load through its piece
-        const double turn = std::arg(gamma / needed); // the piece turns by -2 l2
+        const Complex towardsSource =
+            n * (1.0 + n * tangent) / (n + tangent);                   // looking back from the junction into the section, source behind
+        const Complex needed = std::conj(reflectionOf(towardsSource)); // of the load through its piece
+        const double turn = std::arg(gamma / needed);                  // the piece turns by -2 l2
         all.push_back({q.section, lengthOf(wrapped(theta), q.frequency, q.velocityFactor),
                        lengthOf(wrapped(0.5 * turn), q.frequency, q.velocityFactor2)});
     }

@@ -3,8 +3,8 @@
 /// Source: transmission line equations; the two equal sections after P. Bramham, Electronic Engineering 33 (1961), pp. 42-44; the series
 /// section after F. A. Regier, Proc. IEEE 59 (1971), pp. 1133-1134.
 
-#include "core/result.h"
 #include "core/physics.h"
+#include "core/result.h"
 
 #include <vector>
 
@@ -14,10 +14,10 @@ enum class SectionMethod { QuarterWave, TwoSections, SeriesSection, ShortedStub,
 
 struct SectionQuestion {
     SectionMethod method = SectionMethod::QuarterWave;
-    double frequency = 0.0;   ///< Hz
-    double source = 50.0;     ///< ohm of the line towards the radio; a stub has none
-    Complex load;             ///< ohm; of a stub the reactance it shall show
-    double section = 0.0;     ///< ohm; of a quarter wave it is what comes out
+    double frequency = 0.0; ///< Hz
+    double source = 50.0;   ///< ohm of the line towards the radio; a stub has none
+    Complex load;           ///< ohm; of a stub the reactance it shall show
+    double section = 0.0;   ///< ohm; of a quarter wave it is what comes out
     double velocityFactor = 1.0;
     double velocityFactor2 = 1.0; ///< of the piece at the load
 };

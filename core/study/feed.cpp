@@ -93,7 +93,8 @@ private:
         return out;
     }
 
-    Result<HeldAgainst> heldAgainst(const FeedBand& band, const Against& against, const std::vector<CurvePointer>* others, std::size_t place)
+    Result<HeldAgainst> heldAgainst(const FeedBand& band, const Against& against, const std::vector<CurvePointer>* others,
+                                    std::size_t place)
     {
         switch (against.kind) {
         case Against::Kind::Own: return HeldAgainst{against.gain, {50.0, 0.0}, {}, false};
@@ -105,7 +106,8 @@ private:
         const auto vertical = m_references.at(m_library, m_asked.question.subject.ground, band.frequency, m_watch);
         if (!vertical)
             return vertical.faults();
-        return HeldAgainst{gainOver(vertical->field->over(m_asked.question.subject.beyond), m_asked, band.azimuth), vertical->impedance, {}, true};
+        return HeldAgainst{
+            gainOver(vertical->field->over(m_asked.question.subject.beyond), m_asked, band.azimuth), vertical->impedance, {}, true};
     }
 
     Result<HeldAgainst> otherAntenna(const FeedBand& band, const std::vector<CurvePointer>& others, std::size_t place)
@@ -124,7 +126,8 @@ private:
         shapes::AntennaShape shape = shapes::dipoleFamily().standardShape(band.frequency);
         shape.parameters["apex_height_m"] = std::max(1.0, m_height);
         shape.parameters["end_height_m"] = shape.parameters["apex_height_m"];
-        shape.parameters["bearing_deg"] = bearingOf(band.azimuth) + 90.0 > 360.0 ? bearingOf(band.azimuth) - 90.0 : bearingOf(band.azimuth) + 90.0;
+        shape.parameters["bearing_deg"] =
+            bearingOf(band.azimuth) + 90.0 > 360.0 ? bearingOf(band.azimuth) - 90.0 : bearingOf(band.azimuth) + 90.0;
         const std::string length = shapes::dipoleFamily().tuned(shape).front().parameter;
         Subject subject{shape, m_asked.question.subject.ground, 0, {}, m_asked.question.subject.beyond};
         if (const auto tuned = tune(shape, subject.ground, length, band.frequency, m_library.tables(), {}, m_watch))
@@ -156,7 +159,8 @@ Question wishedOf(const Design& design, const Antenna& antenna)
 std::vector<ChainPart> linesOf(const std::vector<ChainPart>& parts, std::size_t own)
 {
     std::vector<ChainPart> lines;
-    std::copy_if(parts.begin() + long(own), parts.end(), std::back_inserter(lines), [](const ChainPart& p) { return p.kind == part::line; });
+    std::copy_if(parts.begin() + long(own), parts.end(), std::back_inserter(lines),
+                 [](const ChainPart& p) { return p.kind == part::line; });
     return lines;
 }
 
@@ -184,7 +188,7 @@ public:
 
 private:
     using Kind = FeedCaution::Kind;
-    static constexpr double burning = 250.0;                         // V peak, above what a matched 100 W makes by more than twice
+    static constexpr double burning = 250.0; // V peak, above what a matched 100 W makes by more than twice
     static constexpr double muchOnCoax = 10.0, lowOhms = 12.0, wrongRatio = 10.0; // SWR; ohm; SWR
 
     void look(const FeedRow& row, std::size_t i)
@@ -217,7 +221,8 @@ private:
         for (std::size_t i = 0; i < parts.size(); ++i) {
             const bool open = parts[i].kind == part::line && partValue(parts[i], "balanced") > 0.5;
             const bool coax = parts[i].kind == part::line && !open;
-            parted = parted || parts[i].kind == part::choke || (parts[i].kind == part::transformer && partValue(parts[i], "current_kind") > 0.5);
+            parted =
+                parted || parts[i].kind == part::choke || (parts[i].kind == part::transformer && partValue(parts[i], "current_kind") > 0.5);
             if (coax && !parted) {
                 m_all.push_back({Kind::NoChoke, i, {}, 0.0, {}});
                 parted = true;
@@ -253,7 +258,8 @@ private:
 
 FeedQuestion feedQuestionOf(const Design& design, const Antenna& antenna, const Antenna* pinned)
 {
-    FeedQuestion out{wishedOf(design, antenna), aimOf(design.operation), radians(design.operation.aimSector), design.operation.against, {}, {}};
+    FeedQuestion out{
+        wishedOf(design, antenna), aimOf(design.operation), radians(design.operation.aimSector), design.operation.against, {}, {}};
     const Antenna* other = out.against.kind == Against::Kind::Pinned    ? pinned
                            : out.against.kind == Against::Kind::Antenna ? findAntenna(design, out.against.antenna)
                                                                         : nullptr;
@@ -291,6 +297,7 @@ FeedReport feedReport(const FeedBasis& basis, const std::vector<ChainPart>& part
         FeedRow row;
         row.band = band;
         row.state = chainAt(parts, band.port, band.frequency);
+        row.socketSwr = swr(atSocket(parts, band.port, band.frequency));
         row.net = row.netAtLeast = row.netAtMost = band.gain - row.state.totalLoss();
         if (guess) {
             row.netAtMost = band.gain - chainAt(least, band.port, band.frequency).totalLoss();

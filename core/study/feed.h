@@ -53,10 +53,11 @@ Result<FeedBasis> feedBasisOf(Library& library, References& references, const Fe
 struct FeedRow {
     FeedBand band;
     ChainState state;
-    double net = 0.0;                       ///< dBi: gain less the whole chain's loss
-    double reference = 0.0;                 ///< dBi, the same of what it is held against
+    double net = 0.0;                         ///< dBi: gain less the whole chain's loss
+    double reference = 0.0;                   ///< dBi, the same of what it is held against
     double netAtLeast = 0.0, netAtMost = 0.0; ///< with what is guessed at its worst and at its best
-    double lineLoss = 0.0;                  ///< dB of that in lines
+    double lineLoss = 0.0;                    ///< dB of that in lines
+    double socketSwr = 1.0;                   ///< at the radio's socket, before a tuner in it
     /// What is guessed decides whether it is ahead or behind.
     [[nodiscard]] bool undecided() const { return (netAtLeast - reference) * (netAtMost - reference) < 0.0; }
 };
@@ -73,7 +74,7 @@ struct FeedCaution {
         NoChoke,      ///< nothing keeps current off the coax
         BalanceBroken ///< open-wire line ends on coax or on the radio
     } kind;
-    std::size_t part = 0; ///< of the chain
+    std::size_t part = 0;  ///< of the chain
     std::vector<Id> bands; ///< where; the worst first
     double value = 0.0;
     Text why;
@@ -81,7 +82,7 @@ struct FeedCaution {
 
 struct FeedReport {
     std::vector<ChainPart> parts;
-    std::size_t own = 0; ///< of them the shape brings along
+    std::size_t own = 0;  ///< of them the shape brings along
     double power = 100.0; ///< W into the chain
     std::vector<FeedRow> rows;
     std::vector<FeedCaution> cautions;

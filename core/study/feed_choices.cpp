@@ -90,7 +90,9 @@ ChoiceRow::Tuner tunerOf(const std::vector<ChainPart>& parts)
     if (tuner == parts.end())
         return ChoiceRow::Tuner::None;
     const long place = std::lround(partValue(*tuner, "place"));
-    return place == part::inRadio ? ChoiceRow::Tuner::InRadio : place == part::indoors ? ChoiceRow::Tuner::Indoors : ChoiceRow::Tuner::AtAntenna;
+    return place == part::inRadio   ? ChoiceRow::Tuner::InRadio
+           : place == part::indoors ? ChoiceRow::Tuner::Indoors
+                                    : ChoiceRow::Tuner::AtAntenna;
 }
 
 double lineLength(const std::vector<ChainPart>& parts, std::size_t own)
@@ -252,8 +254,13 @@ Result<ChainPart> sizedStub(ChainPart part, Complex load, double frequency)
 {
     const double susceptance = (1.0 / load).imag();
     const bool shorted = partValue(part, "shorted") > 0.5;
-    const auto all = matchSections({shorted ? SectionMethod::ShortedStub : SectionMethod::OpenStub, frequency, 0.0, {0.0, 1.0 / susceptance},
-                                    partValue(part, "section_ohm"), partValue(part, "velocity_factor"), 1.0});
+    const auto all = matchSections({shorted ? SectionMethod::ShortedStub : SectionMethod::OpenStub,
+                                    frequency,
+                                    0.0,
+                                    {0.0, 1.0 / susceptance},
+                                    partValue(part, "section_ohm"),
+                                    partValue(part, "velocity_factor"),
+                                    1.0});
     if (!all)
         return all.faults();
     part.values["length_m"] = all->front().length1;

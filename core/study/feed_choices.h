@@ -9,9 +9,9 @@ namespace vetchling::study {
 /// What a change makes of one band.
 struct ChoiceCell {
     Id band;
-    double swr = 1.0;   ///< where the question is: behind the transformer, at the tuner, on the line's radio end
-    double total = 0.0; ///< dB of the whole chain
-    double net = 0.0;   ///< dBi
+    double swr = 1.0;    ///< where the question is: behind the transformer, at the tuner, on the line's radio end
+    double total = 0.0;  ///< dB of the whole chain
+    double net = 0.0;    ///< dBi
     bool usable = false; ///< under the limit at the socket, or tuned
 };
 
@@ -19,8 +19,8 @@ struct ChoiceRow {
     enum class Tuner { None, InRadio, Indoors, AtAntenna };
     double ratio = 0.0; ///< of a transformer
     Tuner tuner = Tuner::None;
-    std::string type;    ///< id of a line type
-    std::string name;    ///< of it, or of a chain
+    std::string type; ///< id of a line type
+    std::string name; ///< of it, or of a chain
     Id chain;
     double length = 0.0; ///< m of line in all
     double price = 0.0;

@@ -95,7 +95,9 @@ private:
     /// Fills in what a chain makes of the frequency and the band's edges, and keeps the cure where it is one.
     void keep(ReflectionCure cure, std::vector<ChainPart> parts)
     {
-        const auto seen = [&](double f) { return m_curve.covers(f) ? swr(atSocket(parts, m_curve.atPort(f), f), m_out.reference) : std::nan(""); };
+        const auto seen = [&](double f) {
+            return m_curve.covers(f) ? swr(atSocket(parts, m_curve.atPort(f), f), m_out.reference) : std::nan("");
+        };
         cure.swr = seen(m_asked.frequency);
         cure.swrAtEdges = std::max(seen(m_asked.band.from), seen(m_asked.band.to));
         cure.loss = chainAt(parts, m_out.port, m_asked.frequency).totalLoss();

@@ -15,12 +15,12 @@ struct ReflectionPoint {
 /// One way to bring the SWR down at the frequency that is looked at.
 struct ReflectionCure {
     enum class Kind { Length, Ratio, Section, Network, Tuner } kind;
-    double swr = 1.0;            ///< at the radio then, at that frequency
-    double swrAtEdges = 1.0;     ///< the higher one of the band's edges; not a number where it is not known
-    double loss = 0.0;           ///< dB of the whole chain then
-    std::string parameter;       ///< of a length
-    std::string name;            ///< "each side"
-    double change = 0.0;         ///< SI, each piece
+    double swr = 1.0;        ///< at the radio then, at that frequency
+    double swrAtEdges = 1.0; ///< the higher one of the band's edges; not a number where it is not known
+    double loss = 0.0;       ///< dB of the whole chain then
+    std::string parameter;   ///< of a length
+    std::string name;        ///< "each side"
+    double change = 0.0;     ///< SI, each piece
     double ratio = 1.0;
     SectionSolution section;
     double sectionVelocity = 0.66;
@@ -38,13 +38,13 @@ struct ReflectionQuestion {
 struct Reflection {
     double reference = 50.0; ///< ohm
     double frequency = 0.0;
-    std::vector<ReflectionPoint> sweep;    ///< over the band
-    Complex port, feedpoint, radio;        ///< ohm; the radio is its socket
-    std::vector<Complex> impedances;       ///< ohm behind each part of the chain
-    std::vector<Complex> way;              ///< reflection coefficients from the feedpoint to the radio
-    double hidden = 0.0;                   ///< dB of return loss that the line adds
-    int upIsLong = 0;                      ///< 1: above the middle line it is too long, -1: too short, 0: not known
-    std::optional<double> dip;             ///< Hz, nearest at the feedpoint
+    std::vector<ReflectionPoint> sweep; ///< over the band
+    Complex port, feedpoint, radio;     ///< ohm; the radio is its socket
+    std::vector<Complex> impedances;    ///< ohm behind each part of the chain
+    std::vector<Complex> way;           ///< reflection coefficients from the feedpoint to the radio
+    double hidden = 0.0;                ///< dB of return loss that the line adds
+    int upIsLong = 0;                   ///< 1: above the middle line it is too long, -1: too short, 0: not known
+    std::optional<double> dip;          ///< Hz, nearest at the feedpoint
     std::vector<ReflectionCure> cures;
     [[nodiscard]] Complex atFeedpoint() const { return vetchling::reflection(feedpoint, reference); }
     [[nodiscard]] Complex atRadio() const { return vetchling::reflection(radio, reference); }

@@ -8,10 +8,10 @@
 namespace vetchling::study {
 namespace {
 
-constexpr double overSoil = 0.02;           // m that the coax lies above the soil
-constexpr double gap = 0.05;                // m from the feedpoint to where the shield is joined, on a wire that runs through
-constexpr double last = 3.0;                // m before the radio, where the current is looked at
-constexpr double shortest = 0.3;            // m between corners of a route
+constexpr double overSoil = 0.02; // m that the coax lies above the soil
+constexpr double gap = 0.05;      // m from the feedpoint to where the shield is joined, on a wire that runs through
+constexpr double last = 3.0;      // m before the radio, where the current is looked at
+constexpr double shortest = 0.3;  // m between corners of a route
 constexpr int tracePoints = 80, placeCount = 14;
 
 double lengthAlong(const std::vector<Vec3>& points)
@@ -222,7 +222,8 @@ Result<Shield> shieldAlong(const Site& site, const shapes::BuiltAntenna& built, 
     return out;
 }
 
-Result<WireModel> withShield(const shapes::BuiltAntenna& built, const Shield& shield, const std::vector<ShieldChoke>& chokes, double frequency)
+Result<WireModel> withShield(const shapes::BuiltAntenna& built, const Shield& shield, const std::vector<ShieldChoke>& chokes,
+                             double frequency)
 {
     WireModel model = built.model;
     joinAt(model);
@@ -240,7 +241,9 @@ Result<WireModel> withShield(const shapes::BuiltAntenna& built, const Shield& sh
     if (shield.earthed)
         addEarth("station", shield.points.back(), model);
     if (Faults faults = findFaults(model); !faults.empty())
-        return Fault{"", coreText("core", "the coax's outside comes too near to the antenna's wires to be counted in; lead its route away from them")};
+        return Fault{
+            "",
+            coreText("core", "the coax's outside comes too near to the antenna's wires to be counted in; lead its route away from them")};
     return model;
 }
 

@@ -26,16 +26,17 @@ struct ShieldChoke {
 };
 
 /// The model with the shield joined to the feedpoint, and the chokes' impedance at a frequency in it.
-Result<WireModel> withShield(const shapes::BuiltAntenna& built, const Shield& shield, const std::vector<ShieldChoke>& chokes, double frequency);
+Result<WireModel> withShield(const shapes::BuiltAntenna& built, const Shield& shield, const std::vector<ShieldChoke>& chokes,
+                             double frequency);
 
 struct ShieldQuestion {
     FeedQuestion feed;
     std::map<Id, std::size_t> configurations; ///< by band
     Site site;
     bool earthed = true;
-    std::vector<ShieldChoke> chokes; ///< of the chain
-    ChainPart choke;                 ///< that is tried at every place
-    double power = 100.0;            ///< W into the antenna
+    std::vector<ShieldChoke> chokes;   ///< of the chain
+    ChainPart choke;                   ///< that is tried at every place
+    double power = 100.0;              ///< W into the antenna
     std::vector<double> counterpoises; ///< m, that are tried where the antenna has one
     friend bool operator==(const ShieldQuestion&, const ShieldQuestion&) = default;
 };
@@ -54,8 +55,8 @@ struct ShieldBand {
     std::string name;
     double frequency = 0.0;
     Wish wish = Wish::Nice;
-    std::optional<ShieldState> without, bare, chosen; ///< no shield at all; nothing on it; with the chain's chokes
-    std::vector<double> byPlace;                     ///< A rms at the radio, for one choke at each of the places
+    std::optional<ShieldState> without, bare, chosen;          ///< no shield at all; nothing on it; with the chain's chokes
+    std::vector<double> byPlace;                               ///< A rms at the radio, for one choke at each of the places
     std::vector<std::pair<double, ShieldState>> counterpoises; ///< by length, with the chain's chokes
 };
 

@@ -93,7 +93,8 @@ TEST(Chain, AWholeChainWithItsTunerIsExact)
 TEST(Chain, AHardLoadIsTunedByHighImpedanceTwin)
 {
     const std::vector<ChainPart> parts{partOf(part::transformer, {{"ratio", 4}, {"loss_dB", 0.3}}), partOf(part::choke, {{"loss_dB", 0.1}}),
-                                       lineOf(300, 0, 0.82, 0.19, 0.003, 9), lineOf(50, 0, 0.85, 0.38, 0.0015, 15), partOf(part::tuner, {})};
+                                       lineOf(300, 0, 0.82, 0.19, 0.003, 9), lineOf(50, 0, 0.85, 0.38, 0.0015, 15),
+                                       partOf(part::tuner, {})};
     const ChainState s = chainAt(parts, {75, 310}, 28.5e6);
     EXPECT_NEAR(s.totalLoss(), 4.03470688, 1e-7);
     EXPECT_NEAR(100.0 * s.efficiency(), 39.49383542, 1e-6);
@@ -155,10 +156,13 @@ TEST(Chain, ATunerHasARangeAndElementsOfSomeSize)
 
 TEST(Chain, PowerAndVoltageBelongTogetherAtEveryJoint)
 {
-    const std::vector<ChainPart> parts{partOf(part::transformer, {{"ratio", 9}, {"core_ohm", 600}, {"magnetising_H", 8e-6}, {"leakage_H", 1e-7}}),
-                                       partOf(part::network, {{"shunt_F", 2e-10}, {"series_H", 8e-7}}),
-                                       lineOf(50, 0, 0.66, 1.2, 0.004, 17), partOf(part::attenuator, {{"loss_dB", 1}}),
-                                       partOf(part::meter, {{"loss_dB", 0.2}}), partOf(part::tuner, {{"place", part::indoors}})};
+    const std::vector<ChainPart> parts{
+        partOf(part::transformer, {{"ratio", 9}, {"core_ohm", 600}, {"magnetising_H", 8e-6}, {"leakage_H", 1e-7}}),
+        partOf(part::network, {{"shunt_F", 2e-10}, {"series_H", 8e-7}}),
+        lineOf(50, 0, 0.66, 1.2, 0.004, 17),
+        partOf(part::attenuator, {{"loss_dB", 1}}),
+        partOf(part::meter, {{"loss_dB", 0.2}}),
+        partOf(part::tuner, {{"place", part::indoors}})};
     const ChainState s = chainAt(parts, {380, -420}, 10.12e6);
     double lost = 0.0;
     for (const Joint& j : s.joints) {
@@ -263,7 +267,8 @@ TEST(Chain, TheWayThroughALineEndsWhereTheLineEnds)
 
 TEST(Chain, AGuessIsTriedAtBothEnds)
 {
-    const std::vector<ChainPart> parts{partOf(part::lump, {{"loss_dB", 1.5}, {"loss_from_dB", 0.5}, {"loss_to_dB", 3.0}}), lineOf(50, 0, 0.66, 0.6, 0, 20)};
+    const std::vector<ChainPart> parts{partOf(part::lump, {{"loss_dB", 1.5}, {"loss_from_dB", 0.5}, {"loss_to_dB", 3.0}}),
+                                       lineOf(50, 0, 0.66, 0.6, 0, 20)};
     EXPECT_TRUE(isGuess(parts));
     EXPECT_FALSE(isGuess({parts[1]}));
     const double line = chainAt({parts[1]}, 50.0, 7e6).totalLoss();

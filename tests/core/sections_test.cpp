@@ -87,12 +87,12 @@ TEST(Sections, AStubShowsItsReactance)
 TEST(Sections, WhatCannotBeIsRefusedInWords)
 {
     using enum SectionMethod;
-    const SectionQuestion bad[] = {{QuarterWave, 7e6, 50, {30, 20}, 0, 0.66, 1},      {TwoSections, 7e6, 50, {30, 20}, 0, 0.66, 1},
-                                   {SeriesSection, 7e6, 50, {500, 0}, 60, 0.66, 1},   {SeriesSection, 7e6, 50, {50, 0}, 75, 0.66, 1},
-                                   {SeriesSection, 7e6, 50, {70, 0}, 0, 0.66, 1},     {QuarterWave, 0, 50, 28, 0, 0.66, 1},
-                                   {QuarterWave, 7e6, 50, -28, 0, 0.66, 1},           {QuarterWave, 7e6, 0, 28, 0, 0.66, 1},
-                                   {ShortedStub, 7e6, 0, {0, 0}, 50, 0.66, 1},        {OpenStub, 7e6, 0, {0, 40}, 0, 0.66, 1},
-                                   {QuarterWave, 7e6, 50, 28, 0, 1.4, 1},             {TwoSections, 7e6, 50, 28, 0, 0.66, 0}};
+    const SectionQuestion bad[] = {{QuarterWave, 7e6, 50, {30, 20}, 0, 0.66, 1},    {TwoSections, 7e6, 50, {30, 20}, 0, 0.66, 1},
+                                   {SeriesSection, 7e6, 50, {500, 0}, 60, 0.66, 1}, {SeriesSection, 7e6, 50, {50, 0}, 75, 0.66, 1},
+                                   {SeriesSection, 7e6, 50, {70, 0}, 0, 0.66, 1},   {QuarterWave, 0, 50, 28, 0, 0.66, 1},
+                                   {QuarterWave, 7e6, 50, -28, 0, 0.66, 1},         {QuarterWave, 7e6, 0, 28, 0, 0.66, 1},
+                                   {ShortedStub, 7e6, 0, {0, 0}, 50, 0.66, 1},      {OpenStub, 7e6, 0, {0, 40}, 0, 0.66, 1},
+                                   {QuarterWave, 7e6, 50, 28, 0, 1.4, 1},           {TwoSections, 7e6, 50, 28, 0, 0.66, 0}};
     for (const SectionQuestion& q : bad) {
         const auto all = matchSections(q);
         ASSERT_FALSE(all.ok());

@@ -114,10 +114,7 @@ public:
         line(8, 8, 8, 4);
     }
 
-    void attenuator()
-    {
-        m_p.drawPolygon(QPolygonF{at(-16, -13), at(16, -4), at(16, 4), at(-16, 13)});
-    }
+    void attenuator() { m_p.drawPolygon(QPolygonF{at(-16, -13), at(16, -4), at(16, 4), at(-16, 13)}); }
 
     /// A dial with its needle.
     void meter()

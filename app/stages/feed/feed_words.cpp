@@ -17,7 +17,8 @@ class Words {
 public:
     static QString joined(const QStringList& names)
     {
-        return names.size() < 2 ? names.join(QString()) : tr("%1 and %2").arg(names.mid(0, names.size() - 1).join(QStringLiteral(", ")), names.back());
+        return names.size() < 2 ? names.join(QString())
+                                : tr("%1 and %2").arg(names.mid(0, names.size() - 1).join(QStringLiteral(", ")), names.back());
     }
 
     static QString part(const ChainPart& part)
@@ -69,13 +70,13 @@ public:
     {
         if (report.rows.empty())
             return tr("No band is wanted yet: wish for some on the Bands page.");
-        const auto [least, most] = std::minmax_element(report.rows.begin(), report.rows.end(), [](const auto& a, const auto& b) {
-            return a.state.totalLoss() < b.state.totalLoss();
-        });
-        QString words = least == most ? tr("Loses %1 dB on %2.").arg(oneDecimal(most->state.totalLoss()), QString::fromStdString(most->band.name))
-                                      : tr("Loses %1 dB on %2 and %3 on %4.")
-                                            .arg(oneDecimal(least->state.totalLoss()), QString::fromStdString(least->band.name),
-                                                 oneDecimal(most->state.totalLoss()), QString::fromStdString(most->band.name));
+        const auto [least, most] = std::minmax_element(
+            report.rows.begin(), report.rows.end(), [](const auto& a, const auto& b) { return a.state.totalLoss() < b.state.totalLoss(); });
+        QString words = least == most
+                            ? tr("Loses %1 dB on %2.").arg(oneDecimal(most->state.totalLoss()), QString::fromStdString(most->band.name))
+                            : tr("Loses %1 dB on %2 and %3 on %4.")
+                                  .arg(oneDecimal(least->state.totalLoss()), QString::fromStdString(least->band.name),
+                                       oneDecimal(most->state.totalLoss()), QString::fromStdString(most->band.name));
         QStringList ahead, behind;
         for (const study::FeedRow& row : report.rows)
             (row.net >= row.reference ? ahead : behind) << QString::fromStdString(row.band.name);
@@ -104,8 +105,9 @@ public:
             if (row.state.joints[i].loss > row.state.joints[most].loss)
                 most = i;
         const double share = report.parts.empty() ? 0.0 : row.state.joints[most].loss;
-        return share < 0.15 ? tr("%1: %2 dB behind, hardly any of it in the chain.").arg(band, oneDecimal(-by))
-                            : tr("%1: %2 dB behind; the %3 takes %4.").arg(band, oneDecimal(-by), part(report.parts[most]), oneDecimal(share));
+        return share < 0.15
+                   ? tr("%1: %2 dB behind, hardly any of it in the chain.").arg(band, oneDecimal(-by))
+                   : tr("%1: %2 dB behind; the %3 takes %4.").arg(band, oneDecimal(-by), part(report.parts[most]), oneDecimal(share));
     }
 
     static QString caution(const study::FeedCaution& c, const study::FeedReport& report, const Design& design)
@@ -117,12 +119,14 @@ public:
         switch (c.kind) {
         case Kind::TunerRefuses: return tr("The tuner does not tune %1: %2.").arg(bands, coreWords(c.why, design.operation.system));
         case Kind::LineSwr:
-            return tr("SWR %1 on the coax on %2: it burns power and its insulation stands high voltage. Open-wire line, or a tuner at the antenna, would not lose it.")
+            return tr("SWR %1 on the coax on %2: it burns power and its insulation stands high voltage. Open-wire line, or a tuner at the "
+                      "antenna, would not lose it.")
                 .arg(c.value, 0, 'f', 0)
                 .arg(bands);
         case Kind::LowImpedance:
             return tr("%1 : 1 leaves only %2 on %3: too high a ratio there.").arg(ratio, 0, 'g', 3).arg(ohmWords(c.value), bands);
-        case Kind::HighRatio: return tr("%1 : 1 is too low a ratio on %2: SWR %3 behind it.").arg(ratio, 0, 'g', 3).arg(bands).arg(c.value, 0, 'f', 0);
+        case Kind::HighRatio:
+            return tr("%1 : 1 is too low a ratio on %2: SWR %3 behind it.").arg(ratio, 0, 'g', 3).arg(bands).arg(c.value, 0, 'f', 0);
         case Kind::Heat:
             return tr("The %1 would have to get rid of %2 on %3; it stands %4.")
                 .arg(which, wattWords(c.value), bands, wattWords(partValue(report.parts[c.part], "rating_W")));
@@ -191,11 +195,12 @@ public:
         }
         case study::ReflectionCure::Kind::Ratio: return {tr("a transformer %1 : 1").arg(c.ratio, 0, 'g', 3), result};
         case study::ReflectionCure::Kind::Section:
-            return {c.section.length2 > 0.005
-                        ? tr("%1 of line at the antenna, then %2 of %3")
-                              .arg(lengthWords(c.section.length2, system), lengthWords(c.section.length1, system), ohmWords(c.section.section))
-                        : tr("a section of %1, %2").arg(ohmWords(c.section.section), lengthWords(c.section.length1, system)),
-                    result};
+            return {
+                c.section.length2 > 0.005
+                    ? tr("%1 of line at the antenna, then %2 of %3")
+                          .arg(lengthWords(c.section.length2, system), lengthWords(c.section.length1, system), ohmWords(c.section.section))
+                    : tr("a section of %1, %2").arg(ohmWords(c.section.section), lengthWords(c.section.length1, system)),
+                result};
         case study::ReflectionCure::Kind::Network: return {tr("an L network at the feedpoint"), result};
         case study::ReflectionCure::Kind::Tuner: return {tr("a tuner indoors"), tr("loses %1").arg(decibelWords(c.loss, 1))};
         }
@@ -253,7 +258,10 @@ QString decibelWords(double loss, int decimals)
 QString signedWords(double decibels)
 {
     const QString figure = QString::number(std::abs(decibels), 'f', 1);
-    return QStringLiteral("%1%2 dB").arg(figure == QLatin1String("0.0") ? QString() : decibels < 0.0 ? QStringLiteral("−") : QStringLiteral("+"), figure);
+    return QStringLiteral("%1%2 dB").arg(figure == QLatin1String("0.0") ? QString()
+                                         : decibels < 0.0               ? QStringLiteral("−")
+                                                                        : QStringLiteral("+"),
+                                         figure);
 }
 
 QString wattWords(double watts) { return Words::watts(watts, watts < 10.0 ? 1 : 0); }
@@ -283,7 +291,10 @@ QString bandList(const Design& design, const std::vector<Id>& bands)
     return Words::joined(names);
 }
 
-QString againstWords(const Against& against, const Document& document, const SolveService& solver) { return Words::against(against, document, solver); }
+QString againstWords(const Against& against, const Document& document, const SolveService& solver)
+{
+    return Words::against(against, document, solver);
+}
 QString lossSentence(const study::FeedReport& report, const QString& against) { return Words::losses(report, against); }
 QString rowSentence(const study::FeedRow& row, const study::FeedReport& report) { return Words::row(row, report); }
 QString cautionSentence(const study::FeedCaution& caution, const study::FeedReport& report, const Design& design)

@@ -1,0 +1,207 @@
+#include "app/stages/feed/choice_board.h"
+
+#include "app/stages/feed/feed_words.h"
+#include "app/view/sketch.h"
+#include "app/view/words.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double head = 44.0, summary = 104.0;
+
+} // namespace
+
+ChoiceBoard::ChoiceBoard(ViewContext& context, FeedDesk& desk, QWidget* parent) : Canvas(context, parent), m_desk(desk)
+{
+    setObjectName(QStringLiteral("choiceBoard"));
+    setFocusPolicy(Qt::StrongFocus);
+    setMinimumHeight(330);
+    setAccessibleName(tr("Choices for the chain, by band"));
+}
+
+void ChoiceBoard::setChoice(FeedDesk::Choice choice)
+{
+    m_choice = choice;
+    m_row = -1;
+    refresh();
+}
+
+void ChoiceBoard::refresh()
+{
+    const auto& rows = m_desk.choices(m_choice);
+    if (m_row >= int(rows.size()))
+        m_row = -1;
+    if (m_row < 0)
+        for (std::size_t i = 0; i < rows.size(); ++i)
+            if (rows[i].best)
+                m_row = int(i);
+    update();
+}
+
+ChoiceBoard::Layout ChoiceBoard::layoutOf(const QSizeF& size) const
+{
+    const auto& rows = m_desk.choices(m_choice);
+    Layout out;
+    out.top = head;
+    out.name = m_choice == FeedDesk::Choice::Line || m_choice == FeedDesk::Choice::Chain ? 168.0 : 108.0;
+    const std::size_t bands = rows.empty() ? 1 : std::max<std::size_t>(1, rows.front().cells.size());
+    out.cell = (size.width() - out.name - summary) / double(bands);
+    out.step = std::clamp((size.height() - head - 8.0) / double(std::max<std::size_t>(1, rows.size())), 24.0, 46.0);
+    return out;
+}
+
+void ChoiceBoard::render(Sketch& sketch, const QSizeF& size)
+{
+    const Colours& c = sketch.colours();
+    const auto& rows = m_desk.choices(m_choice);
+    if (rows.empty()) {
+        const QString words = m_desk.report()                          ? (m_choice == FeedDesk::Choice::Line ? tr("There is no line in this chain: add one on the page Losses.")
+                                                                                                              : tr("There is only the antenna: add parts on the page Losses."))
+                              : m_desk.busy() || m_context.solver.busy() ? tr("The fields on the wanted bands are being computed …")
+                                                                       : tr("Nothing is known of this antenna yet.");
+        sketch.text({0.0, 20.0}, words, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
+        return;
+    }
+    const Layout layout = layoutOf(size);
+    paintHead(sketch, layout, size);
+    for (std::size_t i = 0; i < rows.size(); ++i)
+        paintRow(sketch, rows[i], int(i), layout, size);
+}
+
+void ChoiceBoard::paintHead(Sketch& sketch, const Layout& layout, const QSizeF& size) const
+{
+    const Colours& c = sketch.colours();
+    const auto& row = m_desk.choices(m_choice).front();
+    const QString what = m_choice == FeedDesk::Choice::Transformer ? tr("SWR behind it")
+                         : m_choice == FeedDesk::Choice::Tuner     ? tr("SWR it meets")
+                         : m_choice == FeedDesk::Choice::Line      ? tr("SWR at its end")
+                                                                   : tr("SWR at the tuner");
+    sketch.text({0.0, 4.0}, what, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text({0.0, 20.0}, tr("and loss in all, dB"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    for (std::size_t i = 0; i < row.cells.size(); ++i) {
+        const WantedBand* band = findBand(m_context.document.design(), row.cells[i].band);
+        sketch.text({layout.name + layout.cell * (double(i) + 0.5), 14.0}, band ? QString::fromStdString(band->band.name) : QString(),
+                    Qt::AlignHCenter | Qt::AlignTop, {c.ink, 13, true});
+    }
+    sketch.text({size.width(), 4.0}, tr("usable bands"), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text({size.width(), 20.0}, tr("and their loss"), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
+}
+
+void ChoiceBoard::paintRow(Sketch& sketch, const study::ChoiceRow& row, int place, const Layout& layout, const QSizeF& size) const
+{
+    const Colours& c = sketch.colours();
+    QPainter& p = sketch.painter();
+    const double y = layout.top + layout.step * place, height = layout.step - 3.0;
+    const bool roomy = layout.step >= 36.0;
+    const QRectF whole(0.0, y, size.width(), height);
+    if (onScreen() && place == m_row) {
+        p.setPen(QPen(c.petal, 1.6));
+        p.setBrush(Qt::NoBrush);
+        p.drawRoundedRect(whole.adjusted(0.5, 0, -0.5, 0), 5, 5);
+    } else {
+        sketch.line({0.0, y + height + 1.5}, {size.width(), y + height + 1.5}, c.hairline);
+    }
+    const double middle = y + 0.5 * height;
+    if (row.best)
+        sketch.triangle({9.0, middle}, c.petal, c.ink);
+    const QString name = feed::choiceName(row, int(m_choice), m_context.system());
+    const QString tag = row.now ? tr("now") : row.best ? tr("best of these") : QString();
+    sketch.text({20.0, roomy && !tag.isEmpty() ? middle - 8.0 : middle}, sketch.theme().elided(name, layout.name - 24.0, 13, row.now || row.best),
+                Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 13, row.now || row.best});
+    if (roomy && !tag.isEmpty())
+        sketch.text({20.0, middle + 8.0}, tag, Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 12});
+    int usable = 0;
+    for (std::size_t i = 0; i < row.cells.size(); ++i) {
+        const study::ChoiceCell& cell = row.cells[i];
+        usable += cell.usable;
+        const QRectF box(layout.name + layout.cell * double(i) + 3.0, y + 2.0, layout.cell - 6.0, height - 4.0);
+        p.setPen(Qt::NoPen);
+        p.setBrush(cell.usable ? c.leafPale : c.fill);
+        p.drawRoundedRect(box, 3, 3);
+        if (!cell.usable) {
+            QPainterPath area;
+            area.addRoundedRect(box, 3, 3);
+            sketch.hatch(area, c.hairline, 7.0);
+        }
+        const QString swr = swrText(cell.swr), loss = QString::number(std::min(cell.total, 99.0), 'f', 1);
+        const QColor paper = cell.usable ? c.leafPale : c.fill;
+        if (roomy) {
+            sketch.text({box.center().x(), middle - 8.0}, swr, Qt::AlignHCenter | Qt::AlignVCenter, {c.ink, 13, cell.usable, paper});
+            sketch.text({box.center().x(), middle + 8.0}, loss, Qt::AlignHCenter | Qt::AlignVCenter, {cell.total > 3.0 ? c.brick : c.inkSoft, 12, false, paper});
+        } else {
+            sketch.text({box.center().x(), middle}, QStringLiteral("%1 / %2").arg(swr, loss), Qt::AlignHCenter | Qt::AlignVCenter, {c.ink, 12, cell.usable, paper});
+        }
+    }
+    const QString sum = tr("%1 of %2").arg(usable).arg(row.cells.size());
+    const QString loss = usable > 0 ? tr("%1 dB").arg(row.meanLoss, 0, 'f', 1) : QStringLiteral("–");
+    const QString price = m_choice == FeedDesk::Choice::Line && row.price > 0.0 ? tr(", price %1").arg(row.price, 0, 'f', 0) : QString();
+    if (roomy) {
+        sketch.text({size.width() - 6.0, middle - 8.0}, sum, Qt::AlignRight | Qt::AlignVCenter, {c.ink, 13, true});
+        sketch.text({size.width() - 6.0, middle + 8.0}, loss + price, Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
+    } else {
+        sketch.text({size.width() - 6.0, middle}, sum + QStringLiteral("  ") + loss, Qt::AlignRight | Qt::AlignVCenter, {c.ink, 12});
+    }
+}
+
+std::vector<QStringList> ChoiceBoard::cells() const
+{
+    const auto& rows = m_desk.choices(m_choice);
+    std::vector<QStringList> out{{QString()}};
+    if (rows.empty())
+        return {};
+    for (const study::ChoiceCell& cell : rows.front().cells) {
+        const QString band = feed::bandList(m_context.document.design(), {cell.band});
+        out.front() << tr("%1 SWR").arg(band) << tr("%1 dB").arg(band);
+    }
+    for (const study::ChoiceRow& row : rows) {
+        QStringList line{feed::choiceName(row, int(m_choice), m_context.system())};
+        for (const study::ChoiceCell& cell : row.cells)
+            line << swrText(cell.swr) << QString::number(cell.total, 'f', 2);
+        out.push_back(line);
+    }
+    return out;
+}
+
+int ChoiceBoard::rowAt(QPointF p) const
+{
+    const Layout layout = layoutOf(size());
+    const int row = int(std::floor((p.y() - layout.top) / layout.step));
+    return row >= 0 && row < int(m_desk.choices(m_choice).size()) ? row : -1;
+}
+
+void ChoiceBoard::mousePressEvent(QMouseEvent* event)
+{
+    if (const int row = rowAt(event->position()); row >= 0) {
+        m_row = row;
+        update();
+        emit rowChosen();
+    }
+}
+
+void ChoiceBoard::mouseDoubleClickEvent(QMouseEvent* event)
+{
+    if (const int row = rowAt(event->position()); row >= 0)
+        m_desk.take(m_choice, std::size_t(row));
+}
+
+void ChoiceBoard::keyPressEvent(QKeyEvent* event)
+{
+    const int count = int(m_desk.choices(m_choice).size());
+    if ((event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) && count > 0) {
+        m_row = std::clamp(m_row + (event->key() == Qt::Key_Up ? -1 : 1), 0, count - 1);
+        update();
+        emit rowChosen();
+    } else if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && m_row >= 0) {
+        m_desk.take(m_choice, std::size_t(m_row));
+    } else {
+        Canvas::keyPressEvent(event);
+    }
+}
+
+} // namespace vetchling::app

@@ -1,0 +1,296 @@
+#include "app/stages/feed/reflection_disk.h"
+
+#include "app/stages/feed/feed_words.h"
+#include "app/view/sketch.h"
+#include "app/view/words.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double wordsWidth = 236.0;
+constexpr double ringSwr[] = {1.5, 2.0, 3.0, 5.0, 10.0};
+
+double radiusOf(double swr) { return (swr - 1.0) / (swr + 1.0); }
+
+QString megahertz(double hertz, int decimals = 2) { return QString::number(hertz / 1e6, 'f', decimals); }
+
+} // namespace
+
+ReflectionDisk::ReflectionDisk(ViewContext& context, FeedDesk& desk, QWidget* parent) : Canvas(context, parent), m_desk(desk)
+{
+    setObjectName(QStringLiteral("reflectionDisk"));
+    setFocusPolicy(Qt::StrongFocus);
+    setMouseTracking(true);
+    setMinimumHeight(330);
+    setAccessibleName(tr("Reflection over the band at the feedpoint and at the radio"));
+}
+
+ReflectionDisk::Disk ReflectionDisk::diskOf(const QSizeF& size) const
+{
+    const double room = size.width() - wordsWidth - 30.0;
+    const double radius = 0.5 * std::min(room - 8.0, size.height() - 40.0);
+    return {{0.5 * room, 0.5 * size.height()}, std::max(60.0, radius)};
+}
+
+void ReflectionDisk::render(Sketch& sketch, const QSizeF& size)
+{
+    const Colours& c = sketch.colours();
+    const auto seen = m_desk.reflection();
+    if (!seen) {
+        sketch.text({0.0, 20.0}, m_context.solver.busy() ? tr("Being computed …") : tr("This band is not solved: choose another one in the strip."),
+                    Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
+        return;
+    }
+    const Disk disk = diskOf(size);
+    sketch.keepWithin({0.0, 0.0, size.width() - wordsWidth - 20.0, size.height()});
+    paintRings(sketch, *seen, disk);
+    paintSweep(sketch, *seen, disk);
+    paintWords(sketch, *seen, {size.width() - wordsWidth, 6.0, wordsWidth, size.height() - 12.0});
+}
+
+void ReflectionDisk::paintRings(Sketch& sketch, const study::Reflection& seen, const Disk& disk) const
+{
+    const Colours& c = sketch.colours();
+    QPainter& p = sketch.painter();
+    const auto ring = [&](double r, const QPen& pen, const QBrush& fill) {
+        p.setPen(pen);
+        p.setBrush(fill);
+        p.drawEllipse(disk.centre, r * disk.radius, r * disk.radius);
+    };
+    ring(1.0, QPen(c.inkFaint, 1.2), c.card);
+    const double limit = m_context.document.design().operation.swrLimit;
+    QColor good = c.leafPale;
+    good.setAlpha(150);
+    ring(radiusOf(limit), QPen(c.brick, 1.2, Qt::DashLine), good);
+    for (double s : ringSwr)
+        if (std::abs(s - limit) > 0.05)
+            ring(radiusOf(s), QPen(c.hairline, 1.0), Qt::NoBrush);
+    sketch.line(disk.at(-1.0), disk.at(1.0), c.hairline);
+    p.setPen(Qt::NoPen);
+    p.setBrush(c.inkSoft);
+    p.drawEllipse(disk.centre, 2.5, 2.5);
+    const double slant = -0.96; // rad, where the rings are named
+    const auto name = [&](double s, const QColor& colour) {
+        const QString words = QString::number(s, 'g', 3);
+        const Complex at = std::polar(radiusOf(s), slant);
+        const QPointF there = disk.at(at);
+        const QRectF box(there - QPointF(13, 8), QSizeF(26, 16));
+        p.fillRect(box, s <= limit + 0.05 && s < limit ? good : c.card);
+        sketch.text(there, words, Qt::AlignHCenter | Qt::AlignVCenter, {colour, 12});
+        sketch.reserve(box);
+    };
+    for (double s : ringSwr)
+        if (std::abs(s - limit) > 0.05)
+            name(s, c.inkFaint);
+    name(limit, c.brick);
+    const double corner = 0.80 * disk.radius;
+    const QString longWords = tr("too long"), shortWords = tr("too short");
+    if (seen.upIsLong != 0) {
+        const double x = disk.centre.x() - corner - 14.0;
+        sketch.text({x, disk.centre.y() - corner}, seen.upIsLong > 0 ? longWords : shortWords, Qt::AlignHCenter | Qt::AlignVCenter, {c.leaf, 12});
+        sketch.text({x, disk.centre.y() + corner}, seen.upIsLong > 0 ? shortWords : longWords, Qt::AlignHCenter | Qt::AlignVCenter, {c.leaf, 12});
+    }
+    const auto onLine = [&](QPointF at, const QString& words, Qt::Alignment side) {
+        const QRectF box = sketch.text(at - QPointF(0, 9), words, side | Qt::AlignVCenter, {c.inkFaint, 12, false, c.card});
+        sketch.reserve(box);
+    };
+    onLine(disk.at(-1.0) + QPointF(8, 0), tr("too few"), Qt::AlignLeft);
+    onLine(disk.at(1.0) - QPointF(8, 0), tr("too many ohms"), Qt::AlignRight);
+}
+
+void ReflectionDisk::paintSweep(Sketch& sketch, const study::Reflection& seen, const Disk& disk) const
+{
+    const Colours& c = sketch.colours();
+    QPainter& p = sketch.painter();
+    QPolygonF feedpoint, radio, way;
+    for (const study::ReflectionPoint& point : seen.sweep) {
+        feedpoint << disk.at(point.feedpoint);
+        radio << disk.at(point.radio);
+    }
+    for (Complex gamma : seen.way)
+        way << disk.at(gamma);
+    const bool apart = !seen.way.empty() && std::abs(seen.atFeedpoint() - seen.atRadio()) > 1e-3;
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(c.petal, 2.2, Qt::DotLine, Qt::RoundCap));
+    p.drawPolyline(way);
+    if (apart) {
+        p.setPen(QPen(c.sky, 2.2, Qt::DashDotLine));
+        p.drawPolyline(radio);
+    }
+    p.setPen(QPen(c.leaf, 2.4));
+    p.drawPolyline(feedpoint);
+    const auto end = [&](const QPolygonF& line, const QColor& colour, bool named) {
+        if (line.isEmpty())
+            return;
+        for (const bool first : {true, false}) {
+            const QPointF at = first ? line.first() : line.last();
+            p.setPen(QPen(colour, 1.4));
+            p.setBrush(c.card);
+            p.drawEllipse(at, 3.4, 3.4);
+            sketch.reserve(QRectF(at - QPointF(5, 5), QSizeF(10, 10)));
+            if (named)
+                sketch.name(at, 6.0, megahertz(first ? seen.sweep.front().frequency : seen.sweep.back().frequency), {colour, 12});
+        }
+    };
+    if (apart)
+        end(radio, c.sky, false);
+    end(feedpoint, c.leaf, true);
+    const auto point = [&](Complex gamma, const QColor& colour, const QString& words) {
+        p.setPen(QPen(c.card, 1.5));
+        p.setBrush(colour);
+        p.drawEllipse(disk.at(gamma), 6.0, 6.0);
+        sketch.reserve(QRectF(disk.at(gamma) - QPointF(7, 7), QSizeF(14, 14)));
+        sketch.name(disk.at(gamma), 9.0, words, {colour, 12, true, c.card});
+    };
+    if (apart)
+        point(seen.atRadio(), c.sky, tr("at the radio"));
+    point(seen.atFeedpoint(), c.leaf, apart ? tr("at the feedpoint") : tr("feedpoint and radio"));
+}
+
+QStringList ReflectionDisk::explained(const study::Reflection& seen) const
+{
+    QStringList lines;
+    if (!seen.dip)
+        return {tr("It is not resonant near here.")};
+    const double off = seen.frequency - *seen.dip;
+    constexpr double near = 2e-3;
+    if (std::abs(off) < near * seen.frequency)
+        lines << tr("It is at its best here.");
+    else
+        lines << (off > 0.0 ? tr("Its best lies %1 kHz lower: too long for here.") : tr("Its best lies %1 kHz higher: too short for here."))
+                     .arg(std::abs(off) / 1e3, 0, 'f', 0);
+    const double r = seen.feedpoint.real(), away = std::abs(seen.feedpoint.imag());
+    if (away < 0.12 * r)
+        lines << (swr(r, seen.reference) > 1.3 ? tr("On the line, beside the middle: resonant, not matched.") : tr("On the line, in the middle: resonant and matched."));
+    else
+        lines << tr("Off the line: not resonant here.");
+    return lines;
+}
+
+void ReflectionDisk::paintWords(Sketch& sketch, const study::Reflection& seen, const QRectF& area)
+{
+    const Colours& c = sketch.colours();
+    double y = area.top();
+    const auto write = [&](const QString& words, const Sketch::Ink& ink, double down) {
+        sketch.text({area.left(), y}, sketch.theme().elided(words, area.width(), ink.pixels, ink.bold), Qt::AlignLeft | Qt::AlignTop, ink);
+        y += down;
+    };
+    write(tr("%1 MHz").arg(megahertz(seen.frequency, 3)), {c.ink, 17, true}, 30.0);
+    const auto place = [&](const QString& where, Complex z, const QColor& colour) {
+        write(where, {colour, 12}, 15.0);
+        const double top = y;
+        write(feed::shortImpedance(z), {c.ink, 15, true}, 27.0);
+        sketch.text({area.right(), top + 2.0}, tr("SWR %1").arg(swrText(swr(z, seen.reference))), Qt::AlignRight | Qt::AlignTop, {c.ink, 13, true});
+    };
+    place(tr("At the feedpoint"), seen.feedpoint, c.leaf);
+    place(tr("At the radio's socket"), seen.radio, c.sky);
+    write(tr("What the line hides of what comes back"), {c.inkSoft, 12}, 15.0);
+    write(feed::decibelWords(std::max(0.0, seen.hidden), 1), {c.ink, 15, true}, 26.0);
+    sketch.line({area.left(), y}, {area.right(), y}, c.hairline);
+    y += 8.0;
+    for (const QString& line : explained(seen))
+        write(line, {c.inkSoft, 12}, 17.0);
+    y += 10.0;
+    m_cures.clear();
+    write(seen.cures.empty() ? tr("Nothing here would make it clearly better.") : tr("What would cure it (take it with a click)"), {c.inkSoft, 12}, 20.0);
+    for (std::size_t i = 0; i < seen.cures.size() && y + 34.0 <= area.bottom(); ++i) {
+        const QRectF box(area.left(), y, area.width(), 31.0);
+        m_cures.push_back(box);
+        sketch.painter().setPen(QPen(onScreen() && int(i) == m_cure ? c.petal : c.hairline, onScreen() && int(i) == m_cure ? 1.8 : 1.0));
+        sketch.painter().setBrush(c.card);
+        sketch.painter().drawRoundedRect(box, 5, 5);
+        const auto [what, result] = feed::cureWords(seen.cures[i], m_context.document);
+        const double room = sketch.theme().typeset(result, 12, true).size.width();
+        sketch.text({box.right() - 8.0, box.center().y()}, result, Qt::AlignRight | Qt::AlignVCenter, {c.leaf, 12, true});
+        sketch.text({box.left() + 8.0, box.center().y()}, sketch.theme().elided(what, box.width() - room - 24.0, 12), Qt::AlignLeft | Qt::AlignVCenter,
+                    {c.ink, 12});
+        y += 36.0;
+    }
+}
+
+int ReflectionDisk::cureAt(QPointF p) const
+{
+    for (std::size_t i = 0; i < m_cures.size(); ++i)
+        if (m_cures[i].contains(p))
+            return int(i);
+    return -1;
+}
+
+/// The frequency of the nearest point of either curve, within a finger's width.
+std::optional<double> ReflectionDisk::frequencyNear(QPointF p) const
+{
+    const auto seen = m_desk.reflection();
+    if (!seen)
+        return std::nullopt;
+    const Disk disk = diskOf(size());
+    double nearest = 18.0;
+    std::optional<double> frequency;
+    for (const study::ReflectionPoint& point : seen->sweep)
+        for (Complex gamma : {point.feedpoint, point.radio})
+            if (const QPointF away = disk.at(gamma) - p; std::hypot(away.x(), away.y()) < nearest) {
+                nearest = std::hypot(away.x(), away.y());
+                frequency = point.frequency;
+            }
+    return frequency;
+}
+
+void ReflectionDisk::mousePressEvent(QMouseEvent* event)
+{
+    if (const int cure = cureAt(event->position()); cure >= 0) {
+        m_desk.takeCure(std::size_t(cure));
+        return;
+    }
+    if (const auto frequency = frequencyNear(event->position()))
+        m_desk.lookAt(*frequency);
+}
+
+void ReflectionDisk::mouseMoveEvent(QMouseEvent* event)
+{
+    const int cure = cureAt(event->position());
+    if (cure >= 0 && cure != m_cure) {
+        m_cure = cure;
+        update();
+    }
+    setCursor(cure >= 0 || frequencyNear(event->position()) ? Qt::PointingHandCursor : Qt::ArrowCursor);
+    if (event->buttons().testFlag(Qt::LeftButton))
+        if (const auto frequency = frequencyNear(event->position()))
+            m_desk.lookAt(*frequency);
+}
+
+void ReflectionDisk::leaveEvent(QEvent*)
+{
+    m_cure = -1;
+    update();
+}
+
+void ReflectionDisk::step(int places)
+{
+    const WantedBand* band = findBand(m_context.document.design(), m_context.document.selectedBand());
+    if (!band)
+        return;
+    const double by = 0.02 * (band->band.to - band->band.from) * places;
+    m_desk.lookAt(std::clamp(m_desk.lookedAt() + by, band->band.from, band->band.to));
+}
+
+void ReflectionDisk::keyPressEvent(QKeyEvent* event)
+{
+    const auto seen = m_desk.reflection();
+    const int cures = seen ? int(std::min(seen->cures.size(), m_cures.size())) : 0;
+    if (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right)
+        step(event->key() == Qt::Key_Left ? -1 : 1);
+    else if ((event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) && cures > 0)
+        m_cure = std::clamp(m_cure + (event->key() == Qt::Key_Up ? -1 : 1), 0, cures - 1);
+    else if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && m_cure >= 0 && m_cure < cures)
+        m_desk.takeCure(std::size_t(m_cure));
+    else
+        return Canvas::keyPressEvent(event);
+    update();
+}
+
+} // namespace vetchling::app
