@@ -231,6 +231,7 @@ study::ShieldQuestion FeedDesk::shieldQuestion() const
             out.chokes.push_back({partValue(p, "at_m"), p});
             out.choke = p;
         }
+    out.choke.id.clear(); // it stands for any: a new id would be a new question
     out.choke.values.erase("at_m");
     if (m_document.family().spec(m_document.antenna().shape, "counterpoise_m"))
         out.counterpoises = {0.5, 1.0, 2.0, 4.0, 8.0};
@@ -244,10 +245,14 @@ void FeedDesk::wantShield()
     const study::ShieldQuestion asked = shieldQuestion();
     if (m_shieldAsked == asked)
         return;
-    m_shield.forget();
+    const auto last = m_shield.answer();
+    const auto known = last && last->complete && m_shieldAsked && study::sameButForChokes(*m_shieldAsked, asked) ? last : nullptr;
+    if (!known)
+        m_shield.forget();
     m_shieldAsked = asked;
-    m_shield.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) {
-        publish(study::shieldAnswer(library, asked, watch, [&](const study::ShieldAnswer& known) { publish(known); }));
+    m_shield.ask([asked, known, &library = m_solver.library()](const Watch& watch, const auto& publish) {
+        publish(study::shieldAnswer(
+            library, asked, watch, [&](const study::ShieldAnswer& part) { publish(part); }, known.get()));
     });
 }
 

@@ -101,6 +101,7 @@ BandStrip::BandStrip(ViewContext& context, QWidget* parent)
         m_fresh = true;
     });
     connect(&m_solver, &SolveService::pinChanged, this, &BandStrip::rebuild);
+    setToolTip(tr("At the feedpoint or at the radio: press the words, or R"));
     connect(&m_variants, &VariantsDesk::comparisonReady, this, [this] {
         takeOthers();
         update();
@@ -243,9 +244,11 @@ void BandStrip::paintAll(QPainter& painter) const
     const QString title = m_operation.bands.empty()    ? tr("SWR: no band is wanted yet")
                           : !m_document.hasAntenna()   ? tr("SWR: no antenna yet")
                           : !m_solver.faults().empty() ? tr("SWR: this shape cannot be computed")
-                          : m_solver.curve()           ? tr("SWR on every band")
+                          : m_solver.curve()           ? planeWords()
                                                        : tr("SWR: being computed");
-    sketch.text({14, height() - 17.0}, title, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
+    const QRectF words = sketch.text({14, height() - 17.0}, title, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
+    if (m_overPlane) // it can be pressed
+        sketch.line(words.bottomLeft(), words.bottomRight(), c.leaf, 1.4);
     if (m_lens.empty())
         return;
     paintScale(sketch);
@@ -355,6 +358,8 @@ void BandStrip::paintSpread(Sketch& sketch) const
 void BandStrip::takeOthers()
 {
     m_others.clear();
+    if (m_solver.plane() == SolveService::Plane::Radio)
+        return; // the others have chains of their own
     for (const VariantsDesk::Other& other : m_variants.others())
         if (const CurvePointer curve = other.curve(m_document.configuration()))
             m_others.emplace_back(variantPen(other.row, m_theme.colours(), 1.1), traceOf(*curve));
@@ -363,11 +368,12 @@ void BandStrip::takeOthers()
 void BandStrip::takeSpread()
 {
     m_spread.clear();
-    const auto spread = m_variants.always() ? m_variants.freshSpread() : nullptr;
+    const bool here = m_solver.plane() == SolveService::Plane::Feedpoint; // where it was worked out
+    const auto spread = here && m_variants.always() ? m_variants.freshSpread() : nullptr;
     for (const study::BandSpread& band : spread ? spread->bands : std::vector<study::BandSpread>()) {
         const bool shown = std::any_of(m_shown.begin(), m_shown.end(), [&](const WantedBand& w) { return w.id == band.band; });
-        const bool here = band.configuration == m_document.configuration(); // the strip tells of the links as they are
-        if (!shown || !here || band.frequency.empty() || m_lens.empty())
+        const bool linked = band.configuration == m_document.configuration(); // the strip tells of the links as they are
+        if (!shown || !linked || band.frequency.empty() || m_lens.empty())
             continue;
         QPolygonF area;
         for (std::size_t i = 0; i < band.frequency.size(); ++i)
@@ -408,7 +414,7 @@ void BandStrip::paintCrosshair(Sketch& sketch) const
     if (std::isnan(s))
         return;
     const Colours& c = m_theme.colours();
-    const Complex z = curve->atLine(f);
+    const Complex z = curve->seen(f);
     sketch.line({x, traceTop - 2}, {x, traceBottom + 2}, c.inkSoft);
     sketch.painter().setBrush(c.petal);
     sketch.painter().setPen(QPen(c.ink, 1.0));
@@ -418,19 +424,37 @@ void BandStrip::paintCrosshair(Sketch& sketch) const
     sketch.card({x - 0.5 * sketch.cardSize(words).width(), top}, words, QRectF(4, 0, width() - 8.0, height()));
 }
 
+QString BandStrip::planeWords() const
+{
+    return m_solver.plane() == SolveService::Plane::Radio ? tr("SWR at the radio") : tr("SWR at the feedpoint");
+}
+
+bool BandStrip::overPlane(QPointF p) const
+{
+    constexpr double words = 136.0, line = 20.0;
+    return m_solver.curve() && p.x() < words && p.y() > height() - line;
+}
+
 void BandStrip::resizeEvent(QResizeEvent*) { rebuild(); }
 
 void BandStrip::mousePressEvent(QMouseEvent* event)
 {
     if (m_lens.empty())
         return;
+    if (overPlane(event->position())) {
+        const bool radio = m_solver.plane() == SolveService::Plane::Radio;
+        m_solver.setPlane(radio ? SolveService::Plane::Feedpoint : SolveService::Plane::Radio);
+        return;
+    }
     if (const int place = m_lens.bandAt(inContent(event->position().x())); place >= 0)
         m_document.selectBand(m_shown[std::size_t(place)].id);
 }
 
 void BandStrip::mouseMoveEvent(QMouseEvent* event)
 {
-    m_hover = inContent(event->position().x());
+    m_overPlane = overPlane(event->position());
+    m_hover = m_overPlane ? -1.0 : inContent(event->position().x());
+    setCursor(m_overPlane ? Qt::PointingHandCursor : Qt::ArrowCursor);
     update();
 }
 

@@ -76,6 +76,9 @@ private:
     void paintMultiples(class Sketch& sketch) const;
     void paintCrosshair(class Sketch& sketch) const;
     [[nodiscard]] double y(double swr) const;
+    [[nodiscard]] QString planeWords() const;
+    /// On the words that tell where the SWR is seen.
+    [[nodiscard]] bool overPlane(QPointF p) const;
     [[nodiscard]] double inContent(double x) const { return x + m_scroll; }
 
     Document& m_document;
@@ -90,6 +93,7 @@ private:
     double m_width = 0.0, m_scroll = 0.0; ///< px of the whole content, and how far it is moved left
     Trace m_trace, m_pinned;
     double m_hover = -1.0; ///< in the content
+    bool m_overPlane = false;
     bool m_fresh = false;
 };
 

@@ -94,6 +94,7 @@ private:
         sure->setCheckable(true);
         sure->setChecked(w.spreadShown());
         m_menu->addAction(sure);
+        add(tr("SWR at the feedpoint or at the radio"), QKeySequence(tr("R")), "actionPlane", [&w] { w.togglePlane(); });
         add(tr("Metres or feet"), QKeySequence(tr("Ctrl+U")), "actionUnits", [&w] { w.toggleUnits(); });
         add(tr("Day or night"), QKeySequence(tr("Ctrl+D")), "actionTheme", [&w] { w.toggleTheme(); });
     }
@@ -121,7 +122,8 @@ private:
         m_shortcuts.push_back({tr("Left, Right"), tr("Band before or after, in the strip")});
         m_shortcuts.push_back({tr("Space, arrows"), tr("Next ring of the drawing, and move it")});
         m_shortcuts.push_back({tr("Delete"), tr("The corner of that ring, of a wire drawn by hand")});
-        m_shortcuts.push_back({tr("Arrows, Enter"), tr("A length on the map, a setting: choose and take")});
+        m_shortcuts.push_back({tr("Arrows, Enter"), tr("A length on the map, a setting, a cure, a choice: choose and take")});
+        m_shortcuts.push_back({tr("Insert, Delete"), tr("A part of the chain; with Shift and an arrow it moves")});
     }
 
     MainWindow& m_window;

@@ -391,6 +391,14 @@ void MainWindow::toggleSpread()
     say(m_variants.always() ? tr("A band round the curves shows where they may lie.") : tr("Curves are shown without what is unsure."));
 }
 
+void MainWindow::togglePlane()
+{
+    const bool radio = m_solver.plane() == SolveService::Plane::Radio;
+    m_solver.setPlane(radio ? SolveService::Plane::Feedpoint : SolveService::Plane::Radio);
+    say(radio ? tr("SWR is told at the feedpoint, where the line begins.")
+              : tr("SWR is told at the radio, behind the chain; a tuner in the radio is not counted in."));
+}
+
 void MainWindow::toggleTheme()
 {
     m_theme.setMode(m_theme.mode() == Theme::Mode::Day ? Theme::Mode::Night : Theme::Mode::Day);

@@ -54,6 +54,7 @@ public:
     void togglePin();
     void addVariant();
     void toggleSpread();
+    void togglePlane();
     [[nodiscard]] bool spreadShown() const { return m_variants.always(); }
     void toggleTheme();
     void toggleUnits();

@@ -29,7 +29,6 @@ private:
     static std::vector<PartSpec> made()
     {
         std::vector<PartSpec> all;
-        addLossSpecs(all, 0.05);
         all.push_back(
             metreSpec("at_m", coreText("core", "From the feedpoint"), 0.0, coreText("core", "where on the line's outside it sits")));
         all.push_back(
@@ -59,6 +58,7 @@ private:
                        1e5,
                        {},
                        coreText("core", "what the core can get rid of without growing too hot. 0: not known")});
+        addLossSpecs(all, 0.05);
         return all;
     }
 };

@@ -28,7 +28,9 @@ public:
         walk();
         m_out.hidden = returnLoss(m_out.atRadio()) - returnLoss(m_out.atFeedpoint());
         sign();
-        cures();
+        constexpr double fine = 1.2; // SWR that nobody cures
+        if (swr(m_out.radio, m_out.reference) > fine || swr(m_out.feedpoint, m_out.reference) > fine)
+            cures();
         return std::move(m_out);
     }
 

@@ -32,7 +32,9 @@ Vec3 joinAt(WireModel& model)
         return wire.points.front();
     if (feed.at > length - jointTolerance)
         return wire.points.back();
-    const double at = std::min(feed.at + gap, 0.5 * (feed.at + length));
+    const double after = std::min(feed.at + gap, 0.5 * (feed.at + length)), before = std::max(feed.at - gap, 0.5 * feed.at);
+    // the lower one of the two sides: from a corner the coax hangs clear of the piece that goes up
+    const double at = wire.pointAt(before).z < wire.pointAt(after).z - 1e-6 ? before : after;
     const Vec3 join = wire.pointAt(at);
     double along = 0.0;
     for (std::size_t i = 1; i < wire.points.size(); ++i) {
@@ -65,8 +67,9 @@ Load chokeLoad(std::size_t wire, const ShieldChoke& choke, double longest, doubl
 
 class ShieldSolver {
 public:
-    ShieldSolver(Library& library, const ShieldQuestion& asked, const Watch& watch, const std::function<void(const ShieldAnswer&)>& publish)
-        : m_library(library), m_asked(asked), m_watch(watch), m_publish(publish)
+    ShieldSolver(Library& library, const ShieldQuestion& asked, const Watch& watch, const std::function<void(const ShieldAnswer&)>& publish,
+                 const ShieldAnswer* known)
+        : m_library(library), m_asked(asked), m_watch(watch), m_publish(publish), m_known(known)
     {
     }
 
@@ -83,7 +86,7 @@ public:
             m_answer.places.push_back(m_answer.length * (0.01 + 0.97 * i / (placeCount - 1)));
         const auto& bands = m_asked.feed.question.bands;
         for (const WantedBand& w : bands)
-            m_answer.bands.push_back({w.id, w.band.name, w.band.centre(), w.wish, {}, {}, {}, {}, {}});
+            m_answer.bands.push_back(bandFor(w));
         for (std::size_t i = 0; i < bands.size(); ++i) {
             if (Faults faults = solveBand(m_answer.bands[i], double(i) / double(bands.size())); !faults.empty())
                 return faults;
@@ -94,6 +97,19 @@ public:
     }
 
 private:
+    /// With what is known of it already.
+    [[nodiscard]] ShieldBand bandFor(const WantedBand& w) const
+    {
+        ShieldBand out{w.id, w.band.name, w.band.centre(), w.wish, {}, {}, {}, {}, {}};
+        for (const ShieldBand& b : m_known ? m_known->bands : std::vector<ShieldBand>())
+            if (b.band == w.id) {
+                out.without = b.without;
+                out.bare = b.bare;
+                out.byPlace = b.byPlace;
+            }
+        return out;
+    }
+
     Result<shapes::BuiltAntenna> builtFor(const Id& band, double counterpoise)
     {
         const Subject& s = m_asked.feed.question.subject;
@@ -114,13 +130,16 @@ private:
             return shield.faults();
         WireModel alone = built->model;
         alone.beyond = m_asked.feed.question.subject.beyond;
-        for (const auto& [state, chokes] : {std::pair{&band.bare, std::vector<ShieldChoke>()}, {&band.chosen, m_asked.chokes}})
-            if (Faults faults = solve(*built, *shield, chokes, band.frequency, *state); !faults.empty())
-                return faults;
-        if (Faults faults = look(std::move(alone), band.frequency, 0, band.without); !faults.empty())
+        if (Faults faults = solve(*built, *shield, m_asked.chokes, band.frequency, band.chosen); !faults.empty())
             return faults;
+        if (!band.bare)
+            if (Faults faults = solve(*built, *shield, {}, band.frequency, band.bare); !faults.empty())
+                return faults;
+        if (!band.without)
+            if (Faults faults = look(std::move(alone), band.frequency, 0, band.without); !faults.empty())
+                return faults;
         tell();
-        for (std::size_t i = 0; i < m_answer.places.size(); ++i) {
+        for (std::size_t i = band.byPlace.size(); i < m_answer.places.size(); ++i) {
             std::optional<ShieldState> state;
             if (Faults faults = solve(*built, *shield, {{m_answer.places[i], m_asked.choke}}, band.frequency, state); !faults.empty())
                 return faults;
@@ -176,6 +195,11 @@ private:
                 if (at >= length - last)
                     out.atRadio = std::max(out.atRadio, amperes);
             }
+            for (const Load& load : solution->model->loads)
+                if (load.wire == shield) {
+                    const double amperes = scale * std::abs(solution->currentAt(shield, load.at));
+                    out.chokeHeat = std::max(out.chokeHeat, amperes * amperes * load.resistance);
+                }
         }
         state = std::move(out);
         return {};
@@ -191,10 +215,19 @@ private:
     const ShieldQuestion& m_asked;
     const Watch& m_watch;
     const std::function<void(const ShieldAnswer&)>& m_publish;
+    const ShieldAnswer* m_known;
     ShieldAnswer m_answer;
 };
 
 } // namespace
+
+bool sameButForChokes(const ShieldQuestion& a, const ShieldQuestion& b)
+{
+    ShieldQuestion other = b;
+    other.chokes = a.chokes;
+    other.feed.question.subject.shape.feedpoint = a.feed.question.subject.shape.feedpoint; // parts of the chain, as the chokes are
+    return a == other;
+}
 
 double lengthOf(const Shield& shield) { return lengthAlong(shield.points); }
 
@@ -209,8 +242,11 @@ Result<Shield> shieldAlong(const Site& site, const shapes::BuiltAntenna& built, 
     for (const Wire& w : model.wires)
         for (Vec3 p : w.points)
             lowest = std::min(lowest, p.z);
-    const double height = lowest > 3.0 * overSoil ? overSoil : join.z + 2.0 * overSoil;
-    if (std::abs(join.z - height) > 0.5 * overSoil)
+    constexpr double overRadials = 0.08;
+    const double clear = lowest > 3.0 * overSoil ? overSoil : overRadials;
+    const bool drops = join.z > clear + overSoil;
+    const double height = drops ? clear : join.z + 2.0 * overSoil;
+    if (drops)
         out.points.push_back({join.x, join.y, height});
     Outline route = site.coaxRoute;
     route.push_back(site.feedEntry);
@@ -267,9 +303,9 @@ std::optional<double> ShieldAnswer::bestPlace() const
 }
 
 Result<ShieldAnswer> shieldAnswer(Library& library, const ShieldQuestion& asked, const Watch& watch,
-                                  const std::function<void(const ShieldAnswer&)>& publish)
+                                  const std::function<void(const ShieldAnswer&)>& publish, const ShieldAnswer* known)
 {
-    return ShieldSolver(library, asked, watch, publish).run();
+    return ShieldSolver(library, asked, watch, publish, known).run();
 }
 
 } // namespace vetchling::study

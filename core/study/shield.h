@@ -47,6 +47,7 @@ struct ShieldState {
     double gain = 0.0;         ///< dBi towards the aim
     double atRadio = 0.0;      ///< A rms, the strongest on the last metres before the radio
     double strongest = 0.0;    ///< A rms anywhere on the shield
+    double chokeHeat = 0.0;    ///< W in the hottest choke, key down
     std::vector<double> along; ///< A rms at even places from the feedpoint to the radio
 };
 
@@ -69,8 +70,12 @@ struct ShieldAnswer {
     [[nodiscard]] std::optional<double> bestPlace() const;
 };
 
+/// Whether two questions differ at most in the chain's own chokes.
+bool sameButForChokes(const ShieldQuestion& a, const ShieldQuestion& b);
+
 /// Worked out band by band; `publish` is called with what is known so far. Faults: what cannot be built or solved; stopped.
+/// @param known a complete answer to a question that is the same but for the chain's own chokes; may be null
 Result<ShieldAnswer> shieldAnswer(Library& library, const ShieldQuestion& asked, const Watch& watch = {},
-                                  const std::function<void(const ShieldAnswer&)>& publish = {});
+                                  const std::function<void(const ShieldAnswer&)>& publish = {}, const ShieldAnswer* known = nullptr);
 
 } // namespace vetchling::study

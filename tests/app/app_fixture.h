@@ -57,8 +57,8 @@ protected:
 
     void show(const char* stage)
     {
-        const char* ids[] = {"site", "shape", "bands", "sky", "build", "trim"};
-        for (int i = 0; i < 6; ++i)
+        const char* ids[] = {"site", "shape", "bands", "sky", "feed", "build", "trim"};
+        for (int i = 0; i < 7; ++i)
             if (QLatin1String(stage) == QLatin1String(ids[i]))
                 m_window->showStage(i);
     }

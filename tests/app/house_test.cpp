@@ -71,7 +71,7 @@ TEST_F(WindowTest, AWhipAndALongDipoleInOneDesign)
     EXPECT_LT(solver().curve()->band(bandNamed(document().design(), "160 m"))->lowestSwr, 5.0);
     const Id high = bandNamed(document().design(), "2 m");
     EXPECT_EQ(solver().curve()->band(high)->verdict, Verdict::OnRequest); // nobody wants 38 wavelengths there
-    for (int stage = 0; stage < 6; ++stage)
+    for (int stage = 0; stage < window().stageCount(); ++stage)
         window().showStage(stage);
 }
 
@@ -290,7 +290,7 @@ TEST_F(WindowTest, NoKeyOfAFileStandsOnAScreen)
     show("shape");
     document().setParameter("end_height_m", 0.1, {});
     ASSERT_TRUE(QTest::qWaitFor([&] { return !solver().faults().empty(); }, 20000));
-    for (int stage = 0; stage < 6; ++stage) {
+    for (int stage = 0; stage < window().stageCount(); ++stage) {
         window().showStage(stage);
         for (QLabel* label : window().findChildren<QLabel*>())
             EXPECT_FALSE(label->text().contains(QRegularExpression(QStringLiteral("[a-z]_(m|deg|H|Hz|percent)\\b"))))

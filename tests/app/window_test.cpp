@@ -425,7 +425,7 @@ TEST_F(WindowTest, AntennasCanBeAddedDuplicatedAndRemoved)
     EXPECT_EQ(document().design().antennas.size(), 5u);
     while (document().hasAntenna())
         document().removeCurrentAntenna();
-    for (int stage = 0; stage < 6; ++stage) {
+    for (int stage = 0; stage < window().stageCount(); ++stage) {
         window().showStage(stage); // an empty design is shown in words, not by a crash
         EXPECT_FALSE(pageSentence().isEmpty()) << stage;
     }
@@ -535,7 +535,7 @@ TEST_F(WindowTest, ShortcutSheetAndAboutOpen)
 // Everything a user touches has a name for screen readers and can be reached with the keyboard.
 TEST_F(WindowTest, ControlsAreNamedAndReachable)
 {
-    for (int stage = 0; stage < 6; ++stage) {
+    for (int stage = 0; stage < window().stageCount(); ++stage) {
         window().showStage(stage);
         for (QWidget* widget : window().findChildren<QWidget*>()) {
             const bool control =

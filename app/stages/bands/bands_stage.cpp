@@ -78,7 +78,8 @@ public:
         }
         view().refresh();
         m_page->setTitle(view().title());
-        m_page->setSentence(view().sentence());
+        const bool radio = solver().plane() == SolveService::Plane::Radio;
+        m_page->setSentence(radio ? tr("At the radio: %1").arg(view().sentence()) : view().sentence());
     }
 
 private:

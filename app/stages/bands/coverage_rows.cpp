@@ -191,7 +191,8 @@ void CoverageRows::paintRow(Sketch& sketch, const Shown& shown, const QRectF& ro
         chart.curve(
             sketch, [&](double f) { return pinned->swrAt(f); }, dashed);
     }
-    for (const VariantsDesk::Other& other : m_context.variants.others())
+    const bool alone = m_context.solver.plane() == SolveService::Plane::Radio; // the others have chains of their own
+    for (const VariantsDesk::Other& other : alone ? std::vector<VariantsDesk::Other>() : m_context.variants.others())
         if (const CurvePointer varied = other.curve(curve.question.subject.configuration))
             chart.curve(
                 sketch, [&](double f) { return varied->swrAt(f); }, variantPen(other.row, c, 1.2));
@@ -234,7 +235,8 @@ void CoverageRows::paintName(Sketch& sketch, const Shown& shown, const QRectF& r
 /// How far the band's curve may be off; null where that is not known, or not asked for.
 const study::BandSpread* CoverageRows::spreadOf(const Id& band) const
 {
-    m_spread = m_context.variants.always() ? m_context.variants.freshSpread() : nullptr;
+    const bool atFeedpoint = m_context.solver.plane() == SolveService::Plane::Feedpoint;
+    m_spread = atFeedpoint && m_context.variants.always() ? m_context.variants.freshSpread() : nullptr;
     return m_spread ? m_spread->band(band) : nullptr;
 }
 
@@ -288,7 +290,7 @@ void CoverageRows::paintReactances(Sketch& sketch, const study::Curve& curve, co
     const int steps = int(chart.area.width());
     for (int i = 0; i <= steps; ++i) {
         const double f = chart.from + (chart.to - chart.from) * i / steps;
-        const Complex z = curve.atLine(f);
+        const Complex z = curve.seen(f);
         const QPointF pr(chart.x(f), y(z.real())), px(chart.x(f), y(z.imag()));
         i == 0 ? r.moveTo(pr) : r.lineTo(pr);
         i == 0 ? x.moveTo(px) : x.lineTo(px);
@@ -302,7 +304,7 @@ void CoverageRows::paintReactances(Sketch& sketch, const study::Curve& curve, co
         sketch.text({chart.area.right() + 3, y(ohm)},
                     ohm == 200.0 ? tr("200 Ω") : QString::number(ohm).replace(QLatin1Char('-'), QStringLiteral("−")),
                     Qt::AlignLeft | Qt::AlignVCenter, {c.inkFaint, 11});
-    const Complex end = curve.atLine(chart.from);
+    const Complex end = curve.seen(chart.from);
     sketch.label({chart.area.left() + 6, y(end.real()) - 2}, tr("R"), Qt::AlignLeft | Qt::AlignBottom, {c.sky, 12, true});
     sketch.label({chart.area.left() + 20, y(end.imag()) - 2}, tr("X"), Qt::AlignLeft | Qt::AlignBottom, {c.brick, 12, true});
 }
@@ -387,7 +389,7 @@ void CoverageRows::paintReading(Sketch& sketch, const study::Curve& curve, const
         return;
     const Colours& c = sketch.colours();
     const double f = chart.frequencyAt(m_pointer.x());
-    const Complex z = curve.atLine(f);
+    const Complex z = curve.seen(f);
     sketch.line({m_pointer.x(), chart.area.top()}, {m_pointer.x(), chart.area.bottom()}, c.inkSoft);
     const QString words = tr("%1 MHz  SWR %2  %3").arg(f / 1e6, 0, 'f', 3).arg(swrText(curve.swrAt(f)), impedanceText(z.real(), z.imag()));
     const QStringList lines{words};

@@ -66,8 +66,13 @@ void ChainDrawing::take(const Document& document, const std::shared_ptr<const st
         for (const ChainPart& part : chainParts(document.antenna()))
             add(document, nullptr, nullptr, part, 0, false);
     end.kind = "radio";
-    Place radio{{}, end, DrawingWords::tr("radio"), valueWords(document.design().operation.power, units::Quantity::Power, units::System::Metric),
-                {}, {}, true};
+    Place radio{{},
+                end,
+                DrawingWords::tr("radio"),
+                valueWords(document.design().operation.power, units::Quantity::Power, units::System::Metric),
+                {},
+                {},
+                true};
     if (row)
         radio.tip = DrawingWords::tr("It sees %1 on %2, SWR %3")
                         .arg(feed::shortImpedance(row->state.impedance()), QString::fromStdString(row->band.name),
@@ -95,7 +100,7 @@ void ChainDrawing::paint(Sketch& sketch, const Id& chosen, const Id& hovered, co
     const Colours& c = sketch.colours();
     for (std::size_t i = 1; i < m_places.size(); ++i) {
         const QPointF gap(0.5 * glyphSize + 3.0, 0.0);
-        const bool line = m_places[i].what.kind == part::line;
+        const bool line = m_places[i].what.kind == part::line || m_places[i - 1].what.kind == part::line;
         sketch.line(centreOf(i - 1) + gap, centreOf(i) - gap, line ? c.ink : c.leaf, line ? 2.4 : 1.6);
     }
     for (std::size_t i = 0; i < m_places.size(); ++i) {
@@ -118,7 +123,8 @@ void ChainDrawing::paint(Sketch& sketch, const Id& chosen, const Id& hovered, co
             const char* const marks[] = {"≈ ", "= ", "✓ "};
             loss = QString::fromUtf8(marks[std::size_t(p.what.basis)]) + loss;
         }
-        sketch.text(below + QPointF(0, 32), sketch.theme().elided(loss, room, 12), Qt::AlignHCenter | Qt::AlignTop, {port ? c.inkSoft : c.brick, 12});
+        sketch.text(below + QPointF(0, 32), sketch.theme().elided(loss, room, 12), Qt::AlignHCenter | Qt::AlignTop,
+                    {port ? c.inkSoft : c.brick, 12});
     }
 }
 

@@ -61,10 +61,11 @@ void ChoiceBoard::render(Sketch& sketch, const QSizeF& size)
     const Colours& c = sketch.colours();
     const auto& rows = m_desk.choices(m_choice);
     if (rows.empty()) {
-        const QString words = m_desk.report()                          ? (m_choice == FeedDesk::Choice::Line ? tr("There is no line in this chain: add one on the page Losses.")
-                                                                                                              : tr("There is only the antenna: add parts on the page Losses."))
+        const QString words = m_desk.report()
+                                  ? (m_choice == FeedDesk::Choice::Line ? tr("There is no line in this chain: add one on the page Losses.")
+                                                                        : tr("There is only the antenna: add parts on the page Losses."))
                               : m_desk.busy() || m_context.solver.busy() ? tr("The fields on the wanted bands are being computed …")
-                                                                       : tr("Nothing is known of this antenna yet.");
+                                                                         : tr("Nothing is known of this antenna yet.");
         sketch.text({0.0, 20.0}, words, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
         return;
     }
@@ -112,8 +113,9 @@ void ChoiceBoard::paintRow(Sketch& sketch, const study::ChoiceRow& row, int plac
         sketch.triangle({9.0, middle}, c.petal, c.ink);
     const QString name = feed::choiceName(row, int(m_choice), m_context.system());
     const QString tag = row.now ? tr("now") : row.best ? tr("best of these") : QString();
-    sketch.text({20.0, roomy && !tag.isEmpty() ? middle - 8.0 : middle}, sketch.theme().elided(name, layout.name - 24.0, 13, row.now || row.best),
-                Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 13, row.now || row.best});
+    sketch.text({20.0, roomy && !tag.isEmpty() ? middle - 8.0 : middle},
+                sketch.theme().elided(name, layout.name - 24.0, 13, row.now || row.best), Qt::AlignLeft | Qt::AlignVCenter,
+                {c.ink, 13, row.now || row.best});
     if (roomy && !tag.isEmpty())
         sketch.text({20.0, middle + 8.0}, tag, Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 12});
     int usable = 0;
@@ -133,9 +135,11 @@ void ChoiceBoard::paintRow(Sketch& sketch, const study::ChoiceRow& row, int plac
         const QColor paper = cell.usable ? c.leafPale : c.fill;
         if (roomy) {
             sketch.text({box.center().x(), middle - 8.0}, swr, Qt::AlignHCenter | Qt::AlignVCenter, {c.ink, 13, cell.usable, paper});
-            sketch.text({box.center().x(), middle + 8.0}, loss, Qt::AlignHCenter | Qt::AlignVCenter, {cell.total > 3.0 ? c.brick : c.inkSoft, 12, false, paper});
+            sketch.text({box.center().x(), middle + 8.0}, loss, Qt::AlignHCenter | Qt::AlignVCenter,
+                        {cell.total > 3.0 ? c.brick : c.inkSoft, 12, false, paper});
         } else {
-            sketch.text({box.center().x(), middle}, QStringLiteral("%1 / %2").arg(swr, loss), Qt::AlignHCenter | Qt::AlignVCenter, {c.ink, 12, cell.usable, paper});
+            sketch.text({box.center().x(), middle}, QStringLiteral("%1 / %2").arg(swr, loss), Qt::AlignHCenter | Qt::AlignVCenter,
+                        {c.ink, 12, cell.usable, paper});
         }
     }
     const QString sum = tr("%1 of %2").arg(usable).arg(row.cells.size());

@@ -26,8 +26,9 @@ class FeedStage final : public Stage {
     Q_OBJECT
 public:
     FeedStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_desk(context.document, context.models, context.solver, context.lineTypes), m_losses(new LossBoard(context, m_desk)),
-          m_disk(new ReflectionDisk(context, m_desk)), m_board(new ChoiceBoard(context, m_desk)), m_shield(new ShieldChart(context, m_desk))
+        : Stage(context, parent), m_desk(context.document, context.models, context.solver, context.lineTypes),
+          m_losses(new LossBoard(context, m_desk)), m_disk(new ReflectionDisk(context, m_desk)), m_board(new ChoiceBoard(context, m_desk)),
+          m_shield(new ShieldChart(context, m_desk))
     {
         addConfigurations();
         m_views = new ViewButtons(*m_page, QStringLiteral("feedViews"), this);
@@ -59,7 +60,9 @@ public:
             return tr("nothing to feed yet");
         if (!worst)
             return m_desk.busy() || solver().busy() ? tr("being computed") : tr("nothing to show yet");
-        return report->parts.empty() ? tr("straight to the radio") : tr("%1 dB lost on %2").arg(worst->state.totalLoss(), 0, 'f', 1).arg(QString::fromStdString(worst->band.name));
+        return report->parts.empty()
+                   ? tr("straight to the radio")
+                   : tr("%1 dB lost on %2").arg(worst->state.totalLoss(), 0, 'f', 1).arg(QString::fromStdString(worst->band.name));
     }
 
     QString tableText() const override
@@ -121,19 +124,24 @@ private:
         const auto report = m_desk.report();
         const QString name = document().hasAntenna() ? document().shownName() : QString();
         const QString against = feed::againstWords(m_desk.against(), document(), solver());
-        m_page->setTitle(name.isEmpty() ? tr("Feed") : on(m_disk) ? tr("Feed: what comes back") : on(m_board) ? tr("Feed: which one?") : on(m_shield) ? tr("Feed: the coax's outside") : tr("Feed: %1").arg(name));
+        m_page->setTitle(name.isEmpty() ? tr("Feed")
+                         : on(m_disk)   ? tr("Feed: what comes back")
+                         : on(m_board)  ? tr("Feed: which one?")
+                         : on(m_shield) ? tr("Feed: the coax's outside")
+                                        : tr("Feed: %1").arg(name));
         m_page->setSentence(sentence(report, against));
         m_losses->setWords({}, {}, against);
         if (report && !report->rows.empty()) {
             QStringList more;
-            if (!report->cautions.empty())
-                more << feed::cautionSentence(report->cautions.front(), *report, document().design());
+            if (const QString unfit = feed::unfitSentence(*report, document().design()); !unfit.isEmpty())
+                more << unfit;
             if (const QString guess = feed::guessSentence(*report, document().design()); !guess.isEmpty())
                 more << guess;
             if (more.isEmpty())
                 if (const study::FeedRow* row = report->row(document().selectedBand()))
                     more << feed::rowSentence(*row, *report);
-            const QString advice = on(m_losses) ? feed::adviceSentence(*report, m_desk.choices(FeedDesk::Choice::Line), system()) : QString();
+            const QString advice =
+                on(m_losses) ? feed::adviceSentence(*report, m_desk.choices(FeedDesk::Choice::Line), system()) : QString();
             m_losses->setWords(advice, more.join(QLatin1Char(' ')), against);
         }
         m_losses->refresh();
@@ -151,7 +159,8 @@ private:
         if (!m_desk.faults().empty())
             return coreWords(m_desk.faults().front().message, system());
         if (on(m_disk))
-            return tr("The nearer to the middle, the less comes back. Green: at the feedpoint. Blue: at the radio. Dots: the way through the line.");
+            return tr("The nearer to the middle, the less comes back. Green: at the feedpoint. Blue: at the radio. Dots: the way through "
+                      "the line.");
         if (on(m_shield))
             return shieldSentence();
         if (!report)
@@ -167,8 +176,15 @@ private:
             return tr("One thing changed at a time, and what each band makes of it.");
         const auto usable = std::count_if(best->cells.begin(), best->cells.end(), [](const study::ChoiceCell& c) { return c.usable; });
         const QString name = feed::choiceName(*best, int(m_board->choice()), system());
-        return best->now ? tr("What you have serves best: %1 of %2 bands, %3 dB lost on them.").arg(usable).arg(best->cells.size()).arg(best->meanLoss, 0, 'f', 1)
-                         : tr("%1 would serve best: %2 of %3 bands, %4 dB lost on them.").arg(name).arg(usable).arg(best->cells.size()).arg(best->meanLoss, 0, 'f', 1);
+        return best->now ? tr("What you have serves best: %1 of %2 bands, %3 dB lost on them.")
+                               .arg(usable)
+                               .arg(best->cells.size())
+                               .arg(best->meanLoss, 0, 'f', 1)
+                         : tr("%1 would serve best: %2 of %3 bands, %4 dB lost on them.")
+                               .arg(name)
+                               .arg(usable)
+                               .arg(best->cells.size())
+                               .arg(best->meanLoss, 0, 'f', 1);
     }
 
     QString shieldSentence() const
@@ -185,9 +201,17 @@ private:
         const auto place = answer->bestPlace();
         if (!worst || !place)
             return {};
-        return tr("At the radio flow %1 mA on %2 at the most; one choke at %3 quiets the wanted bands best.")
-            .arg(1e3 * worst->chosen->atRadio, 0, 'f', 0)
-            .arg(QString::fromStdString(worst->name), lengthWords(*place, system(), 1));
+        QString words = tr("At the radio flow %1 mA on %2 at the most; one choke at %3 quiets the wanted bands best.")
+                            .arg(1e3 * worst->chosen->atRadio, 0, 'f', 0)
+                            .arg(QString::fromStdString(worst->name), lengthWords(*place, system(), 1));
+        constexpr double hot = 10.0; // W
+        for (const study::ShieldBand& b : answer->bands)
+            if (b.chosen && b.chosen->chokeHeat > hot) {
+                words += QLatin1Char(' ') + tr("On %1 the choke would have to get rid of %2: hardly one stands that.")
+                                                .arg(QString::fromStdString(b.name), feed::wattWords(b.chosen->chokeHeat));
+                break;
+            }
+        return words;
     }
 
     // ---- the ledger
@@ -254,7 +278,8 @@ private:
         m_power = m_ledger->value(tr("Into the chain"), units::Quantity::Power, QStringLiteral("feedPower"));
         m_power->setRange(0.01, 1e5);
         connect(m_power, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            document().edit(tr("change the power"), dragging ? QStringLiteral("power") : QString(), [&](Design& d) { d.operation.power = value; });
+            document().edit(tr("change the power"), dragging ? QStringLiteral("power") : QString(),
+                            [&](Design& d) { d.operation.power = value; });
         });
         m_volts = m_ledger->figure(tr("At the antenna's port, peak"));
         m_heat = m_ledger->figure(tr("Hottest part, key down"));
@@ -271,7 +296,8 @@ private:
             names << QString::fromStdString(c.name);
         if (names.size() > 1) {
             m_chain = m_ledger->choice(tr("In use"), names, QStringLiteral("feedChain"));
-            connect(m_chain, &QComboBox::activated, this, [this](int index) { m_desk.useChain(document().antenna().feed.chains[std::size_t(index)].id); });
+            connect(m_chain, &QComboBox::activated, this,
+                    [this](int index) { m_desk.useChain(document().antenna().feed.chains[std::size_t(index)].id); });
         }
         if (!names.isEmpty()) {
             m_name = m_ledger->name(tr("Name"), QStringLiteral("chainName"));
@@ -300,7 +326,8 @@ private:
                 m_others.push_back(a.id);
             }
         m_against = m_ledger->choice(tr("Plain antenna"), words, QStringLiteral("feedAgainst"));
-        m_against->setToolTip(tr("The vertical: a quarter wave for each band by itself, its base and 16 radials 2 cm above this soil, behind the same coax with its own SWR"));
+        m_against->setToolTip(tr("The vertical: a quarter wave for each band by itself, its base and 16 radials 2 cm above this soil, "
+                                 "behind the same coax with its own SWR"));
         connect(m_against, &QComboBox::activated, this, [this](int index) {
             const Against::Kind kinds[] = {Against::Kind::Vertical, Against::Kind::Dipole, Against::Kind::Own, Against::Kind::Pinned};
             document().edit(tr("hold it against another antenna"), {}, [&](Design& d) {
@@ -311,13 +338,15 @@ private:
         m_ownGain = m_ledger->value(tr("Its gain, dBi"), units::Quantity::Plain, QStringLiteral("feedOwnGain"));
         m_ownGain->setRange(-60.0, 60.0);
         connect(m_ownGain, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            document().edit(tr("hold it against another gain"), dragging ? QStringLiteral("own gain") : QString(), [&](Design& d) { d.operation.against.gain = value; });
+            document().edit(tr("hold it against another gain"), dragging ? QStringLiteral("own gain") : QString(),
+                            [&](Design& d) { d.operation.against.gain = value; });
         });
         m_sector = m_ledger->value(tr("Mean over a sector of"), units::Quantity::Angle, QStringLiteral("feedSector"));
         m_sector->setRange(0.0, 360.0);
         m_sector->setHelp(tr("bearings round the wanted one; 0: towards that alone"));
         connect(m_sector, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            document().edit(tr("change the sector"), dragging ? QStringLiteral("sector") : QString(), [&](Design& d) { d.operation.aimSector = value; });
+            document().edit(tr("change the sector"), dragging ? QStringLiteral("sector") : QString(),
+                            [&](Design& d) { d.operation.aimSector = value; });
         });
         m_aim = m_ledger->note();
     }
@@ -345,13 +374,15 @@ private:
         if (m_desk.report())
             for (const ChainPart& p : m_desk.report()->parts)
                 m_way.push_back(m_ledger->figure(tr("%1, %2").arg(feed::partName(p), feed::partFigure(p, system()))));
-        m_ledger->note(tr("Each as seen from the part's radio side. Too long and too short hold at the feedpoint only: behind a line the sign says nothing."));
+        m_ledger->note(tr("Each as seen from the part's radio side. Too long and too short hold at the feedpoint only: behind a line the "
+                          "sign says nothing."));
     }
 
     void buildWhich()
     {
         m_ledger->heading(tr("What is the question?"));
-        m_choice = m_ledger->choice(tr("Which"), {tr("transformer"), tr("place of the tuner"), tr("line"), tr("chain of mine")}, QStringLiteral("whichChoice"));
+        m_choice = m_ledger->choice(tr("Which"), {tr("transformer"), tr("place of the tuner"), tr("line"), tr("chain of mine")},
+                                    QStringLiteral("whichChoice"));
         connect(m_choice, &QComboBox::activated, this, [this](int index) {
             m_board->setChoice(FeedDesk::Choice(index));
             refresh();
@@ -389,14 +420,17 @@ private:
             if (const auto answer = m_desk.shield(); answer && answer->bestPlace())
                 m_desk.placeChoke(*answer->bestPlace());
         });
+        m_heat = m_ledger->figure(tr("Heat in the choke, key down"));
         m_ledger->line();
         m_ledger->heading(tr("Counterpoise"));
         m_counterpoise = m_ledger->note();
         m_counterpoise->setObjectName(QStringLiteral("counterpoiseTable"));
         m_ledger->line();
         m_ledger->heading(tr("Two schools"));
-        m_ledger->note(tr("One leaves the counterpoise out: the first metres of the coax do its work, and a choke after them keeps the rest quiet. The other puts the "
-                          "choke at the feedpoint and hangs a short wire instead. Click in the chart to try either; the table shows what each makes of port, "
+        m_ledger->note(tr("One leaves the counterpoise out: the first metres of the coax do its work, and a choke after them keeps the "
+                          "rest quiet. The other puts the "
+                          "choke at the feedpoint and hangs a short wire instead. Click in the chart to try either; the table shows what "
+                          "each makes of port, "
                           "gain and current."));
         m_ledger->caution(tr("Current at the radio means RF on its case: it can burn, and it disturbs what is connected."));
     }
@@ -430,15 +464,21 @@ private:
     void refreshAgainst(const Operation& op)
     {
         const auto other = std::find(m_others.begin(), m_others.end(), op.against.antenna);
-        int index = op.against.kind == Against::Kind::Dipole ? 1 : op.against.kind == Against::Kind::Own ? 2 : op.against.kind == Against::Kind::Pinned ? 3 : 0;
+        int index = op.against.kind == Against::Kind::Dipole   ? 1
+                    : op.against.kind == Against::Kind::Own    ? 2
+                    : op.against.kind == Against::Kind::Pinned ? 3
+                                                               : 0;
         if (op.against.kind == Against::Kind::Antenna && other != m_others.end())
             index = 4 + int(other - m_others.begin());
         m_against->setCurrentIndex(index);
         m_ledger->setRowVisible(m_ownGain, op.against.kind == Against::Kind::Own);
         m_ownGain->setValue(op.against.gain, system());
         m_sector->setValue(op.aimSector, system());
-        QString aim = op.aimBearing ? tr("At %1° above the horizon, bearing %2°; change that on Sky.").arg(op.aimElevation, 0, 'f', 0).arg(*op.aimBearing, 0, 'f', 0)
-                                    : tr("At %1° above the horizon, where each is strongest; change that on Sky.").arg(op.aimElevation, 0, 'f', 0);
+        QString aim = op.aimBearing
+                          ? tr("At %1° above the horizon, bearing %2°; change that on Sky.")
+                                .arg(op.aimElevation, 0, 'f', 0)
+                                .arg(*op.aimBearing, 0, 'f', 0)
+                          : tr("At %1° above the horizon, where each is strongest; change that on Sky.").arg(op.aimElevation, 0, 'f', 0);
         if (op.against.kind == Against::Kind::Pinned && !solver().pinned())
             aim = tr("Nothing is pinned, so the vertical stands in; P pins what is on show. ") + aim;
         m_aim->setText(aim);
@@ -450,7 +490,10 @@ private:
         const study::FeedRow* row = report ? report->row(document().selectedBand()) : nullptr;
         if (report && !row && !report->rows.empty())
             row = &report->rows.front();
-        m_volts->setText(row ? tr("%1 on %2").arg(feed::voltWords(std::sqrt(report->power) * row->state.portVolts), QString::fromStdString(row->band.name)) : QStringLiteral("–"));
+        m_volts->setText(
+            row ? tr("%1 on %2")
+                      .arg(feed::voltWords(std::sqrt(report->power) * row->state.portVolts), QString::fromStdString(row->band.name))
+                : QStringLiteral("–"));
         m_heat->setText(row ? hottest(*report) : QStringLiteral("–"));
         m_row->setText(row ? feed::rowSentence(*row, *report) : QString());
         QStringList cautions;
@@ -481,7 +524,10 @@ private:
         m_frequency->setValue(m_desk.lookedAt(), system());
         const auto seen = m_desk.reflection();
         for (std::size_t i = 0; i < m_way.size(); ++i)
-            m_way[i]->setText(!seen ? QStringLiteral("–") : i == 0 ? feed::shortImpedance(seen->port) : i - 1 < seen->impedances.size() ? feed::shortImpedance(seen->impedances[i - 1]) : QString());
+            m_way[i]->setText(!seen                             ? QStringLiteral("–")
+                              : i == 0                          ? feed::shortImpedance(seen->port)
+                              : i - 1 < seen->impedances.size() ? feed::shortImpedance(seen->impedances[i - 1])
+                                                                : QString());
     }
 
     void refreshWhich()
@@ -492,13 +538,16 @@ private:
         const auto& rows = m_desk.choices(m_board->choice());
         const bool chosen = m_board->row() >= 0 && m_board->row() < int(rows.size());
         m_take->setEnabled(chosen && !rows[std::size_t(m_board->row())].now);
-        m_take->setText(chosen ? tr("Take %1").arg(feed::choiceName(rows[std::size_t(m_board->row())], int(m_board->choice()), system())) : tr("Take it"));
+        m_take->setText(chosen ? tr("Take %1").arg(feed::choiceName(rows[std::size_t(m_board->row())], int(m_board->choice()), system()))
+                               : tr("Take it"));
         m_row->setText(m_board->choice() == FeedDesk::Choice::Tuner
-                           ? tr("A tuner in the radio is taken to cope with SWR 3, one by itself with 10, unless yours says otherwise. At the antenna the line behind it runs matched.")
+                           ? tr("A tuner in the radio is taken to cope with SWR 3, one by itself with 10, unless yours says otherwise. At "
+                                "the antenna the line behind it runs matched.")
                        : m_board->choice() == FeedDesk::Choice::Line
                            ? tr("Types and rough prices stand in data/lines.json, to be changed to what your shop has.")
-                       : m_board->choice() == FeedDesk::Choice::Transformer ? tr("Each with the losses of the one you have; the wires stay as they are.")
-                                                                            : tr("Another chain is made on the page Losses."));
+                       : m_board->choice() == FeedDesk::Choice::Transformer
+                           ? tr("Each with the losses of the one you have; the wires stay as they are.")
+                           : tr("Another chain is made on the page Losses."));
     }
 
     void refreshShield()
@@ -513,16 +562,31 @@ private:
         m_length->setValue(at, system());
         const auto answer = m_desk.shield();
         m_take->setEnabled(answer && answer->bestPlace());
+        m_heat->setText(chokeHeat(answer.get()));
         QStringList lines;
         if (answer)
             for (const study::ShieldBand& b : answer->bands)
                 if (b.band == document().selectedBand() || (lines.isEmpty() && &b == &answer->bands.back()))
                     for (const auto& [length, state] : b.counterpoises)
-                        lines << tr("%1 on %2: %3, %4 mA at the radio")
-                                     .arg(lengthWords(length, system(), 1), QString::fromStdString(b.name), feed::shortImpedance(state.port))
-                                     .arg(1e3 * state.atRadio, 0, 'f', 0);
+                        lines << tr("%1 on %2: %3, %4 mA, %5 dBi")
+                                     .arg(lengthWords(length, system(), 1), QString::fromStdString(b.name),
+                                          feed::shortImpedance(state.port))
+                                     .arg(1e3 * state.atRadio, 0, 'f', 0)
+                                     .arg(QString::number(state.gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")));
         const bool has = document().family().spec(document().antenna().shape, "counterpoise_m");
-        m_counterpoise->setText(!has ? tr("This antenna has none: its two halves serve one another.") : lines.isEmpty() ? tr("being computed …") : lines.join(QLatin1Char('\n')));
+        m_counterpoise->setText(!has              ? tr("This antenna has none: its two halves serve one another.")
+                                : lines.isEmpty() ? tr("being computed …")
+                                                  : lines.join(QLatin1Char('\n')));
+    }
+
+    QString chokeHeat(const study::ShieldAnswer* answer) const
+    {
+        const study::ShieldBand* hottest = nullptr;
+        for (const study::ShieldBand& b : answer ? answer->bands : std::vector<study::ShieldBand>())
+            if (b.chosen && (!hottest || b.chosen->chokeHeat > hottest->chosen->chokeHeat))
+                hottest = &b;
+        return hottest ? tr("%1 on %2").arg(feed::wattWords(hottest->chosen->chokeHeat), QString::fromStdString(hottest->name))
+                       : QStringLiteral("–");
     }
 
     void showKinds(const QPoint& at)

@@ -146,12 +146,13 @@ public:
         const study::ChoiceRow* best = nullptr;
         double gained = 0.0;
         for (const study::ChoiceRow& row : lines) {
-            const bool unlike = now == lines.end() || balanced(row, report.own) != balanced(*now, report.own) || row.usable < now->usable;
+            const bool unlike = now == lines.end() || !likeLines(row, *now, report.own) || row.usable < now->usable;
             if (row.now || unlike)
                 continue;
             double most = 0.0;
             for (std::size_t i = 0; i < row.cells.size(); ++i)
-                most = std::max(most, now->cells[i].total - row.cells[i].total);
+                if (counts(*now, i))
+                    most = std::max(most, now->cells[i].total - row.cells[i].total);
             if (most > std::max(worthwhile, gained)) {
                 gained = most;
                 best = &row;
@@ -161,13 +162,25 @@ public:
             return tr("A better line would gain next to nothing here.");
         std::vector<std::pair<double, QString>> gains;
         for (std::size_t i = 0; i < best->cells.size(); ++i)
-            if (const double gain = now->cells[i].total - best->cells[i].total; gain >= 0.1 && report.row(best->cells[i].band))
+            if (const double gain = now->cells[i].total - best->cells[i].total;
+                gain >= 0.1 && counts(*now, i) && report.row(best->cells[i].band))
                 gains.emplace_back(gain, QString::fromStdString(report.row(best->cells[i].band)->band.name));
         std::sort(gains.begin(), gains.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
         QStringList words;
         for (std::size_t i = 0; i < std::min<std::size_t>(2, gains.size()); ++i)
             words << (i == 0 ? tr("%1 dB on %2") : tr("%1 on %2")).arg(oneDecimal(gains[i].first), gains[i].second);
         return tr("%1 of %2 would gain %3.").arg(lengthWords(best->length, system, 1), QString::fromStdString(best->name), joined(words));
+    }
+
+    static QString notFor(const study::FeedReport& report, const Design& design)
+    {
+        constexpr double half = 3.0; // dB
+        std::vector<Id> bands;
+        for (const study::FeedRow& row : report.rows)
+            if (row.state.totalLoss() > half)
+                bands.push_back(row.band.band);
+        return bands.empty() ? QString()
+                             : tr("Not for this chain: %1; more than half is lost before the wire.").arg(bandList(design, bands));
     }
 
     static QString guess(const study::FeedReport& report, const Design& design)
@@ -191,7 +204,7 @@ public:
             const shapes::ParameterSpec* spec = document.family().spec(document.antenna().shape, c.parameter);
             const bool length = !spec || spec->quantity == units::Quantity::Length;
             const QString by = length ? smallWords(std::abs(c.change), system) : valueWords(std::abs(c.change), spec->quantity, system);
-            return {(c.change < 0.0 ? tr("%1 less: %2") : tr("%1 more: %2")).arg(by, coreWords(c.name)), result};
+            return {(c.change < 0.0 ? tr("%1 less, %2") : tr("%1 more, %2")).arg(by, coreWords(c.name)), result};
         }
         case study::ReflectionCure::Kind::Ratio: return {tr("a transformer %1 : 1").arg(c.ratio, 0, 'g', 3), result};
         case study::ReflectionCure::Kind::Section:
@@ -240,10 +253,20 @@ public:
 
 private:
     static QString oneDecimal(double value) { return QString::number(value, 'f', 1); }
-    static bool balanced(const study::ChoiceRow& row, std::size_t own)
+    /// What has the same wave impedances, part by part.
+    static bool likeLines(const study::ChoiceRow& a, const study::ChoiceRow& b, std::size_t own)
     {
-        return std::any_of(row.parts.begin() + long(own), row.parts.end(),
-                           [](const ChainPart& p) { return p.kind == part::line && partValue(p, "balanced") > 0.5; });
+        for (std::size_t i = own; i < a.parts.size() && i < b.parts.size(); ++i)
+            if (a.parts[i].kind == part::line &&
+                std::abs(partValue(a.parts[i], "impedance_ohm") - partValue(b.parts[i], "impedance_ohm")) > 5.0)
+                return false;
+        return true;
+    }
+    /// Bands that can be used, or all where none can.
+    static bool counts(const study::ChoiceRow& now, std::size_t cell)
+    {
+        return now.cells[cell].usable ||
+               std::none_of(now.cells.begin(), now.cells.end(), [](const study::ChoiceCell& c) { return c.usable; });
     }
 };
 
@@ -272,10 +295,13 @@ QString shortImpedance(Complex z)
 {
     if (std::abs(z) < 1000.0)
         return impedanceText(z.real(), z.imag());
-    return QStringLiteral("%1k %2 j%3k Ω")
-        .arg(z.real() / 1e3, 0, 'f', 1)
-        .arg(z.imag() < 0.0 ? QStringLiteral("−") : QStringLiteral("+"))
-        .arg(std::abs(z.imag()) / 1e3, 0, 'f', 1);
+    const auto brief = [](double ohms) {
+        return std::abs(ohms) < 1000.0 ? QString::number(std::abs(ohms), 'f', 0)
+                                       : QStringLiteral("%1k").arg(std::abs(ohms) / 1e3, 0, 'f', 1);
+    };
+    const QString minus = QStringLiteral("−");
+    return QStringLiteral("%1%2 %3 j%4 Ω")
+        .arg(z.real() < 0.0 ? minus : QString(), brief(z.real()), z.imag() < 0.0 ? minus : QStringLiteral("+"), brief(z.imag()));
 }
 
 QString partName(const ChainPart& part) { return Words::part(part); }
@@ -305,6 +331,7 @@ QString adviceSentence(const study::FeedReport& report, const std::vector<study:
 {
     return Words::advice(report, lines, system);
 }
+QString unfitSentence(const study::FeedReport& report, const Design& design) { return Words::notFor(report, design); }
 QString guessSentence(const study::FeedReport& report, const Design& design) { return Words::guess(report, design); }
 std::pair<QString, QString> cureWords(const study::ReflectionCure& cure, const Document& document) { return Words::cure(cure, document); }
 QString choiceName(const study::ChoiceRow& row, int choice, units::System system) { return Words::choice(row, choice, system); }

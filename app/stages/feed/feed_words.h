@@ -40,6 +40,8 @@ QString rowSentence(const study::FeedRow& row, const study::FeedReport& report);
 QString cautionSentence(const study::FeedCaution& caution, const study::FeedReport& report, const Design& design);
 /// What a better line would gain, or what the losses mean; and whether guessed figures decide anything.
 QString adviceSentence(const study::FeedReport& report, const std::vector<study::ChoiceRow>& lines, units::System system);
+/// Bands on which more is lost than arrives; empty where there are none.
+QString unfitSentence(const study::FeedReport& report, const Design& design);
 QString guessSentence(const study::FeedReport& report, const Design& design);
 /// "5.5 cm less on each side", with its result "SWR 1.4".
 std::pair<QString, QString> cureWords(const study::ReflectionCure& cure, const Document& document);

@@ -14,7 +14,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double cardHeight = 62.0, nameWidth = 78.0, netPart = 0.33, headings = 26.0;
+constexpr double cardHeight = 62.0, nameWidth = 78.0, netPart = 0.33, headings = 34.0;
 
 } // namespace
 
@@ -89,7 +89,7 @@ void LossBoard::render(Sketch& sketch, const QSizeF& size)
     sketch.line({0.0, ChainDrawing::height}, {size.width(), ChainDrawing::height}, c.hairline);
     const auto report = m_desk.report();
     if (!report || report->rows.empty()) {
-        const QString words = !m_context.document.hasAntenna()            ? tr("No antenna yet.")
+        const QString words = !m_context.document.hasAntenna()           ? tr("No antenna yet.")
                               : m_desk.busy() || m_context.solver.busy() ? tr("The fields on the wanted bands are being computed …")
                               : report                                   ? tr("No band is wanted: wish for some on the Bands page.")
                                                                          : tr("Nothing is known of this antenna yet.");
@@ -98,7 +98,8 @@ void LossBoard::render(Sketch& sketch, const QSizeF& size)
     }
     const Rows rows = rowsOf(*report, size);
     const double heading = ChainDrawing::height + 6.0;
-    sketch.text({0.0, heading}, tr("Of %1 W, on the way to the wire").arg(report->power, 0, 'g', 4), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text({0.0, heading}, tr("Of %1 W, on the way to the wire").arg(report->power, 0, 'g', 4), Qt::AlignLeft | Qt::AlignTop,
+                {c.inkSoft, 12});
     sketch.text({size.width(), heading}, sketch.theme().elided(tr("Net, against %1").arg(m_against), size.width() * netPart + 60.0, 12),
                 Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
     for (std::size_t i = 0; i < report->rows.size(); ++i) {
@@ -118,7 +119,8 @@ void LossBoard::render(Sketch& sketch, const QSizeF& size)
         paintHover(sketch, *report, rows, size);
 }
 
-void LossBoard::paintRow(Sketch& sketch, const study::FeedReport& report, const study::FeedRow& row, const Rows& rows, double y, bool last) const
+void LossBoard::paintRow(Sketch& sketch, const study::FeedReport& report, const study::FeedRow& row, const Rows& rows, double y,
+                         bool last) const
 {
     const Colours& c = sketch.colours();
     const bool roomy = rows.step >= 44.0;
@@ -140,8 +142,15 @@ void LossBoard::paintRow(Sketch& sketch, const study::FeedReport& report, const 
     const QString words = tr("%1 into the wire").arg(feed::wattWords(report.power * into));
     const double wordsWidth = sketch.theme().typeset(words, 12).size.width();
     const bool inside = wordsWidth + 14.0 < wire.width();
-    sketch.text({inside ? wire.left() + 8.0 : wire.left() + 4.0, y + 0.5 * height}, inside ? words : feed::wattWords(report.power * into),
-                Qt::AlignLeft | Qt::AlignVCenter, {c.card, 12});
+    const QString brief = feed::wattWords(report.power * into);
+    const bool briefInside = sketch.theme().typeset(brief, 12).size.width() + 8.0 < wire.width();
+    if (!inside && !briefInside && roomy) {
+        const QRectF below = sketch.text({wire.left(), y + height + 1.0}, brief, Qt::AlignLeft | Qt::AlignTop, {c.leaf, 12});
+        labelEnd = below.right() + 5.0;
+    }
+    if (inside || briefInside)
+        sketch.text({inside ? wire.left() + 8.0 : wire.left() + 4.0, y + 0.5 * height}, inside ? words : brief,
+                    Qt::AlignLeft | Qt::AlignVCenter, {c.card, 12});
     for (std::size_t i = 0; i < report.parts.size(); ++i) {
         const double lost = row.state.joints[i].lost();
         const QRectF area = block(lost, colourOf(report.parts[i], c));
@@ -190,7 +199,8 @@ void LossBoard::paintCard(Sketch& sketch, const QRectF& card) const
     sketch.painter().setBrush(c.petalPale);
     sketch.painter().drawRoundedRect(card, 6, 6);
     const double room = card.width() - 28.0;
-    sketch.text(card.topLeft() + QPointF(14, 10), sketch.theme().elided(m_headline, room, 14, true), Qt::AlignLeft | Qt::AlignTop, {c.ink, 14, true});
+    sketch.text(card.topLeft() + QPointF(14, 10), sketch.theme().elided(m_headline, room, 14, true), Qt::AlignLeft | Qt::AlignTop,
+                {c.ink, 14, true});
     sketch.text(card.topLeft() + QPointF(14, 34), sketch.theme().elided(m_more, room, 12), Qt::AlignLeft | Qt::AlignTop, {c.ink, 12});
 }
 
@@ -200,13 +210,14 @@ void LossBoard::paintHover(Sketch& sketch, const study::FeedReport& report, cons
     QStringList lines{tr("%1, %2 MHz").arg(QString::fromStdString(row.band.name)).arg(row.band.frequency / 1e6, 0, 'f', 3)};
     for (std::size_t i = 0; i < report.parts.size(); ++i) {
         const Joint& j = row.state.joints[i];
-        lines << tr("%1: %2, %3, %4").arg(feed::partName(report.parts[i]), feed::decibelWords(j.loss), feed::wattWords(report.power * j.lost()),
-                                         feed::shortImpedance(j.impedance));
+        lines << tr("%1: %2, %3, %4")
+                     .arg(feed::partName(report.parts[i]), feed::decibelWords(j.loss), feed::wattWords(report.power * j.lost()),
+                          feed::shortImpedance(j.impedance));
     }
     lines << tr("gain %1, net %2, held against %3 dBi")
-                 .arg(row.band.gain, 0, 'f', 1)
-                 .arg(row.net, 0, 'f', 1)
-                 .arg(row.reference, 0, 'f', 1);
+                 .arg(QString::number(row.band.gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")))
+                 .arg(QString::number(row.net, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")))
+                 .arg(QString::number(row.reference, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")));
     lines << feed::rowSentence(row, report);
     const double y = rows.top + rows.step * m_row;
     const QSizeF card = sketch.cardSize(lines);

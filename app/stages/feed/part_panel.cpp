@@ -37,7 +37,8 @@ std::optional<std::vector<std::pair<double, double>>> tableOf(const QString& tex
         const QStringList pair = row.simplified().split(QRegularExpression(QStringLiteral("\\s*[: ]\\s*")), Qt::SkipEmptyParts);
         if (pair.size() != 2)
             return std::nullopt;
-        const auto frequency = units::parse(pair[0].toStdString(), units::Quantity::Frequency), loss = units::parse(pair[1].toStdString(), units::Quantity::Decibel);
+        const auto frequency = units::parse(pair[0].toStdString(), units::Quantity::Frequency),
+                   loss = units::parse(pair[1].toStdString(), units::Quantity::Decibel);
         if (!frequency || !loss)
             return std::nullopt;
         table.emplace_back(*frequency, *loss);
@@ -96,7 +97,9 @@ void PartPanel::addOwn()
 
 void PartPanel::addPart(const ChainPart& part)
 {
-    m_ledger.heading(feed::partName(part));
+    QString title = feed::partName(part);
+    title[0] = title[0].toUpper();
+    m_ledger.heading(title);
     if (part.kind == part::line)
         addTypes();
     for (const PartSpec& spec : kindOf(part).specs())
@@ -139,7 +142,8 @@ void PartPanel::addSpec(const PartSpec& spec)
     ValueEdit* edit = m_ledger.value(label, spec.quantity, object);
     edit->setRange(spec.lowest, spec.highest);
     edit->setHelp(coreWords(spec.help));
-    connect(edit, &ValueEdit::edited, this, [this, key = spec.key](double value, const QString&, bool dragging) { m_desk.setValue(m_part, key, value, dragging); });
+    connect(edit, &ValueEdit::edited, this,
+            [this, key = spec.key](double value, const QString&, bool dragging) { m_desk.setValue(m_part, key, value, dragging); });
     m_edits[spec.key] = edit;
 }
 
@@ -171,9 +175,8 @@ void PartPanel::addTypes()
     for (const LineType& type : m_context.lineTypes)
         names << QString::fromStdString(type.name);
     m_type = m_ledger.choice(tr("Type"), names, QStringLiteral("partType"));
-    connect(m_type, &QComboBox::activated, this, [this](int index) {
-        m_desk.setType(m_part, index > 0 ? m_context.lineTypes[std::size_t(index - 1)].id : std::string());
-    });
+    connect(m_type, &QComboBox::activated, this,
+            [this](int index) { m_desk.setType(m_part, index > 0 ? m_context.lineTypes[std::size_t(index - 1)].id : std::string()); });
     m_source = m_ledger.note();
 }
 
@@ -199,9 +202,11 @@ void PartPanel::refresh()
     if (m_table && !m_table->hasFocus())
         m_table->setText(tableText(part->lossTable));
     if (m_type) {
-        const auto type = std::find_if(m_context.lineTypes.begin(), m_context.lineTypes.end(), [&](const LineType& t) { return t.id == part->type; });
+        const auto type =
+            std::find_if(m_context.lineTypes.begin(), m_context.lineTypes.end(), [&](const LineType& t) { return t.id == part->type; });
         m_type->setCurrentIndex(type == m_context.lineTypes.end() ? 0 : int(type - m_context.lineTypes.begin()) + 1);
-        m_source->setText(type == m_context.lineTypes.end() ? tr("Your own figures.") : tr("Source: %1.").arg(QString::fromStdString(type->source)));
+        m_source->setText(type == m_context.lineTypes.end() ? tr("Your own figures.")
+                                                            : tr("Source: %1.").arg(QString::fromStdString(type->source)));
     }
     const auto report = m_desk.report();
     if (m_alone && report)
@@ -219,7 +224,8 @@ void PartPanel::refresh()
                 words = tr("On %1: %2.").arg(QString::fromStdString(row->band.name), coreWords(*joint.refused, m_context.system()));
             else if (!joint.solutions.empty()) {
                 const NetworkSolution& s = joint.solutions.front();
-                words = (s.shuntAtLoad ? tr("On %1: %2 across the antenna's side, %3 in the path.") : tr("On %1: %2 across the radio's side, %3 in the path."))
+                words = (s.shuntAtLoad ? tr("On %1: %2 across the antenna's side, %3 in the path.")
+                                       : tr("On %1: %2 across the radio's side, %3 in the path."))
                             .arg(QString::fromStdString(row->band.name), elementWords(s.shunt), elementWords(s.series));
             }
         }

@@ -14,7 +14,8 @@ namespace vetchling::app {
 namespace {
 
 constexpr double wordsWidth = 236.0;
-constexpr double ringSwr[] = {1.5, 2.0, 3.0, 5.0, 10.0};
+constexpr double ringSwr[] = {1.2, 1.5, 2.0, 3.0, 5.0, 10.0};
+constexpr double opened = 0.5, openedUpTo = 0.36; // reflection at the edge where all is near the middle
 
 double radiusOf(double swr) { return (swr - 1.0) / (swr + 1.0); }
 
@@ -31,11 +32,15 @@ ReflectionDisk::ReflectionDisk(ViewContext& context, FeedDesk& desk, QWidget* pa
     setAccessibleName(tr("Reflection over the band at the feedpoint and at the radio"));
 }
 
-ReflectionDisk::Disk ReflectionDisk::diskOf(const QSizeF& size) const
+/// What lies near the middle is opened to twice its size.
+ReflectionDisk::Disk ReflectionDisk::diskOf(const study::Reflection& seen, const QSizeF& size) const
 {
+    double most = std::max(std::abs(seen.atFeedpoint()), std::abs(seen.atRadio()));
+    for (const study::ReflectionPoint& p : seen.sweep)
+        most = std::max({most, std::abs(p.feedpoint), std::abs(p.radio)});
     const double room = size.width() - wordsWidth - 30.0;
     const double radius = 0.5 * std::min(room - 8.0, size.height() - 40.0);
-    return {{0.5 * room, 0.5 * size.height()}, std::max(60.0, radius)};
+    return {{0.5 * room, 0.5 * size.height()}, std::max(60.0, radius), most < openedUpTo ? opened : 1.0};
 }
 
 void ReflectionDisk::render(Sketch& sketch, const QSizeF& size)
@@ -43,11 +48,12 @@ void ReflectionDisk::render(Sketch& sketch, const QSizeF& size)
     const Colours& c = sketch.colours();
     const auto seen = m_desk.reflection();
     if (!seen) {
-        sketch.text({0.0, 20.0}, m_context.solver.busy() ? tr("Being computed …") : tr("This band is not solved: choose another one in the strip."),
+        sketch.text({0.0, 20.0},
+                    m_context.solver.busy() ? tr("Being computed …") : tr("This band is not solved: choose another one in the strip."),
                     Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
         return;
     }
-    const Disk disk = diskOf(size);
+    const Disk disk = diskOf(*seen, size);
     sketch.keepWithin({0.0, 0.0, size.width() - wordsWidth - 20.0, size.height()});
     paintRings(sketch, *seen, disk);
     paintSweep(sketch, *seen, disk);
@@ -61,17 +67,18 @@ void ReflectionDisk::paintRings(Sketch& sketch, const study::Reflection& seen, c
     const auto ring = [&](double r, const QPen& pen, const QBrush& fill) {
         p.setPen(pen);
         p.setBrush(fill);
-        p.drawEllipse(disk.centre, r * disk.radius, r * disk.radius);
+        p.drawEllipse(disk.centre, disk.of(r), disk.of(r));
     };
-    ring(1.0, QPen(c.inkFaint, 1.2), c.card);
+    ring(disk.full, QPen(c.inkFaint, 1.2), c.card);
     const double limit = m_context.document.design().operation.swrLimit;
+    const auto shown = [&](double s) { return std::abs(s - limit) > 0.05 && radiusOf(s) < disk.full && (s > 1.3 || disk.full < 1.0); };
     QColor good = c.leafPale;
     good.setAlpha(150);
     ring(radiusOf(limit), QPen(c.brick, 1.2, Qt::DashLine), good);
     for (double s : ringSwr)
-        if (std::abs(s - limit) > 0.05)
+        if (shown(s))
             ring(radiusOf(s), QPen(c.hairline, 1.0), Qt::NoBrush);
-    sketch.line(disk.at(-1.0), disk.at(1.0), c.hairline);
+    sketch.line(disk.at(-disk.full), disk.at(disk.full), c.hairline);
     p.setPen(Qt::NoPen);
     p.setBrush(c.inkSoft);
     p.drawEllipse(disk.centre, 2.5, 2.5);
@@ -86,22 +93,27 @@ void ReflectionDisk::paintRings(Sketch& sketch, const study::Reflection& seen, c
         sketch.reserve(box);
     };
     for (double s : ringSwr)
-        if (std::abs(s - limit) > 0.05)
+        if (shown(s))
             name(s, c.inkFaint);
     name(limit, c.brick);
     const double corner = 0.80 * disk.radius;
     const QString longWords = tr("too long"), shortWords = tr("too short");
     if (seen.upIsLong != 0) {
         const double x = disk.centre.x() - corner - 14.0;
-        sketch.text({x, disk.centre.y() - corner}, seen.upIsLong > 0 ? longWords : shortWords, Qt::AlignHCenter | Qt::AlignVCenter, {c.leaf, 12});
-        sketch.text({x, disk.centre.y() + corner}, seen.upIsLong > 0 ? shortWords : longWords, Qt::AlignHCenter | Qt::AlignVCenter, {c.leaf, 12});
+        sketch.text({x, disk.centre.y() - corner}, seen.upIsLong > 0 ? longWords : shortWords, Qt::AlignHCenter | Qt::AlignVCenter,
+                    {c.leaf, 12});
+        sketch.text({x, disk.centre.y() + corner}, seen.upIsLong > 0 ? shortWords : longWords, Qt::AlignHCenter | Qt::AlignVCenter,
+                    {c.leaf, 12});
     }
     const auto onLine = [&](QPointF at, const QString& words, Qt::Alignment side) {
         const QRectF box = sketch.text(at - QPointF(0, 9), words, side | Qt::AlignVCenter, {c.inkFaint, 12, false, c.card});
         sketch.reserve(box);
     };
-    onLine(disk.at(-1.0) + QPointF(8, 0), tr("too few"), Qt::AlignLeft);
-    onLine(disk.at(1.0) - QPointF(8, 0), tr("too many ohms"), Qt::AlignRight);
+    onLine(disk.at(-disk.full) + QPointF(8, 0), tr("too few"), Qt::AlignLeft);
+    onLine(disk.at(disk.full) - QPointF(8, 0), tr("too many ohms"), Qt::AlignRight);
+    if (disk.full < 1.0)
+        sketch.text({disk.centre.x(), disk.centre.y() + disk.radius + 3.0}, tr("opened: the edge is SWR 3"),
+                    Qt::AlignHCenter | Qt::AlignTop, {c.inkFaint, 12});
 }
 
 void ReflectionDisk::paintSweep(Sketch& sketch, const study::Reflection& seen, const Disk& disk) const
@@ -167,7 +179,8 @@ QStringList ReflectionDisk::explained(const study::Reflection& seen) const
                      .arg(std::abs(off) / 1e3, 0, 'f', 0);
     const double r = seen.feedpoint.real(), away = std::abs(seen.feedpoint.imag());
     if (away < 0.12 * r)
-        lines << (swr(r, seen.reference) > 1.3 ? tr("On the line, beside the middle: resonant, not matched.") : tr("On the line, in the middle: resonant and matched."));
+        lines << (swr(r, seen.reference) > 1.3 ? tr("Beside the middle: resonant, not matched.")
+                                               : tr("In the middle: resonant and matched."));
     else
         lines << tr("Off the line: not resonant here.");
     return lines;
@@ -186,7 +199,8 @@ void ReflectionDisk::paintWords(Sketch& sketch, const study::Reflection& seen, c
         write(where, {colour, 12}, 15.0);
         const double top = y;
         write(feed::shortImpedance(z), {c.ink, 15, true}, 27.0);
-        sketch.text({area.right(), top + 2.0}, tr("SWR %1").arg(swrText(swr(z, seen.reference))), Qt::AlignRight | Qt::AlignTop, {c.ink, 13, true});
+        sketch.text({area.right(), top + 2.0}, tr("SWR %1").arg(swrText(swr(z, seen.reference))), Qt::AlignRight | Qt::AlignTop,
+                    {c.ink, 13, true});
     };
     place(tr("At the feedpoint"), seen.feedpoint, c.leaf);
     place(tr("At the radio's socket"), seen.radio, c.sky);
@@ -198,19 +212,23 @@ void ReflectionDisk::paintWords(Sketch& sketch, const study::Reflection& seen, c
         write(line, {c.inkSoft, 12}, 17.0);
     y += 10.0;
     m_cures.clear();
-    write(seen.cures.empty() ? tr("Nothing here would make it clearly better.") : tr("What would cure it (take it with a click)"), {c.inkSoft, 12}, 20.0);
-    for (std::size_t i = 0; i < seen.cures.size() && y + 34.0 <= area.bottom(); ++i) {
-        const QRectF box(area.left(), y, area.width(), 31.0);
+    write(seen.cures.empty() ? tr("Nothing here would make it clearly better.") : tr("What would cure it (take it with a click)"),
+          {c.inkSoft, 12}, 20.0);
+    for (std::size_t i = 0; i < seen.cures.size() && y + 46.0 <= area.bottom(); ++i) {
+        const QRectF box(area.left(), y, area.width(), 43.0);
         m_cures.push_back(box);
-        sketch.painter().setPen(QPen(onScreen() && int(i) == m_cure ? c.petal : c.hairline, onScreen() && int(i) == m_cure ? 1.8 : 1.0));
+        const bool hot = onScreen() && int(i) == m_cure;
+        sketch.painter().setPen(QPen(hot ? c.petal : c.hairline, hot ? 1.8 : 1.0));
         sketch.painter().setBrush(c.card);
         sketch.painter().drawRoundedRect(box, 5, 5);
         const auto [what, result] = feed::cureWords(seen.cures[i], m_context.document);
-        const double room = sketch.theme().typeset(result, 12, true).size.width();
-        sketch.text({box.right() - 8.0, box.center().y()}, result, Qt::AlignRight | Qt::AlignVCenter, {c.leaf, 12, true});
-        sketch.text({box.left() + 8.0, box.center().y()}, sketch.theme().elided(what, box.width() - room - 24.0, 12), Qt::AlignLeft | Qt::AlignVCenter,
+        const double edges = seen.cures[i].swrAtEdges;
+        const QString band = std::isfinite(edges) ? tr("%1 at the band's edges").arg(swrText(edges)) : QString();
+        sketch.text({box.left() + 8.0, box.top() + 4.0}, sketch.theme().elided(what, box.width() - 16.0, 12), Qt::AlignLeft | Qt::AlignTop,
                     {c.ink, 12});
-        y += 36.0;
+        sketch.text({box.left() + 8.0, box.bottom() - 4.0}, result, Qt::AlignLeft | Qt::AlignBottom, {c.leaf, 12, true});
+        sketch.text({box.right() - 8.0, box.bottom() - 4.0}, band, Qt::AlignRight | Qt::AlignBottom, {c.inkSoft, 12});
+        y += 48.0;
     }
 }
 
@@ -228,7 +246,7 @@ std::optional<double> ReflectionDisk::frequencyNear(QPointF p) const
     const auto seen = m_desk.reflection();
     if (!seen)
         return std::nullopt;
-    const Disk disk = diskOf(size());
+    const Disk disk = diskOf(*seen, size());
     double nearest = 18.0;
     std::optional<double> frequency;
     for (const study::ReflectionPoint& point : seen->sweep)

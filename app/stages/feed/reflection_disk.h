@@ -22,10 +22,11 @@ protected:
 private:
     struct Disk {
         QPointF centre;
-        double radius = 0.0;
-        [[nodiscard]] QPointF at(Complex gamma) const { return centre + radius * QPointF(gamma.real(), -gamma.imag()); }
+        double radius = 0.0, full = 1.0; ///< px; the reflection at its edge
+        [[nodiscard]] double of(double gamma) const { return radius * gamma / full; }
+        [[nodiscard]] QPointF at(Complex gamma) const { return centre + QPointF(of(gamma.real()), -of(gamma.imag())); }
     };
-    [[nodiscard]] Disk diskOf(const QSizeF& size) const;
+    [[nodiscard]] Disk diskOf(const study::Reflection& seen, const QSizeF& size) const;
     void paintRings(Sketch& sketch, const study::Reflection& seen, const Disk& disk) const;
     void paintSweep(Sketch& sketch, const study::Reflection& seen, const Disk& disk) const;
     void paintWords(Sketch& sketch, const study::Reflection& seen, const QRectF& area);

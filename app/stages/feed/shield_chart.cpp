@@ -1,8 +1,8 @@
 #include "app/stages/feed/shield_chart.h"
 
 #include "app/stages/feed/feed_words.h"
-#include "app/view/sketch.h"
 #include "app/view/axis.h"
+#include "app/view/sketch.h"
 #include "app/view/words.h"
 
 #include <QKeyEvent>
@@ -74,10 +74,11 @@ void ShieldChart::render(Sketch& sketch, const QSizeF& size)
     const auto answer = m_desk.shield();
     if (!answer || answer->bands.empty()) {
         const Faults& faults = m_desk.shieldFaults();
-        const QString words = !faults.empty()     ? coreWords(faults.front().message, m_context.system())
-                              : m_desk.shielding() || m_desk.busy() || m_context.solver.busy() ? tr("The coax's outside is being computed …")
-                              : answer            ? tr("No band is wanted: wish for some on the Bands page.")
-                                                  : tr("Nothing is known of this antenna yet.");
+        const QString words = !faults.empty() ? coreWords(faults.front().message, m_context.system())
+                              : m_desk.shielding() || m_desk.busy() || m_context.solver.busy()
+                                  ? tr("The coax's outside is being computed …")
+                              : answer ? tr("No band is wanted: wish for some on the Bands page.")
+                                       : tr("Nothing is known of this antenna yet.");
         sketch.text({0.0, 20.0}, words, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
         return;
     }
@@ -91,12 +92,14 @@ void ShieldChart::render(Sketch& sketch, const QSizeF& size)
 void ShieldChart::paintAxes(Sketch& sketch, const Frame& frame) const
 {
     const Colours& c = sketch.colours();
-    sketch.text({0.0, 0.0}, tr("Current at the radio, mA at %1 W, for one choke at this place").arg(m_context.document.design().operation.power),
+    sketch.text({0.0, 0.0},
+                tr("Current at the radio, mA at %1 W, for one choke at this place").arg(m_context.document.design().operation.power),
                 Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     for (double decade = frame.lowest; decade <= frame.highest + 0.1; decade += 1.0) {
         const double y = frame.y(std::pow(10.0, decade));
         sketch.line({frame.area.left(), y}, {frame.area.right(), y}, c.hairline);
-        sketch.text({frame.area.left() - 6.0, y}, QString::number(1e3 * std::pow(10.0, decade), 'g', 4), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
+        sketch.text({frame.area.left() - 6.0, y}, QString::number(1e3 * std::pow(10.0, decade), 'g', 4), Qt::AlignRight | Qt::AlignVCenter,
+                    {c.inkSoft, 12});
     }
     const bool feet = m_context.system() == units::System::Imperial;
     const double unit = feet ? 0.3048 : 1.0;
@@ -106,7 +109,8 @@ void ShieldChart::paintAxes(Sketch& sketch, const Frame& frame) const
         sketch.text({x, frame.area.bottom() + 5.0}, QString::number(tick), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
     }
     sketch.line(frame.area.bottomLeft(), frame.area.bottomRight(), c.inkFaint);
-    sketch.text({frame.area.right(), frame.area.bottom() + 21.0}, feet ? tr("ft along the coax from the feedpoint") : tr("m along the coax from the feedpoint"),
+    sketch.text({frame.area.right(), frame.area.bottom() + 21.0},
+                feet ? tr("ft along the coax from the feedpoint") : tr("m along the coax from the feedpoint"),
                 Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
 }
 
@@ -173,7 +177,8 @@ std::vector<QStringList> ShieldChart::cells() const
         QStringList line{QString::fromStdString(b.name), b.without ? feed::shortImpedance(b.without->port) : QString()};
         for (const auto* state : {&b.bare, &b.chosen}) {
             const bool known = state->has_value() && b.without;
-            line << (known ? feed::shortImpedance((*state)->port) : QString()) << (known ? feed::signedWords((*state)->gain - b.without->gain) : QString())
+            line << (known ? feed::shortImpedance((*state)->port) : QString())
+                 << (known ? feed::signedWords((*state)->gain - b.without->gain) : QString())
                  << (known ? milliamperes((*state)->atRadio) : QString());
         }
         out.push_back(line);
@@ -198,7 +203,8 @@ void ShieldChart::paintTable(Sketch& sketch, const QRectF& area) const
         const double top = y + tableHead + rowHeight * double(r - 1);
         sketch.line({0.0, top - 3.0}, {width, top - 3.0}, c.hairline);
         for (std::size_t i = 0; i < 8; ++i)
-            sketch.text({x(i), top}, rows[r][int(i)], Qt::AlignLeft | Qt::AlignTop, {i == 0 ? bandPen(r - 1, c).color() : c.ink, 12, i == 0});
+            sketch.text({x(i), top}, rows[r][int(i)], Qt::AlignLeft | Qt::AlignTop,
+                        {i == 0 ? bandPen(r - 1, c).color() : c.ink, 12, i == 0});
     }
 }
 

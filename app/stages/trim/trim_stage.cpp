@@ -84,7 +84,8 @@ public:
         const std::size_t count = a.trim.measurements.size();
         m_page->setTitle(count == 0 ? tr("Trim: %1").arg(QString::fromStdString(a.name))
                                     : tr("Trim: %1, measurement %2").arg(QString::fromStdString(a.name)).arg(count));
-        m_page->setSentence(sentence());
+        const bool radio = solver().plane() == SolveService::Plane::Radio;
+        m_page->setSentence(radio ? tr("At the radio: %1").arg(sentence()) : sentence());
         m_target->setValue(m_board->target(), system());
         m_remove->setEnabled(count > 0);
         m_remove->setText(m_board->chosen().empty() ? tr("Take back the last") : tr("Remove the chosen line"));
