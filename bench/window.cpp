@@ -91,6 +91,26 @@ double fillGallery(app::MainWindow& window)
     return double(timer.nsecsElapsed()) / 1e6;
 }
 
+/// A value of the chain's first part of a kind changed step by step, from the edit to the repainted strip, SWR being told at the radio.
+std::vector<double> changePart(app::MainWindow& window, const char* kind, const char* key, double step, int steps)
+{
+    app::Document& document = window.document();
+    QElapsedTimer timer;
+    std::vector<double> times;
+    for (int i = 0; i < steps; ++i) {
+        timer.start();
+        document.editAntenna(QStringLiteral("change a part"), QStringLiteral("part"), [&](Antenna& a) {
+            for (ChainPart& p : ownChain(a).parts)
+                if (p.kind == kind)
+                    p.values[key] = partValue(p, key) + step;
+        });
+        times.push_back(waitForTrace(window, timer));
+    }
+    document.endDrag();
+    std::sort(times.begin(), times.end());
+    return times;
+}
+
 double part(const std::vector<double>& sorted, double share) { return sorted[std::size_t(share * double(sorted.size() - 1))]; }
 
 /// One run of the program that ends at a moment, ms.
@@ -263,6 +283,13 @@ std::vector<Wait> measureDrags(int steps)
     std::sort(switches.begin(), switches.end());
     waits.push_back({"switch-variant", part(switches, 0.5), switchGoal});
     window.document().setCurrent(byName(window.document().design(), mappedAntenna).id);
+    waitForTrace(window, timer);
+    window.solver().setPlane(app::SolveService::Plane::Radio);
+    waitForTrace(window, timer);
+    waits.push_back({"chain-line", part(changePart(window, vetchling::part::line, "length_m", 0.1, steps), 0.5), ratioGoal});
+    waits.push_back({"chain-tuner", part(changePart(window, vetchling::part::tuner, "inductor_q", 1.0, steps), 0.5), ratioGoal});
+    waits.push_back({"chain-ratio", part(dragger.drag("transformer_ratio", 0.005), 0.5), ratioGoal});
+    window.solver().setPlane(app::SolveService::Plane::Feedpoint);
     waitForTrace(window, timer);
     waits.push_back({"drag-beside-map", part(dragBesideMap(window, dragger), 0.5), dragGoal});
     waits.push_back({"gallery", fillGallery(window), galleryGoal});

@@ -2,6 +2,7 @@
 
 #include "cli/chosen.h"
 #include "cli/output.h"
+#include "cli/typed.h"
 #include "core/bands/free_lengths.h"
 #include "core/study/configurations.h"
 #include "core/study/map_run.h"
@@ -168,16 +169,6 @@ void printMapCsv(const study::LengthMap& map)
         }
 }
 
-Faults faultsOf(const MapRequest& request)
-{
-    Faults faults;
-    if (request.elevation < 0.0 || request.elevation > 90.0)
-        faults.push_back({"--elevation", "an angle above the horizon lies above 0 and up to 90 degrees"});
-    if (request.bearing > 360.0)
-        faults.push_back({"--bearing", "a bearing lies between 0 and 360 degrees"});
-    return faults;
-}
-
 /// Of a dimension, SI where no unit is written; 0 for nothing.
 Result<double> valueOf(const std::string& text, const std::string& vary, const shapes::AntennaShape& shape)
 {
@@ -191,7 +182,7 @@ Result<double> valueOf(const std::string& text, const std::string& vary, const s
 
 int mapCommand(const MapRequest& request)
 {
-    if (Faults faults = faultsOf(request); !faults.empty())
+    if (Faults faults = findAimFaults(request.elevation, request.bearing); !faults.empty())
         return report(faults);
     Result<Chosen> chosen = chosenAntenna(request.chosen);
     if (!chosen)

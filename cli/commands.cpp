@@ -6,6 +6,7 @@
 #include "cli/feed_commands.h"
 #include "cli/output.h"
 #include "cli/spread_commands.h"
+#include "cli/workshop_commands.h"
 #include "core/em/far_field.h"
 #include "core/em/near_field.h"
 #include "core/em/sensitivity.h"
@@ -221,6 +222,7 @@ int run(int argc, char** argv)
     addBandCommands(app, status);
     addSpreadCommands(app, status);
     addFeedCommands(app, status);
+    addWorkshopCommands(app, status);
     addFamilyCommands(app, status);
 
     try {

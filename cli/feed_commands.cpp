@@ -2,6 +2,7 @@
 
 #include "cli/chosen.h"
 #include "cli/output.h"
+#include "cli/typed.h"
 #include "core/files/chain_file.h"
 #include "core/line/sections.h"
 #include "core/study/feed.h"
@@ -42,18 +43,6 @@ const std::map<std::string, SectionMethod>& methods()
                                                           {"shorted-stub", SectionMethod::ShortedStub},
                                                           {"open-stub", SectionMethod::OpenStub}};
     return all;
-}
-
-/// SI; a fault that names the option is added where it is not understood.
-double number(const std::string& text, const char* option, units::Quantity quantity, Faults& faults)
-{
-    if (text.empty())
-        return 0.0;
-    const Result<double> value = units::parse(text, quantity, {0.0, units::System::Metric, true});
-    if (value)
-        return *value;
-    faults.push_back({option, value.faults().front().message});
-    return 0.0;
 }
 
 /// "R,X", or R alone.
@@ -156,11 +145,7 @@ Result<Against> againstOf(const std::string& text, const Design& design)
 
 int feedCommand(const FeedRequest& request)
 {
-    Faults faults;
-    if (request.elevation < 0.0 || request.elevation > 90.0)
-        faults.push_back({"--elevation", "an angle above the horizon lies above 0 and up to 90 degrees"});
-    if (request.bearing > 360.0)
-        faults.push_back({"--bearing", "a bearing lies between 0 and 360 degrees"});
+    Faults faults = findAimFaults(request.elevation, request.bearing);
     if (request.power < 0.0)
         faults.push_back({"--power", "a power lies above 0 W"});
     if (!faults.empty())

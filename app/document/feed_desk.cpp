@@ -33,24 +33,22 @@ study::FeedQuestion wiresOnly(study::FeedQuestion asked)
 FeedDesk::FeedDesk(Document& document, const AntennaModels& models, SolveService& solver, const std::vector<LineType>& lineTypes,
                    QObject* parent)
     : QObject(parent), m_document(document), m_models(models), m_solver(solver), m_lineTypes(lineTypes),
-      m_basis(solver, [this] { work(); }), m_shield(solver, [this] { emit shieldReady(); })
+      m_basis(solver, [this] { forgetWorked(); }), m_shield(solver, [this] { emit shieldReady(); })
 {
     connect(&document, &Document::designReplaced, this, [this] {
         m_basis.forget();
         m_shield.forget();
         m_asked.reset();
         m_shieldAsked.reset();
-        m_report.reset();
-        m_reflection.reset();
+        forgetWorked();
     });
-    connect(&document, &Document::designChanged, this, &FeedDesk::work);
-    connect(&document, &Document::currentChanged, this, &FeedDesk::work);
-    connect(&document, &Document::bandSelected, this, &FeedDesk::work);
-    connect(&solver, &SolveService::curveReady, this, &FeedDesk::work);
+    connect(&document, &Document::designChanged, this, &FeedDesk::forgetWorked);
+    connect(&document, &Document::currentChanged, this, &FeedDesk::forgetWorked);
+    connect(&document, &Document::bandSelected, this, &FeedDesk::forgetWorked);
+    connect(&solver, &SolveService::curveReady, this, &FeedDesk::forgetWorked);
     connect(&solver, &SolveService::detailReady, this, [this] {
         wantBasis();
-        workReflection();
-        emit changed();
+        forgetWorked();
     });
     connect(&solver, &SolveService::pinChanged, this, [this] {
         if (m_document.design().operation.against.kind == Against::Kind::Pinned)
@@ -74,6 +72,7 @@ void FeedDesk::wantBasis()
     if (m_askedOf != m_document.current()) {
         m_basis.forget();
         m_report.reset();
+        m_chosen.fill(false);
     }
     m_asked = asked;
     m_askedOf = m_document.current();
@@ -85,7 +84,7 @@ void FeedDesk::wantBasis()
 
 bool FeedDesk::fresh() const
 {
-    return m_report && !m_basis.busy() && m_asked && m_askedOf == m_document.current() && wiresOnly(*m_asked) == wiresOnly(question());
+    return report() && !m_basis.busy() && m_asked && m_askedOf == m_document.current() && wiresOnly(*m_asked) == wiresOnly(question());
 }
 
 Against FeedDesk::against() const
@@ -105,42 +104,59 @@ std::vector<ChainPart> FeedDesk::whole() const
 
 std::size_t FeedDesk::ownCount(const std::vector<ChainPart>& whole) const { return whole.size() - chainParts(m_document.antenna()).size(); }
 
-/// Everything that follows from what is solved, anew.
-void FeedDesk::work()
+/// Everything that follows from what is solved is to be worked out anew.
+void FeedDesk::forgetWorked()
 {
     m_chosen.fill(false);
+    m_report.reset();
+    m_reflection.reset();
+    emit changed();
+}
+
+std::shared_ptr<const study::FeedReport> FeedDesk::report() const
+{
+    if (m_report)
+        return *m_report;
+    m_report = nullptr;
     const auto basis = m_basis.answer();
-    if (!m_document.hasAntenna() || !basis || m_askedOf != m_document.current()) {
-        m_report.reset();
-    } else {
+    if (m_document.hasAntenna() && basis && m_askedOf == m_document.current()) {
         const std::vector<ChainPart> parts = whole();
         m_report = std::make_shared<const study::FeedReport>(
             study::feedReport(*basis, parts, ownCount(parts), m_document.design().operation.power));
     }
-    workReflection();
-    emit changed();
+    return *m_report;
 }
 
-void FeedDesk::workReflection()
+std::shared_ptr<const study::Reflection> FeedDesk::reflection() const
 {
-    m_reflection.reset();
+    if (!m_reflection)
+        m_reflection = workedReflection();
+    return *m_reflection;
+}
+
+double FeedDesk::lookedAt() const
+{
+    const WantedBand* band = findBand(m_document.design(), m_document.selectedBand());
+    if (!band)
+        return 0.0;
+    return m_frequency >= band->band.from && m_frequency <= band->band.to ? m_frequency : band->band.centre();
+}
+
+std::shared_ptr<const study::Reflection> FeedDesk::workedReflection() const
+{
     const CurvePointer curve = m_solver.curve();
     const WantedBand* band = m_document.hasAntenna() ? findBand(m_document.design(), m_document.selectedBand()) : nullptr;
     if (!curve || !band || curve->question.subject.shape.family != m_document.antenna().shape.family)
-        return;
-    if (m_frequencyOf != band->id || !(m_frequency >= band->band.from && m_frequency <= band->band.to)) {
-        m_frequencyOf = band->id;
-        m_frequency = band->band.centre();
-    }
+        return nullptr;
     study::ReflectionQuestion asked;
     asked.parts = whole();
     asked.own = ownCount(asked.parts);
     asked.band = band->band;
-    asked.frequency = m_frequency;
+    asked.frequency = lookedAt();
     if (const DetailPointer detail = m_solver.detail(); detail && !detail->levers.empty())
         asked.lever = detail->levers.front();
-    if (const auto seen = study::reflectionOf(*curve, asked))
-        m_reflection = std::make_shared<const study::Reflection>(*seen);
+    const auto seen = study::reflectionOf(*curve, asked);
+    return seen ? std::make_shared<const study::Reflection>(*seen) : nullptr;
 }
 
 void FeedDesk::lookAt(double frequency)
@@ -148,7 +164,7 @@ void FeedDesk::lookAt(double frequency)
     if (frequency == m_frequency)
         return;
     m_frequency = frequency;
-    workReflection();
+    m_reflection.reset();
     emit changed();
 }
 
@@ -160,11 +176,12 @@ const std::vector<study::ChoiceRow>& FeedDesk::choices(Choice choice) const
     m_chosen[std::size_t(choice)] = true;
     rows.clear();
     const auto basis = m_basis.answer();
-    if (!m_report || !basis)
+    const auto report = this->report();
+    if (!report || !basis)
         return rows;
     const double limit = m_document.design().operation.swrLimit;
-    const auto& parts = m_report->parts;
-    const std::size_t own = m_report->own;
+    const auto& parts = report->parts;
+    const std::size_t own = report->own;
     switch (choice) {
     case Choice::Transformer: rows = study::transformersCompared(*basis, parts, own, limit); break;
     case Choice::Tuner: rows = study::tunersCompared(*basis, parts, own, limit); break;
@@ -200,9 +217,10 @@ void FeedDesk::take(Choice choice, std::size_t row)
 
 void FeedDesk::takeCure(std::size_t cure)
 {
-    if (!m_reflection || cure >= m_reflection->cures.size())
+    const auto seen = reflection();
+    if (!seen || cure >= seen->cures.size())
         return;
-    const study::ReflectionCure c = m_reflection->cures[cure];
+    const study::ReflectionCure c = seen->cures[cure];
     if (c.kind == study::ReflectionCure::Kind::Length)
         m_document.setParameter(c.parameter, m_document.family().value(m_document.antenna().shape, c.parameter) + c.change, {});
     else
@@ -222,8 +240,8 @@ study::ShieldQuestion FeedDesk::shieldQuestion() const
     out.site = m_document.design().site;
     out.earthed = m_earthed;
     out.power = m_document.design().operation.power;
-    if (m_report)
-        for (const study::FeedRow& row : m_report->rows)
+    if (const auto report = this->report())
+        for (const study::FeedRow& row : report->rows)
             out.configurations[row.band.band] = row.band.configuration;
     out.choke = newPart(part::choke);
     for (const ChainPart& p : chainParts(m_document.antenna()))

@@ -26,7 +26,7 @@ public:
     /// Solves what the present antenna needs, unless that is known.
     void wantBasis();
     /// Of the chain as it is; null before the first answer for this antenna.
-    [[nodiscard]] std::shared_ptr<const study::FeedReport> report() const { return m_report; }
+    [[nodiscard]] std::shared_ptr<const study::FeedReport> report() const;
     /// The report is of the antenna as it is, and not of how it was before the last change.
     [[nodiscard]] bool fresh() const;
     [[nodiscard]] bool busy() const { return m_basis.busy(); }
@@ -44,9 +44,10 @@ public:
     void take(Choice choice, std::size_t row);
 
     /// At a frequency of the selected band; null where nothing is known there.
-    [[nodiscard]] std::shared_ptr<const study::Reflection> reflection() const { return m_reflection; }
+    [[nodiscard]] std::shared_ptr<const study::Reflection> reflection() const;
     void lookAt(double frequency);
-    [[nodiscard]] double lookedAt() const { return m_frequency; }
+    /// Hz, in the selected band.
+    [[nodiscard]] double lookedAt() const;
     void takeCure(std::size_t cure);
 
     void wantShield();
@@ -86,8 +87,8 @@ private:
     [[nodiscard]] study::ShieldQuestion shieldQuestion() const;
     [[nodiscard]] std::size_t ownCount(const std::vector<ChainPart>& whole) const;
     [[nodiscard]] std::vector<ChainPart> whole() const;
-    void work();
-    void workReflection();
+    void forgetWorked();
+    [[nodiscard]] std::shared_ptr<const study::Reflection> workedReflection() const;
     void editChain(const QString& text, const QString& mergeKey, const std::function<void(Antenna&)>& change);
     void takeChain(const QString& text, const std::vector<ChainPart>& parts);
 
@@ -101,12 +102,12 @@ private:
     std::optional<study::FeedQuestion> m_asked;
     std::optional<study::ShieldQuestion> m_shieldAsked;
     Id m_askedOf; ///< antenna
-    std::shared_ptr<const study::FeedReport> m_report;
-    std::shared_ptr<const study::Reflection> m_reflection;
+    // worked out when somebody asks, and kept until something changes
+    mutable std::optional<std::shared_ptr<const study::FeedReport>> m_report;
+    mutable std::optional<std::shared_ptr<const study::Reflection>> m_reflection;
     mutable std::array<std::vector<study::ChoiceRow>, 4> m_choices;
     mutable std::array<bool, 4> m_chosen{};
     double m_comparedLength = 0.0, m_frequency = 0.0;
-    Id m_frequencyOf; ///< band
     bool m_earthed = true;
 };
 

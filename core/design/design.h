@@ -7,6 +7,7 @@
 #include "core/design/measurement.h"
 #include "core/design/tolerances.h"
 #include "core/design/variant.h"
+#include "core/design/winding.h"
 #include "core/id.h"
 #include "core/shapes/family.h"
 #include "core/site/site.h"
@@ -75,6 +76,7 @@ struct Antenna {
     std::vector<Variant> variants;
     Surroundings surroundings;
     FeedChains feed;
+    Winding winding; ///< of its coils
     KeptFields kept, keptParameters, keptTyped;
     friend bool operator==(const Antenna&, const Antenna&) = default;
 };

@@ -261,6 +261,21 @@ Json variantJson(const Variant& v)
     return withKept(std::move(out), v.kept);
 }
 
+Winding readWinding(const JsonNode& node)
+{
+    const Winding d;
+    const Winding w{node.number("former_m", d.former, true), node.number("wire_m", d.wire, true), node.number("jacket_m", d.jacket, true),
+                    node.number("gap_m", d.gap, true), node.number("spare_turns", d.spare, true)};
+    if (!(w.former > 0.0 && w.wire > 0.0 && w.jacket >= 0.0 && w.gap >= 0.0 && w.spare >= 0.0))
+        node.fault("a winding has a former and a wire of some thickness, and nothing below 0");
+    return w;
+}
+
+Json windingJson(const Winding& w)
+{
+    return {{"former_m", w.former}, {"wire_m", w.wire}, {"jacket_m", w.jacket}, {"gap_m", w.gap}, {"spare_turns", w.spare}};
+}
+
 Surroundings readSurroundings(const JsonNode& node)
 {
     Surroundings s;
@@ -309,6 +324,8 @@ Antenna readAntenna(const JsonNode& node)
         a.variants.push_back(readVariant(variant, a.shape));
     if (const auto surroundings = node.object("surroundings", true))
         a.surroundings = readSurroundings(*surroundings);
+    if (const auto winding = node.object("winding", true))
+        a.winding = readWinding(*winding);
     if (const auto feed = node.object("feed", true))
         a.feed = readFeed(*feed);
     a.pictures = readTexts(node, "pictures");
@@ -332,6 +349,8 @@ Json antennaJson(const Antenna& a)
         out["variants"].push_back(variantJson(variant));
     if (a.surroundings != Surroundings())
         out["surroundings"] = surroundingsJson(a.surroundings);
+    if (a.winding != Winding())
+        out["winding"] = windingJson(a.winding);
     if (a.feed != FeedChains())
         out["feed"] = feedJson(a.feed);
     if (!a.pictures.empty())

@@ -93,11 +93,23 @@ ChainState chainAt(const std::vector<ChainPart>& parts, Complex load, double fre
     return out;
 }
 
-Complex atSocket(const std::vector<ChainPart>& parts, Complex load, double frequency)
+Complex atSocket(const std::vector<ChainPart>& parts, Complex load, double frequency) { return Socket(parts).seen(load, frequency); }
+
+Socket::Socket(const std::vector<ChainPart>& parts)
 {
-    for (const ChainPart& part : parts)
-        if (part.kind != part::tuner || std::lround(partValue(part, "place")) != part::inRadio)
-            load = kindOf(part).pass(part, load, frequency).impedance;
+    for (const ChainPart& part : parts) {
+        const PartKind& kind = kindOf(part);
+        if (kind.fixed())
+            m_parts.emplace_back([at = kind.prepared(part)](Complex load, double frequency) { return at(frequency).towardsRadio(load); });
+        else if (std::lround(partValue(part, "place")) != part::inRadio)
+            m_parts.emplace_back([part, &kind](Complex load, double frequency) { return kind.pass(part, load, frequency).impedance; });
+    }
+}
+
+Complex Socket::seen(Complex load, double frequency) const
+{
+    for (const auto& part : m_parts)
+        load = part(load, frequency);
     return load;
 }
 

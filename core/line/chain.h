@@ -39,6 +39,15 @@ ChainState chainAt(const std::vector<ChainPart>& parts, Complex load, double fre
 
 /// Impedance behind all parts, ohm; a tuner in the radio itself is left out, being behind its socket.
 Complex atSocket(const std::vector<ChainPart>& parts, Complex load, double frequency);
+/// The same for many frequencies.
+class Socket {
+public:
+    explicit Socket(const std::vector<ChainPart>& parts);
+    [[nodiscard]] Complex seen(Complex load, double frequency) const;
+
+private:
+    std::vector<std::function<Complex(Complex load, double frequency)>> m_parts;
+};
 
 /// What an antenna has at its port of its own, as parts: its line, then its transformer. A ratio of 1 without loss is none.
 std::vector<ChainPart> ownParts(const std::optional<Transformer>& transformer);

@@ -23,11 +23,14 @@ public:
         return all;
     }
 
-    TwoPort at(const ChainPart& part, double frequency) const override
+    TwoPort at(const ChainPart& part, double frequency) const override { return prepared(part)(frequency); }
+
+    std::function<TwoPort(double)> prepared(const ChainPart& part) const override
     {
         const auto v = [&](const char* key) { return value(part, key); };
-        return lineAt({v("impedance_ohm"), v("impedance_imag_ohm")}, v("length_m"), v("velocity_factor"), v("k1_dB_per_100m"),
-                      v("k2_dB_per_100m"), frequency);
+        return [z = Complex{v("impedance_ohm"), v("impedance_imag_ohm")}, length = v("length_m"), velocity = v("velocity_factor"),
+                k1 = v("k1_dB_per_100m"),
+                k2 = v("k2_dB_per_100m")](double frequency) { return lineAt(z, length, velocity, k1, k2, frequency); };
     }
 
 private:

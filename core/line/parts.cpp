@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace vetchling {
 namespace {
@@ -34,9 +35,14 @@ const std::vector<const PartKind*>& partKinds()
 
 const PartKind* findPartKind(const std::string& id)
 {
-    const auto& all = partKinds();
-    const auto found = std::find_if(all.begin(), all.end(), [&](const PartKind* k) { return k->id() == id; });
-    return found == all.end() ? nullptr : *found;
+    static const std::map<std::string, const PartKind*> byId = [] {
+        std::map<std::string, const PartKind*> all;
+        for (const PartKind* k : partKinds())
+            all[k->id()] = k;
+        return all;
+    }();
+    const auto found = byId.find(id);
+    return found == byId.end() ? nullptr : found->second;
 }
 
 const PartKind& kindOf(const ChainPart& part)
@@ -60,6 +66,11 @@ double PartKind::value(const ChainPart& part, const std::string& key) const
         return own->second;
     const PartSpec* s = spec(key);
     return s ? s->standard : 0.0;
+}
+
+std::function<TwoPort(double)> PartKind::prepared(const ChainPart& part) const
+{
+    return [this, part](double frequency) { return at(part, frequency); };
 }
 
 Passed PartKind::pass(const ChainPart& part, Complex load, double frequency) const

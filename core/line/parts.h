@@ -6,6 +6,7 @@
 #include "core/line/two_port.h"
 #include "core/result.h"
 
+#include <functional>
 #include <optional>
 #include <string>
 #include <vector>
@@ -55,6 +56,8 @@ public:
     [[nodiscard]] virtual bool atFeedpoint() const { return false; }
     /// Its matrix, where it is fixed.
     [[nodiscard]] virtual TwoPort at(const ChainPart& part, double frequency) const = 0;
+    /// The same for many frequencies: what does not change with them is looked up once.
+    [[nodiscard]] virtual std::function<TwoPort(double)> prepared(const ChainPart& part) const;
     [[nodiscard]] virtual Passed pass(const ChainPart& part, Complex load, double frequency) const;
     /// Beyond the limits of its values.
     [[nodiscard]] virtual Faults faults(const ChainPart&) const { return {}; }

@@ -10,7 +10,11 @@ TwoPort TwoPort::idealTransformer(double ratio)
     return {1.0 / turns, 0.0, 0.0, turns};
 }
 
-TwoPort TwoPort::line(Complex z, Complex gl) { return {std::cosh(gl), z * std::sinh(gl), std::sinh(gl) / z, std::cosh(gl)}; }
+TwoPort TwoPort::line(Complex z, Complex gl)
+{
+    const Complex rising = 0.5 * std::exp(gl), falling = 0.25 / rising, s = rising - falling, c = rising + falling;
+    return {c, z * s, s / z, c};
+}
 
 TwoPort TwoPort::then(const TwoPort& n) const { return {a * n.a + b * n.c, a * n.b + b * n.d, c * n.a + d * n.c, c * n.b + d * n.d}; }
 

@@ -430,7 +430,7 @@ Complex Curve::atLine(double frequency) const { return built->atLine(atPort(freq
 Complex Curve::seen(double frequency) const
 {
     const Complex z = atLine(frequency);
-    return question.towardsRadio.empty() || !covers(frequency) ? z : atSocket(question.towardsRadio, z, frequency);
+    return socket && covers(frequency) ? socket->seen(z, frequency) : z;
 }
 
 double Curve::swrAt(double frequency) const { return covers(frequency) ? swr(seen(frequency), question.reference) : std::nan(""); }
@@ -510,6 +510,8 @@ Result<CurvePointer> curveOf(Library& library, const Question& question, const W
     auto out = std::make_shared<Curve>();
     out->question = question;
     out->built = studied->built;
+    if (!question.towardsRadio.empty())
+        out->socket = std::make_shared<const Socket>(question.towardsRadio);
     out->care = care;
     out->complete = reach == Reach::All || plan.far.empty();
     for (std::size_t i = 0; i < windows.size(); ++i) {

@@ -36,12 +36,13 @@ class Curve {
 public:
     Question question;
     std::shared_ptr<const shapes::BuiltAntenna> built;
-    std::vector<CurvePart> parts;       ///< at the port, by window
-    bool complete = true;               ///< no band is pending
-    Care care = Care::Usual;            ///< it was computed with
-    std::vector<Coverage> bands;        ///< of the question's, in their order, where the SWR is told
-    double fundamental = 0.0;           ///< Hz: the dip nearest to the design frequency, else that
-    std::optional<Resonance> resonance; ///< nearest to the fundamental, at the line
+    std::vector<CurvePart> parts;              ///< at the port, by window
+    bool complete = true;                      ///< no band is pending
+    Care care = Care::Usual;                   ///< it was computed with
+    std::vector<Coverage> bands;               ///< of the question's, in their order, where the SWR is told
+    double fundamental = 0.0;                  ///< Hz: the dip nearest to the design frequency, else that
+    std::optional<Resonance> resonance;        ///< nearest to the fundamental, at the line
+    std::shared_ptr<const Socket> socket = {}; ///< of the question's parts towards the radio; null: the SWR is told at the feedpoint
 
     /// Whether a frequency lies in a window that was solved.
     [[nodiscard]] bool covers(double frequency) const;

@@ -42,7 +42,9 @@ protected:
     }
     bool worked()
     {
-        return settle() && waitFor([&] { return board().drawing().places().size() >= 2 && !pageSentence().contains(QStringLiteral("What the radio sees")); });
+        return settle() && waitFor([&] {
+                   return board().drawing().places().size() >= 2 && !pageSentence().contains(QStringLiteral("What the radio sees"));
+               });
     }
     QPoint centreOf(const std::string& kind)
     {
@@ -174,7 +176,9 @@ TEST_F(FeedTest, AChoiceIsTakenByKeysAndByMouse)
     for (int i = 0; i < 2; ++i)
         QTest::keyClick(choices, Qt::Key_Down);
     QTest::keyClick(choices, Qt::Key_Return); // 4:1
-    const auto ratio = [&] { return wholeChain(document().antenna()).empty() ? 1.0 : partValue(wholeChain(document().antenna())[0], "ratio"); };
+    const auto ratio = [&] {
+        return wholeChain(document().antenna()).empty() ? 1.0 : partValue(wholeChain(document().antenna())[0], "ratio");
+    };
     EXPECT_EQ(ratio(), 4.0);
     document().undoStack().undo();
     EXPECT_EQ(ratio(), 1.0);

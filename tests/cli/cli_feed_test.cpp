@@ -52,23 +52,29 @@ TEST_F(Cli, ABadChainIsRefusedWithItsPlace)
 
 TEST_F(Cli, MatchTellsAllSolutions)
 {
-    const Outcome o = run("match series-section --frequency 28.5e6 --source 50 --load 38,0 --section 75 --velocity-factor 0.66 --velocity-factor-2 0.66");
+    const Outcome o =
+        run("match series-section --frequency 28.5e6 --source 50 --load 38,0 --section 75 --velocity-factor 0.66 --velocity-factor-2 0.66");
     ASSERT_EQ(o.code, 0) << o.err;
     const Json all = Json::parse(o.out)["solutions"];
     ASSERT_EQ(all.size(), 2u);
     EXPECT_NEAR(double(all[0]["length_1_m"]), 0.3720161521, 1e-7);
     EXPECT_NEAR(double(all[0]["length_2_m"]), 2.403229719, 1e-7);
-    const Json quarter = Json::parse(run("match quarter-wave --frequency '50.2 MHz' --load '28 ohm' --velocity-factor 0.66").out)["solutions"];
+    const Json quarter =
+        Json::parse(run("match quarter-wave --frequency '50.2 MHz' --load '28 ohm' --velocity-factor 0.66").out)["solutions"];
     EXPECT_NEAR(double(quarter[0]["section_ohm"]), 37.41657387, 1e-6);
-    const Json stub = Json::parse(run("match shorted-stub --frequency 28.5e6 --load 0,-80 --section 50 --velocity-factor 0.66").out)["solutions"];
+    const Json stub =
+        Json::parse(run("match shorted-stub --frequency 28.5e6 --load 0,-80 --section 50 --velocity-factor 0.66").out)["solutions"];
     EXPECT_NEAR(double(stub[0]["length_1_m"]), 2.352861, 1e-6);
 }
 
 TEST_F(Cli, MatchRefusesInWords)
 {
-    const char* const bad[] = {"match half-wave --frequency 7e6 --load 30", "match quarter-wave --frequency 7e6 --load 30,90",
-                               "match series-section --frequency 7e6 --load 900 --section 55", "match quarter-wave --frequency never --load 30",
-                               "match open-stub --frequency 7e6 --load 0,0 --section 50", "match quarter-wave --frequency 7e6 --load 30 --velocity-factor 1.5",
+    const char* const bad[] = {"match half-wave --frequency 7e6 --load 30",
+                               "match quarter-wave --frequency 7e6 --load 30,90",
+                               "match series-section --frequency 7e6 --load 900 --section 55",
+                               "match quarter-wave --frequency never --load 30",
+                               "match open-stub --frequency 7e6 --load 0,0 --section 50",
+                               "match quarter-wave --frequency 7e6 --load 30 --velocity-factor 1.5",
                                "match quarter-wave --load 30"};
     for (const char* command : bad) {
         const Outcome o = run(command);
@@ -123,7 +129,9 @@ TEST_F(Cli, FeedIsHeldAgainstWhatIsAskedFor)
 // What has only a transformer's parameters is fed through just that.
 TEST_F(Cli, FeedOfADesignWithoutChains)
 {
-    ASSERT_EQ(run("new end-fed --frequency 7.1e6 --set transformer_ratio=49 --set transformer_loss_percent=10 -o " + path("a.vetchling")).code, 0);
+    ASSERT_EQ(
+        run("new end-fed --frequency 7.1e6 --set transformer_ratio=49 --set transformer_loss_percent=10 -o " + path("a.vetchling")).code,
+        0);
     const Json feed = Json::parse(run("feed " + path("a.vetchling")).out);
     const Json joints = feed["bands"][0]["joints"];
     ASSERT_EQ(joints.size(), 1u);
@@ -143,15 +151,17 @@ TEST_F(Cli, LinesOfAWireFileLoseByFrequency)
         const Outcome o = run("solve " + write("case.json", R"({"format":"vetchling-wires","version":1,"ground":{"kind":"free-space"},
             "wires":[{"id":"a","points_m":[[0,-5,9],[0,5,9]],"radius_m":0.001},{"id":"b","points_m":[[0,-5,19],[0,5,19]],"radius_m":0.001}],
             "lines":[{"from":{"wire":"a","at_m":4.0},"to":{"wire":"b","at_m":4.0},"impedance_ohm":50,"length_m":10,"velocity_factor":0.8,)" +
-                                                             loss + R"(}],
-            "feeds":[{"wire":"a","at_m":5.0,"voltage_V":[1,0]}],"frequencies_Hz":[)" + std::to_string(frequency) + "]}"));
+                                                                loss + R"(}],
+            "feeds":[{"wire":"a","at_m":5.0,"voltage_V":[1,0]}],"frequencies_Hz":[)" +
+                                                                std::to_string(frequency) + "]}"));
         EXPECT_EQ(o.code, 0) << o.err;
         return double(Json::parse(o.out)["results"][0]["losses"]["lines"]);
     };
     // 3 sqrt(f) + 0.5 f dB per 100 m is so much per metre at each frequency
     for (double megahertz : {7.0, 14.0}) {
         const double perMetre = (3.0 * std::sqrt(megahertz) + 0.5 * megahertz) / 100.0;
-        EXPECT_NEAR(lostAt("\"k1_dB_per_100m\":3,\"k2_dB_per_100m\":0.5", megahertz * 1e6), lostAt("\"loss_dB_per_m\":" + std::to_string(perMetre), megahertz * 1e6), 1e-5);
+        EXPECT_NEAR(lostAt("\"k1_dB_per_100m\":3,\"k2_dB_per_100m\":0.5", megahertz * 1e6),
+                    lostAt("\"loss_dB_per_m\":" + std::to_string(perMetre), megahertz * 1e6), 1e-5);
     }
     EXPECT_GT(lostAt("\"k1_dB_per_100m\":3,\"k2_dB_per_100m\":0.5", 14e6), 0.0);
 }

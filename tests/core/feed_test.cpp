@@ -137,7 +137,8 @@ TEST(FeedChains, AnOldFileOpensWithTheChainThatMeansTheSame)
 TEST(FeedChains, AWrongFileSaysWhere)
 {
     const auto faultOf = [](const std::string& parts, const std::string& load = "[50,0]") {
-        const auto chain = files::parseChain(R"({"format":"vetchling-chain","version":1,"frequency_Hz":7.1e6,"load_ohm":)" + load + R"(,"parts":)" + parts + "}");
+        const auto chain = files::parseChain(R"({"format":"vetchling-chain","version":1,"frequency_Hz":7.1e6,"load_ohm":)" + load +
+                                             R"(,"parts":)" + parts + "}");
         return chain.ok() ? std::string() : chain.firstFault();
     };
     EXPECT_EQ(faultOf("[]"), "");
@@ -389,7 +390,8 @@ TEST(FeedChoices, LinesDifferInLossAndPrice)
 {
     const Worked w("Tower V 60/40");
     const auto types = files::readLineTypes(VETCHLING_DATA "/lines.json");
-    const auto as = study::linesCompared(w.basis, w.parts, 0, 2.0, *types), twice = study::linesCompared(w.basis, w.parts, 0, 2.0, *types, 40.0);
+    const auto as = study::linesCompared(w.basis, w.parts, 0, 2.0, *types),
+               twice = study::linesCompared(w.basis, w.parts, 0, 2.0, *types, 40.0);
     ASSERT_EQ(as.size(), types->size() + 1);
     EXPECT_TRUE(as[0].now);
     for (std::size_t i = 1; i < as.size(); ++i) {

@@ -23,7 +23,10 @@ struct Garden {
           shield(*study::shieldAlong(demo.design.site, built, true))
     {
     }
-    [[nodiscard]] em::Solution solve(const WireModel& model) { return *em::solve(std::make_shared<const WireModel>(model), frequency, tables); }
+    [[nodiscard]] em::Solution solve(const WireModel& model)
+    {
+        return *em::solve(std::make_shared<const WireModel>(model), frequency, tables);
+    }
     [[nodiscard]] em::Solution with(const std::vector<study::ShieldChoke>& chokes)
     {
         return solve(*study::withShield(built, shield, chokes, frequency));
@@ -61,7 +64,8 @@ TEST(Shield, AnotherVertexOnTheWireChangesNothing)
     study::Shield none = g.shield;
     none.earthed = false;
     // a shield that is cut off behind a metre by a huge resistance at its root is hardly there
-    const em::Solution with = g.solve(*study::withShield(g.built, none, {chokeOf(1e6, 0.0)}, g.frequency)), without = g.solve(g.built.model);
+    const em::Solution with = g.solve(*study::withShield(g.built, none, {chokeOf(1e6, 0.0)}, g.frequency)),
+                       without = g.solve(g.built.model);
     EXPECT_LT(std::abs(with.impedance - without.impedance), 0.05 * std::abs(without.impedance));
 }
 

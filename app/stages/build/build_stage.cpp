@@ -1,6 +1,8 @@
 /// Build: what to cut, with allowances, as a sheet to print and a list to take along.
 #include "app/stages/build/build_sheet.h"
+#include "app/stages/build/coil_board.h"
 #include "app/stages/stage.h"
+#include "app/stages/view_buttons.h"
 #include "app/view/ask_for_file.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
@@ -21,19 +23,26 @@ namespace {
 class BuildStage final : public Stage {
     Q_OBJECT
 public:
-    BuildStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_sheet(new BuildSheet(context))
+    BuildStage(ViewContext& context, QObject* parent)
+        : Stage(context, parent), m_coils(context.document, context.solver), m_sheet(new BuildSheet(context)),
+          m_board(new CoilBoard(context, m_coils))
     {
         m_sheet->setMinimumHeight(500);
         auto* scroll = new QScrollArea;
         scroll->setWidgetResizable(true);
         scroll->setWidget(m_sheet);
-        m_page->body()->addWidget(scroll, 1);
-        buildLedger();
+        m_views = new ViewButtons(*m_page, QStringLiteral("buildViews"), this);
+        m_views->add(tr("Cut"), QStringLiteral("buildCut"), scroll);
+        m_views->add(tr("Coil"), QStringLiteral("buildCoil"), m_board);
+        connect(m_views, &ViewButtons::chosen, this, &BuildStage::refresh);
+        connect(&m_coils, &CoilDesk::ready, this, &BuildStage::refresh);
+        connect(&m_context.variants, &VariantsDesk::spreadReady, this, [this] { refreshSure(); });
+        rebuildLedgerWhenOther();
     }
 
     QString id() const override { return QStringLiteral("build"); }
     QString name() const override { return tr("Build"); }
-    Canvas* canvas() override { return m_sheet; }
+    Canvas* canvas() override { return coilShown() ? static_cast<Canvas*>(m_board) : m_sheet; }
 
     QString summary() const override
     {
@@ -44,11 +53,22 @@ public:
 
     QString tableText() const override
     {
+        if (coilShown()) {
+            QString table;
+            for (const QStringList& line : m_board->cells())
+                table += line.join(QLatin1Char('\t')) + QLatin1Char('\n');
+            return table;
+        }
         return QString::fromStdString(cutListCsv(m_sheet->rows())).replace(QLatin1Char(','), QLatin1Char('\t'));
     }
 
     void refresh() override
     {
+        rebuildLedgerWhenOther();
+        if (coilShown()) {
+            refreshCoil();
+            return;
+        }
         if (!document().hasAntenna()) {
             m_sure->setVisible(false);
             m_page->setTitle(tr("Build"));
@@ -69,6 +89,43 @@ public:
     }
 
 private:
+    [[nodiscard]] bool coilShown() const { return m_views->current() == m_board; }
+
+    /// The cut list's ledger stays; that of the coil follows the antenna.
+    void rebuildLedgerWhenOther()
+    {
+        QString key = coilShown() && document().hasAntenna() ? QStringLiteral("coil") : QStringLiteral("cut");
+        if (key == QLatin1String("coil"))
+            for (const std::string& coil : m_coils.coils())
+                key += QString::fromStdString("|" + document().current() + coil);
+        if (key == m_layout)
+            return;
+        m_layout = key;
+        m_ledger->clear();
+        delete m_panel;
+        m_panel = nullptr;
+        if (!key.startsWith(QLatin1String("coil"))) {
+            buildLedger();
+        } else if (m_coils.coils().empty()) {
+            m_ledger->note(tr("This antenna has no coil to be wound."));
+            m_ledger->finish();
+        } else {
+            m_panel = new CoilPanel(m_context, m_coils, *m_ledger, this);
+            m_ledger->finish();
+        }
+    }
+
+    void refreshCoil()
+    {
+        m_coils.want();
+        m_page->setTitle(document().hasAntenna() ? tr("Build: the coils of %1").arg(document().shownName()) : tr("Build"));
+        m_page->setSentence(document().hasAntenna() ? m_board->sentence()
+                                                    : tr("Add an antenna with + at the top; then this says what to wind."));
+        if (m_panel)
+            m_panel->refresh();
+        m_board->update();
+    }
+
     /// What nobody knows exactly, as percent of the length that 95 of 100 antennas then have to be shortened by; 0: unknown.
     [[nodiscard]] double marginFromSpread() const
     {
@@ -80,7 +137,7 @@ private:
 
     void refreshSure()
     {
-        if (!document().hasAntenna())
+        if (!document().hasAntenna() || coilShown())
             return;
         const double margin = marginFromSpread();
         m_sure->setVisible(margin > 0.0);
@@ -125,7 +182,6 @@ private:
             if (const double margin = marginFromSpread(); margin > 0.0)
                 document().editAntenna(tr("change an allowance"), {}, [&](Antenna& a) { a.allowances.marginPercent = margin; });
         });
-        connect(&m_context.variants, &VariantsDesk::spreadReady, this, [this] { refreshSure(); });
         m_ledger->note(tr("Wire is easily removed and badly added: the margin is what trimming takes off."));
         m_ledger->line();
         m_total = m_ledger->figure(tr("Wire to buy"));
@@ -213,7 +269,12 @@ private:
         paintSheet(painter, *m_sheet, head());
     }
 
+    CoilDesk m_coils;
     BuildSheet* m_sheet;
+    CoilBoard* m_board;
+    ViewButtons* m_views = nullptr;
+    CoilPanel* m_panel = nullptr;
+    QString m_layout;
     ValueEdit *m_centre = nullptr, *m_fold = nullptr, *m_coil = nullptr, *m_joint = nullptr, *m_margin = nullptr;
     QLabel *m_total = nullptr, *m_said = nullptr;
     QPushButton* m_sure = nullptr;

@@ -2,6 +2,7 @@
 #include "app/document/antenna_models.h"
 #include "app/document/feed_desk.h"
 #include "app/stages/feed/choice_board.h"
+#include "app/stages/feed/feed_panels.h"
 #include "app/stages/feed/feed_words.h"
 #include "app/stages/feed/loss_board.h"
 #include "app/stages/feed/part_panel.h"
@@ -13,7 +14,6 @@
 #include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
 
-#include <QCheckBox>
 #include <QMenu>
 
 #include <algorithm>
@@ -40,7 +40,8 @@ public:
         connect(&m_desk, &FeedDesk::changed, this, [this] {
             if (m_page->isVisible())
                 refresh();
-            emit summaryChanged();
+            if (!document().dragging()) // the trail follows when the mouse rests
+                emit summaryChanged();
         });
         connect(&m_desk, &FeedDesk::shieldReady, this, &FeedStage::refresh);
         connect(m_losses, &LossBoard::partChosen, this, &FeedStage::refresh);
@@ -175,7 +176,9 @@ private:
         if (best == rows.end())
             return tr("One thing changed at a time, and what each band makes of it.");
         const auto usable = std::count_if(best->cells.begin(), best->cells.end(), [](const study::ChoiceCell& c) { return c.usable; });
-        const QString name = feed::choiceName(*best, int(m_board->choice()), system());
+        QString name = feed::choiceName(*best, int(m_board->choice()), system());
+        if (!name.isEmpty())
+            name[0] = name[0].toUpper();
         return best->now ? tr("What you have serves best: %1 of %2 bands, %3 dB lost on them.")
                                .arg(usable)
                                .arg(best->cells.size())
@@ -242,14 +245,17 @@ private:
         m_layout = key;
         m_ledger->clear();
         delete m_part;
+        delete m_against;
+        delete m_shieldPanel;
         m_part = nullptr;
-        m_chain = m_against = m_band = m_choice = nullptr;
-        m_ownGain = m_sector = m_power = m_frequency = m_length = nullptr;
+        m_against = nullptr;
+        m_shieldPanel = nullptr;
+        m_chain = m_band = m_choice = nullptr;
+        m_power = m_frequency = m_length = nullptr;
         m_name = nullptr;
         m_way.clear();
-        m_cautions = m_volts = m_heat = m_row = m_counterpoise = nullptr;
+        m_cautions = m_volts = m_heat = m_row = nullptr;
         m_take = nullptr;
-        m_earthed = nullptr;
         if (!document().hasAntenna())
             m_ledger->note(tr("There is no antenna yet."));
         else if (on(m_losses))
@@ -259,7 +265,7 @@ private:
         else if (on(m_board))
             buildWhich();
         else
-            buildShield();
+            m_shieldPanel = new ShieldPanel(m_context, m_desk, *m_ledger, this);
         m_ledger->finish();
     }
 
@@ -272,7 +278,7 @@ private:
         m_ledger->line();
         buildChains();
         m_ledger->line();
-        buildAgainst();
+        m_against = new AgainstPanel(m_context, *m_ledger, this);
         m_ledger->line();
         m_ledger->heading(tr("Power"));
         m_power = m_ledger->value(tr("Into the chain"), units::Quantity::Power, QStringLiteral("feedPower"));
@@ -313,42 +319,6 @@ private:
             auto* remove = m_ledger->button(tr("Remove this chain"), QStringLiteral("removeChain"));
             connect(remove, &QPushButton::clicked, this, [this] { m_desk.removeChain(usedChain(document().antenna())->id); });
         }
-    }
-
-    void buildAgainst()
-    {
-        m_ledger->heading(tr("Held against"));
-        QStringList words{tr("a vertical per band"), tr("a dipole at this height"), tr("a gain of your own"), tr("the pinned design")};
-        m_others.clear();
-        for (const Antenna& a : document().design().antennas)
-            if (a.id != document().current()) {
-                words << QString::fromStdString(a.name);
-                m_others.push_back(a.id);
-            }
-        m_against = m_ledger->choice(tr("Plain antenna"), words, QStringLiteral("feedAgainst"));
-        m_against->setToolTip(tr("The vertical: a quarter wave for each band by itself, its base and 16 radials 2 cm above this soil, "
-                                 "behind the same coax with its own SWR"));
-        connect(m_against, &QComboBox::activated, this, [this](int index) {
-            const Against::Kind kinds[] = {Against::Kind::Vertical, Against::Kind::Dipole, Against::Kind::Own, Against::Kind::Pinned};
-            document().edit(tr("hold it against another antenna"), {}, [&](Design& d) {
-                d.operation.against.kind = index < 4 ? kinds[index] : Against::Kind::Antenna;
-                d.operation.against.antenna = index < 4 ? Id() : m_others[std::size_t(index - 4)];
-            });
-        });
-        m_ownGain = m_ledger->value(tr("Its gain, dBi"), units::Quantity::Plain, QStringLiteral("feedOwnGain"));
-        m_ownGain->setRange(-60.0, 60.0);
-        connect(m_ownGain, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            document().edit(tr("hold it against another gain"), dragging ? QStringLiteral("own gain") : QString(),
-                            [&](Design& d) { d.operation.against.gain = value; });
-        });
-        m_sector = m_ledger->value(tr("Mean over a sector of"), units::Quantity::Angle, QStringLiteral("feedSector"));
-        m_sector->setRange(0.0, 360.0);
-        m_sector->setHelp(tr("bearings round the wanted one; 0: towards that alone"));
-        connect(m_sector, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-            document().edit(tr("change the sector"), dragging ? QStringLiteral("sector") : QString(),
-                            [&](Design& d) { d.operation.aimSector = value; });
-        });
-        m_aim = m_ledger->note();
     }
 
     void buildReflection()
@@ -400,41 +370,6 @@ private:
         m_row = m_ledger->note();
     }
 
-    void buildShield()
-    {
-        m_ledger->heading(tr("The coax's outside"));
-        m_earthed = new QCheckBox(tr("Joined to earth at the radio"), m_ledger);
-        m_earthed->setObjectName(QStringLiteral("shieldEarthed"));
-        m_earthed->setToolTip(tr("A station earth or the mains: six wires of 4 m over the soil stand for it"));
-        connect(m_earthed, &QCheckBox::toggled, this, [this](bool on) {
-            m_desk.setEarthed(on);
-            refresh();
-        });
-        m_ledger->add(m_earthed);
-        m_length = m_ledger->value(tr("Choke at"), units::Quantity::Length, QStringLiteral("chokePlace"));
-        m_length->setRange(0.0, 10000.0);
-        m_length->setHelp(tr("from the feedpoint along the coax"));
-        connect(m_length, &ValueEdit::edited, this, [this](double value, const QString&, bool) { m_desk.placeChoke(value); });
-        m_take = m_ledger->button(tr("Put it where all are least"), QStringLiteral("chokeBest"), true);
-        connect(m_take, &QPushButton::clicked, this, [this] {
-            if (const auto answer = m_desk.shield(); answer && answer->bestPlace())
-                m_desk.placeChoke(*answer->bestPlace());
-        });
-        m_heat = m_ledger->figure(tr("Heat in the choke, key down"));
-        m_ledger->line();
-        m_ledger->heading(tr("Counterpoise"));
-        m_counterpoise = m_ledger->note();
-        m_counterpoise->setObjectName(QStringLiteral("counterpoiseTable"));
-        m_ledger->line();
-        m_ledger->heading(tr("Two schools"));
-        m_ledger->note(tr("One leaves the counterpoise out: the first metres of the coax do its work, and a choke after them keeps the "
-                          "rest quiet. The other puts the "
-                          "choke at the feedpoint and hangs a short wire instead. Click in the chart to try either; the table shows what "
-                          "each makes of port, "
-                          "gain and current."));
-        m_ledger->caution(tr("Current at the radio means RF on its case: it can burn, and it disturbs what is connected."));
-    }
-
     void refreshLedger()
     {
         if (!document().hasAntenna())
@@ -450,38 +385,15 @@ private:
         if (m_name && used)
             m_name->setName(QString::fromStdString(used->name));
         if (m_against)
-            refreshAgainst(op);
+            m_against->refresh();
         if (m_power)
             refreshPower(op, report);
         if (m_band)
             refreshReflection();
         if (m_choice)
             refreshWhich();
-        if (m_earthed)
-            refreshShield();
-    }
-
-    void refreshAgainst(const Operation& op)
-    {
-        const auto other = std::find(m_others.begin(), m_others.end(), op.against.antenna);
-        int index = op.against.kind == Against::Kind::Dipole   ? 1
-                    : op.against.kind == Against::Kind::Own    ? 2
-                    : op.against.kind == Against::Kind::Pinned ? 3
-                                                               : 0;
-        if (op.against.kind == Against::Kind::Antenna && other != m_others.end())
-            index = 4 + int(other - m_others.begin());
-        m_against->setCurrentIndex(index);
-        m_ledger->setRowVisible(m_ownGain, op.against.kind == Against::Kind::Own);
-        m_ownGain->setValue(op.against.gain, system());
-        m_sector->setValue(op.aimSector, system());
-        QString aim = op.aimBearing
-                          ? tr("At %1° above the horizon, bearing %2°; change that on Sky.")
-                                .arg(op.aimElevation, 0, 'f', 0)
-                                .arg(*op.aimBearing, 0, 'f', 0)
-                          : tr("At %1° above the horizon, where each is strongest; change that on Sky.").arg(op.aimElevation, 0, 'f', 0);
-        if (op.against.kind == Against::Kind::Pinned && !solver().pinned())
-            aim = tr("Nothing is pinned, so the vertical stands in; P pins what is on show. ") + aim;
-        m_aim->setText(aim);
+        if (m_shieldPanel)
+            m_shieldPanel->refresh();
     }
 
     void refreshPower(const Operation& op, const std::shared_ptr<const study::FeedReport>& report)
@@ -534,8 +446,8 @@ private:
     {
         m_choice->setCurrentIndex(int(m_board->choice()));
         m_ledger->setRowVisible(m_length, m_board->choice() == FeedDesk::Choice::Line);
-        m_length->setValue(m_desk.comparedLength(), system());
         const auto& rows = m_desk.choices(m_board->choice());
+        m_length->setValue(m_desk.comparedLength() > 0.0 || rows.empty() ? m_desk.comparedLength() : rows.front().length, system());
         const bool chosen = m_board->row() >= 0 && m_board->row() < int(rows.size());
         m_take->setEnabled(chosen && !rows[std::size_t(m_board->row())].now);
         m_take->setText(chosen ? tr("Take %1").arg(feed::choiceName(rows[std::size_t(m_board->row())], int(m_board->choice()), system()))
@@ -548,45 +460,6 @@ private:
                        : m_board->choice() == FeedDesk::Choice::Transformer
                            ? tr("Each with the losses of the one you have; the wires stay as they are.")
                            : tr("Another chain is made on the page Losses."));
-    }
-
-    void refreshShield()
-    {
-        m_earthed->setChecked(m_desk.earthed());
-        double at = 0.0;
-        for (const ChainPart& p : chainParts(document().antenna()))
-            if (p.kind == part::choke) {
-                at = partValue(p, "at_m");
-                break;
-            }
-        m_length->setValue(at, system());
-        const auto answer = m_desk.shield();
-        m_take->setEnabled(answer && answer->bestPlace());
-        m_heat->setText(chokeHeat(answer.get()));
-        QStringList lines;
-        if (answer)
-            for (const study::ShieldBand& b : answer->bands)
-                if (b.band == document().selectedBand() || (lines.isEmpty() && &b == &answer->bands.back()))
-                    for (const auto& [length, state] : b.counterpoises)
-                        lines << tr("%1 on %2: %3, %4 mA, %5 dBi")
-                                     .arg(lengthWords(length, system(), 1), QString::fromStdString(b.name),
-                                          feed::shortImpedance(state.port))
-                                     .arg(1e3 * state.atRadio, 0, 'f', 0)
-                                     .arg(QString::number(state.gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")));
-        const bool has = document().family().spec(document().antenna().shape, "counterpoise_m");
-        m_counterpoise->setText(!has              ? tr("This antenna has none: its two halves serve one another.")
-                                : lines.isEmpty() ? tr("being computed …")
-                                                  : lines.join(QLatin1Char('\n')));
-    }
-
-    QString chokeHeat(const study::ShieldAnswer* answer) const
-    {
-        const study::ShieldBand* hottest = nullptr;
-        for (const study::ShieldBand& b : answer ? answer->bands : std::vector<study::ShieldBand>())
-            if (b.chosen && (!hottest || b.chosen->chokeHeat > hottest->chosen->chokeHeat))
-                hottest = &b;
-        return hottest ? tr("%1 on %2").arg(feed::wattWords(hottest->chosen->chokeHeat), QString::fromStdString(hottest->name))
-                       : QStringLiteral("–");
     }
 
     void showKinds(const QPoint& at)
@@ -618,14 +491,15 @@ private:
     ViewButtons* m_views = nullptr;
     std::string m_layout;
     PartPanel* m_part = nullptr;
-    QComboBox *m_chain = nullptr, *m_against = nullptr, *m_band = nullptr, *m_choice = nullptr;
-    ValueEdit *m_ownGain = nullptr, *m_sector = nullptr, *m_power = nullptr, *m_frequency = nullptr, *m_length = nullptr;
+    AgainstPanel* m_against = nullptr;
+    ShieldPanel* m_shieldPanel = nullptr;
+    QComboBox *m_chain = nullptr, *m_band = nullptr, *m_choice = nullptr;
+    ValueEdit *m_power = nullptr, *m_frequency = nullptr, *m_length = nullptr;
     NameEdit* m_name = nullptr;
     std::vector<QLabel*> m_way;
-    std::vector<Id> m_others, m_bands;
-    QLabel *m_cautions = nullptr, *m_volts = nullptr, *m_heat = nullptr, *m_row = nullptr, *m_counterpoise = nullptr, *m_aim = nullptr;
+    std::vector<Id> m_bands;
+    QLabel *m_cautions = nullptr, *m_volts = nullptr, *m_heat = nullptr, *m_row = nullptr;
     QPushButton* m_take = nullptr;
-    QCheckBox* m_earthed = nullptr;
 };
 
 } // namespace

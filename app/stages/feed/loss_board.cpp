@@ -123,7 +123,7 @@ void LossBoard::paintRow(Sketch& sketch, const study::FeedReport& report, const 
                          bool last) const
 {
     const Colours& c = sketch.colours();
-    const bool roomy = rows.step >= 44.0;
+    const bool roomy = rows.step >= 38.0;
     const double seen = row.socketSwr;
     sketch.text({0.0, y - 3.0}, QString::fromStdString(row.band.name), Qt::AlignLeft | Qt::AlignTop, {c.ink, roomy ? 16 : 13, true});
     if (roomy)
@@ -172,7 +172,7 @@ void LossBoard::paintRow(Sketch& sketch, const study::FeedReport& report, const 
 void LossBoard::paintNet(Sketch& sketch, const study::FeedRow& row, const Rows& rows, double y) const
 {
     const Colours& c = sketch.colours();
-    const double height = rows.step >= 44.0 ? 20.0 : 15.0, by = row.net - row.reference;
+    const double height = rows.step >= 38.0 ? 20.0 : 15.0, by = row.net - row.reference;
     const auto x = [&](double decibels) { return rows.zero + std::clamp(decibels, -24.0, 24.0) * rows.perDecibel; };
     const QRectF bar = QRectF(QPointF(x(0.0), y), QPointF(x(by), y + height)).normalized();
     sketch.painter().setPen(QPen(c.sky, 1.2));

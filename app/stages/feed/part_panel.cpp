@@ -82,8 +82,18 @@ void PartPanel::addOwn()
     Document& document = m_context.document;
     m_ledger.heading(tr("The antenna's own feed"));
     for (const shapes::ParameterSpec& spec : document.family().specs(document.antenna().shape)) {
-        if (spec.group != shapes::feedGroup || !spec.choices.empty())
+        if (spec.group != shapes::feedGroup)
             continue;
+        if (!spec.choices.empty()) {
+            QStringList words;
+            for (const std::string& w : spec.choices)
+                words << coreWords(w);
+            QComboBox* box = m_ledger.choice(coreWords(spec.label), words, QStringLiteral("own ") + QString::fromStdString(spec.key));
+            box->setToolTip(coreWords(spec.help));
+            connect(box, &QComboBox::activated, this, [&document, key = spec.key](int index) { document.setParameter(key, index, {}); });
+            m_ownBoxes[spec.key] = box;
+            continue;
+        }
         ValueEdit* edit = m_ledger.value(coreWords(spec.label), spec.quantity, QStringLiteral("own ") + QString::fromStdString(spec.key));
         edit->setRange(spec.lowest, spec.highest);
         edit->setHelp(coreWords(spec.help));
@@ -190,6 +200,8 @@ void PartPanel::refresh()
         edit->setValue(document.family().value(document.antenna().shape, key), m_context.system(),
                        typed == document.antenna().typed.end() ? QString() : QString::fromStdString(typed->second));
     }
+    for (const auto& [key, box] : m_ownBoxes)
+        box->setCurrentIndex(int(std::lround(document.family().value(document.antenna().shape, key))));
     const ChainPart* part = shown();
     if (!part)
         return;

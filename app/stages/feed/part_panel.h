@@ -33,7 +33,7 @@ private:
     Ledger& m_ledger;
     Id m_part;
     std::map<std::string, ValueEdit*> m_edits, m_own;
-    std::map<std::string, QComboBox*> m_boxes;
+    std::map<std::string, QComboBox*> m_boxes, m_ownBoxes;
     QComboBox *m_type = nullptr, *m_basis = nullptr;
     QLineEdit* m_table = nullptr;
     QLabel *m_tableFault = nullptr, *m_sizeFault = nullptr, *m_alone = nullptr, *m_source = nullptr, *m_tuning = nullptr;

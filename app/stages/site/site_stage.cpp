@@ -6,13 +6,12 @@
 #include "app/stages/site/shed_view.h"
 #include "app/stages/site/surroundings_panel.h"
 #include "app/stages/stage.h"
+#include "app/stages/view_buttons.h"
 #include "app/view/words.h"
 #include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
 
-#include <QButtonGroup>
 #include <QCheckBox>
-#include <QStackedWidget>
 #include <QToolButton>
 
 #include <cmath>
@@ -26,14 +25,13 @@ class SiteStage final : public Stage {
     Q_OBJECT
 public:
     SiteStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_desk(context.document, context.solver), m_views(new QStackedWidget), m_plan(new SitePlan(context)),
-          m_shed(new ShedView(context))
+        : Stage(context, parent), m_desk(context.document, context.solver), m_plan(new SitePlan(context)), m_shed(new ShedView(context))
     {
-        m_views->setObjectName(QStringLiteral("siteViews"));
-        m_views->addWidget(m_plan);
-        m_views->addWidget(m_shed);
-        m_page->body()->addWidget(m_views, 1);
-        addViewButtons();
+        m_views = new ViewButtons(*m_page, QStringLiteral("siteViews"), this);
+        m_views->add(tr("Plan"), QStringLiteral("sitePlanView"), m_plan);
+        m_views->add(tr("Shed"), QStringLiteral("siteShedView"), m_shed);
+        connect(m_views, &ViewButtons::chosen, this, &SiteStage::refresh);
+        connect(&context.shed, &ShedDesk::changed, this, &SiteStage::refresh);
         buildLedger();
         connect(m_plan, &SitePlan::selectionChanged, this, &SiteStage::refresh);
         connect(m_plan, &SitePlan::renameWanted, this, [this] { rename(); });
@@ -95,34 +93,7 @@ public:
     QString tableText() const override { return shedShown() ? m_shed->tableText() : QString(); }
 
 private:
-    [[nodiscard]] bool shedShown() const { return m_views->currentWidget() == m_shed; }
-
-    void addViewButtons()
-    {
-        auto* group = new QButtonGroup(this);
-        auto* box = new QHBoxLayout;
-        box->setSpacing(0);
-        const std::tuple<QString, const char*, QWidget*> views[] = {{tr("Plan"), "sitePlanView", m_plan},
-                                                                    {tr("Shed"), "siteShedView", m_shed}};
-        for (const auto& [words, object, widget] : views) {
-            auto* button = new QToolButton;
-            button->setText(words);
-            button->setProperty("segment", true);
-            button->setCheckable(true);
-            button->setChecked(widget == m_plan);
-            button->setObjectName(QLatin1String(object));
-            button->setAccessibleName(tr("%1 view").arg(words));
-            group->addButton(button);
-            box->addWidget(button);
-            connect(button, &QToolButton::clicked, this, [this, widget = widget] {
-                m_views->setCurrentWidget(widget);
-                refresh();
-            });
-        }
-        m_page->header()->addLayout(box);
-        m_page->header()->setAlignment(box, Qt::AlignTop);
-        connect(&m_context.shed, &ShedDesk::changed, this, [this] { refresh(); });
-    }
+    [[nodiscard]] bool shedShown() const { return m_views->current() == m_shed; }
 
     void buildLedger()
     {
@@ -538,7 +509,7 @@ private:
     }
 
     SiteDesk m_desk;
-    QStackedWidget* m_views;
+    ViewButtons* m_views = nullptr;
     SitePlan* m_plan;
     ShedView* m_shed;
     std::unique_ptr<SurroundingsPanel> m_surroundings;

@@ -4,15 +4,13 @@
 #include "app/stages/sky/flat_sky.h"
 #include "app/stages/sky/sky_compare.h"
 #include "app/stages/stage.h"
+#include "app/stages/view_buttons.h"
 #include "app/view/sketch.h"
 #include "app/widgets/bars.h"
 #include "app/widgets/value_edit.h"
 #include "core/study/sky.h"
 
-#include <QButtonGroup>
 #include <QCheckBox>
-#include <QStackedWidget>
-#include <QToolButton>
 
 #include <algorithm>
 #include <cmath>
@@ -29,15 +27,15 @@ class SkyStage final : public Stage {
     Q_OBJECT
 public:
     SkyStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_desk(context.document, context.solver), m_views(new QStackedWidget), m_dial(new LobeDial(context)),
-          m_flat(new FlatSky(context)), m_compare(new SkyCompare(context))
+        : Stage(context, parent), m_desk(context.document, context.solver), m_dial(new LobeDial(context)), m_flat(new FlatSky(context)),
+          m_compare(new SkyCompare(context))
     {
         addConfigurations();
-        m_views->setObjectName(QStringLiteral("skyViews"));
-        for (Canvas* view : std::initializer_list<Canvas*>{m_dial, m_flat, m_compare})
-            m_views->addWidget(view);
-        m_page->body()->addWidget(m_views, 1);
-        addViewButtons();
+        m_views = new ViewButtons(*m_page, QStringLiteral("skyViews"), this);
+        m_views->add(tr("Cut"), QStringLiteral("skyCut"), m_dial);
+        m_views->add(tr("All round"), QStringLiteral("skyRound"), m_flat);
+        m_views->add(tr("Compare"), QStringLiteral("skyAgainst"), m_compare);
+        connect(m_views, &ViewButtons::chosen, this, &SkyStage::refresh);
         const auto look = [this](double elevation, double bearing) {
             m_dial->setAim(elevation, bearing);
             refresh();
@@ -53,7 +51,7 @@ public:
 
     QString id() const override { return QStringLiteral("sky"); }
     QString name() const override { return tr("Sky"); }
-    Canvas* canvas() override { return static_cast<Canvas*>(m_views->currentWidget()); }
+    Canvas* canvas() override { return static_cast<Canvas*>(m_views->current()); }
 
     QString summary() const override
     {
@@ -65,7 +63,7 @@ public:
 
     QString tableText() const override
     {
-        if (m_views->currentWidget() == m_compare) {
+        if (m_views->current() == m_compare) {
             QString table;
             for (const QStringList& line : m_compare->cells())
                 table += line.join(QLatin1Char('\t')) + QLatin1Char('\n');
@@ -91,7 +89,7 @@ public:
         const study::Spot* spot = this->spot();
         buildLedgerWhenOthers();
         refreshViews();
-        const QString where = m_views->currentWidget() == m_flat ? tr("Sky on %1, all round") : tr("Sky on %1");
+        const QString where = m_views->current() == m_flat ? tr("Sky on %1, all round") : tr("Sky on %1");
         m_page->setTitle(spot ? where.arg(bandName(*spot)) : tr("Sky"));
         m_page->setSentence(sentence());
         refreshBands();
@@ -143,37 +141,10 @@ private:
     /// m a unit in which distances are asked for.
     double distanceUnit() const { return system() == units::System::Imperial ? 1609.344 : 1000.0; }
 
-    void addViewButtons()
-    {
-        auto* group = new QButtonGroup(this);
-        auto* box = new QHBoxLayout;
-        box->setSpacing(0);
-        const std::tuple<QString, QString, Canvas*> views[] = {{tr("Cut"), QStringLiteral("skyCut"), m_dial},
-                                                               {tr("All round"), QStringLiteral("skyRound"), m_flat},
-                                                               {tr("Compare"), QStringLiteral("skyAgainst"), m_compare}};
-        for (const auto& [words, object, view] : views) {
-            auto* button = new QToolButton;
-            button->setText(words);
-            button->setProperty("segment", true);
-            button->setCheckable(true);
-            button->setChecked(view == m_dial);
-            button->setObjectName(object);
-            button->setAccessibleName(tr("%1 view").arg(words));
-            group->addButton(button);
-            box->addWidget(button);
-            connect(button, &QToolButton::clicked, this, [this, view = view] {
-                m_views->setCurrentWidget(view);
-                refresh();
-            });
-        }
-        m_page->header()->addLayout(box);
-        m_page->header()->setAlignment(box, Qt::AlignTop);
-    }
-
     void refreshViews()
     {
-        const bool comparing = m_views->currentWidget() == m_compare;
-        if (m_views->currentWidget() == m_flat)
+        const bool comparing = m_views->current() == m_compare;
+        if (m_views->current() == m_flat)
             m_desk.wantGrid();
         if (comparing)
             m_desk.wantComparison();
@@ -380,12 +351,12 @@ private:
             return tr("Add an antenna with + at the top.");
         if (!spot)
             return solver().busy() ? tr("Being computed …") : tr("No band is wanted yet: wish one under Bands.");
-        if (m_views->currentWidget() == m_compare) {
+        if (m_views->current() == m_compare) {
             const QString lead = m_compare->lead();
             return lead.isEmpty() ? tr("Choose at the right which antennas are compared.")
                                   : lead + tr("  Pale: SWR over 3 there. Mismatch and line are not counted; 6 dB are one S-unit.");
         }
-        if (m_views->currentWidget() == m_flat && spot)
+        if (m_views->current() == m_flat && spot)
             return tr("Darker is stronger; low angles are drawn wide, since they carry farthest. Strongest %1 dBi; %2 dBi where you look.")
                 .arg(decibel(spot->strongest), decibel(gainAt(*spot)));
         const double angle = degrees(spot->strongestElevation);
@@ -400,7 +371,7 @@ private:
     }
 
     SkyDesk m_desk;
-    QStackedWidget* m_views;
+    ViewButtons* m_views = nullptr;
     LobeDial* m_dial;
     FlatSky* m_flat;
     SkyCompare* m_compare;

@@ -1,0 +1,77 @@
+#include "app/document/coil_desk.h"
+
+#include "app/document/document.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+
+CoilDesk::CoilDesk(Document& document, SolveService& solver, QObject* parent)
+    : QObject(parent), m_document(document), m_solver(solver), m_answer(solver, [this] { emit ready(); })
+{
+    connect(&document, &Document::designReplaced, this, [this] {
+        m_answer.forget();
+        m_asked.reset();
+    });
+}
+
+std::vector<std::string> CoilDesk::coils() const
+{
+    return m_document.hasAntenna() ? study::coilsOf(m_document.antenna().shape) : std::vector<std::string>();
+}
+
+std::string CoilDesk::shown() const
+{
+    const auto all = coils();
+    return std::find(all.begin(), all.end(), m_shown) != all.end() ? m_shown : all.empty() ? std::string() : all.front();
+}
+
+void CoilDesk::show(const std::string& key)
+{
+    m_shown = key;
+    want();
+    emit ready();
+}
+
+void CoilDesk::want()
+{
+    if (shown().empty() || m_document.dragging())
+        return;
+    study::CoilQuestion asked =
+        study::coilQuestionOf(m_document.design(), m_document.antenna(), shown(), m_document.configuration());
+    asked.turnsAtHand = m_turns;
+    if (m_asked == asked && m_askedOf == m_document.current())
+        return;
+    if (m_askedOf != m_document.current())
+        m_answer.forget();
+    m_asked = asked;
+    m_askedOf = m_document.current();
+    m_answer.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) { publish(study::coilAnswer(library, asked, watch)); });
+}
+
+std::shared_ptr<const study::CoilAnswer> CoilDesk::answer() const
+{
+    return !shown().empty() && m_askedOf == m_document.current() ? m_answer.answer() : nullptr;
+}
+
+void CoilDesk::setTurnsAtHand(double turns)
+{
+    m_turns = turns;
+    want();
+}
+
+void CoilDesk::setWinding(const Winding& winding, const QString& mergeKey)
+{
+    if (m_document.hasAntenna())
+        m_document.editAntenna(tr("change the winding"), mergeKey, [&](Antenna& a) { a.winding = winding; });
+}
+
+void CoilDesk::takeQ()
+{
+    const auto known = answer();
+    if (known && known->wound.good() && known->assumedQ > 0.0)
+        m_document.setParameter("coil_q", std::round(known->wound.figures.q), {});
+}
+
+} // namespace vetchling::app

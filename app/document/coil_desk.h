@@ -1,0 +1,48 @@
+#pragma once
+/// The coils of the antenna on show as something to wind: asked in the background while somebody looks, and their edits.
+
+#include "app/document/backgrounded.h"
+#include "core/study/coil_study.h"
+
+#include <QObject>
+
+namespace vetchling::app {
+
+class Document;
+
+class CoilDesk : public QObject {
+    Q_OBJECT
+public:
+    CoilDesk(Document& document, SolveService& solver, QObject* parent = nullptr);
+
+    /// Keys of the coils there are.
+    [[nodiscard]] std::vector<std::string> coils() const;
+    /// The one that is looked at; empty without any.
+    [[nodiscard]] std::string shown() const;
+    void show(const std::string& key);
+    void want();
+    /// Null before the first, and for an antenna without coils.
+    [[nodiscard]] std::shared_ptr<const study::CoilAnswer> answer() const;
+    [[nodiscard]] bool busy() const { return m_answer.busy(); }
+    [[nodiscard]] const Faults& faults() const { return m_answer.faults(); }
+
+    void setTurnsAtHand(double turns);
+    [[nodiscard]] double turnsAtHand() const { return m_turns; }
+    void setWinding(const Winding& winding, const QString& mergeKey = {});
+    /// The model takes the Q of the winding.
+    void takeQ();
+
+signals:
+    void ready();
+
+private:
+    Document& m_document;
+    SolveService& m_solver;
+    Backgrounded<study::CoilAnswer> m_answer;
+    std::optional<study::CoilQuestion> m_asked;
+    Id m_askedOf;
+    std::string m_shown;
+    double m_turns = 0.0;
+};
+
+} // namespace vetchling::app

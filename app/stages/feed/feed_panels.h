@@ -1,0 +1,48 @@
+#pragma once
+/// Groups of the ledger of Feed: what net gain is held against, and the outside of the coax.
+
+#include "app/document/feed_desk.h"
+#include "app/view/context.h"
+#include "app/widgets/ledger.h"
+
+#include <QCheckBox>
+#include <QObject>
+
+namespace vetchling::app {
+
+class AgainstPanel : public QObject {
+    Q_OBJECT
+public:
+    AgainstPanel(ViewContext& context, Ledger& ledger, QObject* parent);
+    void refresh();
+
+private:
+    void change(const QString& text, const QString& mergeKey, const std::function<void(Operation&)>& to);
+
+    ViewContext& m_context;
+    Ledger& m_ledger;
+    QComboBox* m_kind;
+    ValueEdit *m_gain, *m_sector;
+    QLabel* m_aim;
+    std::vector<Id> m_others; ///< antennas, after the kinds that are always there
+};
+
+class ShieldPanel : public QObject {
+    Q_OBJECT
+public:
+    ShieldPanel(ViewContext& context, FeedDesk& desk, Ledger& ledger, QObject* parent);
+    void refresh();
+
+private:
+    [[nodiscard]] QString heatWords() const;
+    [[nodiscard]] QString counterpoiseWords() const;
+
+    ViewContext& m_context;
+    FeedDesk& m_desk;
+    QCheckBox* m_earthed;
+    ValueEdit* m_place;
+    QPushButton* m_best;
+    QLabel *m_heat, *m_counterpoise;
+};
+
+} // namespace vetchling::app

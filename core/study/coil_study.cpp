@@ -1,0 +1,82 @@
+#include "core/study/coil_study.h"
+
+#include <cmath>
+
+namespace vetchling::study {
+namespace {
+
+constexpr double step = 0.01; // relative change that measures a slope
+
+/// The dip with one parameter changed; nothing where there is none.
+std::optional<double> dipWith(Library& library, Question question, const std::string& key, double value, const Watch& watch)
+{
+    question.subject.shape.parameters[key] = value;
+    const auto curve = curveOf(library, question, watch, Reach::Near);
+    if (!curve)
+        return std::nullopt;
+    return (*curve)->resonance ? (*curve)->resonance->frequency : (*curve)->fundamental;
+}
+
+double slopeOf(Library& library, const Question& question, const std::string& key, const Watch& watch)
+{
+    const double value = shapes::familyOf(question.subject.shape).value(question.subject.shape, key);
+    const auto less = dipWith(library, question, key, value * (1.0 - step), watch), more = dipWith(library, question, key, value * (1.0 + step), watch);
+    return less && more && value > 0.0 ? (*more - *less) / (2.0 * step * value) : 0.0;
+}
+
+} // namespace
+
+std::vector<std::string> coilsOf(const shapes::AntennaShape& shape)
+{
+    const shapes::Family& family = shapes::familyOf(shape);
+    std::vector<std::string> keys;
+    for (const shapes::ParameterSpec& s : family.specs(shape))
+        if (s.group == shapes::coilsGroup && s.quantity == units::Quantity::Inductance && family.value(shape, s.key) > 0.0)
+            keys.push_back(s.key);
+    return keys;
+}
+
+CoilQuestion coilQuestionOf(const Design& design, const Antenna& antenna, const std::string& key, std::size_t configuration)
+{
+    CoilQuestion out{questionOf(design, antenna, {}, configuration), key, antenna.winding, 0.0};
+    out.question.before.reset();
+    const Id own = bandFor(design, shapes::frequencyOf(antenna.shape, configuration));
+    std::erase_if(out.question.bands, [&](const WantedBand& w) { return w.id != own; });
+    return out;
+}
+
+Result<CoilAnswer> coilAnswer(Library& library, const CoilQuestion& asked, const Watch& watch)
+{
+    const Subject& subject = asked.question.subject;
+    const shapes::Family& family = shapes::familyOf(subject.shape);
+    CoilAnswer out;
+    out.key = asked.key;
+    out.inductance = family.value(subject.shape, asked.key);
+    out.frequency = shapes::frequencyOf(subject.shape, subject.configuration);
+    out.wound = windFor(out.inductance, out.frequency, asked.winding);
+    if (asked.turnsAtHand > 0.0)
+        if (const auto figures = coilFigures(coilOf(asked.winding, asked.turnsAtHand), out.frequency))
+            out.atHand = *figures;
+    if (watch.stopped())
+        return Fault{"", em::stoppedMessage};
+    out.beside = windingsBeside(out.inductance, out.frequency, asked.winding);
+    out.perHenry = slopeOf(library, asked.question, asked.key, watch);
+    for (const shapes::Lever& lever : family.levers(subject.shape))
+        if (lever.parameter != asked.key) {
+            out.lever = lever;
+            out.perLever = slopeOf(library, asked.question, lever.parameter, watch);
+            break;
+        }
+    if (family.spec(subject.shape, "coil_q"))
+        out.assumedQ = family.value(subject.shape, "coil_q");
+    const auto studied = library.study(subject);
+    if (!studied)
+        return studied.faults();
+    const auto ledger = studied->study->ledger(out.frequency, watch);
+    if (!ledger)
+        return ledger.faults();
+    out.lost = (*ledger)->loads;
+    return out;
+}
+
+} // namespace vetchling::study

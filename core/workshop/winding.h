@@ -1,0 +1,28 @@
+#pragma once
+/// What to wind for a coil of an antenna: turns, length, wire and Q of a winding, and other windings beside it.
+
+#include "core/design/winding.h"
+#include "core/workshop/coil.h"
+
+#include <vector>
+
+namespace vetchling {
+
+/// The wire's centre lies half its thickness and a jacket outside the former; touching turns without a jacket keep the thickness of enamel.
+Coil coilOf(const Winding& winding, double turns = 1.0);
+
+struct Wound {
+    Winding winding;
+    Coil coil; ///< with the turns that make the inductance, not rounded
+    CoilFigures figures;
+    double perTurn = 0.0; ///< H that the last turn adds
+    Fault fault;          ///< why it cannot be wound; without a message where it can
+    [[nodiscard]] bool good() const { return fault.message.empty(); }
+};
+
+/// @param inductance H at the frequency @param frequency Hz
+Wound windFor(double inductance, double frequency, const Winding& winding);
+/// The same on thinner and thicker formers, and without the jacket.
+std::vector<Wound> windingsBeside(double inductance, double frequency, const Winding& winding);
+
+} // namespace vetchling

@@ -1,0 +1,73 @@
+/// The coil workshop as a user meets it.
+#include "app/stages/build/coil_board.h"
+#include "tests/app/app_fixture.h"
+
+namespace vetchling::app {
+namespace {
+
+class CoilTest : public WindowTest {
+protected:
+    void SetUp() override
+    {
+        WindowTest::SetUp();
+        window().resize(1280, 800);
+        Antenna loaded = newAntenna(*shapes::findFamily("loaded-dipole"), 10.12e6);
+        document().addAntenna(loaded);
+        show("build");
+        click("buildCoil");
+    }
+    bool waitFor(const std::function<bool()>& what) { return QTest::qWaitFor(what, 60000); }
+    CoilBoard& board() { return *find<CoilBoard>("coilBoard"); }
+    const Winding& winding() { return document().antenna().winding; }
+};
+
+TEST_F(CoilTest, ACoilIsWoundOtherwiseAndUndone)
+{
+    ASSERT_TRUE(waitFor([&] { return board().headline().startsWith(QStringLiteral("Wind")); })) << pageSentence().toStdString();
+    const QString before = board().headline();
+    type("coilFormer", QStringLiteral("50 mm"));
+    EXPECT_NEAR(winding().former, 0.05, 1e-12);
+    ASSERT_TRUE(waitFor([&] { return board().headline() != before; }));
+    EXPECT_TRUE(board().headline().contains(QStringLiteral("50.00 mm"))) << board().headline().toStdString();
+    type("coilWire", QStringLiteral("14 AWG"));
+    EXPECT_NEAR(winding().wire, 1.628e-3, 1e-5);
+    type("coilFormer", QStringLiteral("wide"));
+    EXPECT_NEAR(winding().former, 0.05, 1e-12) << "nonsense changes nothing";
+    find<QLineEdit>("coilFormer")->clearFocus();
+    document().undoStack().undo();
+    document().undoStack().undo();
+    EXPECT_EQ(winding(), Winding());
+    ASSERT_TRUE(waitFor([&] { return board().headline() == before; }));
+}
+
+TEST_F(CoilTest, AnotherWindingIsTakenByKeysAndItsQByAButton)
+{
+    ASSERT_TRUE(waitFor([&] { return board().cells().size() > 4; }));
+    board().grab(); // the rows have places once they are painted
+    board().setFocus();
+    for (int i = 0; i < 4; ++i)
+        QTest::keyClick(&board(), Qt::Key_Down);
+    QTest::keyClick(&board(), Qt::Key_Return);
+    EXPECT_NEAR(winding().former, 1.6 * 0.032, 1e-9);
+    ASSERT_TRUE(waitFor([&] { return find<QPushButton>("takeQ")->isEnabled(); }));
+    const double q = parameter("coil_q");
+    click("takeQ");
+    EXPECT_NE(parameter("coil_q"), q);
+    document().undoStack().undo();
+    EXPECT_EQ(parameter("coil_q"), q);
+    type("coilTurns", QStringLiteral("12"));
+    EXPECT_TRUE(window().stage(QStringLiteral("build"))->tableText().contains(QStringLiteral("former")));
+}
+
+TEST_F(CoilTest, AnAntennaWithoutCoilsSaysSo)
+{
+    chooseAntenna(0);
+    EXPECT_TRUE(waitFor([&] { return pageSentence().contains(QStringLiteral("no coil")); })) << pageSentence().toStdString();
+    click("buildCut");
+    EXPECT_TRUE(waitFor([&] { return pageSentence().contains(QStringLiteral("of wire in")); })) << pageSentence().toStdString();
+    type("allowFold", QStringLiteral("25 cm"));
+    EXPECT_NEAR(document().antenna().allowances.fold, 0.25, 1e-12);
+}
+
+} // namespace
+} // namespace vetchling::app

@@ -1,0 +1,133 @@
+/// Distances to keep: against the far field, a dense scan of the fields, and the published tables.
+#include "core/files/limits_file.h"
+#include "core/shapes/family.h"
+
+#include <gtest/gtest.h>
+
+#include <cmath>
+#include <random>
+
+namespace vetchling {
+namespace {
+
+WireModel dipole(double frequency, double height, const Ground& ground)
+{
+    const double half = 0.2375 * wavelength(frequency);
+    WireModel model;
+    model.ground = ground;
+    Wire wire;
+    wire.id = "a";
+    wire.points = {{0, -half, height}, {0, half, height}};
+    wire.radius = 1e-3;
+    model.wires = {wire};
+    model.feeds = {{0, half, 1.0}};
+    return model;
+}
+
+const LimitSet& setOf(const std::vector<LimitSet>& all, const std::string& id)
+{
+    return *std::find_if(all.begin(), all.end(), [&](const LimitSet& s) { return s.id == id; });
+}
+
+std::vector<LimitSet> shipped() { return *files::readLimits(VETCHLING_DATA "/limits.json"); }
+
+// Values as published, quoted with a confidence each; see the sources in the file.
+TEST(Limits, AreThePublishedOnes)
+{
+    const auto all = shipped();
+    const auto at = [&](const char* id, double megahertz) {
+        const LimitRange* r = setOf(all, id).range(1e6 * megahertz);
+        return std::pair(r->electric->at(1e6 * megahertz), r->magnetic->at(1e6 * megahertz));
+    };
+    EXPECT_NEAR(at("icnirp-2020-public", 7.1).first, 76.07473, 1e-4);
+    EXPECT_NEAR(at("icnirp-2020-public", 7.1).second, 0.3098592, 1e-6);
+    EXPECT_NEAR(at("icnirp-2020-occupational", 1.8).first, 437.3742, 1e-3);
+    EXPECT_NEAR(at("icnirp-2020-public-local", 14.2).first, 104.742, 1e-3);
+    EXPECT_NEAR(at("us-uncontrolled", 28.5).first, 28.91228, 1e-4);
+    EXPECT_NEAR(at("us-controlled", 3.5).second, 1.397143, 1e-5);
+    EXPECT_NEAR(at("icnirp-2020-public", 435).first, 28.6779, 1e-3);
+    EXPECT_EQ(at("icnirp-2010-public-nerve", 3.5).first, 83.0);
+    EXPECT_EQ(setOf(all, "icnirp-2010-public-nerve").range(14e6), nullptr);
+    EXPECT_NEAR(setOf(all, "us-uncontrolled").range(435e6)->powerFlux->at(435e6), 2.9, 1e-9); // 0.29 mW/cm2
+    for (const LimitSet& s : all) {
+        EXPECT_FALSE(s.source.empty()) << s.id;
+        EXPECT_GT(s.year, 1990) << s.id;
+    }
+}
+
+// Farther than a wavelength E = sqrt(30 P G) / d.
+TEST(KeepAway, IsTheFarFieldsFarAway)
+{
+    const double frequency = 145e6, power = 400.0;
+    em::GroundTableCache tables;
+    const auto solution = em::solve(std::make_shared<const WireModel>(dipole(frequency, 0.0, {GroundKind::FreeSpace, 1, 0})), frequency, tables);
+    ASSERT_TRUE(solution.ok());
+    LimitRange range{1e6, 1e9, LimitCurve{27.7, 0.0}, LimitCurve{1e3, 0.0}, {}};
+    const auto keep = keepAway(*solution, tables, range, power);
+    ASSERT_TRUE(keep.ok());
+    EXPECT_NEAR(keep->fromWires, std::sqrt(30.0 * power * 1.64) / 27.7, 0.04 * keep->fromWires);
+    EXPECT_TRUE(keep->bounded);
+    // four times the power, twice the distance
+    EXPECT_NEAR(keepAway(*solution, tables, range, 4.0 * power)->fromWires / keep->fromWires, 2.0, 0.03);
+    // a plane wave's power flux says the same as its field
+    LimitRange flux{1e6, 1e9, {}, {}, LimitCurve{27.7 * 27.7 / waveImpedance, 0.0}};
+    EXPECT_NEAR(keepAway(*solution, tables, flux, power)->fromWires / keep->fromWires, 1.0, 0.02);
+}
+
+// Points thrown all round a dipole near the soil: hardly any that exceeds is farther, and some exceed nearly as far.
+TEST(KeepAway, AgreesWithPointsThrownAtRandom)
+{
+    const double frequency = 14.2e6, height = 5.0;
+    em::GroundTableCache tables;
+    const WireModel model = dipole(frequency, height, {GroundKind::Real, 13.0, 0.005});
+    const auto solution = em::solve(std::make_shared<const WireModel>(model), frequency, tables);
+    ASSERT_TRUE(solution.ok());
+    const auto all = shipped();
+    const LimitRange& range = *setOf(all, "icnirp-2020-public").range(frequency);
+    const double electric = range.electric->at(frequency), magnetic = range.magnetic->at(frequency);
+    const em::NearField near(*solution, tables);
+    const auto scan = ExposureScan::of(*solution, tables);
+    ASSERT_TRUE(scan.ok());
+    std::mt19937 dice(3);
+    for (const double power : {60.0, 800.0}) {
+        const double root = std::sqrt(power / solution->inputPower), reach = scan->keepAway(range, power).fromWires;
+        const double span = 1.5 * reach, half = model.wires[0].points[1].y;
+        std::uniform_real_distribution<double> x(-span, span), y(-half - span, half + span), z(std::max(0.03, height - span), height + span);
+        double farthest = 0.0;
+        for (int tried = 0; tried < 2500;) {
+            const Vec3 p{x(dice), y(dice), z(dice)};
+            const double away = segmentDistance(p, p, model.wires[0].points[0], model.wires[0].points[1]);
+            if (away < 0.85 * reach || away > 1.4 * reach)
+                continue;
+            ++tried;
+            const auto field = near.at(p);
+            if (field && root * std::max(field->electric() / electric, field->magnetic() / magnetic) >= 1.0)
+                farthest = std::max(farthest, away);
+        }
+        EXPECT_GT(farthest, 0.93 * reach) << power;
+        EXPECT_LT(farthest, 1.05 * reach) << power;
+    }
+}
+
+TEST(KeepAway, OnTheGroundIsNoFartherThanFromTheWires)
+{
+    const double frequency = 7.1e6;
+    em::GroundTableCache tables;
+    const auto high = em::solve(std::make_shared<const WireModel>(dipole(frequency, 12.0, {GroundKind::Real, 13.0, 0.005})), frequency, tables);
+    const auto low = em::solve(std::make_shared<const WireModel>(dipole(frequency, 2.5, {GroundKind::Real, 13.0, 0.005})), frequency, tables);
+    const auto all = shipped();
+    const LimitRange& range = *setOf(all, "icnirp-2020-public").range(frequency);
+    const auto above = keepAway(*high, tables, range, 100.0), near = keepAway(*low, tables, range, 100.0);
+    EXPECT_EQ(above->onGround, 0.0); // nobody reaches up there
+    EXPECT_GT(above->fromWires, 0.1);
+    EXPECT_GT(near->onGround, 0.0);
+    EXPECT_LE(near->onGround, near->fromWires + 1e-9);
+    // at every moment, with nothing averaged: nerves are the stricter limit below some 6 MHz
+    int asked = 0;
+    Watch watch;
+    watch.stop = [&] { return ++asked > 2; };
+    EXPECT_FALSE(keepAway(*high, tables, range, 100.0, watch).ok());
+}
+
+} // namespace
+} // namespace vetchling
