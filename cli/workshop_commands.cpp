@@ -81,8 +81,10 @@ struct SagRequest {
 int sagCommand(const SagRequest& request)
 {
     Faults faults;
-    const Span span{number(request.span, "--span", Quantity::Length, faults), number(request.mass, "--mass-per-metre", Quantity::Plain, faults)};
-    const double sag = number(request.sag, "--sag", Quantity::Length, faults), tension = number(request.tension, "--end-tension", Quantity::Plain, faults);
+    const Span span{number(request.span, "--span", Quantity::Length, faults),
+                    number(request.mass, "--mass-per-metre", Quantity::Plain, faults)};
+    const double sag = number(request.sag, "--sag", Quantity::Length, faults),
+                 tension = number(request.tension, "--end-tension", Quantity::Plain, faults);
     if (request.sag.empty() == request.tension.empty())
         faults.push_back({"sag", "give either --sag or --end-tension"});
     if (!faults.empty())
@@ -117,7 +119,8 @@ Result<Json> exposureRows(const ExposureRequest& request, const Chosen& chosen, 
         if (!best[i].coverage.solved())
             continue;
         const double frequency = question.bands[i].band.centre();
-        const auto solution = em::solve(std::make_shared<const WireModel>((*curves)[best[i].configuration]->built->model), frequency, library.tables(), {}, watch);
+        const auto solution = em::solve(std::make_shared<const WireModel>((*curves)[best[i].configuration]->built->model), frequency,
+                                        library.tables(), {}, watch);
         if (!solution)
             return solution.faults();
         const auto scan = ExposureScan::of(*solution, library.tables(), watch);

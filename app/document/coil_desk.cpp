@@ -38,8 +38,7 @@ void CoilDesk::want()
 {
     if (shown().empty() || m_document.dragging())
         return;
-    study::CoilQuestion asked =
-        study::coilQuestionOf(m_document.design(), m_document.antenna(), shown(), m_document.configuration());
+    study::CoilQuestion asked = study::coilQuestionOf(m_document.design(), m_document.antenna(), shown(), m_document.configuration());
     asked.turnsAtHand = m_turns;
     if (m_asked == asked && m_askedOf == m_document.current())
         return;
@@ -47,7 +46,9 @@ void CoilDesk::want()
         m_answer.forget();
     m_asked = asked;
     m_askedOf = m_document.current();
-    m_answer.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) { publish(study::coilAnswer(library, asked, watch)); });
+    m_answer.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) {
+        publish(study::coilAnswer(library, asked, watch));
+    });
 }
 
 std::shared_ptr<const study::CoilAnswer> CoilDesk::answer() const

@@ -2,7 +2,8 @@
 
 #include <algorithm>
 #include <cmath>
-#include <map>
+#include <numbers>
+#include <unordered_map>
 
 namespace vetchling {
 namespace {
@@ -35,8 +36,8 @@ const std::vector<const PartKind*>& partKinds()
 
 const PartKind* findPartKind(const std::string& id)
 {
-    static const std::map<std::string, const PartKind*> byId = [] {
-        std::map<std::string, const PartKind*> all;
+    static const std::unordered_map<std::string, const PartKind*> byId = [] {
+        std::unordered_map<std::string, const PartKind*> all;
         for (const PartKind* k : partKinds())
             all[k->id()] = k;
         return all;
@@ -100,15 +101,18 @@ Faults findPartFaults(const ChainPart& part)
 
 TwoPort plainLoss(double loss)
 {
-    const double share = std::pow(10.0, loss / 20.0);
+    const double share = std::exp(loss * (std::numbers::ln10 / 20.0));
     return {share, 0.0, 0.0, share};
 }
 
 double statedLoss(const ChainPart& part, double frequency)
 {
+    static const std::string key = "loss_dB"; // asked for at every sample of a curve
     const auto& table = part.lossTable;
-    if (table.empty())
-        return partValue(part, "loss_dB");
+    if (table.empty()) {
+        const auto own = part.values.find(key);
+        return own != part.values.end() ? own->second : partValue(part, key);
+    }
     if (frequency <= table.front().first)
         return table.front().second;
     for (std::size_t i = 1; i < table.size(); ++i)

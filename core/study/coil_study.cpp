@@ -20,7 +20,8 @@ std::optional<double> dipWith(Library& library, Question question, const std::st
 double slopeOf(Library& library, const Question& question, const std::string& key, const Watch& watch)
 {
     const double value = shapes::familyOf(question.subject.shape).value(question.subject.shape, key);
-    const auto less = dipWith(library, question, key, value * (1.0 - step), watch), more = dipWith(library, question, key, value * (1.0 + step), watch);
+    const auto less = dipWith(library, question, key, value * (1.0 - step), watch),
+               more = dipWith(library, question, key, value * (1.0 + step), watch);
     return less && more && value > 0.0 ? (*more - *less) / (2.0 * step * value) : 0.0;
 }
 

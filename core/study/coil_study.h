@@ -28,11 +28,14 @@ struct CoilAnswer {
     double perHenry = 0.0; ///< Hz that the dip moves for one more
     double perLever = 0.0; ///< Hz for one more SI unit of the antenna's first lever, each piece
     shapes::Lever lever;
-    double lost = 0.0;      ///< part of the power that all loads lose with the Q the model has
-    double assumedQ = 0.0;  ///< 0: the model has none
+    double lost = 0.0;                 ///< part of the power that all loads lose with the Q the model has
+    double assumedQ = 0.0;             ///< 0: the model has none
     std::optional<CoilFigures> atHand; ///< of the coil that is wound already
     /// Part of the power that a winding's coils would lose.
-    [[nodiscard]] double lostWith(const Wound& w) const { return assumedQ > 0.0 && w.figures.q > 0.0 ? lost * assumedQ / w.figures.q : lost; }
+    [[nodiscard]] double lostWith(const Wound& w) const
+    {
+        return assumedQ > 0.0 && w.figures.q > 0.0 ? lost * assumedQ / w.figures.q : lost;
+    }
 };
 
 /// Faults: what cannot be built or solved; stopped.

@@ -13,7 +13,7 @@
 namespace vetchling {
 namespace {
 
-constexpr int mostRings = 36;               // a longer stack goes on like its last rings
+constexpr int mostRings = 36; // a longer stack goes on like its last rings
 constexpr double mostTurns = 2000.0, leastTurns = 0.5;
 
 /// Flux that one ampere in a ring sends through another one on the same axis, H (Maxwell 1873, art. 701).
@@ -183,10 +183,7 @@ Crowding crowdingOf(const Coil& coil, double depth)
     return part > 1e-9 ? between(whole, crowdingOf(coil, depth, fewer + 1), part) : whole;
 }
 
-double skinDepth(const Coil& coil, double frequency)
-{
-    return 1.0 / std::sqrt(pi * frequency * vacuumPermeability * coil.conductivity);
-}
+double skinDepth(const Coil& coil, double frequency) { return 1.0 / std::sqrt(pi * frequency * vacuumPermeability * coil.conductivity); }
 
 /// C of a coil with one end earthed, F; D in m (Medhurst 1947, as an interpolation of his table).
 double ownCapacitance(const Coil& coil)
@@ -267,7 +264,8 @@ Result<Coil> coilFor(Coil coil, double inductance, double frequency)
     double turns = high;
     for (int i = 0; i < 60; ++i) {
         const double slope = (atHigh - atLow) / (high - low), constant = atLow - slope * low; // L / turns as a straight line
-        const double root = slope > 0.0 ? (-constant + std::sqrt(constant * constant + 4.0 * slope * inductance)) / (2.0 * slope) : 0.5 * (low + high);
+        const double root =
+            slope > 0.0 ? (-constant + std::sqrt(constant * constant + 4.0 * slope * inductance)) / (2.0 * slope) : 0.5 * (low + high);
         turns = root > low && root < high ? root : 0.5 * (low + high);
         const double here = inductanceAt(with(turns), frequency);
         if (std::abs(here / inductance - 1.0) < 1e-9)

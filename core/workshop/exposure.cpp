@@ -70,7 +70,8 @@ double LimitCurve::at(double frequency) const { return factor * std::pow(frequen
 
 const LimitRange* LimitSet::range(double frequency) const
 {
-    const auto found = std::find_if(ranges.begin(), ranges.end(), [&](const LimitRange& r) { return frequency > r.from && frequency <= r.to; });
+    const auto found =
+        std::find_if(ranges.begin(), ranges.end(), [&](const LimitRange& r) { return frequency > r.from && frequency <= r.to; });
     return found == ranges.end() ? nullptr : &*found;
 }
 
@@ -83,7 +84,8 @@ Result<ExposureScan> ExposureScan::of(const em::Solution& solution, em::GroundTa
     const bool soil = model.ground.kind != GroundKind::FreeSpace;
     const std::vector<Ray> rays = raysOf(model, solution.frequency);
     out.m_rays.resize(rays.size());
-    const double farthest = std::max(60.0, 2.0 * wavelength(solution.frequency)), scale = 1.0 / std::sqrt(std::max(solution.inputPower, 1e-300));
+    const double farthest = std::max(60.0, 2.0 * wavelength(solution.frequency)),
+                 scale = 1.0 / std::sqrt(std::max(solution.inputPower, 1e-300));
     std::atomic<std::size_t> done{0};
     tbb::parallel_for(std::size_t(0), rays.size(), [&](std::size_t i) {
         if (watch.stopped())
@@ -99,7 +101,8 @@ Result<ExposureScan> ExposureScan::of(const em::Solution& solution, em::GroundTa
             if (ends)
                 p = ray.from + ray.along * ((ray.from.z - aboveSoil) / -ray.along.z);
             if (const auto field = near.at(p))
-                out.m_rays[i].push_back({distanceTo(model, p), inPlan(model, p), p.z, scale * field->electric(), scale * field->magnetic()});
+                out.m_rays[i].push_back(
+                    {distanceTo(model, p), inPlan(model, p), p.z, scale * field->electric(), scale * field->magnetic()});
             if (ends)
                 break;
         }
@@ -115,7 +118,8 @@ KeepAway ExposureScan::keepAway(const LimitRange& range, double power) const
     const auto limitOf = [&](const std::optional<LimitCurve>& curve, double plane) {
         return curve ? curve->at(m_frequency) : range.powerFlux ? plane * std::sqrt(range.powerFlux->at(m_frequency)) : HUGE_VAL;
     };
-    const double electric = limitOf(range.electric, std::sqrt(waveImpedance)), magnetic = limitOf(range.magnetic, 1.0 / std::sqrt(waveImpedance));
+    const double electric = limitOf(range.electric, std::sqrt(waveImpedance)),
+                 magnetic = limitOf(range.magnetic, 1.0 / std::sqrt(waveImpedance));
     const double root = std::sqrt(power);
     KeepAway out;
     for (const auto& ray : m_rays) {
@@ -128,7 +132,9 @@ KeepAway ExposureScan::keepAway(const LimitRange& range, double power) const
             double reach = ray[k].fromWires, plan = ray[k].inPlan, height = ray[k].height;
             if (k + 1 < ray.size()) {
                 const double next = excess(ray[k + 1]), share = std::log(here) / std::log(here / next);
-                const auto between = [&](double a, double b) { return a > 0.0 && b > 0.0 ? a * std::pow(b / a, share) : a + share * (b - a); };
+                const auto between = [&](double a, double b) {
+                    return a > 0.0 && b > 0.0 ? a * std::pow(b / a, share) : a + share * (b - a);
+                };
                 reach = between(ray[k].fromWires, ray[k + 1].fromWires);
                 plan = between(ray[k].inPlan, ray[k + 1].inPlan);
                 height = between(ray[k].height, ray[k + 1].height);
@@ -147,7 +153,8 @@ KeepAway ExposureScan::keepAway(const LimitRange& range, double power) const
     return out;
 }
 
-Result<KeepAway> keepAway(const em::Solution& solution, em::GroundTableCache& tables, const LimitRange& range, double power, const Watch& watch)
+Result<KeepAway> keepAway(const em::Solution& solution, em::GroundTableCache& tables, const LimitRange& range, double power,
+                          const Watch& watch)
 {
     const Result<ExposureScan> scan = ExposureScan::of(solution, tables, watch);
     if (!scan)

@@ -2,8 +2,8 @@
 /// How far people have to keep from the wires: where the fields, near ones included, exceed limits that are data of their own.
 ///
 /// The fields of a solution are followed outwards from points all along the wires, in all directions above the soil; a limit's distance is
-/// that of its farthest exceeded point from the nearest wire. Below some tens of MHz E and H must both be met, and near a wire neither follows
-/// from the other, so both are looked at everywhere. Limits are kept to as power is averaged: power times the duty of the mode.
+/// that of its farthest exceeded point from the nearest wire. Below some tens of MHz E and H must both be met, and near a wire neither
+/// follows from the other, so both are looked at everywhere. Limits are kept to as power is averaged: power times the duty of the mode.
 /// Accuracy: within 3 % of a dense scan (tests/core/exposure_test.cpp). Buildings, bodies and other sources are not counted in.
 
 #include "core/em/near_field.h"
@@ -44,7 +44,8 @@ struct KeepAway {
 
 /// @param power W, averaged, into the solution's feeds @param range see LimitSet::range
 /// Faults: the solver's; stopped.
-Result<KeepAway> keepAway(const em::Solution& solution, em::GroundTableCache& tables, const LimitRange& range, double power, const Watch& watch = {});
+Result<KeepAway> keepAway(const em::Solution& solution, em::GroundTableCache& tables, const LimitRange& range, double power,
+                          const Watch& watch = {});
 
 /// The fields round a solution, followed once; several limits and powers are then read off it.
 class ExposureScan {

@@ -57,8 +57,9 @@ Result<Hanging> hangingWithTension(const Span& span, double endTension)
     const double slackest = solve([](double x) { return x * std::tanh(x); }, 1.0, 1e-3, 5.0);
     const double least = hanging(span, slackest).end;
     if (!(endTension >= least))
-        return Fault{"end-tension",
-                     {coreText("core", "the wire weighs more than that carries; at least %1 N"), Measure{std::ceil(100.0 * least) / 100.0}}};
+        return Fault{
+            "end-tension",
+            {coreText("core", "the wire weighs more than that carries; at least %1 N"), Measure{std::ceil(100.0 * least) / 100.0}}};
     const double t = solve([&](double x) { return -hanging(span, x).end; }, -endTension, 1e-12, slackest);
     return hanging(span, t);
 }

@@ -8,6 +8,7 @@
 
 #include <QAction>
 #include <QMenu>
+#include <QRegularExpression>
 
 namespace vetchling::app {
 namespace {
@@ -267,6 +268,26 @@ TEST_F(FeedTest, TheShieldFindsAPlaceForTheChoke)
     EXPECT_NE(chainParts(document().antenna())[0].values.at("at_m"), at);
     type("chokePlace", QStringLiteral("2.5"));
     EXPECT_EQ(chainParts(document().antenna())[0].values.at("at_m"), 2.5);
+}
+
+// 2026-11: lengths and ohms of a table that was gone already stood there.
+TEST_F(FeedTest, TheCounterpoisesOfAnEndFedAreTold)
+{
+    Antenna endFed = newAntenna(*shapes::findFamily("end-fed"), 7.1e6, document().design().site);
+    document().addAntenna(endFed);
+    document().edit(QStringLiteral("one band"), {}, [](Design& d) {
+        for (WantedBand& w : d.operation.bands)
+            w.wish = w.band.name == "40 m" ? Wish::Must : Wish::No;
+    });
+    ASSERT_TRUE(worked());
+    click("feedShield");
+    auto* table = find<QLabel>("counterpoiseTable");
+    ASSERT_TRUE(waitFor([&] { return find<QPushButton>("chokeBest")->isEnabled(); })) << pageSentence().toStdString();
+    const QStringList lines = table->text().split(QLatin1Char('\n'));
+    ASSERT_EQ(lines.size(), 6) << table->text().toStdString();
+    for (int i = 1; i < 6; ++i)
+        EXPECT_TRUE(QRegularExpression(QStringLiteral("^[0-9.]{3,4} m: [0-9.]+k? [+−] j[0-9.]+k? Ω, [0-9]+ mA, −?[0-9.]+ dBi$")).match(lines[i]).hasMatch())
+            << lines[i].toStdString();
 }
 
 TEST_F(FeedTest, AnEmptySiteSaysWhatToDo)

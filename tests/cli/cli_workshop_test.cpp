@@ -51,10 +51,14 @@ TEST_F(Cli, ExposureTellsBandByBandAndLimitByLimit)
 
 TEST_F(Cli, WorkshopRefusesInWords)
 {
-    const char* const bad[] = {"coil --mean-diameter 0.05 --wire 0.002 --pitch 0.001 --turns 10", "coil --mean-diameter 0.05 --wire 0.002 --pitch 0.004",
+    const char* const bad[] = {"coil --mean-diameter 0.05 --wire 0.002 --pitch 0.001 --turns 10",
+                               "coil --mean-diameter 0.05 --wire 0.002 --pitch 0.004",
                                "coil --mean-diameter 0.05 --wire 0.002 --pitch 0.004 --turns 10 --inductance 1e-6",
-                               "coil --mean-diameter wide --wire 0.002 --pitch 0.004 --turns 10", "coil --mean-diameter 0.05 --wire 0.002 --pitch 0.004 --turns 0",
-                               "sag --span 40 --mass-per-metre 0.5 --end-tension 2", "sag --span 40 --mass-per-metre 0.02", "sag --span 40 --mass-per-metre 0.02 --sag 0"};
+                               "coil --mean-diameter wide --wire 0.002 --pitch 0.004 --turns 10",
+                               "coil --mean-diameter 0.05 --wire 0.002 --pitch 0.004 --turns 0",
+                               "sag --span 40 --mass-per-metre 0.5 --end-tension 2",
+                               "sag --span 40 --mass-per-metre 0.02",
+                               "sag --span 40 --mass-per-metre 0.02 --sag 0"};
     for (const char* command : bad) {
         const Outcome o = run(command);
         EXPECT_EQ(o.code, 2) << command;

@@ -1,4 +1,5 @@
-/// Coils: against helix integrals and ring stacks of an independent program, against Maxwell's own limits, and back from inductance to turns.
+/// Coils: against helix integrals and ring stacks of an independent program, against Maxwell's own limits, and back from inductance to
+/// turns.
 #include "core/physics.h"
 #include "core/workshop/coil.h"
 
@@ -12,7 +13,7 @@ namespace {
 /// Low frequency: Neumann integral over the helix with its internal inductance; at the frequency with the current free to crowd; the factor
 /// of proximity from a ring stack with the boundary half a skin depth inside. Uncertainty 0.07 and 0.25 %.
 struct CoilFigure {
-    double diameter, wire, pitch, turns, megahertz; // mm
+    double diameter, wire, pitch, turns, megahertz;  // mm
     double low, high, proximity, resistance, length; // uH, ohm, mm
 };
 const CoilFigure figures[] = {{15, 0.5, 0.6, 20, 14.2, 4.5992905, 4.4058224, 3.01076, 1.8400508, 12},
@@ -101,7 +102,7 @@ TEST(Coil, MoreTurnsHaveMoreOfEverythingWithoutAJump)
 
 TEST(Coil, WhatCannotBeWoundIsRefused)
 {
-    const Coil bad[] = {{0.05, 2e-3, 1.9e-3, 10}, {0.05, 0.06, 0.07, 10}, {0.05, 2e-3, 4e-3, 0.1}, {0.05, 0.0, 4e-3, 10},
+    const Coil bad[] = {{0.05, 2e-3, 1.9e-3, 10},       {0.05, 0.06, 0.07, 10},  {0.05, 2e-3, 4e-3, 0.1}, {0.05, 0.0, 4e-3, 10},
                         {std::nan(""), 2e-3, 4e-3, 10}, {0.05, 2e-3, 4e-3, 1e6}, {0.05, 2e-3, 40.0, 10}};
     for (const Coil& c : bad)
         EXPECT_FALSE(coilFigures(c).ok());

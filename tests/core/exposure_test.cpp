@@ -60,7 +60,8 @@ TEST(KeepAway, IsTheFarFieldsFarAway)
 {
     const double frequency = 145e6, power = 400.0;
     em::GroundTableCache tables;
-    const auto solution = em::solve(std::make_shared<const WireModel>(dipole(frequency, 0.0, {GroundKind::FreeSpace, 1, 0})), frequency, tables);
+    const auto solution =
+        em::solve(std::make_shared<const WireModel>(dipole(frequency, 0.0, {GroundKind::FreeSpace, 1, 0})), frequency, tables);
     ASSERT_TRUE(solution.ok());
     LimitRange range{1e6, 1e9, LimitCurve{27.7, 0.0}, LimitCurve{1e3, 0.0}, {}};
     const auto keep = keepAway(*solution, tables, range, power);
@@ -92,7 +93,8 @@ TEST(KeepAway, AgreesWithPointsThrownAtRandom)
     for (const double power : {60.0, 800.0}) {
         const double root = std::sqrt(power / solution->inputPower), reach = scan->keepAway(range, power).fromWires;
         const double span = 1.5 * reach, half = model.wires[0].points[1].y;
-        std::uniform_real_distribution<double> x(-span, span), y(-half - span, half + span), z(std::max(0.03, height - span), height + span);
+        std::uniform_real_distribution<double> x(-span, span), y(-half - span, half + span),
+            z(std::max(0.03, height - span), height + span);
         double farthest = 0.0;
         for (int tried = 0; tried < 2500;) {
             const Vec3 p{x(dice), y(dice), z(dice)};
@@ -113,8 +115,10 @@ TEST(KeepAway, OnTheGroundIsNoFartherThanFromTheWires)
 {
     const double frequency = 7.1e6;
     em::GroundTableCache tables;
-    const auto high = em::solve(std::make_shared<const WireModel>(dipole(frequency, 12.0, {GroundKind::Real, 13.0, 0.005})), frequency, tables);
-    const auto low = em::solve(std::make_shared<const WireModel>(dipole(frequency, 2.5, {GroundKind::Real, 13.0, 0.005})), frequency, tables);
+    const auto high =
+        em::solve(std::make_shared<const WireModel>(dipole(frequency, 12.0, {GroundKind::Real, 13.0, 0.005})), frequency, tables);
+    const auto low =
+        em::solve(std::make_shared<const WireModel>(dipole(frequency, 2.5, {GroundKind::Real, 13.0, 0.005})), frequency, tables);
     const auto all = shipped();
     const LimitRange& range = *setOf(all, "icnirp-2020-public").range(frequency);
     const auto above = keepAway(*high, tables, range, 100.0), near = keepAway(*low, tables, range, 100.0);

@@ -14,7 +14,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double rowHeight = 25.0;
+constexpr double rowHeight = 23.0;
 
 /// To the nearest half: "21", "20½".
 QString turnWords(double turns)
@@ -47,8 +47,9 @@ QString CoilBoard::headline() const
         return {};
     const double turns = known->wound.coil.turns, spare = known->wound.winding.spare;
     const QString former = millimetres(known->wound.winding.former, m_context.system());
-    return spare > 0.0 ? tr("Wind %1 turns on a former of %2, and tap at %3.").arg(turnWords(std::ceil(turns) + spare), former, turnWords(turns))
-                       : tr("Wind %1 turns on a former of %2.").arg(turnWords(turns), former);
+    return spare > 0.0
+               ? tr("Wind %1 turns on a former of %2, and tap at %3.").arg(turnWords(std::ceil(turns) + spare), former, turnWords(turns))
+               : tr("Wind %1 turns on a former of %2.").arg(turnWords(turns), former);
 }
 
 QString CoilBoard::sentence() const
@@ -63,7 +64,8 @@ QString CoilBoard::sentence() const
     if (!known->wound.good())
         return coreWords(known->wound.fault.message, m_context.system());
     return tr("%1 at %2; %3 of wire a coil, leads left out.")
-        .arg(inductanceWords(known->inductance), frequencyWords(known->frequency), lengthWords(known->wound.figures.wire, m_context.system()));
+        .arg(inductanceWords(known->inductance), frequencyWords(known->frequency),
+             lengthWords(known->wound.figures.wire, m_context.system()));
 }
 
 void CoilBoard::render(Sketch& sketch, const QSizeF& size)
@@ -80,9 +82,10 @@ void CoilBoard::render(Sketch& sketch, const QSizeF& size)
     paintFigures(sketch, *known, 218.0, size.width());
     sketch.line({0.0, 284.0}, {size.width(), 284.0}, c.hairline);
     paintTable(sketch, 292.0, size.width(), size.height() - 44.0);
-    sketch.text({0.0, size.height() - 36.0}, tr("Turns that touch lose much of the Q. The former carries the pull, not the turns."), Qt::AlignLeft | Qt::AlignTop,
-                {c.inkSoft, 12});
-    sketch.text({0.0, size.height() - 20.0}, tr("Seal the ends of the wire and leave the winding open to dry. High voltage while transmitting: out of reach."),
+    sketch.text({0.0, size.height() - 36.0}, tr("Turns that touch lose much of the Q. The former carries the pull, not the turns."),
+                Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text({0.0, size.height() - 20.0},
+                tr("Seal the ends of the wire and leave the winding open to dry. High voltage while transmitting: out of reach."),
                 Qt::AlignLeft | Qt::AlignTop, {c.brick, 12});
 }
 
@@ -93,7 +96,8 @@ void CoilBoard::paintCard(Sketch& sketch, const study::CoilAnswer& known, double
     sketch.painter().setPen(Qt::NoPen);
     sketch.painter().setBrush(c.petalPale);
     sketch.painter().drawRoundedRect(card, 6, 6);
-    sketch.text(card.topLeft() + QPointF(16, 8), sketch.theme().elided(headline(), width - 32.0, 18, true), Qt::AlignLeft | Qt::AlignTop, {c.ink, 18, true});
+    sketch.text(card.topLeft() + QPointF(16, 8), sketch.theme().elided(headline(), width - 32.0, 18, true), Qt::AlignLeft | Qt::AlignTop,
+                {c.ink, 18, true});
     const double turn = known.perHenry * known.wound.perTurn;
     QString words = tr("One turn moves the dip by %1 kHz").arg(kilohertz(turn));
     if (known.perLever != 0.0 && known.lever.kind == shapes::LeverKind::Cut) {
@@ -105,7 +109,8 @@ void CoilBoard::paintCard(Sketch& sketch, const study::CoilAnswer& known, double
     } else {
         words += QLatin1Char('.');
     }
-    sketch.text(card.topLeft() + QPointF(16, 40), sketch.theme().elided(words, width - 32.0, 12), Qt::AlignLeft | Qt::AlignTop, {c.ink, 12});
+    sketch.text(card.topLeft() + QPointF(16, 40), sketch.theme().elided(words, width - 32.0, 12), Qt::AlignLeft | Qt::AlignTop,
+                {c.ink, 12});
 }
 
 /// The winding to scale, its spare turns quiet, its leads going on to both sides.
@@ -114,14 +119,17 @@ void CoilBoard::paintCoil(Sketch& sketch, const study::CoilAnswer& known, const 
     const Colours& c = sketch.colours();
     QPainter& p = sketch.painter();
     const Coil& coil = known.wound.coil;
-    const double all = std::ceil(coil.turns) + known.wound.winding.spare, length = all * coil.pitch, outer = coil.meanDiameter + coil.wireDiameter;
+    const double all = std::ceil(coil.turns) + known.wound.winding.spare, length = all * coil.pitch,
+                 outer = coil.meanDiameter + coil.wireDiameter;
     const double scale = std::min(0.5 * area.width() / std::max(length, 1e-6), 72.0 / outer);
-    const QRectF former(area.center().x() - 0.5 * scale * length - 8.0, area.top() + 8.0 + 0.5 * (72.0 - scale * known.wound.winding.former),
-                        scale * length + 16.0, scale * known.wound.winding.former);
+    const QRectF former(area.center().x() - 0.5 * scale * length - 8.0,
+                        area.top() + 8.0 + 0.5 * (72.0 - scale * known.wound.winding.former), scale * length + 16.0,
+                        scale * known.wound.winding.former);
     p.setPen(QPen(c.inkFaint, 1.0));
     p.setBrush(c.card);
     p.drawRoundedRect(former, 4, 4);
-    const double top = former.center().y() - 0.5 * scale * coil.meanDiameter, bottom = former.center().y() + 0.5 * scale * coil.meanDiameter;
+    const double top = former.center().y() - 0.5 * scale * coil.meanDiameter,
+                 bottom = former.center().y() + 0.5 * scale * coil.meanDiameter;
     const double pen = std::clamp(scale * coil.wireDiameter, 1.2, 9.0), left = area.center().x() - 0.5 * scale * length;
     const int turns = int(std::round(all));
     for (int i = 0; i < turns; ++i) {
@@ -147,7 +155,7 @@ void CoilBoard::paintFigures(Sketch& sketch, const study::CoilAnswer& known, dou
     const double times = f.selfResonance / known.frequency;
     const struct {
         QString name, figure, more;
-    } all[] = {{tr("inductance"), inductanceWords(f.atFrequency), tr("%1 at low frequency; within 0.5 %").arg(inductanceWords(f.inductance))},
+    } all[] = {{tr("inductance"), inductanceWords(f.atFrequency), tr("%1 at low frequency").arg(inductanceWords(f.inductance))},
                {tr("Q"), tr("about %1").arg(std::round(f.q / 10.0) * 10.0, 0, 'f', 0), tr("skin and proximity; within a fifth")},
                {tr("self-resonance"), tr("near %1 MHz").arg(f.selfResonance / 1e6, 0, 'f', 0),
                 times > 3.0 ? tr("%1 × the band: fine").arg(times, 0, 'f', 1) : tr("%1 × the band: too near").arg(times, 0, 'f', 1)},
@@ -166,10 +174,12 @@ std::vector<QStringList> CoilBoard::cells() const
     const auto known = m_desk.answer();
     if (!known)
         return {};
-    std::vector<QStringList> out{{tr("former"), tr("turns"), tr("pitch"), tr("long"), tr("wire"), tr("Q"), tr("lost of 100 W"), tr("a turn is")}};
+    std::vector<QStringList> out{
+        {tr("former"), tr("turns"), tr("pitch"), tr("long"), tr("wire"), tr("Q"), tr("lost of 100 W"), tr("a turn is")}};
     for (const Wound& w : known->beside)
-        out.push_back({millimetres(w.winding.former, m_context.system()), turnWords(w.coil.turns), millimetres(w.coil.pitch, m_context.system()),
-                       millimetres(w.figures.length, m_context.system()), lengthWords(w.figures.wire, m_context.system()), QString::number(w.figures.q, 'f', 0),
+        out.push_back({millimetres(w.winding.former, m_context.system()), turnWords(w.coil.turns),
+                       millimetres(w.coil.pitch, m_context.system()), millimetres(w.figures.length, m_context.system()),
+                       lengthWords(w.figures.wire, m_context.system()), QString::number(w.figures.q, 'f', 0),
                        tr("%1 W").arg(100.0 * known->lostWith(w), 0, 'f', 1), tr("%1 kHz").arg(kilohertz(known->perHenry * w.perTurn))});
     return out;
 }
@@ -197,7 +207,8 @@ void CoilBoard::paintTable(Sketch& sketch, double top, double width, double bott
             }
         }
         for (std::size_t i = 0; i < 8; ++i)
-            sketch.text({width * starts[i] + 4.0, y + 0.5 * rowHeight}, rows[r][int(i)], Qt::AlignLeft | Qt::AlignVCenter, {r == 0 ? c.inkSoft : c.ink, 12});
+            sketch.text({width * starts[i] + 4.0, y + 0.5 * rowHeight}, rows[r][int(i)], Qt::AlignLeft | Qt::AlignVCenter,
+                        {r == 0 ? c.inkSoft : c.ink, 12});
         sketch.line({0.0, y + rowHeight}, {width, y + rowHeight}, c.hairline);
     }
 }
@@ -231,7 +242,8 @@ void CoilBoard::keyPressEvent(QKeyEvent* event)
     update();
 }
 
-CoilPanel::CoilPanel(ViewContext& context, CoilDesk& desk, Ledger& ledger, QObject* parent) : QObject(parent), m_context(context), m_desk(desk)
+CoilPanel::CoilPanel(ViewContext& context, CoilDesk& desk, Ledger& ledger, QObject* parent)
+    : QObject(parent), m_context(context), m_desk(desk)
 {
     ledger.heading(tr("Wind"));
     QStringList names;

@@ -24,8 +24,9 @@ AgainstPanel::AgainstPanel(ViewContext& context, Ledger& ledger, QObject* parent
             m_others.push_back(a.id);
         }
     m_kind = ledger.choice(tr("Plain antenna"), words, QStringLiteral("feedAgainst"));
-    m_kind->setToolTip(tr("The vertical: a quarter wave for each band by itself, its base and 16 radials 2 cm above this soil, behind the same coax with "
-                          "its own SWR"));
+    m_kind->setToolTip(
+        tr("The vertical: a quarter wave for each band by itself, its base and 16 radials 2 cm above this soil, behind the same coax with "
+           "its own SWR"));
     connect(m_kind, &QComboBox::activated, this, [this](int index) {
         change(tr("hold it against another antenna"), {}, [&](Operation& op) {
             op.against.kind = index < alwaysCount ? always[index] : Against::Kind::Antenna;
@@ -35,7 +36,8 @@ AgainstPanel::AgainstPanel(ViewContext& context, Ledger& ledger, QObject* parent
     m_gain = ledger.value(tr("Its gain, dBi"), units::Quantity::Plain, QStringLiteral("feedOwnGain"));
     m_gain->setRange(-60.0, 60.0);
     connect(m_gain, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
-        change(tr("hold it against another gain"), dragging ? QStringLiteral("own gain") : QString(), [&](Operation& op) { op.against.gain = value; });
+        change(tr("hold it against another gain"), dragging ? QStringLiteral("own gain") : QString(),
+               [&](Operation& op) { op.against.gain = value; });
     });
     m_sector = ledger.value(tr("Mean over a sector of"), units::Quantity::Angle, QStringLiteral("feedSector"));
     m_sector->setRange(0.0, 360.0);
@@ -62,14 +64,18 @@ void AgainstPanel::refresh()
     m_ledger.setRowVisible(m_gain, op.against.kind == Against::Kind::Own);
     m_gain->setValue(op.against.gain, m_context.system());
     m_sector->setValue(op.aimSector, m_context.system());
-    QString aim = op.aimBearing ? tr("At %1° above the horizon, bearing %2°; change that on Sky.").arg(op.aimElevation, 0, 'f', 0).arg(*op.aimBearing, 0, 'f', 0)
-                                : tr("At %1° above the horizon, where each is strongest; change that on Sky.").arg(op.aimElevation, 0, 'f', 0);
+    QString aim = op.aimBearing
+                      ? tr("At %1° above the horizon, bearing %2°; change that on Sky.")
+                            .arg(op.aimElevation, 0, 'f', 0)
+                            .arg(*op.aimBearing, 0, 'f', 0)
+                      : tr("At %1° above the horizon, where each is strongest; change that on Sky.").arg(op.aimElevation, 0, 'f', 0);
     if (op.against.kind == Against::Kind::Pinned && !m_context.solver.pinned())
         aim = tr("Nothing is pinned, so the vertical stands in; P pins what is on show. ") + aim;
     m_aim->setText(aim);
 }
 
-ShieldPanel::ShieldPanel(ViewContext& context, FeedDesk& desk, Ledger& ledger, QObject* parent) : QObject(parent), m_context(context), m_desk(desk)
+ShieldPanel::ShieldPanel(ViewContext& context, FeedDesk& desk, Ledger& ledger, QObject* parent)
+    : QObject(parent), m_context(context), m_desk(desk)
 {
     ledger.heading(tr("The coax's outside"));
     m_earthed = new QCheckBox(tr("Joined to earth at the radio"), &ledger);
@@ -94,8 +100,10 @@ ShieldPanel::ShieldPanel(ViewContext& context, FeedDesk& desk, Ledger& ledger, Q
     m_counterpoise->setObjectName(QStringLiteral("counterpoiseTable"));
     ledger.line();
     ledger.heading(tr("Two schools"));
-    ledger.note(tr("One leaves the counterpoise out: the first metres of the coax do its work, and a choke after them keeps the rest quiet. The other puts "
-                   "the choke at the feedpoint and hangs a short wire instead. Click in the chart to try either; the table shows what each makes of port, "
+    ledger.note(tr("One leaves the counterpoise out: the first metres of the coax do its work, and a choke after them keeps the rest "
+                   "quiet. The other puts "
+                   "the choke at the feedpoint and hangs a short wire instead. Click in the chart to try either; the table shows what each "
+                   "makes of port, "
                    "gain and current."));
     ledger.caution(tr("Current at the radio means RF on its case: it can burn, and it disturbs what is connected."));
 }
@@ -118,11 +126,14 @@ void ShieldPanel::refresh()
 QString ShieldPanel::heatWords() const
 {
     const auto answer = m_desk.shield();
+    if (!answer)
+        return QStringLiteral("–");
     const study::ShieldBand* hottest = nullptr;
-    for (const study::ShieldBand& b : answer ? answer->bands : std::vector<study::ShieldBand>())
+    for (const study::ShieldBand& b : answer->bands)
         if (b.chosen && (!hottest || b.chosen->chokeHeat > hottest->chosen->chokeHeat))
             hottest = &b;
-    return hottest ? tr("%1 on %2").arg(feed::wattWords(hottest->chosen->chokeHeat), QString::fromStdString(hottest->name)) : QStringLiteral("–");
+    return hottest ? tr("%1 on %2").arg(feed::wattWords(hottest->chosen->chokeHeat), QString::fromStdString(hottest->name))
+                   : QStringLiteral("–");
 }
 
 QString ShieldPanel::counterpoiseWords() const
@@ -131,8 +142,10 @@ QString ShieldPanel::counterpoiseWords() const
     if (!document.family().spec(document.antenna().shape, "counterpoise_m"))
         return tr("This antenna has none: its own wires serve one another.");
     const auto answer = m_desk.shield();
+    if (!answer)
+        return tr("being computed …");
     const study::ShieldBand* shown = nullptr;
-    for (const study::ShieldBand& b : answer ? answer->bands : std::vector<study::ShieldBand>())
+    for (const study::ShieldBand& b : answer->bands)
         if (!b.counterpoises.empty() && (!shown || b.band == document.selectedBand()))
             shown = &b;
     if (!shown)

@@ -210,7 +210,7 @@ public:
         case study::ReflectionCure::Kind::Section:
             return {
                 c.section.length2 > 0.005
-                    ? tr("%1 of line at the antenna, then %2 of %3")
+                    ? tr("%1 of line, then %2 of %3")
                           .arg(lengthWords(c.section.length2, system), lengthWords(c.section.length1, system), ohmWords(c.section.section))
                     : tr("a section of %1, %2").arg(ohmWords(c.section.section), lengthWords(c.section.length1, system)),
                 result};

@@ -15,6 +15,7 @@ namespace {
 
 constexpr double wordsWidth = 236.0;
 constexpr double ringSwr[] = {1.2, 1.5, 2.0, 3.0, 5.0, 10.0};
+constexpr double nameless = 24.0; // px from the frequency that is looked at: the sweep's end stands beside it
 constexpr double opened = 0.5, openedUpTo = 0.36; // reflection at the edge where all is near the middle
 
 double radiusOf(double swr) { return (swr - 1.0) / (swr + 1.0); }
@@ -146,7 +147,8 @@ void ReflectionDisk::paintSweep(Sketch& sketch, const study::Reflection& seen, c
             p.setBrush(c.card);
             p.drawEllipse(at, 3.4, 3.4);
             sketch.reserve(QRectF(at - QPointF(5, 5), QSizeF(10, 10)));
-            if (named)
+            const QPointF away = at - disk.at(seen.atFeedpoint());
+            if (named && std::hypot(away.x(), away.y()) > nameless)
                 sketch.name(at, 6.0, megahertz(first ? seen.sweep.front().frequency : seen.sweep.back().frequency), {colour, 12});
         }
     };
