@@ -286,7 +286,9 @@ TEST_F(FeedTest, TheCounterpoisesOfAnEndFedAreTold)
     const QStringList lines = table->text().split(QLatin1Char('\n'));
     ASSERT_EQ(lines.size(), 6) << table->text().toStdString();
     for (int i = 1; i < 6; ++i)
-        EXPECT_TRUE(QRegularExpression(QStringLiteral("^[0-9.]{3,4} m: [0-9.]+k? [+−] j[0-9.]+k? Ω, [0-9]+ mA, −?[0-9.]+ dBi$")).match(lines[i]).hasMatch())
+        EXPECT_TRUE(QRegularExpression(QStringLiteral("^[0-9.]{3,4} m: [0-9.]+k? [+−] j[0-9.]+k? Ω, [0-9]+ mA, −?[0-9.]+ dBi$"))
+                        .match(lines[i])
+                        .hasMatch())
             << lines[i].toStdString();
 }
 

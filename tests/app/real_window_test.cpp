@@ -165,6 +165,50 @@ TEST_F(RealWindow, AVariantAndACornerAreMadeByKeysAndSaved)
     EXPECT_EQ(outline[1].toArray()[1].toDouble(), 2.5) << "a metre up from the middle of the south wall";
 }
 
+// A chain of three parts from an antenna that had none, by keys alone.
+TEST_F(RealWindow, AChainIsBuiltByKeysAndSaved)
+{
+    const QString path = m_home.filePath(QStringLiteral("garden.vetchling"));
+    ASSERT_TRUE(QFile::copy(QStringLiteral(VETCHLING_TEST_DATA "/garden.vetchling"), path));
+    QFile::setPermissions(path, QFile::ReadOwner | QFile::WriteOwner);
+    ASSERT_TRUE(start({path}));
+    ASSERT_TRUE(windowAppears()) << complaint();
+    QTest::qWait(1500);
+    press("ctrl+5");
+    xdotool({QStringLiteral("mousemove"), QStringLiteral("600"), QStringLiteral("560"), QStringLiteral("click"), QStringLiteral("1")});
+    QTest::qWait(300);
+    for (int part = 0; part < 3; ++part) { // each before the one before: choke, line, transformer by their places in the menu
+        press("Insert");
+        QTest::qWait(400);
+        for (int i = 0; i < 3 - part; ++i)
+            press("Down");
+        press("Return");
+        QTest::qWait(400);
+    }
+    const auto kinds = [&] {
+        press("ctrl+s");
+        QTest::qWait(500);
+        QFile file(path);
+        QStringList all;
+        if (!file.open(QIODevice::ReadOnly))
+            return all;
+        const QJsonObject antenna =
+            QJsonDocument::fromJson(file.readAll()).object()[QStringLiteral("antennas")].toArray().first().toObject();
+        const QJsonArray chains = antenna[QStringLiteral("feed")].toObject()[QStringLiteral("chains")].toArray();
+        for (const QJsonValue& part : chains.first().toObject()[QStringLiteral("parts")].toArray())
+            all << part.toObject()[QStringLiteral("kind")].toString();
+        return all;
+    };
+    const QStringList wanted{QStringLiteral("transformer"), QStringLiteral("choke"), QStringLiteral("line")};
+    QStringList found;
+    EXPECT_TRUE(QTest::qWaitFor([&] { return (found = kinds()) == wanted; }, 15000))
+        << found.join(QLatin1Char(' ')).toStdString() << complaint();
+    press("Delete"); // the transformer, which is chosen
+    EXPECT_TRUE(QTest::qWaitFor([&] { return (found = kinds()) == wanted.mid(1); }, 15000)) << found.join(QLatin1Char(' ')).toStdString();
+    press("ctrl+z");
+    EXPECT_TRUE(QTest::qWaitFor([&] { return (found = kinds()) == wanted; }, 15000)) << found.join(QLatin1Char(' ')).toStdString();
+}
+
 TEST_F(RealWindow, QuitsByKeyWithoutLeavingACopy)
 {
     ASSERT_TRUE(start({QStringLiteral("--demo")}));

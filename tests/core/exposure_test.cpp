@@ -5,6 +5,7 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <fstream>
 #include <random>
 
 namespace vetchling {
@@ -131,6 +132,47 @@ TEST(KeepAway, OnTheGroundIsNoFartherThanFromTheWires)
     Watch watch;
     watch.stop = [&] { return ++asked > 2; };
     EXPECT_FALSE(keepAway(*high, tables, range, 100.0, watch).ok());
+}
+
+// What stands at a boundary, and what the file refuses.
+TEST(Limits, RangesJoinWithoutAGap)
+{
+    for (const LimitSet& set : shipped())
+        for (std::size_t i = 1; i < set.ranges.size(); ++i) {
+            EXPECT_EQ(set.ranges[i].from, set.ranges[i - 1].to) << set.id;
+            EXPECT_EQ(set.range(set.ranges[i].from), &set.ranges[i - 1]) << set.id;
+            EXPECT_EQ(set.range(set.ranges[i].from * 1.0001), &set.ranges[i]) << set.id;
+        }
+    const std::string path = ::testing::TempDir() + "/vetchling_limits.json";
+    for (const char* range :
+         {R"({"from_MHz":3,"to_MHz":1,"E_V_per_m":[1,0],"H_A_per_m":[1,0]})", R"({"from_MHz":1,"to_MHz":3,"E_V_per_m":[1,0]})",
+          R"({"from_MHz":1,"to_MHz":3,"S_W_per_m2":[-1,0]})", R"({"from_MHz":1,"to_MHz":3,"S_W_per_m2":[1]})"}) {
+        std::ofstream(path) << R"({"limits":[{"id":"a","name":"a","source":"s","year":2020,"ranges":[)" << range << "]}]}";
+        const auto limits = files::readLimits(path);
+        ASSERT_FALSE(limits.ok()) << range;
+        EXPECT_NE(limits.firstFault().find("limits[0].ranges[0]"), std::string::npos) << limits.firstFault();
+    }
+}
+
+TEST(KeepAway, GrowsWithThePowerAndShrinksWithTheLimit)
+{
+    const double frequency = 10.12e6;
+    em::GroundTableCache tables;
+    const auto solution =
+        em::solve(std::make_shared<const WireModel>(dipole(frequency, 7.0, {GroundKind::Real, 13.0, 0.005})), frequency, tables);
+    const auto scan = ExposureScan::of(*solution, tables);
+    ASSERT_TRUE(scan.ok());
+    const auto all = shipped();
+    double before = 0.0;
+    for (const double power : {1.0, 10.0, 100.0, 400.0, 1500.0}) {
+        const KeepAway open = scan->keepAway(*setOf(all, "icnirp-2020-public").range(frequency), power),
+                       strict = scan->keepAway(*setOf(all, "icnirp-2020-occupational").range(frequency), power);
+        EXPECT_GT(open.fromWires, before) << power;
+        EXPECT_LE(strict.fromWires, open.fromWires) << power;
+        EXPECT_TRUE(open.bounded);
+        before = open.fromWires;
+    }
+    EXPECT_EQ(scan->keepAway(*setOf(all, "icnirp-2020-public").range(frequency), 0.0).fromWires, 0.0);
 }
 
 } // namespace

@@ -15,7 +15,7 @@ namespace {
 
 constexpr double wordsWidth = 236.0;
 constexpr double ringSwr[] = {1.2, 1.5, 2.0, 3.0, 5.0, 10.0};
-constexpr double nameless = 24.0; // px from the frequency that is looked at: the sweep's end stands beside it
+constexpr double nameless = 24.0;                 // px from the frequency that is looked at: the sweep's end stands beside it
 constexpr double opened = 0.5, openedUpTo = 0.36; // reflection at the edge where all is near the middle
 
 double radiusOf(double swr) { return (swr - 1.0) / (swr + 1.0); }
