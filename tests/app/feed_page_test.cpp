@@ -58,15 +58,19 @@ TEST_F(FeedPageTest, NonsenseIsSaidAndChangesNothing)
     ASSERT_TRUE(worked());
     selectLine();
     const std::vector<ChainPart> before = chainParts(document().antenna());
-    for (const auto& [field, text] : {std::pair("part length_m", "long"), {"part impedance_ohm", "0"}, {"part velocity_factor", "2"},
-                                      {"part k1_dB_per_100m", "-4"}, {"part length_m", "-3"}}) {
+    for (const auto& [field, text] : {std::pair("part length_m", "long"),
+                                      {"part impedance_ohm", "0"},
+                                      {"part velocity_factor", "2"},
+                                      {"part k1_dB_per_100m", "-4"},
+                                      {"part length_m", "-3"}}) {
         type(field, QLatin1String(text));
         EXPECT_EQ(chainParts(document().antenna()), before) << field << text;
         bool said = false;
         for (QLabel* label : feed().ledger()->findChildren<QLabel*>())
             said = said || (label->isVisible() && label->property("role") == QLatin1String("caution") && !label->text().isEmpty()) ||
-                   (label->isVisible() && (label->text().contains(QStringLiteral("write")) || label->text().contains(QStringLiteral("between")) ||
-                                           label->text().contains(QStringLiteral("outside"))));
+                   (label->isVisible() &&
+                    (label->text().contains(QStringLiteral("write")) || label->text().contains(QStringLiteral("between")) ||
+                     label->text().contains(QStringLiteral("outside"))));
         EXPECT_TRUE(said) << field << text;
         QTest::keyClick(find<QLineEdit>(field), Qt::Key_Escape);
     }

@@ -208,12 +208,13 @@ private:
                             .arg(1e3 * worst->chosen->atRadio, 0, 'f', 0)
                             .arg(QString::fromStdString(worst->name), lengthWords(*place, system(), 1));
         constexpr double hot = 10.0; // W
+        const study::ShieldBand* hottest = worst;
         for (const study::ShieldBand& b : answer->bands)
-            if (b.chosen && b.chosen->chokeHeat > hot) {
-                words += QLatin1Char(' ') + tr("On %1 the choke would have to get rid of %2: hardly one stands that.")
-                                                .arg(QString::fromStdString(b.name), feed::wattWords(b.chosen->chokeHeat));
-                break;
-            }
+            if (b.chosen && b.chosen->chokeHeat > hottest->chosen->chokeHeat)
+                hottest = &b;
+        if (hottest->chosen->chokeHeat > hot)
+            words += QLatin1Char(' ') + tr("On %1 the choke would have to get rid of %2: hardly one stands that.")
+                                            .arg(QString::fromStdString(hottest->name), feed::wattWords(hottest->chosen->chokeHeat));
         return words;
     }
 
