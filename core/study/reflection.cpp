@@ -7,6 +7,7 @@ namespace vetchling::study {
 namespace {
 
 constexpr int sweepPoints = 120;
+constexpr double worthwhile = 0.93; // of the SWR there is: what comes hardly lower is no cure
 constexpr double sectionOhms[] = {75.0, 93.0, 25.0, 300.0, 450.0};
 
 class Looker {
@@ -104,7 +105,6 @@ private:
         cure.swrAtEdges = std::max(seen(m_asked.band.from), seen(m_asked.band.to));
         cure.loss = chainAt(parts, m_out.port, m_asked.frequency).totalLoss();
         cure.parts = std::move(parts);
-        constexpr double worthwhile = 0.93;
         if (cure.swr < worthwhile * swr(m_out.radio, m_out.reference))
             m_out.cures.push_back(std::move(cure));
     }
@@ -130,7 +130,7 @@ private:
         cure.swr = swr(atSocket(behind(), m_curve.atLine(*m_out.dip), m_asked.frequency), m_out.reference);
         cure.swrAtEdges = std::nan("");
         cure.loss = chainAt(m_asked.parts, m_curve.atPort(*m_out.dip), m_asked.frequency).totalLoss();
-        if (cure.swr < swr(m_out.radio, m_out.reference))
+        if (cure.swr < worthwhile * swr(m_out.radio, m_out.reference))
             m_out.cures.push_back(std::move(cure));
     }
 

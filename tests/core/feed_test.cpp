@@ -462,6 +462,7 @@ TEST(Reflections, TheWayAndTheCuresAreTheChainsOwn)
     EXPECT_EQ(seen->upIsLong, 1); // a dipole fed at its current: above its resonance it is too long
     EXPECT_GT(seen->hidden, 0.3);
     for (const study::ReflectionCure& cure : seen->cures) {
+        EXPECT_LT(cure.swr, 0.93 * swr(seen->radio)); // one that hardly helps is none
         if (cure.kind == study::ReflectionCure::Kind::Length) {
             EXPECT_LT(cure.change, 0.0); // its dip lies lower: shorter
             continue;
@@ -490,6 +491,26 @@ TEST(Reflections, TheSignFollowsTheModel)
     const auto seen = study::reflectionOf(**curve, asked);
     ASSERT_TRUE(seen);
     EXPECT_EQ(seen->upIsLong, -1); // high impedance: inductive below its resonance, so too short lies above
+}
+
+// 2026-11: "3.6 cm less, SWR 1.24" was offered as a cure of SWR 1.24.
+TEST(Reflections, WhatHardlyHelpsIsNoCure)
+{
+    const Demo demo;
+    const Antenna& a = demo.antenna("Loop 17");
+    study::Library library;
+    const auto curve = study::curveOf(library, study::questionOf(demo.design, a));
+    study::ReflectionQuestion asked;
+    asked.parts = wholeChain(a);
+    asked.own = 1;
+    asked.band = {"17 m", 18.068e6, 18.168e6};
+    asked.frequency = 18.118e6;
+    asked.lever = study::LeverSlope{shapes::familyOf(a.shape).levers(a.shape).front(), -1.05e6};
+    const auto seen = study::reflectionOf(**curve, asked);
+    ASSERT_TRUE(seen);
+    EXPECT_FALSE(seen->cures.empty());
+    for (const study::ReflectionCure& cure : seen->cures)
+        EXPECT_LT(cure.swr, 0.93 * swr(seen->radio)) << int(cure.kind);
 }
 
 TEST(SeenAtTheRadio, IsBehindTheChain)

@@ -181,7 +181,7 @@ QStringList ReflectionDisk::explained(const study::Reflection& seen) const
                      .arg(std::abs(off) / 1e3, 0, 'f', 0);
     const double r = seen.feedpoint.real(), away = std::abs(seen.feedpoint.imag());
     if (away < 0.12 * r)
-        lines << (swr(r, seen.reference) > 1.3 ? tr("Beside the middle: resonant, not matched.")
+        lines << (swr(r, seen.reference) > 1.2 ? tr("Beside the middle: resonant, not matched.")
                                                : tr("In the middle: resonant and matched."));
     else
         lines << tr("Off the line: not resonant here.");
