@@ -1,6 +1,7 @@
 #include "cli/commands.h"
 
 #include "cli/band_commands.h"
+#include "cli/bench_commands.h"
 #include "cli/design_commands.h"
 #include "cli/family_commands.h"
 #include "cli/feed_commands.h"
@@ -223,6 +224,7 @@ int run(int argc, char** argv)
     addSpreadCommands(app, status);
     addFeedCommands(app, status);
     addWorkshopCommands(app, status);
+    addBenchCommands(app, status);
     addFamilyCommands(app, status);
 
     try {

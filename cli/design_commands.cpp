@@ -8,9 +8,10 @@
 #include "core/files/data_folder.h"
 #include "core/files/design_file.h"
 #include "core/files/wire_file.h"
+#include "core/files/workshop_file.h"
 #include "core/study/answers.h"
 #include "core/tune/joint.h"
-#include "core/workshop/cut_list.h"
+#include "core/workshop/build_facts.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -215,6 +216,18 @@ int tuneCommand(const Request& request)
     return exitGood;
 }
 
+Json pieceJson(const BuildPiece& piece)
+{
+    const CutRow& r = piece.row;
+    Json marks = Json::array();
+    for (const TapeMark& mark : piece.marks)
+        marks.push_back({{"mark", markName(mark.kind)}, {"at_m", mark.at}});
+    return {{"cut", r.name},        {"pieces", r.pieces}, {"radiating_m", r.radiating},
+            {"ends_m", r.ends},     {"fold_m", r.fold},   {"pigtail_m", r.pigtail},
+            {"margin_m", r.margin}, {"cut_to_m", r.cut},  {"waits_for", piece.waitsFor.empty() ? Json(nullptr) : Json(piece.waitsFor)},
+            {"marks", marks}};
+}
+
 int cutListCommand(const Request& request)
 {
     const Result<Chosen> chosen = chosenAntenna(request);
@@ -225,15 +238,18 @@ int cutListCommand(const Request& request)
         fmt::print("{}", cutListCsv(rows));
         return exitGood;
     }
-    Json out = Json::array();
-    for (const CutRow& r : rows)
-        out.push_back({{"cut", r.name},
-                       {"pieces", r.pieces},
-                       {"radiating_m", r.radiating},
-                       {"ends_m", r.ends},
-                       {"margin_m", r.margin},
-                       {"cut_to_m", r.cut}});
-    print({{"pieces", out}, {"wire_m", totalWire(rows)}});
+    const auto data = files::readWorkshopData(files::findDataFolder() + "/workshop.json");
+    if (!data)
+        return report(data.faults());
+    const BuildFacts facts = buildFactsOf(chosen->design, chosen->antenna, chosen->built, *data);
+    Json out = Json::array(), ropes = Json::array(), parts = Json::array();
+    for (const BuildPiece& piece : facts.pieces)
+        out.push_back(pieceJson(piece));
+    for (const RopeReport& r : facts.rigging.ropes)
+        ropes.push_back({{"end", r.end}, {"to", r.support}, {"length_m", r.length}, {"angle_deg", r.angle}});
+    for (const PartRow& p : facts.parts)
+        parts.push_back({{"part", p.name}, {"count", p.count}, {"unit", p.unit == PartUnit::Metre ? "m" : "pieces"}});
+    print({{"pieces", out}, {"wire_m", totalWire(rows)}, {"ropes", ropes}, {"parts", parts}});
     return exitGood;
 }
 

@@ -5,7 +5,7 @@
 #include "cli/typed.h"
 #include "core/files/data_folder.h"
 #include "core/files/limits_file.h"
-#include "core/study/configurations.h"
+#include "core/study/safety.h"
 #include "core/units/units.h"
 #include "core/workshop/coil.h"
 #include "core/workshop/sag.h"
@@ -106,41 +106,24 @@ struct ExposureRequest {
 Result<Json> exposureRows(const ExposureRequest& request, const Chosen& chosen, const std::vector<LimitSet>& limits, double power)
 {
     study::Library library;
-    const Watch watch = terminalWatch();
-    study::Question question = study::questionOf(chosen.design, chosen.antenna);
-    question.before.reset();
-    std::erase_if(question.bands, [](const WantedBand& w) { return w.wish == Wish::No; });
-    const auto curves = study::curvesOf(library, question, watch);
-    if (!curves)
-        return curves.faults();
+    const auto basis = study::safetyBasisOf(library, study::questionOf(chosen.design, chosen.antenna), terminalWatch());
+    if (!basis)
+        return basis.faults();
     Json rows = Json::array();
-    const auto best = study::bestByBand(*curves);
-    for (std::size_t i = 0; i < best.size(); ++i) {
-        if (!best[i].coverage.solved())
-            continue;
-        const double frequency = question.bands[i].band.centre();
-        const auto solution = em::solve(std::make_shared<const WireModel>((*curves)[best[i].configuration]->built->model), frequency,
-                                        library.tables(), {}, watch);
-        if (!solution)
-            return solution.faults();
-        const auto scan = ExposureScan::of(*solution, library.tables(), watch);
-        if (!scan)
-            return scan.faults();
+    for (const study::SafetyBand& band : basis->bands)
         for (const LimitSet& set : limits) {
-            const LimitRange* range = set.range(frequency);
-            if (!range || (!request.limit.empty() && set.id != request.limit))
+            if (!request.limit.empty() && set.id != request.limit)
                 continue;
-            const double averaged = set.averagingMinutes > 0.0 ? power * request.duty / 100.0 : power;
-            const KeepAway keep = scan->keepAway(*range, averaged);
-            rows.push_back({{"band", question.bands[i].band.name},
-                            {"frequency_Hz", frequency},
-                            {"limit", set.id},
-                            {"distance_m", keep.fromWires},
-                            {"on_ground_m", keep.onGround},
-                            {"bounded", keep.bounded},
-                            {"averaged_W", averaged}});
+            for (const study::KeepRow& row : study::keepRows({{band}}, set, power, request.duty / 100.0))
+                rows.push_back({{"band", row.name},
+                                {"frequency_Hz", row.frequency},
+                                {"limit", set.id},
+                                {"distance_m", row.keep.fromWires},
+                                {"on_ground_m", row.keep.onGround},
+                                {"bounded", row.keep.bounded},
+                                {"averaged_W", row.averaged},
+                                {"peak_V", row.volts}});
         }
-    }
     return rows;
 }
 

@@ -34,9 +34,11 @@ VariantsDesk::VariantsDesk(Document& document, SolveService& solver, QObject* pa
     m_idle.setSingleShot(true);
     connect(&solver, &SolveService::detailReady, this, [this] { m_idle.start(idle); });
     connect(&m_idle, &QTimer::timeout, this, [this] {
-        if (m_solver.busy() || m_solver.busyInBackground() || !m_document.hasAntenna())
+        if (!m_document.hasAntenna())
             return;
-        if (!m_document.antenna().variants.empty() && m_compared != comparisonQuestion())
+        if (m_solver.busy() || m_solver.busyInBackground())
+            m_idle.start(idle); // asked again: nothing else tells that the background is at rest
+        else if (!m_document.antenna().variants.empty() && m_compared != comparisonQuestion())
             wantComparison();
         else if (m_always)
             wantSpread();

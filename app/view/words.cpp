@@ -42,6 +42,11 @@ QString valueWords(double value, units::Quantity quantity, units::System system)
 {
     return QString::fromStdString(units::format(value, quantity, system));
 }
+QString decibelWords(double decibels)
+{
+    return QString::number(std::abs(decibels) < 0.05 ? 0.0 : decibels, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−"));
+}
+
 QString frequencyWords(double hertz) { return QString::fromStdString(units::formatFrequency(hertz)); }
 
 QString inSentence(QString title)

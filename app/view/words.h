@@ -22,6 +22,8 @@ QString supportWords(SupportKind kind);
 QString smallWords(double metres, units::System system);
 QString valueWords(double value, units::Quantity quantity, units::System system);
 QString frequencyWords(double hertz);
+/// One decimal, with a proper minus.
+QString decibelWords(double decibels);
 /// A title within a name: "20 m dipole".
 QString inSentence(QString title);
 

@@ -29,6 +29,7 @@ public:
     [[nodiscard]] SolveService& solver() { return m_solver; }
     [[nodiscard]] VariantsDesk& variants() { return m_variants; }
     [[nodiscard]] ShedDesk& shed() { return m_shed; }
+    [[nodiscard]] const AntennaModels& models() const { return m_models; }
     [[nodiscard]] Theme& theme() { return m_theme; }
     [[nodiscard]] FileDesk& fileDesk() { return m_desk; }
     [[nodiscard]] Stage* stage(const QString& id) const;

@@ -1,6 +1,7 @@
 #include "app/window/start.h"
 
 #include "app/window/main_window.h"
+#include "app/window/sheet_writer.h"
 #include "core/files/data_folder.h"
 
 #include <QApplication>
@@ -131,6 +132,14 @@ struct Options {
                                QStringLiteral("folder")};
     QCommandLineOption quit{QStringLiteral("quit-at"), QObject::tr("quit at a moment, for measuring: strip or rest"),
                             QStringLiteral("moment")};
+    QCommandLineOption sheet{QStringLiteral("sheet"), QObject::tr("write the build sheet of the design as a PDF and quit"),
+                             QStringLiteral("file")};
+    QCommandLineOption templates{QStringLiteral("templates"), QObject::tr("write its drilling templates, PDF or SVG, and quit"),
+                                 QStringLiteral("file")};
+    QCommandLineOption antenna{QStringLiteral("antenna"), QObject::tr("name or id of the antenna; the first one if left out"),
+                               QStringLiteral("name")};
+    QCommandLineOption paper{QStringLiteral("paper"), QObject::tr("a4, letter or phone"), QStringLiteral("paper"), QStringLiteral("a4")};
+    QCommandLineOption quick{QStringLiteral("quick"), QObject::tr("leave out what has to be solved: coil and distances")};
 
     Options()
     {
@@ -138,7 +147,7 @@ struct Options {
         parser.addHelpOption();
         parser.addVersionOption();
         parser.addPositionalArgument(QStringLiteral("file"), QObject::tr("design to open"), QStringLiteral("[file]"));
-        parser.addOptions({demo, shots, picture, quit});
+        parser.addOptions({demo, shots, picture, quit, sheet, templates, antenna, paper, quick});
     }
 };
 
@@ -168,6 +177,28 @@ void openFirst(MainWindow& window, const QStringList& files, bool demo)
 
 } // namespace
 
+namespace {
+
+int writeSheetAsked(const Options& options)
+{
+    const QCommandLineParser& parser = options.parser;
+    const std::optional<SheetPaper> paper = paperOf(parser.value(options.paper));
+    Faults faults;
+    if (parser.positionalArguments().size() != 1)
+        faults = {{"", "name the design to make a sheet of"}};
+    else if (!paper)
+        faults = {{"--paper", "a4, letter or phone"}};
+    else
+        faults =
+            writeSheet(findDataFolder(), {parser.positionalArguments().front(), parser.value(options.antenna), parser.value(options.sheet),
+                                          parser.value(options.templates), *paper, parser.isSet(options.quick)});
+    for (const Fault& fault : faults)
+        std::fprintf(stderr, "%s\n", fault.text().c_str());
+    return faults.empty() ? 0 : 2;
+}
+
+} // namespace
+
 void answerWithoutWindow(QCoreApplication& application) { Options().parser.process(application); }
 
 int start(QApplication& application)
@@ -179,6 +210,8 @@ int start(QApplication& application)
     QTranslator language; // data/translations; ./dev texts
     if (language.load(QLocale(), QStringLiteral("vetchling"), QStringLiteral("_"), findDataFolder() + QStringLiteral("/translations")))
         QCoreApplication::installTranslator(&language);
+    if (parser.isSet(options.sheet) || parser.isSet(options.templates))
+        return writeSheetAsked(options);
     const QString state = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
     const QString tables = QStandardPaths::writableLocation(QStandardPaths::CacheLocation) + QStringLiteral("/soil-tables");
     MainWindow window(findDataFolder(), state, tables);

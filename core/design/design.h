@@ -8,6 +8,7 @@
 #include "core/design/tolerances.h"
 #include "core/design/variant.h"
 #include "core/design/winding.h"
+#include "core/design/workshop.h"
 #include "core/id.h"
 #include "core/shapes/family.h"
 #include "core/site/site.h"
@@ -27,7 +28,9 @@ struct Allowances {
     double fold = 0.30;         ///< m folded back at an insulator
     double coilTail = 0.04;     ///< m into a coil's terminal
     double jointTail = 0.05;    ///< m soldered at a joint
-    double linkTail = 0.15;     ///< m through a link's insulator, with the pigtail
+    double linkTail = 0.06;     ///< m round a link's insulator, each side
+    double pigtail = 0.08;      ///< m on each side of a link, part of the path
+    double mount = 0.0;         ///< m of a rod or tube inside its mount or connector, beyond the path
     double marginPercent = 1.4; ///< cut long by, of the radiating length
     KeptFields kept;
     friend bool operator==(const Allowances&, const Allowances&) = default;
@@ -76,7 +79,8 @@ struct Antenna {
     std::vector<Variant> variants;
     Surroundings surroundings;
     FeedChains feed;
-    Winding winding; ///< of its coils
+    Winding winding;   ///< of its coils
+    Workshop workshop; ///< what was done and chosen at the bench
     KeptFields kept, keptParameters, keptTyped;
     friend bool operator==(const Antenna&, const Antenna&) = default;
 };

@@ -45,6 +45,8 @@ Allowances readAllowances(const JsonNode& node)
                  node.number("coil_tail_m", d.coilTail, true),
                  node.number("joint_tail_m", d.jointTail, true),
                  node.number("link_tail_m", d.linkTail, true),
+                 node.number("pigtail_m", d.pigtail, true),
+                 node.number("mount_m", d.mount, true),
                  node.number("margin_percent", d.marginPercent, true),
                  {}};
     a.kept = node.rest();
@@ -58,6 +60,8 @@ Json allowancesJson(const Allowances& a)
                      {"coil_tail_m", a.coilTail},
                      {"joint_tail_m", a.jointTail},
                      {"link_tail_m", a.linkTail},
+                     {"pigtail_m", a.pigtail},
+                     {"mount_m", a.mount},
                      {"margin_percent", a.marginPercent}},
                     a.kept);
 }
@@ -326,6 +330,8 @@ Antenna readAntenna(const JsonNode& node)
         a.surroundings = readSurroundings(*surroundings);
     if (const auto winding = node.object("winding", true))
         a.winding = readWinding(*winding);
+    if (const auto workshop = node.object("workshop", true))
+        a.workshop = readWorkshop(*workshop);
     if (const auto feed = node.object("feed", true))
         a.feed = readFeed(*feed);
     a.pictures = readTexts(node, "pictures");
@@ -351,6 +357,8 @@ Json antennaJson(const Antenna& a)
         out["surroundings"] = surroundingsJson(a.surroundings);
     if (a.winding != Winding())
         out["winding"] = windingJson(a.winding);
+    if (a.workshop != Workshop())
+        out["workshop"] = workshopJson(a.workshop);
     if (a.feed != FeedChains())
         out["feed"] = feedJson(a.feed);
     if (!a.pictures.empty())

@@ -16,6 +16,8 @@ Against readAgainst(const JsonNode& node);
 Json againstJson(const Against& against);
 Antenna readAntenna(const JsonNode& node);
 Json antennaJson(const Antenna& antenna);
+Workshop readWorkshop(const JsonNode& node);
+Json workshopJson(const Workshop& workshop);
 
 /// Strings of an optional array member; a fault where one is no text.
 std::vector<std::string> readTexts(const JsonNode& node, const char* key);

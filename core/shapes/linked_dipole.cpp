@@ -115,7 +115,7 @@ private:
                 else
                     out.links.push_back({at, unit(at - g.centre), k >= configuration});
             }
-            out.sections.push_back({legSections[k], 2, k == 0 ? paths[0] : paths[k] - paths[k - 1] - gap,
+            out.sections.push_back({legSections[k], 2, k == 0 ? paths[0] : paths[k] - paths[k - 1],
                                     k == 0 ? WireEnd::Centre : WireEnd::Link, last ? WireEnd::Insulator : WireEnd::Link});
         }
         return out;

@@ -8,7 +8,7 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr double gapInWaves = 0.0015, gapInDiameters = 4.0;
+constexpr double linkInWaves = 0.0015, linkInDiameters = 4.0;
 constexpr PathNames wireNames{lengthKey, true};
 
 class LinkedEndFed final : public Family {
@@ -29,7 +29,7 @@ public:
         all.push_back(tunedLengthSpec("length_m", coreText("core", "Wire, innermost")));
         addBands(all, bandsOf(shape), halfWaveRules(speedOfLight, 1.0).front().value, wireNames);
         all.push_back(lengthSpec("link_gap_m", coreText("core", "Gap of an open link"), lengthGroup, {0.05, 0.003, 1.0},
-                                 coreText("core", "between the wire ends at a link's insulator"), gapInWaves));
+                                 coreText("core", "between the wire ends at a link's insulator"), linkInWaves));
         addEndFedFeed(all, 49.0);
         return all;
     }
@@ -37,7 +37,7 @@ public:
     void settle(AntennaShape& shape) const override
     {
         double& gap = shape.parameters["link_gap_m"];
-        gap = std::max(gap, gapInDiameters * shape.wire.diameter);
+        gap = std::max(gap, linkInDiameters * shape.wire.diameter);
         lowerToReach(*this, shape, lengthKey(bandsOf(shape)), {"end_height_m"});
     }
 
@@ -89,7 +89,7 @@ public:
         for (std::size_t k = configuration + 1; k < paths->size(); ++k)
             out.model.wires.push_back(
                 makeWire(wireOf(shape, "wire"), "section " + std::to_string(k + 1), {at((*paths)[k - 1] + gap), at((*paths)[k])}));
-        annotate(out, *paths, gap, configuration, at);
+        annotate(out, *paths, configuration, at);
         addCounterpoiseSection(*this, shape, out);
         return out;
     }
@@ -97,8 +97,7 @@ public:
 private:
     static int bandsOf(const AntennaShape& shape) { return countOf(shape, "band_count", 2, mostBands); }
 
-    template <class At>
-    static void annotate(BuiltAntenna& out, const std::vector<double>& paths, double gap, std::size_t configuration, const At& at)
+    template <class At> static void annotate(BuiltAntenna& out, const std::vector<double>& paths, std::size_t configuration, const At& at)
     {
         const int bands = int(paths.size());
         out.handles.push_back({coreText("core", "far end"), at(paths.back()), {"end_height_m", lengthKey(bands)}});
@@ -111,7 +110,7 @@ private:
                 out.links.push_back({at(paths[k]), unit(at(paths[k]) - at(0.0)), std::size_t(k) >= configuration});
             if (!last)
                 out.handles.push_back({coreText("core", "link"), at(paths[k]), {lengthKey(k + 1)}});
-            out.sections.push_back({legSections[k], 1, k == 0 ? paths[0] : paths[k] - paths[k - 1] - gap,
+            out.sections.push_back({legSections[k], 1, k == 0 ? paths[0] : paths[k] - paths[k - 1],
                                     k == 0 ? WireEnd::Transformer : WireEnd::Link, last ? WireEnd::Insulator : WireEnd::Link});
         }
     }

@@ -132,6 +132,22 @@ WireModel BuiltAntenna::atLine() const
     return behind;
 }
 
+namespace {
+
+/// What is too thick to be bent round an insulator or a centre piece ends where it is cut.
+void endRods(const AntennaShape& shape, BuiltAntenna& out)
+{
+    constexpr double thickest = 4e-3; // m, of what bends round an insulator
+    if (shape.wire.diameter <= thickest)
+        return;
+    for (WireSection& s : out.sections)
+        if (s.first != WireEnd::Joint)
+            for (WireEnd* end : {&s.first, &s.last})
+                *end = *end == WireEnd::Insulator || *end == WireEnd::Centre ? WireEnd::Tube : *end;
+}
+
+} // namespace
+
 Result<BuiltAntenna> buildOver(const AntennaShape& shape, const Ground& ground, std::size_t configuration)
 {
     const Family& family = familyOf(shape);
@@ -157,6 +173,7 @@ Result<BuiltAntenna> buildOver(const AntennaShape& shape, const Ground& ground, 
         return built;
     BuiltAntenna out = std::move(built).value();
     out.model.ground = ground;
+    endRods(shape, out);
     if (!shape.feedpoint.empty()) {
         if (!out.transformer)
             out.transformer = Transformer();

@@ -5,7 +5,7 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr double lowerBand = 0.5;     // of the design frequency
+constexpr double trapBand = 0.5;      // of the design frequency
 constexpr double wholeInWaves = 0.42; // a side at the design frequency's wavelength: the traps' coils shorten the lower band's wire
 
 class TrapDipole final : public DipoleFamily {
@@ -23,7 +23,7 @@ public:
         for (ParameterSpec& s : all)
             if (s.key == "leg_m")
                 s.label = coreText("core", "Centre to trap, a side");
-        all.push_back(frequencySpec("frequency_2_Hz", coreText("core", "Lower band"), lengthGroup, lowerBand));
+        all.push_back(frequencySpec("frequency_2_Hz", coreText("core", "Lower band"), lengthGroup, trapBand));
         all.push_back(
             lengthSpec("whole_m", coreText("core", "Centre to end, a side"), lengthGroup, {16.0, 0.02, 2000.0}, {}, wholeInWaves));
         all.push_back(frequencySpec("trap_Hz", coreText("core", "Traps resonant at"), coilsGroup, 0.985,

@@ -8,7 +8,7 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr double lowerBand = 0.5; // of the design frequency
+constexpr double secondBand = 0.5; // of the design frequency
 
 /// A lower part for the upper band, something in between, and an upper part.
 class TwoBandVertical : public Family {
@@ -26,7 +26,7 @@ public:
         all.insert(all.begin() + 2, tunedLengthSpec("lower_m", coreText("core", "Part below the coil")));
         all.insert(all.begin() + 3,
                    lengthSpec("upper_m", coreText("core", "Part above the coil"), lengthGroup, {3.0, 0.02, 500.0}, {}, upperInWaves()));
-        all.insert(all.begin() + 4, frequencySpec("frequency_2_Hz", coreText("core", "Lower band"), lengthGroup, lowerBand));
+        all.insert(all.begin() + 4, frequencySpec("frequency_2_Hz", coreText("core", "Lower band"), lengthGroup, secondBand));
         return all;
     }
 

@@ -11,11 +11,11 @@
 namespace vetchling {
 namespace {
 
-constexpr double widest = 1.0 / 3.0;   // search this far either side of the start, unless told otherwise
-constexpr double firstStep = 0.04;     // of the way between the limits
-constexpr double stepTolerance = 5e-5; // of that, relative
-constexpr double impossible = 1e3;     // cost of what cannot be built
-constexpr double matched = 1e-6;       // |reflection|^2 that needs no further search
+constexpr double jointReach = 1.0 / 3.0; // search this far either side of the start, unless told otherwise
+constexpr double firstStep = 0.04;       // of the way between the limits
+constexpr double jointTolerance = 5e-5;  // of that, relative
+constexpr double impossible = 1e3;       // cost of what cannot be built
+constexpr double matched = 1e-6;         // |reflection|^2 that needs no further search
 constexpr std::size_t mostLevers = 6;
 
 class JointTuner {
@@ -37,7 +37,7 @@ public:
         search.set_lower_bounds(0.0);
         search.set_upper_bounds(1.0);
         search.set_initial_step(firstStep);
-        search.set_xtol_rel(stepTolerance);
+        search.set_xtol_rel(jointTolerance);
         search.set_maxeval(std::min(m_options.mostTries, m_options.mostSolves / int(m_aim.at.size())));
         if (m_aim.kind != JointAim::Kind::Gain)
             search.set_stopval(matched);
@@ -81,7 +81,7 @@ private:
                 return {{lever.parameter, {coreText("core", "is not a dimension of this antenna (%1) that can be tuned"), family.title()}}};
             const double start = family.value(m_shape, lever.parameter);
             const bool own = lever.lowest != 0.0 || lever.highest != 0.0;
-            const double reach = widest * std::abs(start);
+            const double reach = jointReach * std::abs(start);
             m_lowest.push_back(std::max(spec->lowest, own ? lever.lowest : start - reach));
             m_highest.push_back(std::min(spec->highest, own ? lever.highest : start + reach));
             if (!(m_lowest.back() < m_highest.back()))

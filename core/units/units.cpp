@@ -7,7 +7,7 @@
 namespace vetchling::units {
 namespace {
 
-constexpr double inch = 0.0254, inchesAFoot = 12.0;
+constexpr double metresAnInch = 0.0254, inchesAFoot = 12.0;
 constexpr int sixteenths = 16; // ticks an inch on a tape
 
 /// "4 9/16 in" as a tape with so many ticks an inch shows it; decimals where that would show nothing.
@@ -27,11 +27,11 @@ std::string tapeInches(double inches, int parts)
 
 std::string feetAndInches(double metres, int parts)
 {
-    const double inches = std::round(std::abs(metres) / inch * parts) / parts;
+    const double inches = std::round(std::abs(metres) / metresAnInch * parts) / parts;
     const double feet = std::floor(inches / inchesAFoot), rest = inches - inchesAFoot * feet;
     const std::string sign = metres < 0.0 ? "-" : "";
     if (feet < 1.0)
-        return sign + tapeInches(std::abs(metres) / inch, parts);
+        return sign + tapeInches(std::abs(metres) / metresAnInch, parts);
     return rest > 0.0 ? fmt::format("{}{:.0f} ft {}", sign, feet, tapeInches(rest, parts)) : fmt::format("{}{:.0f} ft", sign, feet);
 }
 
@@ -46,7 +46,7 @@ std::string formatSmall(double metres, System system)
 {
     if (system == System::Metric)
         return fmt::format("{:.1f} cm", metres * 100.0);
-    return (metres < 0.0 ? "-" : "") + tapeInches(std::abs(metres) / inch, sixteenths);
+    return (metres < 0.0 ? "-" : "") + tapeInches(std::abs(metres) / metresAnInch, sixteenths);
 }
 
 std::string formatFrequency(double hertz, int decimals) { return fmt::format("{:.{}f} MHz", hertz / 1e6, decimals); }
@@ -58,7 +58,7 @@ std::string format(double value, Quantity quantity, System system)
     case Quantity::SmallLength: return formatSmall(value, system);
     case Quantity::Frequency: return formatFrequency(value);
     case Quantity::WireSize:
-        return system == System::Metric ? fmt::format("{:.2f} mm", value * 1e3) : fmt::format("{:.3f} in", value / inch);
+        return system == System::Metric ? fmt::format("{:.2f} mm", value * 1e3) : fmt::format("{:.3f} in", value / metresAnInch);
     case Quantity::Angle: return fmt::format("{:.0f}°", value);
     case Quantity::Power: return fmt::format("{:g} W", value);
     case Quantity::Capacitance: return fmt::format("{:.0f} pF", value * 1e12);

@@ -12,7 +12,7 @@ namespace {
 constexpr double thickestInWavelengths = 0.02;
 constexpr double sharpestBend = 10.0 - 1e-6; // degrees
 constexpr double nearestInRadii = 4.0, shortestInRadii = 4.0;
-constexpr std::size_t mostPieces = 500;
+constexpr std::size_t mostCompared = 500;
 
 struct Piece {
     std::size_t wire;
@@ -75,7 +75,7 @@ std::vector<RangeNote> rangeNotes(const WireModel& model, double frequency)
     Notes notes;
     const double lambda = wavelength(frequency);
     const std::vector<Piece> pieces = piecesOf(model);
-    if (pieces.size() > mostPieces)
+    if (pieces.size() > mostCompared)
         return {};
     for (const Piece& p : pieces) {
         const Vec3 middle = 0.5 * (p.a + p.b);

@@ -2,6 +2,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 namespace vetchling {
@@ -16,7 +17,7 @@ double allowanceAt(shapes::WireEnd end, const Allowances& a)
     case shapes::WireEnd::Joint: return a.jointTail;
     case shapes::WireEnd::Coil: return a.coilTail;
     case shapes::WireEnd::Link: return a.linkTail;
-    case shapes::WireEnd::Tube: return 0.0; // clamped, not folded
+    case shapes::WireEnd::Tube: return 0.0; // clamped, not folded; what the mount takes is added to the foot alone
     }
     return 0.0;
 }
@@ -28,7 +29,14 @@ std::vector<CutRow> cutList(const std::vector<shapes::WireSection>& sections, co
     std::vector<CutRow> rows;
     for (const shapes::WireSection& s : sections) {
         CutRow row{s.name, s.pieces, s.length, 0.0, 0.0, 0.0};
-        row.ends = allowanceAt(s.first, allowances) + allowanceAt(s.last, allowances);
+        row.first = s.first, row.last = s.last;
+        row.firstLoop = allowanceAt(s.first, allowances) + (s.first == shapes::WireEnd::Tube ? allowances.mount : 0.0);
+        row.lastLoop = allowanceAt(s.last, allowances);
+        row.ends = row.firstLoop + row.lastLoop;
+        row.fold =
+            (s.first == shapes::WireEnd::Insulator ? row.firstLoop : 0.0) + (s.last == shapes::WireEnd::Insulator ? row.lastLoop : 0.0);
+        const int linkEnds = (s.first == shapes::WireEnd::Link ? 1 : 0) + (s.last == shapes::WireEnd::Link ? 1 : 0);
+        row.pigtail = linkEnds > 0 ? std::min(allowances.pigtail, 0.5 * s.length / linkEnds) : 0.0;
         row.margin = s.trimmed ? 0.01 * allowances.marginPercent * s.length : 0.0;
         row.cut = row.radiating + row.ends + row.margin;
         rows.push_back(row);

@@ -10,7 +10,11 @@ namespace vetchling {
 struct CutRow {
     std::string name;
     int pieces = 1;
-    double radiating = 0.0, ends = 0.0, margin = 0.0, cut = 0.0; ///< m
+    double radiating = 0.0, ends = 0.0, margin = 0.0, cut = 0.0; ///< m; ends: all that is added and does not radiate
+    double fold = 0.0;                                           ///< m of `ends` that is folded back at insulators
+    double pigtail = 0.0;                                        ///< m of `radiating` at each end that is at a link
+    double firstLoop = 0.0, lastLoop = 0.0;                      ///< m of `ends` at each of the two
+    shapes::WireEnd first = shapes::WireEnd::Centre, last = shapes::WireEnd::Insulator;
 };
 
 /// The margin is for the pieces that are trimmed.

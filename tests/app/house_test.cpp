@@ -2,7 +2,6 @@
 #include "tests/app/app_fixture.h"
 
 #include "app/plots/scene/scene.h"
-#include "app/stages/build/cut_list_model.h"
 #include "app/stages/trim/log_model.h"
 #include "app/view/axis.h"
 #include "app/view/words.h"
@@ -312,15 +311,10 @@ TEST_F(WindowTest, NoKeyOfAFileStandsOnAScreen)
 TEST_F(WindowTest, ItemModelsAreSound)
 {
     for (QAbstractItemView* view : window().findChildren<QAbstractItemView*>())
-        if (view->objectName() == QLatin1String("trail") || view->objectName() == QLatin1String("cutTable") ||
-            view->objectName() == QLatin1String("logTable"))
+        if (view->objectName() == QLatin1String("trail") || view->objectName() == QLatin1String("logTable"))
             new QAbstractItemModelTester(view->model(), QAbstractItemModelTester::FailureReportingMode::Fatal, view);
-    auto* table = find<QTableView>("cutTable");
-    EXPECT_EQ(table->model()->rowCount(), 1);
-    EXPECT_EQ(table->model()->index(0, CutListModel::Pieces).data().toString(), QStringLiteral("2"));
     EXPECT_EQ(find<QTableView>("logTable")->model()->rowCount(), 3);
     chooseAntenna(4);
-    EXPECT_EQ(table->model()->rowCount(), 2);
     EXPECT_EQ(find<QTableView>("logTable")->model()->rowCount(), 0);
     document().removeCurrentAntenna();
     auto* trail = find<QListView>("trail");

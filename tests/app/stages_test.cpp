@@ -6,7 +6,6 @@
 #include "app/plots/site_plan.h"
 #include "app/plots/swr_chart.h"
 #include "app/stages/bands/band_words.h"
-#include "app/stages/build/build_sheet.h"
 #include "app/stages/trim/trim_board.h"
 #include "app/view/axis.h"
 #include "app/view/sketch.h"
@@ -304,54 +303,6 @@ TEST(Bearings, ConvertBothWays)
     EXPECT_DOUBLE_EQ(bearingOf(0.0), 90.0);
     EXPECT_NEAR(bearingOf(azimuthOf(213.0)), 213.0, 1e-9);
     EXPECT_NEAR(bearingOf(pi), 270.0, 1e-9);
-}
-
-// ---- build
-
-TEST_F(WindowTest, AllowancesChangeTheCutList)
-{
-    show("build");
-    auto* sheet = find<BuildSheet>("buildSheet");
-    const double before = sheet->rows().front().cut;
-    type("allowFold", QStringLiteral("50 cm"));
-    EXPECT_NEAR(sheet->rows().front().cut, before + 0.2, 1e-9);
-    type("allowMargin", QStringLiteral("3"));
-    EXPECT_NEAR(sheet->rows().front().margin, 0.03 * parameter("leg_m"), 1e-9);
-    EXPECT_TRUE(window().stage(QStringLiteral("build"))->summary().contains(QStringLiteral("of wire")));
-    EXPECT_TRUE(window().stage(QStringLiteral("build"))->tableText().contains(QStringLiteral("leg\t2")));
-}
-
-/// Text of a PDF as a reader finds it.
-QString textOf(const QString& pdf)
-{
-    QProcess reader;
-    reader.start(QStringLiteral("pdftotext"), {QStringLiteral("-layout"), pdf, QStringLiteral("-")});
-    EXPECT_TRUE(reader.waitForFinished(20000));
-    return QString::fromUtf8(reader.readAllStandardOutput());
-}
-
-// 2026-11: "fl" and "fi" were glyphs that no search found, and the sheet did not say what it was of.
-TEST_F(WindowTest, BuildSheetIsASearchablePdf)
-{
-    chooseAntenna(4); // the dipole with coils
-    show("build");
-    const QString path = file("sheet.pdf");
-    ASSERT_TRUE(writeBuildPdf(*find<BuildSheet>("buildSheet"),
-                              {QStringLiteral("Build: flat fifth"), QStringLiteral("sentence"), {QStringLiteral("fact")}}, path));
-    const QString words = textOf(path);
-    for (const char* expected : {"flat fifth", "sentence", "fact", "fold", "inner part", "Parts", "Follow local codes"})
-        EXPECT_TRUE(words.contains(QLatin1String(expected))) << expected << "\n" << words.toStdString();
-    EXPECT_FALSE(writeBuildPdf(*find<BuildSheet>("buildSheet"), {}, QStringLiteral("/nowhere/a.pdf")));
-}
-
-TEST_F(WindowTest, OnlyWhatIsTrimmedIsCutLong)
-{
-    chooseAntenna(4);
-    show("build");
-    const std::vector<CutRow> rows = find<BuildSheet>("buildSheet")->rows();
-    ASSERT_EQ(rows.size(), 2u);
-    EXPECT_EQ(rows[0].margin, 0.0) << "the inner part, which no trimming reaches";
-    EXPECT_GT(rows[1].margin, 0.0);
 }
 
 // ---- trim

@@ -86,12 +86,28 @@ TEST_F(VariantsTest, AreComparedNamedMergedAndRemoved)
     EXPECT_TRUE(document().antenna().variants.empty());
 }
 
+TEST_F(VariantsTest, AreComparedAfterTheBackgroundWasLongAtWork)
+{
+    std::promise<void> finish;
+    const auto ticket = solver().inBackground([done = finish.get_future().share()](const Watch&) {
+        done.wait();
+        return true;
+    });
+    pressV();
+    document().setParameter("end_height_m", 9.0, {});
+    ASSERT_TRUE(settle());
+    QTest::qWait(1500); // longer than the pause after which they are asked for
+    EXPECT_TRUE(desk().others().empty());
+    finish.set_value();
+    EXPECT_TRUE(waitFor([&] { return desk().others().size() == 1; }));
+}
+
 TEST_F(VariantsTest, StandBesideOneAnotherInStripBandsAndSky)
 {
     pressV();
     document().setParameter("end_height_m", 9.0, {});
     ASSERT_TRUE(settle());
-    EXPECT_TRUE(waitFor([&] { return desk().others().size() == 1 && !desk().comparing(); }))
+    ASSERT_TRUE(waitFor([&] { return desk().others().size() == 1 && !desk().comparing(); }))
         << "they come by themselves when all is at rest";
     EXPECT_EQ(desk().others().front().name, QStringLiteral("as drawn"));
     document().undoStack().undo();

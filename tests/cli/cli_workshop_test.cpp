@@ -33,20 +33,26 @@ TEST_F(Cli, SagTellsTheTautSolution)
 
 TEST_F(Cli, ExposureTellsBandByBandAndLimitByLimit)
 {
-    const Outcome o = run("exposure " + demo() + " --limit icnirp-2020-public");
+    const std::string made = path("exposed.vetchling");
+    ASSERT_EQ(run("new dipole --frequency 29e6 -o " + made).code, 0); // one band, few wires: it takes no time
+    const Outcome o = run("exposure " + made);
     ASSERT_EQ(o.code, 0) << o.err;
     const Json rows = Json::parse(o.out)["rows"];
-    ASSERT_EQ(rows.size(), 6u);
+    ASSERT_GE(rows.size(), 4u) << "one row a limit";
     for (const Json& row : rows) {
-        EXPECT_EQ(row["limit"], "icnirp-2020-public");
+        EXPECT_EQ(row["band"], "10 m");
         EXPECT_GT(double(row["distance_m"]), 0.1);
         EXPECT_TRUE(bool(row["bounded"]));
+        EXPECT_GT(double(row["peak_V"]), 300.0) << "the ends of a half wave at 100 W";
+        EXPECT_LT(double(row["peak_V"]), 2500.0);
     }
-    const Json less = Json::parse(run("exposure " + demo() + " --limit icnirp-2020-public --duty 20").out)["rows"];
-    EXPECT_LT(double(less[0]["distance_m"]), double(rows[0]["distance_m"]));
+    const Json less = Json::parse(run("exposure " + made + " --limit icnirp-2020-public --duty 20").out)["rows"];
+    ASSERT_EQ(less.size(), 1u);
+    const Json full = *std::find_if(rows.begin(), rows.end(), [](const Json& r) { return r["limit"] == "icnirp-2020-public"; });
+    EXPECT_LT(double(less[0]["distance_m"]), double(full["distance_m"]));
     EXPECT_NEAR(double(less[0]["averaged_W"]), 20.0, 1e-9);
-    EXPECT_EQ(run("exposure " + demo() + " --limit of-nobody").code, 2);
-    EXPECT_EQ(run("exposure " + demo() + " --duty 0").code, 2);
+    EXPECT_EQ(run("exposure " + made + " --limit of-nobody").code, 2);
+    EXPECT_EQ(run("exposure " + made + " --duty 0").code, 2);
 }
 
 TEST_F(Cli, WorkshopRefusesInWords)

@@ -14,7 +14,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double lineHeight = 27.0, instructionHeight = 40.0, left = 64.0, right = 76.0;
+constexpr double lineHeight = 27.0, instructionHeight = 40.0, chartLeft = 64.0, chartRight = 76.0;
 
 } // namespace
 
@@ -137,7 +137,7 @@ void SettingsChart::render(Sketch& sketch, const QSizeF& size)
     }
     const QRectF table = tableArea(size);
     if (!m_chart->levers.coarse.empty() && table.top() > 150.0)
-        paintChart(sketch, QRectF(left, 10.0, size.width() - left - right, table.top() - 62.0));
+        paintChart(sketch, QRectF(chartLeft, 10.0, size.width() - chartLeft - chartRight, table.top() - 62.0));
     renderTable(sketch, table);
     sketch.painter().setFont(sketch.theme().font(13, true));
     sketch.painter().setPen(c.ink);

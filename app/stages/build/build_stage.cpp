@@ -1,21 +1,24 @@
-/// Build: what to cut, with allowances, as a sheet to print and a list to take along.
-#include "app/stages/build/build_sheet.h"
+/// Build: what to cut and to wind, what to buy, what it has to stand and what to keep away from; on the bench and as a sheet to print.
+#include "app/stages/build/choke_board.h"
 #include "app/stages/build/coil_board.h"
+#include "app/stages/build/cut_panel.h"
+#include "app/stages/build/parts_board.h"
+#include "app/stages/build/safety_board.h"
+#include "app/stages/build/sheet_pages.h"
 #include "app/stages/stage.h"
 #include "app/stages/view_buttons.h"
 #include "app/view/ask_for_file.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/typed.h"
-#include "app/widgets/value_edit.h"
+#include "core/files/recipe_file.h"
 #include "core/files/writer.h"
 
 #include <QDate>
+#include <QFileDialog>
 #include <QPrintDialog>
 #include <QPrinter>
 #include <QScrollArea>
-
-#include <cmath>
 
 namespace vetchling::app {
 namespace {
@@ -24,237 +27,230 @@ class BuildStage final : public Stage {
     Q_OBJECT
 public:
     BuildStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_coils(context.document, context.solver), m_sheet(new BuildSheet(context)),
-          m_board(new CoilBoard(context, m_coils))
+        : Stage(context, parent), m_desk(context.document, context.models, context.shed, context.solver, context.dataFolder),
+          m_coils(context.document, context.solver), m_cut(new CutBoard(context, m_desk)), m_coil(new CoilBoard(context, m_coils)),
+          m_choke(new ChokeBoard(context, m_desk)), m_parts(new PartsBoard(context, m_desk)), m_safety(new SafetyBoard(context, m_desk))
     {
-        m_sheet->setMinimumHeight(500);
-        auto* scroll = new QScrollArea;
-        scroll->setWidgetResizable(true);
-        scroll->setWidget(m_sheet);
         m_views = new ViewButtons(*m_page, QStringLiteral("buildViews"), this);
-        m_views->add(tr("Cut"), QStringLiteral("buildCut"), scroll);
-        m_views->add(tr("Coil"), QStringLiteral("buildCoil"), m_board);
+        m_views->add(tr("Cut"), QStringLiteral("buildCut"), scrolled(m_cut));
+        m_views->add(tr("Coil"), QStringLiteral("buildCoil"), m_coil);
+        m_views->add(tr("Choke"), QStringLiteral("buildChoke"), m_choke);
+        m_views->add(tr("Parts"), QStringLiteral("buildParts"), scrolled(m_parts));
+        m_views->add(tr("Safety"), QStringLiteral("buildSafety"), scrolled(m_safety));
         connect(m_views, &ViewButtons::chosen, this, &BuildStage::refresh);
         connect(&m_coils, &CoilDesk::ready, this, &BuildStage::refresh);
-        connect(&m_context.variants, &VariantsDesk::spreadReady, this, [this] { refreshSure(); });
+        connect(&m_desk, &BuildDesk::safetyReady, this, &BuildStage::refresh);
+        connect(&m_desk, &BuildDesk::recipeReady, this, &BuildStage::sayCopied);
+        connect(m_cut, &CutBoard::pieceChosen, this, &BuildStage::refresh);
+        connect(m_parts, &PartsBoard::partChosen, this, &BuildStage::refresh);
+        connect(&m_context.variants, &VariantsDesk::spreadReady, this, [this] {
+            if (m_cutPanel)
+                m_cutPanel->refresh();
+        });
         rebuildLedgerWhenOther();
     }
 
     QString id() const override { return QStringLiteral("build"); }
     QString name() const override { return tr("Build"); }
-    Canvas* canvas() override { return coilShown() ? static_cast<Canvas*>(m_board) : m_sheet; }
+    Canvas* canvas() override { return shown(); }
 
     QString summary() const override
     {
-        return document().hasAntenna()
-                   ? tr("%1 of wire").arg(QString::fromStdString(units::formatLength(totalWire(m_sheet->rows()), system(), 1)))
-                   : tr("nothing to cut");
+        const BuildFacts* facts = m_desk.facts();
+        return facts ? tr("%1 of wire, %2 parts").arg(lengthWords(facts->wire, system(), 1)).arg(countOf(facts->parts))
+                     : tr("nothing to cut");
     }
 
     QString tableText() const override
     {
-        if (coilShown()) {
-            QString table;
-            for (const QStringList& line : m_board->cells())
-                table += line.join(QLatin1Char('\t')) + QLatin1Char('\n');
-            return table;
-        }
-        return QString::fromStdString(cutListCsv(m_sheet->rows())).replace(QLatin1Char(','), QLatin1Char('\t'));
+        QString table;
+        for (const QStringList& line : cells())
+            table += line.join(QLatin1Char('\t')) + QLatin1Char('\n');
+        return table;
     }
 
     void refresh() override
     {
         rebuildLedgerWhenOther();
-        if (coilShown()) {
-            refreshCoil();
-            return;
-        }
         if (!document().hasAntenna()) {
-            m_sure->setVisible(false);
             m_page->setTitle(tr("Build"));
             m_page->setSentence(tr("Add an antenna with + at the top; then this says what to cut."));
-            m_total->setText({});
-            return;
+        } else {
+            wantAnswers();
+            m_page->setTitle(title());
+            m_page->setSentence(!m_desk.faults().empty() ? QString::fromStdString(m_desk.faults().front().text()) : sentence());
         }
-        const Antenna& a = document().antenna();
-        m_page->setTitle(tr("Build: %1").arg(QString::fromStdString(a.name)));
-        m_page->setSentence(sentence());
-        m_centre->setValue(a.allowances.centre, system());
-        m_fold->setValue(a.allowances.fold, system());
-        m_coil->setValue(a.allowances.coilTail, system());
-        m_joint->setValue(a.allowances.jointTail, system());
-        m_margin->setValue(a.allowances.marginPercent, system());
-        refreshSure();
-        m_total->setText(QString::fromStdString(units::formatLength(totalWire(m_sheet->rows()), system())));
+        if (m_cutPanel)
+            m_cutPanel->refresh();
+        if (m_coilPanel)
+            m_coilPanel->refresh();
+        if (m_chokePanel)
+            m_chokePanel->refresh();
+        if (m_partsPanel)
+            m_partsPanel->refresh();
+        if (m_safetyPanel)
+            m_safetyPanel->refresh();
+        m_cut->fit();
+        m_parts->fit();
+        shown()->update();
     }
 
 private:
-    [[nodiscard]] bool coilShown() const { return m_views->current() == m_board; }
-
-    /// The cut list's ledger stays; that of the coil follows the antenna.
-    void rebuildLedgerWhenOther()
+    static QScrollArea* scrolled(QWidget* view)
     {
-        QString key = coilShown() && document().hasAntenna() ? QStringLiteral("coil") : QStringLiteral("cut");
-        if (key == QLatin1String("coil"))
+        auto* scroll = new QScrollArea;
+        scroll->setWidgetResizable(true);
+        scroll->setWidget(view);
+        return scroll;
+    }
+
+    [[nodiscard]] Canvas* shown() const
+    {
+        QWidget* view = m_views->current();
+        if (auto* scroll = qobject_cast<QScrollArea*>(view))
+            view = scroll->widget();
+        return static_cast<Canvas*>(view);
+    }
+
+    /// What takes its time is asked for only where somebody looks: by the view that shows it. The sheet takes what is there.
+    void wantAnswers()
+    {
+        if (shown() == m_coil)
+            m_coils.want();
+        if (shown() == m_safety)
+            m_desk.wantSafety();
+    }
+
+    [[nodiscard]] QString title() const
+    {
+        const QString name = document().shownName();
+        return shown() == m_coil     ? tr("Build: the coils of %1").arg(name)
+               : shown() == m_choke  ? tr("Build: the choke of %1").arg(name)
+               : shown() == m_parts  ? tr("Build: the parts of %1").arg(name)
+               : shown() == m_safety ? tr("Build: safety of %1").arg(name)
+                                     : tr("Build: %1").arg(name);
+    }
+    [[nodiscard]] QString sentence() const
+    {
+        return shown() == m_coil     ? m_coil->sentence()
+               : shown() == m_choke  ? m_choke->sentence()
+               : shown() == m_parts  ? m_parts->sentence()
+               : shown() == m_safety ? m_safety->sentence()
+                                     : m_cut->sentence();
+    }
+    [[nodiscard]] std::vector<QStringList> cells() const
+    {
+        return shown() == m_coil     ? m_coil->cells()
+               : shown() == m_choke  ? m_choke->cells()
+               : shown() == m_parts  ? m_parts->cells()
+               : shown() == m_safety ? m_safety->cells()
+                                     : m_cut->cells();
+    }
+
+    /// Rows that follow from what the antenna is made of are made anew when that is another.
+    [[nodiscard]] QString layout() const
+    {
+        if (!document().hasAntenna())
+            return QStringLiteral("none");
+        QString key = shown()->objectName();
+        if (shown() == m_coil)
             for (const std::string& coil : m_coils.coils())
                 key += QString::fromStdString("|" + document().current() + coil);
+        if (const auto built = m_desk.built(); shown() == m_cut && built)
+            for (const shapes::WireSection& s : built->sections)
+                key += QStringLiteral("|%1,%2").arg(int(s.first)).arg(int(s.last));
+        return key;
+    }
+
+    void rebuildLedgerWhenOther()
+    {
+        const QString key = layout();
         if (key == m_layout)
             return;
         m_layout = key;
         m_ledger->clear();
-        delete m_panel;
-        m_panel = nullptr;
-        if (!key.startsWith(QLatin1String("coil"))) {
-            buildLedger();
-        } else if (m_coils.coils().empty()) {
+        for (QObject* panel : std::initializer_list<QObject*>{m_cutPanel, m_coilPanel, m_chokePanel, m_partsPanel, m_safetyPanel})
+            delete panel;
+        m_cutPanel = nullptr, m_coilPanel = nullptr, m_chokePanel = nullptr, m_partsPanel = nullptr, m_safetyPanel = nullptr;
+        if (!document().hasAntenna())
+            m_ledger->note(tr("Add an antenna with + at the top."));
+        else if (shown() == m_coil && m_coils.coils().empty())
             m_ledger->note(tr("This antenna has no coil to be wound."));
-            m_ledger->finish();
-        } else {
-            m_panel = new CoilPanel(m_context, m_coils, *m_ledger, this);
-            m_ledger->finish();
-        }
-    }
-
-    void refreshCoil()
-    {
-        m_coils.want();
-        m_page->setTitle(document().hasAntenna() ? tr("Build: the coils of %1").arg(document().shownName()) : tr("Build"));
-        m_page->setSentence(document().hasAntenna() ? m_board->sentence()
-                                                    : tr("Add an antenna with + at the top; then this says what to wind."));
-        if (m_panel)
-            m_panel->refresh();
-        m_board->update();
-    }
-
-    /// What nobody knows exactly, as percent of the length that 95 of 100 antennas then have to be shortened by; 0: unknown.
-    [[nodiscard]] double marginFromSpread() const
-    {
-        const auto spread = m_context.variants.freshSpread();
-        const study::BandSpread* band =
-            spread ? spread->band(bandFor(document().design(), document().antenna().shape.designFrequency)) : nullptr;
-        return band ? std::ceil(10.0 * study::cutMargin(*band)) / 10.0 : 0.0;
-    }
-
-    void refreshSure()
-    {
-        if (!document().hasAntenna() || coilShown())
-            return;
-        const double margin = marginFromSpread();
-        m_sure->setVisible(margin > 0.0);
-        m_sure->setText(tr("What is unsure wants %1 %").arg(margin, 0, 'f', 1));
-        m_sure->setToolTip(tr("So much longer, 95 of 100 antennas have to be shortened and not lengthened: take this margin"));
-    }
-
-    QString sentence() const
-    {
-        const auto rows = m_sheet->rows();
-        int pieces = 0;
-        for (const CutRow& r : rows)
-            pieces += r.pieces;
-        return tr("%1 of wire in %2 pieces; what is trimmed is cut %3 % long. Equal pieces equal within %4.")
-            .arg(QString::fromStdString(units::formatLength(totalWire(rows), system(), 1)))
-            .arg(pieces)
-            .arg(document().antenna().allowances.marginPercent)
-            .arg(system() == units::System::Metric ? tr("1 cm") : tr("1/2 in"));
-    }
-
-    ValueEdit* allowance(const QString& label, const char* object, units::Quantity quantity, double Allowances::*member, double highest)
-    {
-        ValueEdit* edit = m_ledger->value(label, quantity, QLatin1String(object));
-        edit->setRange(0.0, highest);
-        connect(edit, &ValueEdit::edited, this, [this, member, object](double value, const QString&, bool dragging) {
-            document().editAntenna(tr("change an allowance"), dragging ? QLatin1String(object) : QString(),
-                                   [&](Antenna& a) { a.allowances.*member = value; });
-        });
-        return edit;
-    }
-
-    void buildLedger()
-    {
-        m_ledger->heading(tr("Allowances"));
-        m_centre = allowance(tr("Round the centre piece"), "allowCentre", units::Quantity::SmallLength, &Allowances::centre, 2.0);
-        m_fold = allowance(tr("Fold-back at an end"), "allowFold", units::Quantity::SmallLength, &Allowances::fold, 5.0);
-        m_coil = allowance(tr("Into a coil"), "allowCoil", units::Quantity::SmallLength, &Allowances::coilTail, 2.0);
-        m_joint = allowance(tr("Soldered joint"), "allowJoint", units::Quantity::SmallLength, &Allowances::jointTail, 2.0);
-        m_margin = allowance(tr("Cut long by"), "allowMargin", units::Quantity::Percent, &Allowances::marginPercent, 30.0);
-        m_sure = m_ledger->button({}, QStringLiteral("marginFromSpread"));
-        connect(m_sure, &QPushButton::clicked, this, [this] {
-            if (const double margin = marginFromSpread(); margin > 0.0)
-                document().editAntenna(tr("change an allowance"), {}, [&](Antenna& a) { a.allowances.marginPercent = margin; });
-        });
-        m_ledger->note(tr("Wire is easily removed and badly added: the margin is what trimming takes off."));
-        m_ledger->line();
-        m_total = m_ledger->figure(tr("Wire to buy"));
-        m_ledger->line();
-        connect(m_ledger->button(tr("Print build sheet"), QStringLiteral("printSheet"), true), &QPushButton::clicked, this,
-                &BuildStage::print);
-        connect(m_ledger->button(tr("Save as PDF"), QStringLiteral("savePdf")), &QPushButton::clicked, this, [this] {
-            if (const QString path = ask(tr("Save the build sheet"), tr("PDF (*.pdf)")); !path.isEmpty())
-                report(writeBuildPdf(*m_sheet, head(), path), path);
-        });
-        connect(m_ledger->button(tr("Save as CSV"), QStringLiteral("saveCsv")), &QPushButton::clicked, this, [this] {
-            if (const QString path = ask(tr("Save the cut list"), tr("CSV (*.csv)")); !path.isEmpty()) {
-                const bool good = files::writeWhole(path.toStdString(), cutListCsv(m_sheet->rows())).empty();
-                report(good, path);
-            }
-        });
-        m_said = m_ledger->note();
+        else if (shown() == m_coil)
+            m_coilPanel = new CoilPanel(m_context, m_coils, *m_ledger, this);
+        else if (shown() == m_choke)
+            m_chokePanel = new ChokePanel(m_context, m_desk, *m_ledger, this);
+        else if (shown() == m_parts)
+            m_partsPanel = new PartsPanel(m_context, m_desk, *m_parts, *m_ledger, this);
+        else if (shown() == m_safety)
+            m_safetyPanel = new SafetyPanel(m_context, m_desk, *m_ledger, this);
+        else
+            addCutPanel();
         m_ledger->finish();
     }
 
-    /// Takes what is typed first; empty if something cannot be taken, or the user would rather not.
-    QString ask(const QString& title, const QString& filter)
+    void addCutPanel()
     {
-        if (!ready())
-            return {};
-        return askForFile(m_page, title, fileName(QString::fromStdString(document().antenna().name)), filter);
+        m_cutPanel = new CutPanel(m_context, m_desk, *m_cut, *m_ledger, this);
+        connect(m_cutPanel, &CutPanel::printAsked, this, &BuildStage::print);
+        connect(m_cutPanel, &CutPanel::pdfAsked, this, [this] {
+            save(tr("Save the build sheet"), tr("PDF (*.pdf)"), [this](const QString& path) {
+                return pages().write(path, system() == units::System::Metric ? SheetPaper::A4 : SheetPaper::Letter);
+            });
+        });
+        connect(m_cutPanel, &CutPanel::phoneAsked, this, [this] {
+            save(tr("Save the sheet for a phone"), tr("PDF (*.pdf)"),
+                 [this](const QString& path) { return pages().write(path, SheetPaper::Phone); });
+        });
+        connect(m_cutPanel, &CutPanel::templatesAsked, this, [this] {
+            save(tr("Save the drilling templates"), tr("PDF (*.pdf);;SVG (*.svg)"),
+                 [this](const QString& path) { return pages().writeTemplates(path); });
+        });
+        connect(m_cutPanel, &CutPanel::csvAsked, this, [this] {
+            save(tr("Save the cut list"), tr("CSV (*.csv)"), [this](const QString& path) {
+                return files::writeWhole(path.toStdString(), cutListCsv(m_context.models.current()->cut) + "\n" + tapeCsv(*m_desk.facts()));
+            });
+        });
+        connect(m_cutPanel, &CutPanel::recipeAsked, this, [this] {
+            save(tr("Keep the recipe"), tr("Recipe (*.json)"), [this](const QString& path) {
+                return files::saveRecipe(study::recipeOf(document().design(), document().antenna(),
+                                                         m_context.solver.detail() ? slopes() : std::map<std::string, double>(),
+                                                         QDate::currentDate().toString(Qt::ISODate).toStdString()),
+                                         path.toStdString());
+            });
+        });
+        connect(m_cutPanel, &CutPanel::recipeTaken, this, &BuildStage::takeRecipe);
     }
 
+    [[nodiscard]] std::map<std::string, double> slopes() const
+    {
+        std::map<std::string, double> out;
+        for (const study::LeverSlope& s : m_context.solver.detail()->levers)
+            out[s.lever.parameter] = s.perUnit;
+        return out;
+    }
+
+    [[nodiscard]] SheetPages pages() { return SheetPages({m_context, m_desk, m_coils.answer()}); }
+
+    /// Takes what is typed first.
     bool ready()
     {
         const QString complaint = takeTyped(m_page->window());
-        m_said->setText(!complaint.isEmpty() ? complaint : m_sheet->rows().empty() ? tr("There is nothing to cut yet.") : QString());
-        return m_said->text().isEmpty();
+        const bool nothing = !m_desk.facts() || m_desk.facts()->pieces.empty();
+        m_cutPanel->say(!complaint.isEmpty() ? complaint : nothing ? tr("There is nothing to cut yet.") : QString());
+        return complaint.isEmpty() && !nothing;
     }
 
-    /// What someone in the garden has to know beside the cut list.
-    SheetHead head() const
+    void save(const QString& title, const QString& filter, const std::function<Faults(const QString&)>& write)
     {
-        const Antenna& a = document().antenna();
-        const AntennaModel* model = m_context.models.current();
-        QStringList facts;
-        facts << tr("Site: %1. Date: %2. Design frequency: %3.")
-                     .arg(QString::fromStdString(document().design().site.name), QDate::currentDate().toString(Qt::ISODate),
-                          frequencyWords(a.shape.designFrequency));
-        const auto known = std::find_if(m_context.conductors.begin(), m_context.conductors.end(),
-                                        [&](const files::Conductor& c) { return c.id == a.shape.wire.conductor; });
-        QString wire = tr("Wire: %1, %2 thick")
-                           .arg(known == m_context.conductors.end() ? QString::fromStdString(a.shape.wire.conductor)
-                                                                    : QString::fromStdString(known->name),
-                                valueWords(a.shape.wire.diameter, units::Quantity::WireSize, system()));
-        wire += a.shape.wire.jacket > 0.0 ? tr(", jacket of %1.").arg(valueWords(a.shape.wire.jacket, units::Quantity::WireSize, system()))
-                                          : tr(", bare.");
-        facts << wire;
-        QStringList heights, coils;
-        if (model && model->built)
-            for (const shapes::Handle& h : model->built->handles)
-                heights << tr("%1 %2").arg(coreWords(h.name), lengthWords(h.at.z, system()));
-        for (const shapes::ParameterSpec& spec : document().family().specs(a.shape))
-            if (spec.quantity == units::Quantity::Inductance && spec.group == shapes::coilsGroup)
-                coils << tr("%1 %2").arg(coreWords(spec.label),
-                                         valueWords(document().family().value(a.shape, spec.key), spec.quantity, system()));
-        facts << tr("Heights above ground: %1.").arg(heights.join(QStringLiteral(", ")));
-        if (!coils.isEmpty())
-            facts << tr("Coils: %1.").arg(coils.join(QStringLiteral(", ")));
-        if (!a.notes.empty())
-            facts << QString::fromStdString(a.notes);
-        return {tr("Build: %1").arg(QString::fromStdString(a.name)), sentence(), facts};
-    }
-
-    void report(bool good, const QString& path)
-    {
-        m_said->setText(good ? tr("Written to %1.").arg(path)
-                             : tr("%1 could not be written; check the folder and its permissions.").arg(path));
+        if (!ready())
+            return;
+        const QString path = askForFile(m_page, title, fileName(QString::fromStdString(document().antenna().name)), filter);
+        if (path.isEmpty())
+            return;
+        const Faults faults = write(path);
+        m_cutPanel->say(faults.empty() ? tr("Written to %1.").arg(path)
+                                       : tr("Not written: %1").arg(coreWords(faults.front().message, system())));
     }
 
     void print()
@@ -263,21 +259,45 @@ private:
             return;
         QPrinter printer;
         QPrintDialog dialog(&printer, m_page);
-        if (dialog.exec() != QDialog::Accepted)
-            return;
-        QPainter painter(&printer);
-        paintSheet(painter, *m_sheet, head());
+        if (dialog.exec() == QDialog::Accepted)
+            pages().paint(printer, false);
     }
 
+    void takeRecipe()
+    {
+        const QString path = QFileDialog::getOpenFileName(m_page, tr("Build from a recipe"), {}, tr("Recipe (*.json)"));
+        if (path.isEmpty())
+            return;
+        const auto recipe = files::readRecipe(path.toStdString());
+        if (!recipe) {
+            m_cutPanel->say(tr("Not taken: %1").arg(QString::fromStdString(recipe.firstFault())));
+            return;
+        }
+        m_cutPanel->say(tr("Being worked out for this wire and soil …"));
+        m_desk.copyRecipe(*recipe);
+    }
+
+    void sayCopied(const QString& words)
+    {
+        refresh();
+        if (m_cutPanel)
+            m_cutPanel->say(words);
+    }
+
+    BuildDesk m_desk;
     CoilDesk m_coils;
-    BuildSheet* m_sheet;
-    CoilBoard* m_board;
+    CutBoard* m_cut;
+    CoilBoard* m_coil;
+    ChokeBoard* m_choke;
+    PartsBoard* m_parts;
+    SafetyBoard* m_safety;
     ViewButtons* m_views = nullptr;
-    CoilPanel* m_panel = nullptr;
+    CutPanel* m_cutPanel = nullptr;
+    CoilPanel* m_coilPanel = nullptr;
+    ChokePanel* m_chokePanel = nullptr;
+    PartsPanel* m_partsPanel = nullptr;
+    SafetyPanel* m_safetyPanel = nullptr;
     QString m_layout;
-    ValueEdit *m_centre = nullptr, *m_fold = nullptr, *m_coil = nullptr, *m_joint = nullptr, *m_margin = nullptr;
-    QLabel *m_total = nullptr, *m_said = nullptr;
-    QPushButton* m_sure = nullptr;
 };
 
 } // namespace

@@ -1,6 +1,7 @@
 #include "app/stages/sky/flat_sky.h"
 
 #include "app/view/sketch.h"
+#include "app/view/words.h"
 #include "core/study/sky.h"
 
 #include <algorithm>
@@ -10,8 +11,6 @@ namespace vetchling::app {
 namespace {
 
 constexpr double range = 24.0; // dB from the deepest shade to none
-
-QString decibel(double gain) { return QString::number(gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")); }
 
 } // namespace
 
@@ -82,14 +81,14 @@ void FlatSky::render(Sketch& sketch, const QSizeF& size)
     sketch.line(top - QPointF(5, 0), top + QPointF(5, 0), c.paper, 1.6);
     sketch.line(top - QPointF(0, 5), top + QPointF(0, 5), c.paper, 1.6);
     sketch.keepWithin(all);
-    sketch.name(top, 8.0, tr("%1 dBi").arg(decibel(m_grid->strongest)), {c.ink, 12, true, c.paper});
+    sketch.name(top, 8.0, tr("%1 dBi").arg(decibelWords(m_grid->strongest)), {c.ink, 12, true, c.paper});
     const QPointF mark(x(m_bearing), y(m_elevation, all));
     sketch.painter().setBrush(Qt::NoBrush);
     sketch.painter().setPen(QPen(c.petal, 3.0));
     sketch.painter().drawEllipse(mark, 9, 9);
     sketch.name(mark, 13.0,
                 tr("%1 dBi towards %2°, %3°: %4 km")
-                    .arg(decibel(m_gain))
+                    .arg(decibelWords(m_gain))
                     .arg(m_bearing, 3, 'f', 0, QLatin1Char('0'))
                     .arg(m_elevation, 0, 'f', 0)
                     .arg(study::hopDistance(radians(m_elevation)) / 1000.0, 0, 'f', 0),

@@ -15,13 +15,6 @@ namespace {
 
 constexpr double rowHeight = 30.0, nameWidth = 176.0, span = 24.0; // dB from the rim to the centre
 
-QString decibel(double gain)
-{
-    if (std::abs(gain) < 0.05)
-        gain = 0.0;
-    return QString::number(gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−"));
-}
-
 } // namespace
 
 SkyCompare::SkyCompare(ViewContext& context) : AimedCanvas(context)
@@ -88,7 +81,7 @@ std::vector<QStringList> SkyCompare::cells() const
         QStringList line{nameOf((*m_skies)[i])};
         for (const WantedBand* w : bands()) {
             const std::optional<double> gain = gainOf((*m_skies)[i], w->id);
-            line << (gain ? decibel(*gain) : QStringLiteral("–"));
+            line << (gain ? decibelWords(*gain) : QStringLiteral("–"));
         }
         lines.push_back(line);
     }
@@ -109,7 +102,7 @@ QString SkyCompare::lead() const
         return {};
     std::sort(order.begin(), order.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
     return tr("On %1 %2 leads %3 by %4 dB there, %5.")
-        .arg(QString::fromStdString(wanted->band.name), order[0].second, order[1].second, decibel(order[0].first - order[1].first),
+        .arg(QString::fromStdString(wanted->band.name), order[0].second, order[1].second, decibelWords(order[0].first - order[1].first),
              audibleWords(order[0].first - order[1].first));
 }
 

@@ -6,6 +6,7 @@
 #include "app/stages/stage.h"
 #include "app/stages/view_buttons.h"
 #include "app/view/sketch.h"
+#include "app/view/words.h"
 #include "app/widgets/bars.h"
 #include "app/widgets/value_edit.h"
 #include "core/study/sky.h"
@@ -20,8 +21,6 @@ namespace vetchling::app {
 using study::azimuthOf, study::bearingOf, study::hopDistance;
 
 namespace {
-
-QString decibel(double gain) { return QString::number(gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")); }
 
 class SkyStage final : public Stage {
     Q_OBJECT
@@ -56,7 +55,7 @@ public:
     QString summary() const override
     {
         const study::Spot* spot = this->spot();
-        return spot ? tr("%1 dBi at %2°").arg(decibel(spot->strongest)).arg(degrees(spot->strongestElevation), 0, 'f', 0)
+        return spot ? tr("%1 dBi at %2°").arg(decibelWords(spot->strongest)).arg(degrees(spot->strongestElevation), 0, 'f', 0)
                : document().hasAntenna() && solver().busy() ? tr("being computed")
                                                             : tr("nothing to show yet");
     }
@@ -101,7 +100,7 @@ public:
                 figure->setText(QStringLiteral("–"));
             return;
         }
-        m_straightUp->setText(spot->straightUp > -40.0 ? tr("%1 dBi").arg(decibel(spot->straightUp)) : tr("nothing"));
+        m_straightUp->setText(spot->straightUp > -40.0 ? tr("%1 dBi").arg(decibelWords(spot->straightUp)) : tr("nothing"));
         m_width->setText(tr("%1°").arg(degrees(spot->lobeWidth), 0, 'f', 0));
         m_eirp->setText(tr("%1 W").arg(eirp(spot->strongest), 0, 'f', 0));
         refreshTable();
@@ -299,7 +298,7 @@ private:
         const Colours& c = m_context.theme.colours();
         for (const study::Spot& s : solver().detail()->spots) {
             const double gain = gainAt(s);
-            rows.push_back({bandName(s), tr("%1 dBi   %2 W").arg(decibel(gain)).arg(eirp(gain), 0, 'f', eirp(gain) < 10 ? 1 : 0),
+            rows.push_back({bandName(s), tr("%1 dBi   %2 W").arg(decibelWords(gain)).arg(eirp(gain), 0, 'f', eirp(gain) < 10 ? 1 : 0),
                             std::max(0.01, gain + 20.0), &s == solver().detail()->spot() ? c.petal : c.leafMid});
         }
         m_table->setRows(std::move(rows));
@@ -358,7 +357,7 @@ private:
         }
         if (m_views->current() == m_flat && spot)
             return tr("Darker is stronger; low angles are drawn wide, since they carry farthest. Strongest %1 dBi; %2 dBi where you look.")
-                .arg(decibel(spot->strongest), decibel(gainAt(*spot)));
+                .arg(decibelWords(spot->strongest), decibelWords(gainAt(*spot)));
         const double angle = degrees(spot->strongestElevation);
         const QString use = angle > 60.0   ? tr("good for near contacts, up to a few hundred km")
                             : angle > 35.0 ? tr("good from the next valley to about 1000 km")
@@ -366,7 +365,7 @@ private:
         return tr("Strongest at %1°, bearing %2° (%3 dBi): %4; %5 dBi at the %6° where you look.")
             .arg(angle, 0, 'f', 0)
             .arg(bearingOf(spot->strongestAzimuth), 0, 'f', 0)
-            .arg(decibel(spot->strongest), use, decibel(gainAt(*spot)))
+            .arg(decibelWords(spot->strongest), use, decibelWords(gainAt(*spot)))
             .arg(m_dial->elevation(), 0, 'f', 0);
     }
 

@@ -1,0 +1,324 @@
+#include "app/stages/build/choke_board.h"
+
+#include "app/document/document.h"
+#include "app/stages/feed/feed_words.h"
+#include "app/view/sketch.h"
+#include "app/view/words.h"
+#include "app/widgets/value_edit.h"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double enough = 1000.0, plenty = 3000.0; // ohm
+constexpr double ferriteRow = 23.0;
+
+std::vector<Band> wished(const Document& document)
+{
+    std::vector<Band> all;
+    for (const WantedBand& b : document.design().operation.bands)
+        if (b.wish != Wish::No)
+            all.push_back(b.band);
+    return all;
+}
+
+} // namespace
+
+ChokeBoard::ChokeBoard(ViewContext& context, BuildDesk& desk, QWidget* parent) : Canvas(context, parent), m_desk(desk)
+{
+    setObjectName(QStringLiteral("chokeBoard"));
+    setFocusPolicy(Qt::StrongFocus);
+    setMinimumHeight(520);
+    setAccessibleName(tr("Choke and transformer on ferrite rings"));
+}
+
+QString ChokeBoard::headline() const
+{
+    if (!m_context.document.hasAntenna())
+        return {};
+    const CoreChoke choke = m_desk.choke();
+    return choke.rings > 1 ? tr("Wind %1 turns through %2 rings of %3.").arg(choke.turns).arg(choke.rings).arg(coreWords(choke.ring.name))
+                           : tr("Wind %1 turns on a ring of %2.").arg(choke.turns).arg(coreWords(choke.ring.name));
+}
+
+QString ChokeBoard::sentence() const
+{
+    if (!m_context.document.hasAntenna())
+        return tr("No antenna yet: add one with + at the top.");
+    const auto bands = wished(m_context.document);
+    if (bands.empty())
+        return tr("No band is wished for, so nobody can say whether it chokes enough.");
+    const CoreChoke choke = m_desk.choke();
+    const auto [least, where] = leastChoking(choke, bands);
+    const QString judged = least >= plenty ? tr("plenty") : least >= enough ? tr("enough where the antenna is balanced") : tr("too little");
+    return tr("It chokes with %1 or more on the wished bands, least on %2: %3. Within %4 %, being told by its class alone.")
+        .arg(feed::ohmWords(least), QString::fromStdString(bands[where].name), judged)
+        .arg(100.0 * choke.ferrite.uncertainty, 0, 'f', 0);
+}
+
+void ChokeBoard::render(Sketch& sketch, const QSizeF& size)
+{
+    const Colours& c = sketch.colours();
+    sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
+    m_rows.clear();
+    if (!m_context.document.hasAntenna()) {
+        sketch.text({0.0, 20.0}, sentence(), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
+        return;
+    }
+    const CoreChoke choke = m_desk.choke();
+    const QRectF card(0.0, 4.0, size.width(), 58.0);
+    sketch.painter().setPen(Qt::NoPen);
+    sketch.painter().setBrush(c.petalPale);
+    sketch.painter().drawRoundedRect(card, 6, 6);
+    sketch.text(card.topLeft() + QPointF(16, 7), headline(), Qt::AlignLeft | Qt::AlignTop, {c.ink, 18, true});
+    const double low = m_desk.wishedRange().first;
+    sketch.text(card.topLeft() + QPointF(16, 35),
+                sketch.theme().elided(tr("%1. It stands %2 W of heat, that is %3 mA on its outside at %4.")
+                                          .arg(coreWords(choke.ferrite.name))
+                                          .arg(allowedHeat(choke.ring, choke.rings), 0, 'f', 1)
+                                          .arg(1e3 * choke.allowedCurrent(low), 0, 'f', 0)
+                                          .arg(frequencyWords(low)),
+                                      size.width() - 32.0, 12),
+                Qt::AlignLeft | Qt::AlignTop, {c.ink, 12});
+    const double chartBottom = std::max(220.0, size.height() - 300.0);
+    paintChart(sketch, QRectF(58.0, 88.0, size.width() - 76.0, chartBottom - 88.0 - 26.0));
+    paintFerrites(sketch, chartBottom + 8.0, size.width());
+    paintTransformer(sketch, size.height() - 98.0, size.width());
+}
+
+/// |Z| and its resistance over frequency, both logarithmic, the wished bands as pale columns.
+void ChokeBoard::paintChart(Sketch& sketch, const QRectF& area) const
+{
+    const Colours& c = sketch.colours();
+    const auto [low, high] = m_desk.wishedRange();
+    const double from = 0.6 * low, to = 1.6 * high;
+    const std::vector<ChokePoint> points = chokeCurve(m_desk.choke(), from, to, 161);
+    double least = 1000.0, most = 1000.0;
+    for (const ChokePoint& p : points) {
+        least = std::min(least, std::max(p.impedance.real(), 1.0));
+        most = std::max(most, std::abs(p.impedance));
+    }
+    least = std::pow(10.0, std::floor(std::log10(0.8 * least)));
+    most = std::pow(10.0, std::ceil(std::log10(1.2 * most)));
+    const auto x = [&](double f) { return area.left() + area.width() * std::log(f / from) / std::log(to / from); };
+    const auto y = [&](double z) {
+        return area.bottom() - area.height() * std::log(std::clamp(z, least, most) / least) / std::log(most / least);
+    };
+    for (const Band& b : wished(m_context.document)) {
+        const double left = x(b.from), right = std::max(x(b.to), left + 3.0);
+        sketch.painter().fillRect(QRectF(left, area.top(), right - left, area.height()), c.leafPale);
+        sketch.text({0.5 * (left + right), area.top() - 4.0}, QString::fromStdString(b.name), Qt::AlignHCenter | Qt::AlignBottom,
+                    {c.inkSoft, 11});
+    }
+    for (double z : {1.0, 3.0, 10.0, 30.0, 100.0, 300.0, 1e3, 3e3, 1e4, 3e4, 1e5, 3e5, 1e6}) {
+        if (z < 0.99 * least || z > 1.01 * most)
+            continue;
+        sketch.line({area.left(), y(z)}, {area.right(), y(z)}, z == enough ? c.inkFaint : c.hairline, 1.0,
+                    z == enough ? Qt::DashLine : Qt::SolidLine);
+        sketch.text({area.left() - 6.0, y(z)}, feed::ohmWords(z), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 11});
+    }
+    for (double f : {1e6, 2e6, 3e6, 5e6, 7e6, 10e6, 14e6, 20e6, 30e6, 50e6, 100e6, 150e6})
+        if (f > from && f < to)
+            sketch.text({x(f), area.bottom() + 4.0}, QString::number(f / 1e6, 'f', 0), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 11});
+    sketch.text({area.right(), area.bottom() + 18.0}, tr("MHz"), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 11});
+    const auto curve = [&](const std::function<double(Complex)>& part, const QPen& pen) {
+        QPainterPath path;
+        for (const ChokePoint& point : points) {
+            const QPointF p(x(point.frequency), y(part(point.impedance)));
+            path.elementCount() == 0 ? path.moveTo(p) : path.lineTo(p);
+        }
+        sketch.painter().setBrush(Qt::NoBrush);
+        sketch.painter().setPen(pen);
+        sketch.painter().drawPath(path);
+    };
+    curve([](Complex z) { return z.real(); }, QPen(c.petal, 1.8, Qt::DashLine));
+    curve([](Complex z) { return std::abs(z); }, QPen(c.leaf, 2.4));
+    const ChokePoint &end = points[points.size() - 4], &start = points[6];
+    sketch.text({x(end.frequency), y(std::abs(end.impedance)) - 6.0}, tr("impedance"), Qt::AlignRight | Qt::AlignBottom,
+                {c.leaf, 12, false, c.paper});
+    sketch.text({x(from) + 6.0, y(start.impedance.real()) + 12.0}, tr("of that resistance: heat"), Qt::AlignLeft | Qt::AlignTop,
+                {c.inkSoft, 12, false, c.paper});
+}
+
+std::vector<QStringList> ChokeBoard::cells() const
+{
+    const auto bands = m_context.document.hasAntenna() ? wished(m_context.document) : std::vector<Band>();
+    QStringList head{tr("The same turns on")};
+    for (const Band& b : bands)
+        head << QString::fromStdString(b.name);
+    std::vector<QStringList> out{head};
+    if (!m_context.document.hasAntenna())
+        return out;
+    CoreChoke choke = m_desk.choke();
+    for (const FerriteClass& f : m_desk.data().ferrites) {
+        choke.ferrite = f;
+        QStringList row{coreWords(f.name)};
+        for (const Band& b : bands)
+            row << feed::ohmWords(std::abs(choke.impedance(b.centre())));
+        out.push_back(row);
+    }
+    return out;
+}
+
+void ChokeBoard::paintFerrites(Sketch& sketch, double top, double width)
+{
+    const Colours& c = sketch.colours();
+    const auto rows = cells();
+    const int bands = int(rows.front().size()) - 1;
+    const double name = 0.32 * width, step = bands > 0 ? std::min(96.0, (width - name) / bands) : 0.0;
+    for (std::size_t r = 0; r < rows.size(); ++r) {
+        const double y = top + ferriteRow * double(r);
+        if (r > 0) {
+            m_rows.emplace_back(0.0, y, width, ferriteRow);
+            if (m_desk.data().ferrites[r - 1].id == m_desk.choke().ferrite.id)
+                sketch.painter().fillRect(m_rows.back(), c.leafPale);
+            if (onScreen() && hasFocus() && int(r) - 1 == m_row) {
+                sketch.painter().setPen(QPen(c.petal, 1.6));
+                sketch.painter().setBrush(Qt::NoBrush);
+                sketch.painter().drawRect(m_rows.back().adjusted(0.5, 0.5, -0.5, -0.5));
+            }
+        }
+        for (int k = 0; k <= bands; ++k)
+            sketch.text({k == 0 ? 4.0 : name + step * k - 8.0, y + 0.5 * ferriteRow}, rows[r][k],
+                        (k == 0 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter, {r == 0 ? c.inkSoft : c.ink, 12});
+        sketch.line({0.0, y + ferriteRow}, {width, y + ferriteRow}, c.hairline);
+    }
+}
+
+void ChokeBoard::paintTransformer(Sketch& sketch, double top, double width) const
+{
+    const Colours& c = sketch.colours();
+    sketch.line({0.0, top}, {width, top}, c.hairline);
+    const CoreTransformer t = m_desk.transformer();
+    const auto [low, high] = m_desk.wishedRange();
+    const double power = m_context.document.design().operation.power, heat = t.coreHeat(low, power), flux = t.flux(low, power);
+    const double stands = allowedHeat(t.ring, t.rings), magnetising = std::abs(t.magnetising(low));
+    sketch.text({0.0, top + 8.0},
+                m_desk.hasTransformer() ? tr("Transformer: %1 turns on the line's side").arg(t.turns)
+                                        : tr("A transformer, if there were one: %1 turns on the line's side").arg(t.turns),
+                Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
+    const struct {
+        QString name, value, more;
+        bool bad;
+    } all[] = {{tr("its winding at %1").arg(frequencyWords(low)), feed::ohmWords(magnetising),
+                tr("%1 × the line's 50 Ω").arg(magnetising / 50.0, 0, 'f', 1), magnetising < 250.0},
+               {tr("core heat at %1 W").arg(power, 0, 'f', 0), tr("%1 W").arg(heat, 0, 'f', 1), tr("stands %1 W").arg(stands, 0, 'f', 1),
+                heat > stands},
+               {tr("flux"), tr("%1 mT").arg(1e3 * flux, 0, 'f', 1), tr("saturates at %1 mT").arg(1e3 * t.ferrite.saturation, 0, 'f', 0),
+                flux > 0.5 * t.ferrite.saturation},
+               {tr("turns that do"), QString::number(t.leastTurns(low)), tr("for five times the line"), t.turns < t.leastTurns(low)}};
+    for (std::size_t i = 0; i < 4; ++i) {
+        const double x = width * 0.25 * double(i);
+        sketch.text({x, top + 28.0}, all[i].name, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+        sketch.text({x, top + 44.0}, all[i].value, Qt::AlignLeft | Qt::AlignTop, {c.ink, 17, true});
+        sketch.text({x, top + 70.0}, all[i].more, Qt::AlignLeft | Qt::AlignTop, {all[i].bad ? c.brick : c.inkSoft, 12});
+    }
+}
+
+void ChokeBoard::take(int row)
+{
+    if (row >= 0 && row < int(m_desk.data().ferrites.size()))
+        m_desk.edit(tr("choose a ferrite"), {}, [&](Workshop& w) { w.choke.mix = m_desk.data().ferrites[std::size_t(row)].id; });
+}
+
+void ChokeBoard::mousePressEvent(QMouseEvent* event)
+{
+    for (std::size_t i = 0; i < m_rows.size(); ++i)
+        if (m_rows[i].contains(event->position())) {
+            m_row = int(i);
+            take(m_row);
+            return;
+        }
+    Canvas::mousePressEvent(event);
+}
+
+void ChokeBoard::keyPressEvent(QKeyEvent* event)
+{
+    if (event->key() == Qt::Key_Up || event->key() == Qt::Key_Down)
+        m_row = std::clamp(m_row + (event->key() == Qt::Key_Up ? -1 : 1), 0, std::max(0, int(m_rows.size()) - 1));
+    else if (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter)
+        take(m_row);
+    else
+        return Canvas::keyPressEvent(event);
+    update();
+}
+
+ChokePanel::ChokePanel(ViewContext& context, BuildDesk& desk, Ledger& ledger, QObject* parent)
+    : QObject(parent), m_context(context), m_desk(desk)
+{
+    ledger.heading(tr("Choke"));
+    m_choke = addFields(ledger, &Workshop::choke, QStringLiteral("choke"), tr("Turns"));
+    m_giveChoke = ledger.button(tr("Give it to Feed as computed"), QStringLiteral("giveChoke"));
+    connect(m_giveChoke, &QPushButton::clicked, &desk, &BuildDesk::giveChokeToFeed);
+    ledger.line();
+    ledger.heading(tr("Transformer"));
+    m_transformer = addFields(ledger, &Workshop::transformer, QStringLiteral("transformer"), tr("Turns, line's side"));
+    m_least = ledger.note();
+    m_giveTransformer = ledger.button(tr("Give it to Feed as computed"), QStringLiteral("giveTransformer"));
+    connect(m_giveTransformer, &QPushButton::clicked, &desk, &BuildDesk::giveTransformerToFeed);
+    ledger.line();
+    m_source = ledger.note();
+    ledger.caution(tr("Cores get hot enough to burn and boxes to melt: feel only after sending, and leave air round them."));
+}
+
+ChokePanel::Fields ChokePanel::addFields(Ledger& ledger, CoreWinding Workshop::*member, const QString& prefix, const QString& turns)
+{
+    Fields fields;
+    QStringList ferrites, rings;
+    for (const FerriteClass& f : m_desk.data().ferrites)
+        ferrites << coreWords(f.name);
+    for (const FerriteRing& r : m_desk.data().rings)
+        rings << coreWords(r.name);
+    const auto change = [this, member](const QString& mergeKey, const std::function<void(CoreWinding&)>& how) {
+        m_desk.edit(tr("change the core"), mergeKey, [&](Workshop& w) { how(w.*member); });
+    };
+    fields.ferrite = ledger.choice(tr("Ferrite"), ferrites, prefix + QStringLiteral("Ferrite"));
+    connect(fields.ferrite, &QComboBox::activated, this,
+            [this, change](int i) { change({}, [&](CoreWinding& w) { w.mix = m_desk.data().ferrites[std::size_t(i)].id; }); });
+    fields.ring = ledger.choice(tr("Ring"), rings, prefix + QStringLiteral("Ring"));
+    connect(fields.ring, &QComboBox::activated, this,
+            [this, change](int i) { change({}, [&](CoreWinding& w) { w.ring = m_desk.data().rings[std::size_t(i)].id; }); });
+    fields.rings = ledger.value(tr("Rings stacked"), units::Quantity::Plain, prefix + QStringLiteral("Rings"));
+    fields.rings->setRange(1.0, 20.0);
+    connect(fields.rings, &ValueEdit::edited, this, [change, prefix](double value, const QString&, bool dragging) {
+        change(dragging ? prefix + QStringLiteral("Rings") : QString(), [&](CoreWinding& w) { w.rings = int(std::lround(value)); });
+    });
+    fields.turns = ledger.value(turns, units::Quantity::Plain, prefix + QStringLiteral("Turns"));
+    fields.turns->setRange(1.0, 60.0);
+    connect(fields.turns, &ValueEdit::edited, this, [change, prefix](double value, const QString&, bool dragging) {
+        change(dragging ? prefix + QStringLiteral("Turns") : QString(), [&](CoreWinding& w) { w.turns = int(std::lround(value)); });
+    });
+    return fields;
+}
+
+void ChokePanel::show(const Fields& fields, const CoreWinding& winding)
+{
+    const WorkshopData& data = m_desk.data();
+    if (const FerriteClass* f = data.ferrite(winding.mix))
+        fields.ferrite->setCurrentIndex(int(f - data.ferrites.data()));
+    if (const FerriteRing* r = data.ring(winding.ring))
+        fields.ring->setCurrentIndex(int(r - data.rings.data()));
+    fields.rings->setValue(winding.rings, m_context.system());
+    fields.turns->setValue(winding.turns, m_context.system());
+}
+
+void ChokePanel::refresh()
+{
+    if (!m_context.document.hasAntenna())
+        return;
+    const Workshop& w = m_context.document.antenna().workshop;
+    show(m_choke, w.choke);
+    show(m_transformer, w.transformer);
+    m_giveChoke->setText(m_desk.hasChoke() ? tr("Give it to Feed as computed") : tr("Put it into the feed line"));
+    m_giveTransformer->setVisible(m_desk.hasTransformer());
+    const CoreTransformer t = m_desk.transformer();
+    m_least->setText(tr("%1 turns or more on this core for the lowest wished band.").arg(t.leastTurns(m_desk.wishedRange().first)));
+    m_source->setText(QString::fromStdString(m_desk.choke().ferrite.source));
+}
+
+} // namespace vetchling::app

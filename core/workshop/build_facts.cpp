@@ -1,0 +1,115 @@
+#include "core/workshop/build_facts.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <set>
+
+namespace vetchling {
+namespace {
+
+constexpr double saltSoil = 0.05; // S/m: nothing but salt makes soil conduct so well
+
+std::vector<BuildPiece> piecesOf(const Antenna& antenna, const shapes::BuiltAntenna& built)
+{
+    const std::vector<CutRow> rows = cutList(built.sections, antenna.allowances);
+    const std::vector<std::vector<double>> corners = cornersOf(built);
+    std::vector<BuildPiece> pieces;
+    for (std::size_t i = 0; i < rows.size(); ++i) {
+        const bool waits = rows[i].first == shapes::WireEnd::Link && i > 0;
+        pieces.push_back({rows[i], tapeOf(rows[i], corners[i], antenna.workshop.tapeOffset), waits ? rows[i - 1].name : std::string()});
+    }
+    return pieces;
+}
+
+void countPieces(BuildFacts& facts, const Workshop& workshop)
+{
+    for (const BuildPiece& piece : facts.pieces) {
+        facts.count += piece.row.pieces;
+        for (const std::string& key : pieceKeys(piece.row))
+            if (const auto state = workshop.pieces.find(key); state != workshop.pieces.end()) {
+                facts.done += state->second.done ? 1 : 0;
+                if (state->second.measured && std::abs(*state->second.measured - piece.row.cut) > std::abs(facts.longestOff))
+                    facts.longestOff = *state->second.measured - piece.row.cut;
+            }
+    }
+}
+
+std::vector<std::string> conductorsOf(const shapes::AntennaShape& shape)
+{
+    std::set<std::string> ids{shape.wire.conductor};
+    for (const auto& [part, wire] : shape.partWires)
+        ids.insert(wire.conductor);
+    return {ids.begin(), ids.end()};
+}
+
+} // namespace
+
+int BuildFacts::waiting() const
+{
+    int count = 0;
+    for (const BuildPiece& piece : pieces)
+        count += piece.waitsFor.empty() ? 0 : piece.row.pieces;
+    return count;
+}
+
+BuildFacts buildFactsOf(const Design& design, const Antenna& antenna, const shapes::BuiltAntenna& built, const WorkshopData& data,
+                        const StockPrices& prices)
+{
+    BuildFacts facts;
+    facts.pieces = piecesOf(antenna, built);
+    std::vector<CutRow> rows;
+    for (const BuildPiece& piece : facts.pieces)
+        rows.push_back(piece.row);
+    facts.wire = totalWire(rows);
+    countPieces(facts, antenna.workshop);
+    if (antenna.workshop.spool)
+        facts.spool = spoolUse(rows, *antenna.workshop.spool);
+    facts.rigging = riggingOf(
+        built, antenna.shape, [&](const std::string& id) { return data.strengthOf(id); }, antenna.workshop.rigging, design.site);
+    facts.parts = partsOf(antenna, built, facts.rigging, design.site, prices);
+    facts.saltAir = design.site.soil.conductivity >= saltSoil || !design.site.waters.empty();
+    facts.metals = metalPairs(conductorsOf(antenna.shape), data.potentials(), facts.saltAir);
+    facts.pack = packListOf(antenna, built, facts.rigging, design.site);
+    return facts;
+}
+
+StockPrices stockPrices(const Shed& shed)
+{
+    StockPrices prices;
+    for (const StockItem& item : shed.items) {
+        if (item.kind == StockKind::Wire && item.price > 0.0 && !prices.wire)
+            prices.wire = item.price;
+        if (item.kind == StockKind::Coax && item.price > 0.0 && !prices.coax)
+            prices.coax = item.price;
+    }
+    return prices;
+}
+
+std::string markName(MarkKind kind)
+{
+    switch (kind) {
+    case MarkKind::Peg: return coreText("core", "at the peg");
+    case MarkKind::Out: return coreText("core", "round the centre up to here");
+    case MarkKind::Corner: return coreText("core", "corner");
+    case MarkKind::Coil: return coreText("core", "at the coil");
+    case MarkKind::Joint: return coreText("core", "joint");
+    case MarkKind::Link: return coreText("core", "link: tie here");
+    case MarkKind::PigtailEnds: return coreText("core", "pigtail");
+    case MarkKind::Fold: return coreText("core", "fold here");
+    case MarkKind::Cut: return coreText("core", "cut");
+    }
+    return {};
+}
+
+std::string tapeCsv(const BuildFacts& facts)
+{
+    std::string out = "piece,pieces,mark,at_m\n";
+    for (const BuildPiece& piece : facts.pieces)
+        for (const TapeMark& mark : piece.marks)
+            out += fmt::format("{},{},{},{:.3f}\n", piece.row.name, piece.row.pieces, markName(mark.kind), mark.at);
+    return out;
+}
+
+} // namespace vetchling

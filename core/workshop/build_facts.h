@@ -1,0 +1,43 @@
+#pragma once
+/// Everything the bench needs of one antenna as drawn, without anything being solved: pieces with their marks and what was done to them,
+/// spool, ropes and weather, parts, metals, packing.
+
+#include "core/workshop/parts_list.h"
+#include "core/workshop/rigging.h"
+#include "core/workshop/shed.h"
+#include "core/workshop/tape.h"
+#include "core/workshop/workshop_data.h"
+
+namespace vetchling {
+
+struct BuildPiece {
+    CutRow row;
+    std::vector<TapeMark> marks;
+    std::string waitsFor; ///< name of the section that has to be trimmed before; empty: may be cut now
+};
+
+struct BuildFacts {
+    std::vector<BuildPiece> pieces;
+    double wire = 0.0; ///< m to buy, all cut
+    int count = 0;     ///< pieces
+    int done = 0;      ///< of them ticked off
+    std::optional<SpoolUse> spool;
+    double longestOff = 0.0; ///< m, the most that a measured piece differs from what it should be
+    RiggingReport rigging;
+    std::vector<PartRow> parts;
+    std::vector<MetalPair> metals;
+    bool saltAir = false;
+    PackList pack;
+    [[nodiscard]] int waiting() const;
+};
+
+BuildFacts buildFactsOf(const Design& design, const Antenna& antenna, const shapes::BuiltAntenna& built, const WorkshopData& data,
+                        const StockPrices& prices = {});
+/// Prices of wire and coax in the shed.
+StockPrices stockPrices(const Shed& shed);
+/// Pieces with marks: one row a mark.
+std::string tapeCsv(const BuildFacts& facts);
+/// The mark in English, marked for translation: "link: tie here".
+std::string markName(MarkKind kind);
+
+} // namespace vetchling

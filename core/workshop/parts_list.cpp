@@ -1,0 +1,203 @@
+#include "core/workshop/parts_list.h"
+
+#include "core/line/parts.h"
+#include "core/workshop/cut_list.h"
+#include "core/workshop/shed.h"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling {
+namespace {
+
+using shapes::WireEnd;
+
+constexpr double dryLimit = 0.25, saltLimit = 0.15; // V (PD 6484:1979, for exposed and for marine places)
+constexpr double ropeMass = 0.016;                  // kg/m of 5 mm polyester
+
+int ends(const shapes::BuiltAntenna& built, WireEnd wanted)
+{
+    int count = 0;
+    for (const shapes::WireSection& s : built.sections)
+        count += s.pieces * ((s.first == wanted ? 1 : 0) + (s.last == wanted ? 1 : 0));
+    return count;
+}
+
+double ropes(const RiggingReport& rigging)
+{
+    double sum = 0.0;
+    for (const RopeReport& rope : rigging.ropes)
+        sum += std::ceil(rope.length);
+    return sum;
+}
+
+class Maker {
+public:
+    explicit Maker(const Antenna& antenna) : m_antenna(antenna) {}
+
+    void add(const char* key, const char* name, double count, PartUnit unit = PartUnit::Piece, std::optional<double> price = {})
+    {
+        if (count > 0.0)
+            m_rows.push_back({key, name, unit, count, price});
+    }
+
+    std::vector<PartRow> finish()
+    {
+        for (PartRow& row : m_rows)
+            if (const auto change = m_antenna.workshop.parts.find(row.key); change != m_antenna.workshop.parts.end())
+                take(row, change->second);
+        for (const auto& [key, change] : m_antenna.workshop.parts)
+            if (!change.name.empty()) {
+                PartRow own{key, change.name, PartUnit::Piece, 1.0};
+                own.own = true;
+                take(own, change);
+                m_rows.push_back(own);
+            }
+        return m_rows;
+    }
+
+private:
+    static void take(PartRow& row, const PartChange& change)
+    {
+        row.count = change.count.value_or(row.count);
+        row.price = change.price ? change.price : row.price;
+        row.changed = change.count || change.price;
+        row.leftOut = change.leftOut;
+    }
+
+    const Antenna& m_antenna;
+    std::vector<PartRow> m_rows;
+};
+
+void addFeed(Maker& make, const Antenna& antenna, const StockPrices& prices)
+{
+    double coax = 0.0, open = 0.0;
+    int chokes = 0, transformers = 0, plugs = 0;
+    for (const ChainPart& part : wholeChain(antenna)) {
+        chokes += part.kind == part::choke ? 1 : 0;
+        transformers += part.kind == part::transformer && partValue(part, "ratio") != 1.0 ? 1 : 0;
+        if (part.kind == part::line)
+            (partValue(part, "impedance_ohm") < 150.0 ? coax : open) += partValue(part, "length_m");
+    }
+    plugs = coax > 0.0 ? 2 : 0;
+    make.add("transformer", coreText("core", "transformer in a tight box"), transformers);
+    make.add("choke", coreText("core", "common-mode choke"), chokes);
+    make.add("coax", coreText("core", "coax"), std::ceil(coax), PartUnit::Metre, prices.coax);
+    make.add("open-line", coreText("core", "open-wire line"), std::ceil(open), PartUnit::Metre);
+    make.add("plug", coreText("core", "plugs for the coax"), plugs);
+    make.add("sealing", coreText("core", "self-fusing tape, rolls"), plugs > 0 ? 1 : 0);
+}
+
+} // namespace
+
+std::vector<PartRow> partsOf(const Antenna& antenna, const shapes::BuiltAntenna& built, const RiggingReport& rigging, const Site&,
+                             const StockPrices& prices)
+{
+    Maker make(antenna);
+    const int rods = ends(built, WireEnd::Tube), links = ends(built, WireEnd::Link) / 2, coils = ends(built, WireEnd::Coil) / 2,
+              joints = ends(built, WireEnd::Joint), insulators = ends(built, WireEnd::Insulator);
+    double wire = 0.0;
+    int tubes = 0;
+    for (const CutRow& row : cutList(built.sections, antenna.allowances))
+        if (row.first == WireEnd::Tube || row.last == WireEnd::Tube)
+            tubes += row.pieces;
+        else
+            wire += row.pieces * row.cut;
+    make.add("wire", coreText("core", "wire"), std::ceil(wire), PartUnit::Metre, prices.wire);
+    make.add("tube", coreText("core", "rods, tubes or whips"), tubes);
+    if (ends(built, WireEnd::Transformer) == 0)
+        make.add("centre", coreText("core", "centre piece"), built.model.feeds.empty() ? 0 : 1);
+    make.add("insulator", coreText("core", "end insulators"), insulators);
+    make.add("link", coreText("core", "link insulators"), links);
+    make.add("link-plug", coreText("core", "plug and socket for a link, pairs"), links);
+    make.add("coil-former", coreText("core", "coil formers"), coils);
+    make.add("lug", coreText("core", "cable lugs"), joints + ends(built, WireEnd::Centre) + ends(built, WireEnd::Transformer));
+    addFeed(make, antenna, prices);
+    make.add("rope", coreText("core", "rope, weatherproof"), ropes(rigging), PartUnit::Metre);
+    make.add("pulley", coreText("core", "pulleys"), antenna.workshop.rigging.weight ? double(rigging.ropes.size()) : 0.0);
+    make.add("weight", coreText("core", "weights"), antenna.workshop.rigging.weight ? double(rigging.ropes.size()) : 0.0);
+    make.add("heat-shrink", coreText("core", "heat-shrink with glue, pieces"), 2.0 * links + joints + 2.0 * coils);
+    make.add("tie", coreText("core", "cable ties for folds"), 2.0 * insulators);
+    make.add("antioxidant", coreText("core", "antioxidant paste for tubes, tubes"), rods > 0 ? 1 : 0);
+    return make.finish();
+}
+
+double priceOf(const std::vector<PartRow>& parts)
+{
+    double sum = 0.0;
+    for (const PartRow& row : parts)
+        sum += row.sum();
+    return sum;
+}
+
+int countOf(const std::vector<PartRow>& parts)
+{
+    int count = 0;
+    for (const PartRow& row : parts)
+        count += row.leftOut ? 0 : row.unit == PartUnit::Metre ? 1 : int(std::lround(row.count));
+    return count;
+}
+
+std::string partsCsv(const std::vector<PartRow>& parts)
+{
+    std::string out = "part,count,unit,price,sum\n";
+    for (const PartRow& row : parts)
+        if (!row.leftOut)
+            out += fmt::format("\"{}\",{:g},{},{},{}\n", row.name, row.count, row.unit == PartUnit::Metre ? "m" : "pieces",
+                               row.price ? fmt::format("{:.2f}", *row.price) : "", row.price ? fmt::format("{:.2f}", row.sum()) : "");
+    return out;
+}
+
+std::vector<MetalPair> metalPairs(const std::vector<std::string>& conductors, const std::vector<MetalPotential>& metals, bool salty)
+{
+    std::vector<MetalPair> pairs;
+    for (const std::string& id : conductors) {
+        const auto here = std::find_if(metals.begin(), metals.end(), [&](const MetalPotential& m) { return m.id == id; });
+        if (here == metals.end())
+            continue;
+        for (const MetalPotential& other : metals) {
+            if (other.id == id)
+                continue;
+            MetalPair pair{here->name, other.name, std::abs(here->volts - other.volts)};
+            pair.corrodes = pair.volts > (salty ? saltLimit : dryLimit) + 1e-9;
+            pair.eaten = here->volts < other.volts ? here->name : other.name;
+            pairs.push_back(pair);
+        }
+    }
+    std::stable_sort(pairs.begin(), pairs.end(), [](const MetalPair& a, const MetalPair& b) { return a.volts > b.volts; });
+    return pairs;
+}
+
+PackList packListOf(const Antenna& antenna, const shapes::BuiltAntenna& built, const RiggingReport& rigging, const Site& site)
+{
+    PackList pack;
+    for (const shapes::WireSection& s : built.sections)
+        if ((s.first == WireEnd::Tube || s.last == WireEnd::Tube) && s.length > pack.longest) {
+            const double shortest = shapes::familyOf(antenna.shape).value(antenna.shape, "shortest_m");
+            pack.longest = shortest > 0.0 && shortest < s.length ? shortest : s.length;
+            pack.longestName = s.name;
+        }
+    double wire = 0.0;
+    for (const CutRow& row : cutList(built.sections, antenna.allowances))
+        if (row.first != WireEnd::Tube && row.last != WireEnd::Tube)
+            wire += row.pieces * row.cut;
+    pack.mass = wire * rigging.load.mass + ropes(rigging) * ropeMass;
+    auto& o = pack.order;
+    if (site.powerLine)
+        o.push_back(coreText("core", "Look up first: keep everything farther from the power line than it can fall."));
+    o.push_back(coreText("core", "Pace out the supports and lay the wire along its line."));
+    if (!rigging.ropes.empty())
+        o.push_back(coreText("core", "Throw or rig the ropes; nobody stands below."));
+    if (ends(built, WireEnd::Joint) > 2)
+        o.push_back(coreText("core", "Spread the radials and join them to the plate; flag their ends."));
+    o.push_back(coreText("core", "Join choke and coax at the feedpoint and check with the ohmmeter."));
+    if (!built.links.empty())
+        o.push_back(coreText("core", "Set the links for the highest band first; close them one by one for the lower ones."));
+    o.push_back(coreText("core", "Raise it evenly, tie off, and mark what hangs below 2.5 m."));
+    o.push_back(coreText("core", "Sweep before sending; keep people away from the ends."));
+    return pack;
+}
+
+} // namespace vetchling

@@ -1,0 +1,274 @@
+/// The bench as it is used: ticks, measures, allowances, parts, cores, limits, and what comes out on paper.
+#include "app/document/build_desk.h"
+#include "app/stages/build/choke_board.h"
+#include "app/stages/build/cut_board.h"
+#include "app/stages/build/parts_board.h"
+#include "app/stages/build/safety_board.h"
+#include "app/window/sheet_writer.h"
+#include "core/line/parts.h"
+#include "tests/app/app_fixture.h"
+
+namespace vetchling::app {
+namespace {
+
+class BuildTest : public WindowTest {
+protected:
+    void SetUp() override
+    {
+        WindowTest::SetUp();
+        show("build");
+    }
+    void view(const char* name) { find<QToolButton>(name)->click(); }
+    CutBoard& cut() { return *find<CutBoard>("cutBoard"); }
+    const Workshop& workshop() { return document().antenna().workshop; }
+    QString table() { return window().stage(QStringLiteral("build"))->tableText(); }
+
+    /// Text of a PDF as a reader finds it.
+    static QString textOf(const QString& pdf)
+    {
+        QProcess reader;
+        reader.start(QStringLiteral("pdftotext"), {QStringLiteral("-layout"), pdf, QStringLiteral("-")});
+        EXPECT_TRUE(reader.waitForFinished(20000));
+        return QString::fromUtf8(reader.readAllStandardOutput());
+    }
+    static int pagesOf(const QString& pdf)
+    {
+        QProcess reader;
+        reader.start(QStringLiteral("pdfinfo"), {pdf});
+        EXPECT_TRUE(reader.waitForFinished(20000));
+        const QString words = QString::fromUtf8(reader.readAllStandardOutput());
+        return QRegularExpression(QStringLiteral("Pages:\\s+(\\d+)")).match(words).captured(1).toInt();
+    }
+};
+
+TEST_F(BuildTest, AllowancesChangeTheCutListAndAreUndone)
+{
+    const QString before = table();
+    type("allowFold", QStringLiteral("50 cm"));
+    EXPECT_NE(table(), before);
+    EXPECT_NEAR(document().antenna().allowances.fold, 0.5, 1e-12);
+    EXPECT_TRUE(table().contains(QStringLiteral("leg\t2"))) << table().toStdString();
+    document().undoStack().undo();
+    EXPECT_EQ(table(), before);
+}
+
+TEST_F(BuildTest, APieceIsTickedByMouseAndByKeysAndUndone)
+{
+    cut().grab(); // painted once
+    const QRectF box = cut().boxOf("leg/2");
+    ASSERT_FALSE(box.isNull());
+    QTest::mouseClick(&cut(), Qt::LeftButton, {}, box.center().toPoint());
+    EXPECT_TRUE(workshop().pieces.at("leg/2").done);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("1 of 2 done")); })) << pageSentence().toStdString();
+    cut().setFocus();
+    QTest::keyClick(&cut(), Qt::Key_Up);
+    EXPECT_EQ(cut().chosen(), "leg/1");
+    QTest::keyClick(&cut(), Qt::Key_Space);
+    EXPECT_TRUE(workshop().pieces.at("leg/1").done);
+    document().undoStack().undo();
+    document().undoStack().undo();
+    EXPECT_TRUE(workshop().pieces.empty());
+    click("pieceDone");
+    EXPECT_TRUE(workshop().pieces.at("leg/1").done);
+}
+
+TEST_F(BuildTest, AMeasuredPieceThatIsOffIsTold)
+{
+    QTest::keyClick(&cut(), Qt::Key_Down);
+    const std::string key = cut().chosen();
+    type("pieceMeasured", QStringLiteral("9.5 m"));
+    EXPECT_NEAR(*workshop().pieces.at(key).measured, 9.5, 1e-12);
+    bool told = false;
+    for (QLabel* label : window().stage(QStringLiteral("build"))->ledger()->findChildren<QLabel*>())
+        told |= label->text().contains(QStringLiteral("short:"));
+    EXPECT_TRUE(told);
+    type("pieceMeasured", QStringLiteral("nonsense"));
+    EXPECT_NEAR(*workshop().pieces.at(key).measured, 9.5, 1e-12);
+    type("pieceMeasured", QStringLiteral("0"));
+    EXPECT_TRUE(workshop().pieces.empty()) << "nothing measured, nothing kept";
+}
+
+TEST_F(BuildTest, TheSpoolSaysWhatIsLeft)
+{
+    type("spool", QStringLiteral("100 m"));
+    EXPECT_EQ(*workshop().spool, 100.0);
+    const auto says = [&](const char* words) {
+        for (QLabel* label : window().stage(QStringLiteral("build"))->ledger()->findChildren<QLabel*>())
+            if (label->text().contains(QLatin1String(words)))
+                return true;
+        return false;
+    };
+    EXPECT_TRUE(QTest::qWaitFor([&] { return says("no joint needed"); }));
+    type("spool", QStringLiteral("12 m"));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return says("too little"); }));
+    type("tapeOffset", QStringLiteral("3 cm"));
+    EXPECT_NEAR(workshop().tapeOffset, 0.03, 1e-12);
+}
+
+TEST_F(BuildTest, PartsAreChangedAddedAndLeftOutByKeys)
+{
+    view("buildParts");
+    auto* parts = find<PartsBoard>("partsBoard");
+    QTest::keyClick(parts, Qt::Key_Down);
+    const std::string key = parts->chosen();
+    type("partPrice", QStringLiteral("2.50"));
+    EXPECT_EQ(*workshop().parts.at(key).price, 2.5);
+    EXPECT_TRUE(table().contains(QStringLiteral("2.50")));
+    QTest::keyClick(parts, Qt::Key_Delete);
+    EXPECT_TRUE(workshop().parts.at(key).leftOut);
+    EXPECT_TRUE(table().contains(QStringLiteral("left out")));
+    QTest::keyClick(parts, Qt::Key_Delete);
+    EXPECT_FALSE(workshop().parts.at(key).leftOut) << "and taken back in";
+    auto* own = find<QLineEdit>("partOwn");
+    own->setFocus();
+    QTest::keyClicks(own, QStringLiteral("flags"));
+    QTest::keyClick(own, Qt::Key_Return);
+    EXPECT_EQ(parts->chosen(), "own-1");
+    EXPECT_TRUE(table().contains(QStringLiteral("flags")));
+    click("partRemove");
+    EXPECT_FALSE(table().contains(QStringLiteral("flags")));
+}
+
+TEST_F(BuildTest, WeatherIsJudgedAndAPulleyHelps)
+{
+    view("buildParts");
+    type("rigWind", QStringLiteral("60"));
+    type("rigIce", QStringLiteral("10 mm"));
+    EXPECT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("does not hold")); }));
+    choose("rigHangs", 1);
+    EXPECT_TRUE(workshop().rigging.weight);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return !pageSentence().contains(QStringLiteral("does not hold")); }));
+    type("rigPull", QStringLiteral("-3"));
+    EXPECT_GT(workshop().rigging.pull, 0.0) << "no pull below nothing";
+}
+
+TEST_F(BuildTest, AChokeIsWoundOtherwiseAndGivenToFeed)
+{
+    view("buildChoke");
+    auto* board = find<ChokeBoard>("chokeBoard");
+    const QString before = pageSentence();
+    type("chokeTurns", QStringLiteral("6"));
+    EXPECT_EQ(workshop().choke.turns, 6);
+    EXPECT_NE(pageSentence(), before);
+    EXPECT_TRUE(board->headline().contains(QStringLiteral("6 turns")));
+    board->grab();
+    board->setFocus();
+    QTest::keyClick(board, Qt::Key_Down);
+    QTest::keyClick(board, Qt::Key_Return);
+    EXPECT_NE(workshop().choke.mix, CoreWinding().mix) << "another ferrite by keys";
+    click("giveChoke");
+    const auto parts = wholeChain(document().antenna());
+    const auto choke = std::find_if(parts.begin(), parts.end(), [](const ChainPart& p) { return p.kind == part::choke; });
+    ASSERT_NE(choke, parts.end());
+    EXPECT_EQ(choke->basis, Basis::Computed);
+    EXPECT_GT(choke->values.at("choking_ohm"), 10.0);
+    document().undoStack().undo();
+    choose("chokeRing", 3);
+    EXPECT_EQ(workshop().choke.ring, "61");
+}
+
+TEST_F(BuildTest, SafetyFollowsLimitAndMode)
+{
+    while (document().design().operation.bands.size() > 1) // one band is enough and quickly followed
+        document().edit(QStringLiteral("less"), {}, [](Design& d) { d.operation.bands.pop_back(); });
+    document().edit(QStringLiteral("wish"), {}, [](Design& d) { d.operation.bands.front().wish = Wish::Must; });
+    view("buildSafety");
+    ASSERT_TRUE(QTest::qWaitFor(
+        [&] { return pageSentence().startsWith(QStringLiteral("Keep")) || pageSentence().contains(QStringLiteral("nowhere")); }, 60000))
+        << pageSentence().toStdString();
+    const QString speech = table();
+    choose("safetyMode", 4);
+    EXPECT_EQ(workshop().mode, "carrier");
+    EXPECT_NE(table(), speech) << "five times the power on the average";
+    choose("safetyLimit", 1);
+    EXPECT_NE(workshop().limit, Workshop().limit);
+    type("safetySending", QStringLiteral("50"));
+    EXPECT_NEAR(workshop().sending, 0.5, 1e-12);
+    find<SafetyBoard>("safetyBoard")->grab();
+    EXPECT_TRUE(table().contains(QStringLiteral("kV")) || table().contains(QStringLiteral(" V"))) << table().toStdString();
+}
+
+TEST_F(BuildTest, WithoutAnAntennaEveryViewAsksForOne)
+{
+    while (document().hasAntenna())
+        document().removeCurrentAntenna();
+    for (const char* name : {"buildCut", "buildCoil", "buildChoke", "buildParts", "buildSafety"}) {
+        view(name);
+        EXPECT_TRUE(pageSentence().contains(QStringLiteral("Add an antenna"))) << name;
+        window().stage(QStringLiteral("build"))->canvas()->grab();
+    }
+}
+
+// 2026-11: "fl" and "fi" were glyphs that no search found, and the sheet did not say what it was of.
+TEST_F(BuildTest, TheSheetIsTwoPagesOfSearchableText)
+{
+    const Result<Design> demo = files::readDesign(VETCHLING_SOURCE_DATA "/demo/gannet-skerry.vetchling");
+    for (const auto& [paper, pages] : {std::pair(SheetPaper::A4, 2), std::pair(SheetPaper::Letter, 2)})
+        for (const Antenna& a : demo->antennas) {
+            const QString path = file("sheet.pdf");
+            const Faults faults = writeSheet(findDataFolder(), {QStringLiteral(VETCHLING_SOURCE_DATA "/demo/gannet-skerry.vetchling"),
+                                                                QString::fromStdString(a.name),
+                                                                path,
+                                                                {},
+                                                                paper,
+                                                                true});
+            ASSERT_TRUE(faults.empty()) << faults.front().text();
+            EXPECT_EQ(pagesOf(path), pages) << a.name;
+            const QString words = textOf(path);
+            for (const QString& expected :
+                 {QString::fromStdString(a.name), QStringLiteral("Gannet Skerry"), QStringLiteral("Cut"), QStringLiteral("fold"),
+                  QStringLiteral("cut to"), QStringLiteral("Parts"), QStringLiteral("What it has to stand"), QStringLiteral("Touching"),
+                  QStringLiteral("licensed"), QStringLiteral("Put it up")})
+                EXPECT_TRUE(words.contains(expected)) << a.name << ": " << expected.toStdString() << "\n" << words.toStdString();
+        }
+}
+
+TEST_F(BuildTest, TheSheetTellsWhatWasSolvedAndFitsAPhone)
+{
+    document().edit(QStringLiteral("less"), {}, [](Design& d) {
+        d.operation.bands.resize(1);
+        d.operation.bands.front().wish = Wish::Must;
+    });
+    ASSERT_TRUE(document().save(file("one.vetchling")).empty());
+    const QString path = file("phone.pdf");
+    const Faults faults = writeSheet(findDataFolder(), {file("one.vetchling"), {}, path, {}, SheetPaper::Phone, false});
+    ASSERT_TRUE(faults.empty()) << faults.front().text();
+    const QString words = textOf(path).simplified();
+    EXPECT_TRUE(words.contains(QStringLiteral("from wires"))) << words.toStdString();
+    EXPECT_LE(pagesOf(path), 5);
+    EXPECT_FALSE(writeSheet(findDataFolder(), {file("one.vetchling"), QStringLiteral("nobody"), path, {}, SheetPaper::A4, true}).empty());
+    EXPECT_FALSE(writeSheet(findDataFolder(), {file("none.vetchling"), {}, path, {}, SheetPaper::A4, true}).empty());
+    EXPECT_FALSE(
+        writeSheet(findDataFolder(), {file("one.vetchling"), {}, QStringLiteral("/nowhere/a.pdf"), {}, SheetPaper::A4, true}).empty());
+}
+
+TEST_F(BuildTest, TemplatesAreDrawnAtFullSize)
+{
+    const QString demo = QStringLiteral(VETCHLING_SOURCE_DATA "/demo/gannet-skerry.vetchling");
+    ASSERT_TRUE(writeSheet(findDataFolder(), {demo, {}, {}, file("plates.svg"), SheetPaper::A4, true}).empty());
+    QFile svg(file("plates.svg"));
+    ASSERT_TRUE(svg.open(QIODevice::ReadOnly));
+    EXPECT_TRUE(QString::fromUtf8(svg.readAll()).contains(QStringLiteral("link insulator")));
+    ASSERT_TRUE(writeSheet(findDataFolder(), {demo, {}, {}, file("plates.pdf"), SheetPaper::A4, true}).empty());
+    EXPECT_TRUE(textOf(file("plates.pdf")).contains(QStringLiteral("50 mm: measure this bar")));
+    EXPECT_TRUE(textOf(file("plates.pdf")).contains(QStringLiteral("90 × 70 mm")));
+}
+
+TEST_F(BuildTest, ARecipeIsKeptAndBuiltFromOnAnotherWire)
+{
+    BuildDesk own(document(), window().models(), window().shed(), solver(), findDataFolder());
+    const study::Recipe recipe = study::recipeOf(document().design(), document().antenna(), {}, "2026-11-27");
+    const std::size_t before = document().design().antennas.size();
+    QString said;
+    QObject::connect(&own, &BuildDesk::recipeReady, [&](const QString& words) { said = words; });
+    own.copyRecipe(recipe);
+    ASSERT_TRUE(QTest::qWaitFor([&] { return !said.isEmpty(); }, 60000));
+    EXPECT_TRUE(said.startsWith(QStringLiteral("Added"))) << said.toStdString();
+    EXPECT_EQ(document().design().antennas.size(), before + 1);
+    EXPECT_NEAR(parameter("leg_m"), recipe.shape.parameters.at("leg_m"), 0.05) << "the same wire and soil";
+    document().undoStack().undo();
+    EXPECT_EQ(document().design().antennas.size(), before);
+}
+
+} // namespace
+} // namespace vetchling::app

@@ -1,0 +1,74 @@
+/// The real program on cut lists, sheets and recipes.
+#include "tests/cli/cli_fixture.h"
+
+#include <cmath>
+
+namespace {
+
+TEST_F(Cli, CutListTellsMarksAndWhatWaits)
+{
+    const Outcome o = run("cutlist " + demo());
+    ASSERT_EQ(o.code, 0) << o.err;
+    const Json list = Json::parse(o.out);
+    ASSERT_EQ(list["pieces"].size(), 2u);
+    double wire = 0.0;
+    for (const Json& piece : list["pieces"]) {
+        const Json& marks = piece["marks"];
+        EXPECT_EQ(double(marks.front()["at_m"]), 0.0);
+        EXPECT_NEAR(double(marks.back()["at_m"]), double(piece["cut_to_m"]), 1e-12);
+        EXPECT_NEAR(double(piece["radiating_m"]) + double(piece["ends_m"]) + double(piece["margin_m"]), double(piece["cut_to_m"]), 1e-12);
+        wire += double(piece["pieces"]) * double(piece["cut_to_m"]);
+    }
+    EXPECT_NEAR(double(list["wire_m"]), wire, 1e-9);
+    EXPECT_TRUE(list["pieces"][0]["waits_for"].is_null());
+    EXPECT_EQ(list["pieces"][1]["waits_for"], list["pieces"][0]["cut"]);
+    EXPECT_EQ(list["ropes"].size(), 2u);
+    EXPECT_GT(list["parts"].size(), 5u);
+}
+
+TEST_F(Cli, SheetIsAPdfAndTemplatesAreAnSvg)
+{
+    const std::string pdf = path("sheet.pdf"), svg = path("plates.svg");
+    const Outcome o = run("sheet " + demo() + " --antenna 'Loop 17' --quick --paper letter -o " + pdf + " --templates " + svg);
+    ASSERT_EQ(o.code, 0) << o.err;
+    EXPECT_EQ(read(pdf).rfind("%PDF-1.", 0), 0u);
+    EXPECT_NE(read(svg).find("<svg"), std::string::npos);
+    const std::string text = path("sheet.txt");
+    ASSERT_EQ(std::system(("pdftotext -layout " + pdf + " " + text).c_str()), 0);
+    EXPECT_NE(read(text).find("Build: Loop 17"), std::string::npos);
+    EXPECT_NE(read(text).find("corner"), std::string::npos);
+}
+
+TEST_F(Cli, SheetRefusesInWords)
+{
+    EXPECT_EQ(run("sheet " + demo()).code, 2) << "nowhere to write";
+    for (const std::string& bad : {demo() + " --antenna nobody", demo() + " --paper a7", std::string("/no/such.vetchling")}) {
+        const Outcome o = run("sheet --quick -o " + path("x.pdf") + " " + bad);
+        EXPECT_EQ(o.code, 2) << bad;
+        EXPECT_FALSE(o.err.empty()) << bad;
+    }
+    EXPECT_EQ(run("sheet --quick " + demo() + " -o /nowhere/x.pdf").code, 2);
+}
+
+TEST_F(Cli, ARecipeIsCopiedOntoAnotherWire)
+{
+    const std::string made = path("made.vetchling"), thick = path("thick.vetchling"), recipe = path("r.json"), out = path("out.vetchling");
+    ASSERT_EQ(run("new dipole --frequency 14.15e6 -o " + made).code, 0);
+    ASSERT_EQ(run("tune " + made + " -o " + made).code, 0);
+    ASSERT_EQ(run("recipe " + made + " -o " + recipe).code, 0);
+    ASSERT_EQ(run("set " + made + " wire.jacket_m=0.001 -o " + thick).code, 0);
+    const Outcome o = run("copy " + recipe + " " + thick + " -o " + out);
+    ASSERT_EQ(o.code, 0) << o.err;
+    const Json lengths = Json::parse(o.out)["lengths"];
+    ASSERT_EQ(lengths.size(), 1u);
+    EXPECT_LT(double(lengths[0]["copied"]), 0.985 * double(lengths[0]["built"])) << "a jacket shortens";
+    // the copy is resonant where the original is
+    const Json bands = Json::parse(run("bands " + out + " --antenna '" + std::string(Json::parse(o.out)["antenna"]) + "'").out);
+    EXPECT_FALSE(bands.empty());
+    const Json tuned = Json::parse(run("tune " + out + " --antenna '" + std::string(Json::parse(o.out)["antenna"]) + "'").out);
+    EXPECT_NEAR(double(tuned["values"]["leg_m"]), double(lengths[0]["copied"]), 5e-3);
+    EXPECT_EQ(run("copy /no/recipe.json " + thick + " -o " + out).code, 2);
+    EXPECT_EQ(run("copy " + made + " " + thick + " -o " + out).code, 2) << "a design is no recipe";
+}
+
+} // namespace
