@@ -7,6 +7,7 @@
 #include "cli/feed_commands.h"
 #include "cli/output.h"
 #include "cli/spread_commands.h"
+#include "cli/trim_commands.h"
 #include "cli/workshop_commands.h"
 #include "core/em/far_field.h"
 #include "core/em/near_field.h"
@@ -225,6 +226,7 @@ int run(int argc, char** argv)
     addFeedCommands(app, status);
     addWorkshopCommands(app, status);
     addBenchCommands(app, status);
+    addTrimCommands(app, status);
     addFamilyCommands(app, status);
 
     try {

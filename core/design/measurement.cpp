@@ -13,6 +13,8 @@ Faults findMeasurementFaults(const Measurement& m)
         faults.push_back({"dipSwr", coreText("core", "an SWR is 1 or more")});
     if (!(std::abs(m.cutSinceLast) < 100.0))
         faults.push_back({"cutSinceLast", coreText("core", "give the length cut from each end, such as 5 cm")});
+    if (m.height && !(*m.height > 0.0 && *m.height < 1000.0))
+        faults.push_back({"height", coreText("core", "give the height of the highest wire, above 0")});
     return faults;
 }
 

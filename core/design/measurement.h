@@ -4,6 +4,7 @@
 #include "core/id.h"
 #include "core/result.h"
 
+#include <optional>
 #include <string>
 #include <vector>
 
@@ -18,6 +19,9 @@ struct Measurement {
     double dipSwr = 0.0;       ///< 0: not noted
     Id id;
     KeptFields kept;
+    std::string parameter;                    ///< that was cut; empty: the one that is trimmed for this dip
+    std::optional<std::size_t> configuration; ///< it was measured in; nothing: whose target is nearest
+    std::optional<double> height;             ///< m, of the highest wire then; nothing: where it is to hang
     friend bool operator==(const Measurement&, const Measurement&) = default;
 };
 

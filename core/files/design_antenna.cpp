@@ -76,6 +76,14 @@ Measurement readMeasurement(const JsonNode& node)
                   node.number("dip_swr", 0.0, true),
                   node.text("id", "", true),
                   {}};
+    m.parameter = node.text("parameter", "", true);
+    if (const auto configuration = node.optionalNumber("configuration")) {
+        if (*configuration < 1.0 || *configuration > 1000.0)
+            node.faultAt("configuration", "counts from 1, the innermost");
+        else
+            m.configuration = std::size_t(*configuration) - 1;
+    }
+    m.height = node.optionalNumber("height_m");
     m.kept = node.rest();
     for (const Fault& fault : findMeasurementFaults(m))
         node.fault(fault.message);
@@ -95,15 +103,17 @@ TrimLog readTrim(const JsonNode& node)
 Json trimJson(const TrimLog& log)
 {
     Json out{{"target_Hz", log.target}, {"measurements", Json::array()}};
-    for (const Measurement& m : log.measurements)
-        out["measurements"].push_back(withKept({{"id", m.id},
-                                                {"when", m.when},
-                                                {"remark", m.remark},
-                                                {"cut_each_end_m", m.cutSinceLast},
-                                                {"folded", m.folded},
-                                                {"dip_Hz", m.dip},
-                                                {"dip_swr", m.dipSwr}},
-                                               m.kept));
+    for (const Measurement& m : log.measurements) {
+        Json one{{"id", m.id},         {"when", m.when},  {"remark", m.remark}, {"cut_each_end_m", m.cutSinceLast},
+                 {"folded", m.folded}, {"dip_Hz", m.dip}, {"dip_swr", m.dipSwr}};
+        if (!m.parameter.empty())
+            one["parameter"] = m.parameter;
+        if (m.configuration)
+            one["configuration"] = *m.configuration + 1;
+        if (m.height)
+            one["height_m"] = *m.height;
+        out["measurements"].push_back(withKept(std::move(one), m.kept));
+    }
     addKept(out, log.kept);
     return out;
 }

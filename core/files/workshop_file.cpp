@@ -52,6 +52,14 @@ FerriteRing readRing(const JsonNode& n)
     return r;
 }
 
+Tube readTube(const JsonNode& n)
+{
+    const Tube t{above(n, "outer_m"), above(n, "wall_m"), above(n, "length_m")};
+    if (!(2.0 * t.wall < t.outer))
+        n.fault("a tube is hollow: its walls together are thinner than it is");
+    return t;
+}
+
 Mode readMode(const JsonNode& n)
 {
     const double duty = 0.01 * above(n, "duty_percent");
@@ -76,7 +84,10 @@ Result<WorkshopData> readWorkshopData(const std::string& path)
     const auto modes = readList<Mode>(path, "modes", readMode);
     if (!modes)
         return modes.faults();
-    return WorkshopData{*metals, *ferrites, *rings, *modes};
+    const auto tubes = readList<Tube>(path, "tubes", readTube);
+    if (!tubes)
+        return tubes.faults();
+    return WorkshopData{*metals, *ferrites, *rings, *modes, *tubes};
 }
 
 } // namespace vetchling::files

@@ -9,16 +9,33 @@
 namespace vetchling {
 namespace {
 
-constexpr double saltSoil = 0.05; // S/m: nothing but salt makes soil conduct so well
+constexpr double thinnestTube = 6e-3, tubeOverlap = 0.10; // m
+constexpr double saltSoil = 0.05;                         // S/m: nothing but salt makes soil conduct so well
 
-std::vector<BuildPiece> piecesOf(const Antenna& antenna, const shapes::BuiltAntenna& built)
+/// What a rod is put together of, where the sizes at hand do and it is no telescope already.
+void addTubes(BuildPiece& piece, const Antenna& antenna, const WorkshopData& data)
+{
+    const shapes::WireChoice& rod = antenna.shape.wire;
+    const bool telescope = shapes::familyOf(antenna.shape).spec(antenna.shape, "section_count") != nullptr;
+    if (piece.row.first != shapes::WireEnd::Tube || piece.row.last != shapes::WireEnd::Tube || telescope || rod.diameter < thinnestTube)
+        return;
+    const auto set = tubeSetFor(piece.row.radiating, rod.diameter, data.tubes, tubeOverlap);
+    if (!set)
+        return;
+    piece.tubes = *set;
+    piece.droop = droopOf(set->spans, data.tubeOf(rod.conductor));
+}
+
+std::vector<BuildPiece> piecesOf(const Antenna& antenna, const shapes::BuiltAntenna& built, const WorkshopData& data)
 {
     const std::vector<CutRow> rows = cutList(built.sections, antenna.allowances);
     const std::vector<std::vector<double>> corners = cornersOf(built);
     std::vector<BuildPiece> pieces;
     for (std::size_t i = 0; i < rows.size(); ++i) {
         const bool waits = rows[i].first == shapes::WireEnd::Link && i > 0;
-        pieces.push_back({rows[i], tapeOf(rows[i], corners[i], antenna.workshop.tapeOffset), waits ? rows[i - 1].name : std::string()});
+        pieces.push_back(
+            {rows[i], tapeOf(rows[i], corners[i], antenna.workshop.tapeOffset), waits ? rows[i - 1].name : std::string(), {}, {}});
+        addTubes(pieces.back(), antenna, data);
     }
     return pieces;
 }
@@ -58,7 +75,7 @@ BuildFacts buildFactsOf(const Design& design, const Antenna& antenna, const shap
                         const StockPrices& prices)
 {
     BuildFacts facts;
-    facts.pieces = piecesOf(antenna, built);
+    facts.pieces = piecesOf(antenna, built, data);
     std::vector<CutRow> rows;
     for (const BuildPiece& piece : facts.pieces)
         rows.push_back(piece.row);

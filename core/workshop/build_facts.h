@@ -13,7 +13,9 @@ namespace vetchling {
 struct BuildPiece {
     CutRow row;
     std::vector<TapeMark> marks;
-    std::string waitsFor; ///< name of the section that has to be trimmed before; empty: may be cut now
+    std::string waitsFor;         ///< name of the section that has to be trimmed before; empty: may be cut now
+    std::optional<TubeSet> tubes; ///< of a rod longer than one of them
+    std::optional<Droop> droop;   ///< of those, held level at one end
 };
 
 struct BuildFacts {

@@ -3,8 +3,10 @@
 #include "core/physics.h"
 #include "core/workshop/sag.h"
 
+#include <algorithm>
 #include <cmath>
 #include <numbers>
+#include <optional>
 
 namespace vetchling {
 namespace {
@@ -68,6 +70,38 @@ Droop droopOf(const std::vector<TubeSpan>& spans, const TubeMaterial& material, 
         slope += (f * l * l / 2.0 + m * l + w * l * l * l / 6.0) / stiffness;
     }
     return {down, mass, moment.front()};
+}
+
+Result<TubeSet> tubeSetFor(double element, double thickness, const std::vector<Tube>& atHand, double overlap)
+{
+    std::vector<Tube> sizes = atHand;
+    std::sort(sizes.begin(), sizes.end(), [](const Tube& a, const Tube& b) { return a.outer > b.outer; });
+    std::optional<TubeSet> best;
+    double bestOff = HUGE_VAL;
+    for (std::size_t first = 0; first < sizes.size(); ++first) {
+        std::vector<Tube> chain{sizes[first]};
+        for (std::size_t next = first + 1; next <= sizes.size(); ++next) {
+            if (const auto shows = tubesOut(chain, element, overlap)) {
+                TubeSet set{{}, overlap, false};
+                double mean = 0.0;
+                for (std::size_t i = 0; i < chain.size(); ++i) {
+                    set.spans.push_back({chain[i], (*shows)[i]});
+                    mean += chain[i].outer * (*shows)[i] / element;
+                    set.shims |= i > 0 && fitOf(chain[i - 1], chain[i]).tooLoose;
+                }
+                if (std::abs(mean - thickness) < bestOff) {
+                    bestOff = std::abs(mean - thickness);
+                    best = set;
+                }
+                break;
+            }
+            if (next < sizes.size() && fitOf(chain.back(), sizes[next]).slides)
+                chain.push_back(sizes[next]);
+        }
+    }
+    if (!best)
+        return Fault{"tubes", coreText("core", "no tubes at hand slide into one another and reach that length")};
+    return *best;
 }
 
 Result<double> braceTension(double weight, double rise, double reach)

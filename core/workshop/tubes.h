@@ -47,6 +47,16 @@ struct Droop {
 /// Overlaps are counted as the thicker tube alone. @param tipMass kg at the tip
 Droop droopOf(const std::vector<TubeSpan>& spans, const TubeMaterial& material, double tipMass = 0.0);
 
+/// Sizes at hand put together to an element: as few as reach, the thinnest at the tip.
+struct TubeSet {
+    std::vector<TubeSpan> spans; ///< thickest first
+    double overlap = 0.0;        ///< m
+    bool shims = false;          ///< some rattle without
+};
+/// @param atHand any order @param thickness m, of the element as it was modelled: the set's mean comes as near to that as it can.
+/// Faults: nothing at hand that slides and reaches.
+Result<TubeSet> tubeSetFor(double element, double thickness, const std::vector<Tube>& atHand, double overlap);
+
 /// Pull in a brace that carries a weight: weight / sin a, tan a = rise / reach. Faults: a rise or a reach that is not above 0.
 Result<double> braceTension(double weight, double rise, double reach);
 

@@ -21,6 +21,12 @@ WireStrength WorkshopData::strengthOf(const std::string& conductor) const
     return {};
 }
 
+TubeMaterial WorkshopData::tubeOf(const std::string& conductor) const
+{
+    const WireStrength metal = strengthOf(conductor);
+    return {metal.density, metal.modulus};
+}
+
 std::vector<MetalPotential> WorkshopData::potentials() const
 {
     std::vector<MetalPotential> all;

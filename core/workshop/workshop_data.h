@@ -3,6 +3,7 @@
 
 #include "core/workshop/ferrite.h"
 #include "core/workshop/parts_list.h"
+#include "core/workshop/tubes.h"
 
 #include <string>
 #include <vector>
@@ -27,9 +28,11 @@ struct WorkshopData {
     std::vector<FerriteClass> ferrites;
     std::vector<FerriteRing> rings;
     std::vector<Mode> modes;
+    std::vector<Tube> tubes; ///< at hand
 
     /// Of a conductor; plain soft copper where the data say nothing.
     [[nodiscard]] WireStrength strengthOf(const std::string& conductor) const;
+    [[nodiscard]] TubeMaterial tubeOf(const std::string& conductor) const;
     [[nodiscard]] std::vector<MetalPotential> potentials() const;
     /// The first one where there is none of that id; null without any.
     [[nodiscard]] const FerriteClass* ferrite(const std::string& id) const;

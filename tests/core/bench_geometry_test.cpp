@@ -153,6 +153,30 @@ TEST(Tubes, ShowWhatIsLeftOfTheElement)
     EXPECT_FALSE(tubesOut({}, 1.0, 0.1).ok());
 }
 
+TEST(Tubes, OfSizesAtHandReachAndComeNearToTheThicknessThatWasModelled)
+{
+    std::vector<Tube> sizes;
+    for (int eighths = 12; eighths >= 3; --eighths)
+        sizes.push_back({eighths * 0.0254 / 8.0, 1.473e-3, 1.83});
+    for (double element : {1.5, 3.0, 5.0, 7.6}) {
+        const auto set = tubeSetFor(element, 0.02, sizes, 0.1);
+        ASSERT_TRUE(set.ok()) << element;
+        double sum = 0.0, mean = 0.0;
+        for (std::size_t i = 0; i < set->spans.size(); ++i) {
+            sum += set->spans[i].shows;
+            mean += set->spans[i].tube.outer * set->spans[i].shows / element;
+            if (i > 0) {
+                EXPECT_TRUE(fitOf(set->spans[i - 1].tube, set->spans[i].tube).slides);
+            }
+        }
+        EXPECT_NEAR(sum, element, 1e-9);
+        EXPECT_NEAR(mean, 0.02, 0.004) << element;
+        EXPECT_FALSE(set->shims) << "steps of an eighth of an inch with those walls fit";
+    }
+    EXPECT_FALSE(tubeSetFor(40.0, 0.02, sizes, 0.1).ok());
+    EXPECT_FALSE(tubeSetFor(1.0, 0.02, {}, 0.1).ok());
+}
+
 // A cantilever of one tube: w L^4 / 8EI by its weight, P L^3 / 3EI by what hangs at its tip.
 TEST(Tubes, DroopAsACantileverDoes)
 {

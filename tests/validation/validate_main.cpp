@@ -9,6 +9,7 @@
 #include "tests/validation/random_antennas.h"
 #include "tests/validation/spread_draws.h"
 #include "tests/validation/svg_plot.h"
+#include "tests/validation/trim_builder.h"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -377,6 +378,41 @@ void spread(Page& page)
     }
 }
 
+/// Two hundred antennas by somebody who does as told, and as many by the plain ratio of frequencies.
+void trimming(Page& page)
+{
+    constexpr int each = 34;
+    page.heading("Trimming by the advice");
+    page.say(fmt::format(
+        "{} antennas of {} families, each with other soil, height, wire and ends than its plan, its dip read within 0.04 %, brought "
+        "to its goal by somebody who does what `trim` says; beside it the plain ratio of frequencies, nine tenths of it at once. "
+        "Passed the mark: a cut went farther than it may be off (a quarter of the 2:1 width, at most 0.5 %).\n",
+        each * int(trimmedFamilies().size()), trimmedFamilies().size()));
+    page.say("| family | finished | cuts: median, mean, most | passed | by ratio: finished | median, mean, most | passed "
+             "|\n|---|---|---|---|---|---|---|");
+    for (const std::string& family : trimmedFamilies()) {
+        std::string line = "| " + family;
+        for (bool ratio : {false, true}) {
+            study::Library library;
+            std::mt19937 random(1127);
+            std::vector<double> cuts;
+            int finished = 0, passed = 0;
+            for (int i = 0; i < each; ++i) {
+                const TrimRun run = trimOne(family, random, library, ratio);
+                finished += run.finished ? 1 : 0;
+                passed += run.passedMark ? 1 : 0;
+                cuts.push_back(run.cuts);
+            }
+            double sum = 0.0;
+            for (double c : cuts)
+                sum += c;
+            line += fmt::format(" | {} of {} | {:.0f}, {:.1f}, {:.0f} | {}", finished, each, pointOf(cuts, 0.5), sum / each,
+                                pointOf(cuts, 1.0), passed);
+        }
+        page.say(line + " |");
+    }
+}
+
 void cost(Page& page)
 {
     page.heading("How cost grows");
@@ -417,13 +453,18 @@ void cost(Page& page)
 int main(int argc, char** argv)
 {
     using namespace vetchling::testing;
-    if (argc != 2) {
-        fmt::print(stderr, "vetchling_validate DOCS-FOLDER\n");
+    if (argc < 2) {
+        fmt::print(stderr, "vetchling_validate FOLDER [trimming]\n");
         return 2;
     }
     Page page(argv[1]);
+    if (argc == 3 && std::string(argv[2]) == "trimming") { // by itself
+        trimming(page);
+        page.save();
+        return 0;
+    }
     page.say("# Validation\n\nWritten by `./dev validate`; nothing here is typed by hand. How it is computed: [theory.md](theory.md).");
-    for (auto* section : {textbook, thickTubes, insulation, reference, honesty, convergence, limits, spread, cost})
+    for (auto* section : {textbook, thickTubes, insulation, reference, honesty, convergence, limits, spread, trimming, cost})
         section(page);
     page.save();
     return 0;

@@ -4,6 +4,7 @@
 #include "app/stages/build/build_drawings.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
+#include "core/study/settings.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -24,6 +25,28 @@ QString small(double metres, units::System system) { return metres > 0.0 ? small
 QString pieceWords(const CutRow& row, int piece)
 {
     return row.pieces > 1 ? CutBoard::tr("%1 %2 of %3").arg(coreWords(row.name)).arg(piece).arg(row.pieces) : coreWords(row.name);
+}
+
+QString rodWords(const BuildPiece& piece, const shapes::AntennaShape& shape, units::System system)
+{
+    const QString length = lengthWords(piece.row.radiating, system);
+    for (const shapes::TunedLength& t : shapes::familyOf(shape).tuned(shape)) {
+        const double value = shapes::familyOf(shape).value(shape, t.parameter);
+        const auto out = study::sectionsOut(shape, t.parameter, value);
+        if (out && std::abs(value - piece.row.radiating) < 1e-6)
+            return CutBoard::tr("pulled out to %1: %2 sections and %3").arg(length).arg(out->sections).arg(smallWords(out->rest, system));
+    }
+    if (!piece.tubes)
+        return CutBoard::tr("set to %1").arg(length);
+    QStringList tubes;
+    for (const TubeSpan& s : piece.tubes->spans)
+        tubes << CutBoard::tr("%1 × %2 shows %3")
+                     .arg(valueWords(s.tube.outer, units::Quantity::WireSize, system),
+                          valueWords(s.tube.wall, units::Quantity::WireSize, system), lengthWords(s.shows, system));
+    QString words = CutBoard::tr("%1 of tubes: %2").arg(length, tubes.join(QStringLiteral(", ")));
+    if (tubes.size() > 1)
+        words += CutBoard::tr("; overlap %1").arg(smallWords(piece.tubes->overlap, system));
+    return words;
 }
 
 CutBoard::CutBoard(ViewContext& context, BuildDesk& desk, QWidget* parent) : Canvas(context, parent), m_desk(desk)
@@ -86,7 +109,7 @@ QString CutBoard::statusOf(const BuildPiece& piece) const
 {
     const QString cut = lengthWords(piece.row.cut, m_context.system());
     if (piece.row.first == shapes::WireEnd::Tube && piece.row.last == shapes::WireEnd::Tube)
-        return tr("set to %1").arg(lengthWords(piece.row.radiating, m_context.system()));
+        return rodWords(piece, m_context.document.antenna().shape, m_context.system());
     return piece.waitsFor.empty()
                ? tr("cut now: %1").arg(cut)
                : tr("wait until the %1 is trimmed, then this or what it says then: %2").arg(coreWords(piece.waitsFor), cut);

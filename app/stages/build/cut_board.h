@@ -47,5 +47,7 @@ private:
 
 /// "leg 1 of 2"; "loop" where there is only one.
 QString pieceWords(const CutRow& row, int piece);
+/// How a rod is set or put together: sections out and the rest, or tubes with what shows of each.
+QString rodWords(const BuildPiece& piece, const shapes::AntennaShape& shape, units::System system);
 
 } // namespace vetchling::app

@@ -41,6 +41,13 @@ QStringList mechanicsWords(const BuildFacts& facts, const Rigging& rigging, unit
     const RiggingReport& r = facts.rigging;
     if (!r.faults.empty())
         out << coreWords(r.faults.front().message, system);
+    for (const BuildPiece& piece : facts.pieces)
+        if (piece.droop && piece.tubes->spans.size() > 1)
+            out << PartsBoard::tr("%1: weighs %2 kg; held level at one end its tip would hang %3.%4")
+                       .arg(coreWords(piece.row.name))
+                       .arg(piece.droop->mass, 0, 'f', 1)
+                       .arg(smallWords(piece.droop->tip, system),
+                            piece.tubes->shims ? PartsBoard::tr(" Some tubes want a shim.") : QString());
     if (r.spans.empty())
         return out << PartsBoard::tr("Nothing is stretched here: it stands by itself.");
     const SpanReport& s = r.spans.front();
@@ -327,7 +334,7 @@ PartsPanel::PartsPanel(ViewContext& context, BuildDesk& desk, PartsBoard& board,
     });
     m_total = ledger.figure(tr("All with a price"));
     ledger.line();
-    ledger.heading(tr("How it hangs"));
+    ledger.fold(tr("How it hangs"), QStringLiteral("rigging"), true);
     m_hangs = ledger.choice(tr("The ends are"), {tr("tied fast"), tr("over a pulley, with a weight")}, QStringLiteral("rigHangs"));
     connect(m_hangs, &QComboBox::activated, this,
             [this](int index) { m_desk.edit(tr("change how it hangs"), {}, [&](Workshop& w) { w.rigging.weight = index == 1; }); });
@@ -341,6 +348,12 @@ PartsPanel::PartsPanel(ViewContext& context, BuildDesk& desk, PartsBoard& board,
     ledger.note(
         tr("Wind on a cylinder, a sleeve of ice, stretch of wire and rope; stiff supports. For towers and masts ask who knows them."));
     ledger.caution(tr("A wire under tension whips when it parts. Never climb alone, nor what is not built for it."));
+}
+
+void PartsPanel::showBrace()
+{
+    const auto pull = braceTension(m_carries->value() * gravity, m_rise->value(), m_reach->value());
+    m_brace->setText(pull ? newtons(*pull) : QStringLiteral("–"));
 }
 
 void PartsPanel::rig(Ledger& ledger, const QString& label, const char* object, units::Quantity quantity, double Rigging::*member,
@@ -396,6 +409,8 @@ void PartsPanel::refresh()
     m_hangs->setCurrentIndex(rigging.weight ? 1 : 0);
     for (const auto& [member, edit] : m_fields)
         edit->setValue(rigging.*member, system);
+    for (ValueEdit* edit : {m_carries, m_rise, m_reach})
+        edit->setValue(edit->value(), system);
 }
 
 } // namespace vetchling::app

@@ -56,12 +56,13 @@ private:
     void rig(Ledger& ledger, const QString& label, const char* object, units::Quantity quantity, double Rigging::*member, double lowest,
              double highest);
     void change(const std::function<void(PartChange&)>& change);
+    void showBrace();
 
     ViewContext& m_context;
     BuildDesk& m_desk;
     PartsBoard& m_board;
-    QLabel *m_name = nullptr, *m_total = nullptr;
-    ValueEdit *m_count = nullptr, *m_price = nullptr;
+    QLabel *m_name = nullptr, *m_total = nullptr, *m_brace = nullptr;
+    ValueEdit *m_count = nullptr, *m_price = nullptr, *m_carries = nullptr, *m_rise = nullptr, *m_reach = nullptr;
     QPushButton* m_remove = nullptr;
     NameEdit* m_own = nullptr;
     QComboBox* m_hangs = nullptr;

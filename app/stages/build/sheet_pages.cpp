@@ -227,6 +227,9 @@ void SheetPages::pieces(Flow& flow) const
     else
         flow.table(rows, {0.2, 0.07, 0.13, 0.13, 0.11, 0.11, 0.13, 0.0}, boxes);
     for (const BuildPiece& piece : m_facts->pieces)
+        if (piece.row.first == shapes::WireEnd::Tube && piece.row.last == shapes::WireEnd::Tube)
+            flow.paragraph(tr("%1: %2.").arg(coreWords(piece.row.name), rodWords(piece, m_antenna.shape, m_system)));
+    for (const BuildPiece& piece : m_facts->pieces)
         if (!piece.waitsFor.empty())
             flow.paragraph(tr("%1: wait until the %2 is trimmed; then cut what the program says then.")
                                .arg(coreWords(piece.row.name), coreWords(piece.waitsFor)));

@@ -1,0 +1,397 @@
+#include "core/study/trim_study.h"
+
+#include "core/study/answers.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::study {
+namespace {
+
+using shapes::LeverKind;
+
+constexpr double readingNoise = 6e-4; // of the frequency: how well a dip is read
+constexpr double mostOff = 5e-3;       // of the target, that a finished dip may be off
+constexpr double strange = 0.12;      // of the frequency, between a dip and its model
+constexpr double overshoot = 2.1;     // standard deviations kept between a cut's prediction and the mark
+constexpr double margin = 0.8;        // of the tolerance, that a cut may come to
+constexpr double sameHeight = 0.05;   // m
+
+class Trimmer {
+public:
+    Trimmer(Library& library, const TrimQuestion& asked, const Watch& watch)
+        : m_library(library), m_asked(asked), m_watch(watch), m_log(asked.antenna.trim.measurements)
+    {
+    }
+
+    Result<TrimOutcome> run()
+    {
+        m_out.tasks = trimTasks(m_asked.antenna);
+        if (m_out.tasks.empty())
+            return Fault{"", coreText("core", "this antenna has no length that is trimmed")};
+        std::optional<TrimNext> first;
+        for (std::size_t i = 0; i < m_out.tasks.size(); ++i) {
+            if (m_asked.task && i != *m_asked.task) {
+                m_out.states.push_back(TrimStep::Measure);
+                continue;
+            }
+            const Result<TrimNext> next = nextOf(i);
+            if (!next)
+                return next.faults();
+            m_out.states.push_back(next->step);
+            if (!first || (first->step == TrimStep::Done && next->step != TrimStep::Done))
+                first = *next;
+            if (next->step != TrimStep::Done && !m_asked.task) {
+                m_out.states.resize(m_out.tasks.size(), TrimStep::Measure); // the others wait
+                break;
+            }
+        }
+        m_out.next = *first;
+        return m_out;
+    }
+
+private:
+    Result<DipFacts> dipOf(const shapes::AntennaShape& shape, const TrimTask& task) const
+    {
+        Subject subject = m_asked.subject;
+        subject.shape = shape;
+        subject.configuration = task.configuration;
+        return dipNear(m_library, subject, task.target, m_watch);
+    }
+
+    [[nodiscard]] double parameter(const shapes::AntennaShape& shape, const TrimTask& task) const
+    {
+        return shapes::familyOf(shape).value(shape, task.lever.parameter);
+    }
+
+    Result<DipFacts> dipWith(const shapes::AntennaShape& shape, const TrimTask& task, double value) const
+    {
+        shapes::AntennaShape changed = shape;
+        changed.parameters[task.lever.parameter] = value;
+        return dipOf(changed, task);
+    }
+
+    /// Metres that a measurement was taken higher than the antenna is to hang.
+    [[nodiscard]] double higher(const Measurement& m) const { return m.height && m_height > 0.0 ? *m.height - m_height : 0.0; }
+
+    Result<std::vector<DipReading>> readingsOf(std::size_t task)
+    {
+        std::vector<DipReading> readings;
+        m_last = m_log.size();
+        for (std::size_t i = 0; i < m_log.size(); ++i) {
+            if (taskOf(m_out.tasks, m_log[i]) != task || !(m_log[i].dip > 0.0))
+                continue;
+            const auto model = dipOf(raised(asLogged(m_asked.antenna, i + 1), higher(m_log[i])), m_out.tasks[task]);
+            if (!model)
+                return model.faults();
+            readings.push_back({m_log[i].dip, model->dip, readingNoise * m_log[i].dip});
+            m_last = i;
+        }
+        return readings;
+    }
+
+    Result<TrimNext> nextOf(std::size_t place)
+    {
+        const TrimTask& task = m_out.tasks[place];
+        TrimNext next;
+        next.task = place;
+        next.target = next.aim = task.target;
+        Subject drawn = m_asked.subject;
+        drawn.configuration = task.configuration;
+        if (const auto built = m_library.study(drawn))
+            m_height = heightOf(*built->built);
+        const shapes::AntennaShape now = asLogged(m_asked.antenna);
+        const auto facts = dipOf(now, task);
+        if (!facts)
+            return facts.faults();
+        next.modelDip = facts->dip;
+        next.tolerance = std::min(mostOff * task.target, facts->width > 0.0 ? 0.25 * facts->width : mostOff * task.target);
+        if (const auto slope = slopeAt(now, task, facts->dip))
+            next.modelSlope = *slope;
+        const auto readings = readingsOf(place);
+        if (!readings)
+            return readings.faults();
+        next.learned.reference = facts->dip;
+        next.slope = next.modelSlope;
+        if (readings->empty())
+            return measure(next, task);
+        next.learned = estimateDip(*readings);
+        next.slope = next.learned.factor * next.modelSlope;
+        next.predicted = next.learned.at(facts->dip);
+        next.sure = next.learned.sure(facts->dip);
+        if (std::abs(readings->back().measured / readings->back().modelled - 1.0) > strange || next.modelSlope == 0.0)
+            return check(next, task);
+        const Measurement& last = m_log[m_last];
+        if (std::abs(higher(last)) > sameHeight)
+            next.aim = task.target + readings->back().modelled - facts->dip;
+        if (changedSince(place))
+            return measure(next, task);
+        return decide(next, task, now);
+    }
+
+    /// Something was taken off after the last measurement of this task that moves its dip.
+    [[nodiscard]] bool changedSince(std::size_t task) const
+    {
+        for (std::size_t i = m_last + 1; i < m_log.size(); ++i)
+            if (m_log[i].cutSinceLast != 0.0 && m_out.tasks[taskOf(m_out.tasks, m_log[i])].configuration <= m_out.tasks[task].configuration)
+                return true;
+        return false;
+    }
+
+    [[nodiscard]] std::optional<double> slopeAt(const shapes::AntennaShape& now, const TrimTask& task, double dip) const
+    {
+        const double value = parameter(now, task), step = std::max(0.01 * std::abs(value), 1e-4);
+        const auto other = dipWith(now, task, value - step);
+        return other ? std::optional((dip - other->dip) / step) : std::nullopt;
+    }
+
+    TrimNext measure(TrimNext next, const TrimTask& task) const
+    {
+        next.step = TrimStep::Measure;
+        const Measure aim{next.aim, units::Quantity::Frequency};
+        next.words = task.configurationName.empty() ? Text(coreText("core", "Hoist it and measure the dip near %1."), aim)
+                                                    : Text(coreText("core", "With the links for %2, hoist it and measure the dip near %1."),
+                                                           aim, task.configurationName);
+        return next;
+    }
+
+    static TrimNext check(TrimNext next, const TrimTask&)
+    {
+        next.step = TrimStep::Check;
+        next.words = {coreText("core",
+                               "The dip is %1 away from the model's %2: before anything is cut, check links, joints, the length on the "
+                               "tape, and that the sweep was of this antenna."),
+                      Measure{std::abs(next.predicted - next.modelDip), units::Quantity::Frequency},
+                      Measure{next.modelDip, units::Quantity::Frequency}};
+        return next;
+    }
+
+    Result<TrimNext> decide(TrimNext next, const TrimTask& task, const shapes::AntennaShape& now) const
+    {
+        const double off = task.target - next.predicted;
+        if (std::abs(off) <= next.tolerance) {
+            next.step = TrimStep::Done;
+            next.words = {coreText("core", "Done: the dip lies at %1, near enough to %2. Leave it alone."),
+                          Measure{next.predicted, units::Quantity::Frequency}, Measure{task.target, units::Quantity::Frequency}};
+            return next;
+        }
+        const bool reversible = task.lever.kind != LeverKind::Cut;
+        const bool shorten = off > 0.0; // a cut raises the dip
+        double wanted = task.target;
+        if (!reversible && shorten)
+            wanted = std::min(task.target, furthest(next));
+        const auto value = valueFor(next, task, now, next.learned.modelled(wanted));
+        if (!value)
+            return value.faults();
+        const double here = parameter(now, task);
+        next.change = rounded(*value - here, task, next, reversible);
+        const auto then = dipWith(now, task, here + next.change);
+        if (!then)
+            return then.faults();
+        next.predicted = next.learned.at(then->dip);
+        next.sure = next.learned.sure(then->dip);
+        next.step = reversible ? TrimStep::Slide : next.change < 0.0 ? TrimStep::Cut : TrimStep::Lengthen;
+        next.words = words(next, task);
+        return next;
+    }
+
+    /// The highest dip that a cut may be predicted to reach, so that hardly one in fifty passes the mark by more than it may be off.
+    [[nodiscard]] double furthest(const TrimNext& next) const
+    {
+        double low = next.predicted, high = next.target;
+        for (int i = 0; i < 40; ++i) {
+            const double middle = 0.5 * (low + high);
+            const double sure = next.learned.sure(next.learned.modelled(middle));
+            (middle + overshoot * sure <= next.target + margin * next.tolerance ? low : high) = middle;
+        }
+        return low;
+    }
+
+    /// The parameter for a dip of the model, by secants.
+    Result<double> valueFor(const TrimNext& next, const TrimTask& task, const shapes::AntennaShape& now, double dip) const
+    {
+        double x0 = parameter(now, task), y0 = next.modelDip, slope = next.modelSlope;
+        for (int i = 0; i < 3; ++i) {
+            const double x1 = x0 + (dip - y0) / slope;
+            const auto there = dipWith(now, task, x1);
+            if (!there)
+                return i == 0 ? Result<double>(there.faults()) : Result<double>(x0);
+            if (std::abs(there->dip - dip) < 1e-4 * dip || x1 == x0)
+                return x1;
+            if (const double secant = (there->dip - y0) / (x1 - x0); secant * slope > 0.0)
+                slope = secant;
+            x0 = x1;
+            y0 = there->dip;
+        }
+        return x0;
+    }
+
+    /// To what a tape shows: 1 cm at short wave, a five-hundredth above; finer where the goal asks for it. Cuts down, the rest to the
+    /// nearest.
+    [[nodiscard]] double rounded(double change, const TrimTask& task, const TrimNext& next, bool reversible) const
+    {
+        const bool metric = m_asked.system == units::System::Metric;
+        double step = task.target < 60e6 ? (metric ? 0.01 : 0.0254 / 4.0) : 0.002 * std::abs(parameter(m_asked.antenna.shape, task));
+        if (task.lever.kind == LeverKind::Tap)
+            return change;
+        const shapes::ParameterSpec* spec = shapes::familyOf(m_asked.antenna.shape).spec(m_asked.antenna.shape, task.lever.parameter);
+        if (spec && spec->quantity == units::Quantity::Angle)
+            step = 1.0;
+        while (step * std::abs(next.slope) > 0.6 * next.tolerance)
+            step *= 0.5;
+        if (!reversible && change < 0.0)
+            return -std::max(step, std::floor(-change / step + 1e-6) * step);
+        return std::copysign(std::max(step, std::round(std::abs(change) / step) * step), change);
+    }
+
+    static Text words(const TrimNext& next, const TrimTask& task)
+    {
+        const Measure amount{std::abs(next.change),
+                             task.lever.kind == LeverKind::Tap ? units::Quantity::Inductance : units::Quantity::SmallLength},
+            dip{next.predicted, units::Quantity::Frequency};
+        switch (next.step) {
+        case TrimStep::Cut:
+            return {coreText("core", "Cut %1 from %2, hoist and measure again; the dip should come to %3."), amount, task.lever.name, dip};
+        case TrimStep::Lengthen:
+            return {coreText("core", "Too short: lengthen %2 by %1, or let out a fold, and measure again; the dip should come to %3."),
+                    amount, task.lever.name, dip};
+        default:
+            return next.change < 0.0
+                       ? Text(coreText("core", "Set %2 %1 shorter or lower and measure again; the dip should come to %3. It can go back."),
+                              amount, task.lever.name, dip)
+                       : Text(coreText("core", "Set %2 %1 longer or higher and measure again; the dip should come to %3. It can go back."),
+                              amount, task.lever.name, dip);
+        }
+    }
+
+    Library& m_library;
+    const TrimQuestion& m_asked;
+    const Watch& m_watch;
+    const std::vector<Measurement>& m_log;
+    TrimOutcome m_out;
+    double m_height = 0.0;  ///< m, that the antenna is to hang at
+    std::size_t m_last = 0; ///< entry of the log: the last measurement of the task
+};
+
+} // namespace
+
+Result<DipFacts> dipNear(Library& library, const Subject& subject, double frequency, const Watch& watch)
+{
+    Question q;
+    q.subject = subject;
+    q.subject.shape.designFrequency = frequency;
+    q.limit = 2.0;
+    WantedBand own;
+    own.band = {"own", (1.0 - strange) * frequency, (1.0 + strange) * frequency};
+    own.wish = Wish::Must;
+    own.id = "own";
+    q.bands = {own};
+    const auto curve = curveOf(library, q, watch);
+    if (!curve)
+        return curve.faults();
+    const Coverage* band = (*curve)->band("own");
+    const double width = band && band->wholeTo > 0.0 ? band->wholeTo - band->wholeFrom : 0.0;
+    return DipFacts{(*curve)->fundamental, width};
+}
+
+std::vector<TrimTask> trimTasks(const Antenna& antenna)
+{
+    const shapes::AntennaShape& shape = antenna.shape;
+    const shapes::Family& family = shapes::familyOf(shape);
+    const std::vector<shapes::Lever> levers = family.levers(shape);
+    const std::vector<shapes::Configuration> configurations = family.configurations(shape);
+    std::vector<TrimTask> tasks;
+    const std::vector<shapes::TunedLength> tuned = family.tuned(shape);
+    if (tuned.size() == 1 && !levers.empty()) // what is trimmed need not be what was tuned: coils are wound once, ends are cut
+        tasks.push_back({levers.front(), tuned.front().frequency, tuned.front().configuration, {}});
+    for (const shapes::TunedLength& t : tasks.empty() ? tuned : std::vector<shapes::TunedLength>()) {
+        const auto lever = std::find_if(levers.begin(), levers.end(), [&](const shapes::Lever& l) { return l.parameter == t.parameter; });
+        if (lever != levers.end())
+            tasks.push_back({*lever, t.frequency, t.configuration,
+                             configurations.size() > 1 && t.configuration < configurations.size() ? configurations[t.configuration].name
+                                                                                                  : std::string()});
+    }
+    if (tasks.empty() && !levers.empty())
+        tasks.push_back({levers.front(), shape.designFrequency, 0, {}});
+    if (configurations.size() == 1)
+        std::stable_sort(tasks.begin(), tasks.end(), [](const TrimTask& a, const TrimTask& b) { return a.target < b.target; });
+    if (antenna.trim.target > 0.0 && !tasks.empty()) {
+        auto own = std::min_element(tasks.begin(), tasks.end(), [&](const TrimTask& a, const TrimTask& b) {
+            return std::abs(a.target - antenna.trim.target) < std::abs(b.target - antenna.trim.target);
+        });
+        own->target = antenna.trim.target;
+    }
+    return tasks;
+}
+
+std::size_t taskOf(const std::vector<TrimTask>& tasks, const Measurement& m)
+{
+    std::size_t best = 0;
+    double nearest = HUGE_VAL;
+    for (std::size_t i = 0; i < tasks.size(); ++i) {
+        if (m.configuration && *m.configuration != tasks[i].configuration)
+            continue;
+        if (!m.parameter.empty() && m.parameter == tasks[i].lever.parameter)
+            return i;
+        if (const double off = std::abs(m.dip / tasks[i].target - 1.0); off < nearest)
+            nearest = off, best = i;
+    }
+    return best;
+}
+
+shapes::AntennaShape asLogged(const Antenna& antenna, std::size_t entries)
+{
+    shapes::AntennaShape shape = antenna.shape;
+    const std::vector<TrimTask> tasks = trimTasks(antenna);
+    const shapes::Family& family = shapes::familyOf(shape);
+    const auto& log = antenna.trim.measurements;
+    for (std::size_t i = 0; i < std::min(entries, log.size()); ++i) {
+        if (log[i].cutSinceLast == 0.0 || tasks.empty())
+            continue;
+        const std::string& key = log[i].parameter.empty() ? tasks[taskOf(tasks, log[i])].lever.parameter : log[i].parameter;
+        shape.parameters[key] = family.value(shape, key) - log[i].cutSinceLast;
+    }
+    return shape;
+}
+
+shapes::AntennaShape raised(const shapes::AntennaShape& shape, double by)
+{
+    shapes::AntennaShape out = shape;
+    if (std::abs(by) < 1e-9)
+        return out;
+    const shapes::Family& family = shapes::familyOf(shape);
+    for (const shapes::ParameterSpec& spec : family.specs(shape))
+        if (spec.quantity == units::Quantity::Length && spec.key.find("height_m") != std::string::npos) {
+            const double now = family.value(shape, spec.key);
+            if (now > 0.0)
+                out.parameters[spec.key] = std::clamp(now + by, std::max(spec.lowest, 0.1), spec.highest);
+        }
+    return out;
+}
+
+double heightOf(const shapes::BuiltAntenna& built)
+{
+    double high = 0.0;
+    for (const Wire& w : built.model.wires)
+        for (const Vec3& p : w.points)
+            high = std::max(high, p.z);
+    return high;
+}
+
+TrimQuestion trimQuestionOf(const Design& design, const Antenna& antenna)
+{
+    return {questionOf(design, antenna).subject, antenna, {}, design.operation.system};
+}
+
+Result<TrimOutcome> trimNext(Library& library, const TrimQuestion& asked, const Watch& watch)
+{
+    return Trimmer(library, asked, watch).run();
+}
+
+const char* stepName(TrimStep step)
+{
+    constexpr const char* names[] = {"measure", "cut", "fold", "slide", "lengthen", "done", "check"};
+    return names[std::size_t(step)];
+}
+
+} // namespace vetchling::study

@@ -1,0 +1,79 @@
+#pragma once
+/// What to do next to a finished antenna: from its log, the model at every state it was measured in, and what the two together taught.
+///
+/// The plan is not changed by a cut: the antenna as it hangs is the design with what the log took off. Lengths are trimmed one by one,
+/// links inside out, pairs of a fan longest first; each is finished when its dip is off by no more than a quarter of the 2:1 width and 0.5
+/// %.
+
+#include "core/design/design.h"
+#include "core/study/study.h"
+#include "core/trim/estimate.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace vetchling::study {
+
+/// One length that is trimmed for one frequency.
+struct TrimTask {
+    shapes::Lever lever;
+    double target = 0.0; ///< Hz
+    std::size_t configuration = 0;
+    std::string configurationName; ///< empty where there is one only
+};
+/// In the order of the work.
+std::vector<TrimTask> trimTasks(const Antenna& antenna);
+/// The task that a measurement belongs to: of its configuration, the one whose parameter it names, else whose target is nearest.
+std::size_t taskOf(const std::vector<TrimTask>& tasks, const Measurement& measurement);
+/// The shape with what the first so many entries of the log took off. @param entries all of them where left out
+shapes::AntennaShape asLogged(const Antenna& antenna, std::size_t entries = std::size_t(-1));
+/// The shape hung so much higher, m; what stands on the ground stays on it.
+shapes::AntennaShape raised(const shapes::AntennaShape& shape, double by);
+/// Height of an antenna as its builder tells it: that of its highest wire, m.
+double heightOf(const shapes::BuiltAntenna& built);
+
+struct DipFacts {
+    double dip = 0.0, width = 0.0; ///< Hz; width below 2:1, 0 where it is nowhere
+};
+/// The dip of the SWR nearest to a frequency. Faults: what cannot be built or solved; stopped.
+Result<DipFacts> dipNear(Library& library, const Subject& subject, double frequency, const Watch& watch = {});
+
+enum class TrimStep { Measure, Cut, Fold, Slide, Lengthen, Done, Check };
+
+struct TrimNext {
+    TrimStep step = TrimStep::Measure;
+    std::size_t task = 0;
+    double change = 0.0;    ///< SI for each piece, negative shortens; 0 where nothing is to be changed
+    double predicted = 0.0; ///< Hz: the dip after it; the last one's estimate where nothing is to be changed
+    double sure = 0.0;      ///< Hz, one standard deviation of that
+    double target = 0.0;    ///< Hz
+    double aim = 0.0;       ///< Hz: the dip to aim for at the height of the last measurement; the target where that is the same
+    double tolerance = 0.0; ///< Hz
+    double slope = 0.0;     ///< Hz for one more SI unit, each piece, with what was learned
+    double modelSlope = 0.0;
+    double modelDip = 0.0; ///< Hz of the antenna as logged
+    DipEstimate learned;
+    Text words;
+};
+
+struct TrimQuestion {
+    Subject subject; ///< as designed
+    Antenna antenna;
+    std::optional<std::size_t> task; ///< else the first that is not finished
+    units::System system = units::System::Metric;
+};
+TrimQuestion trimQuestionOf(const Design& design, const Antenna& antenna);
+
+struct TrimOutcome {
+    std::vector<TrimTask> tasks;
+    TrimNext next;
+    std::vector<TrimStep> states; ///< by task: Done, or what it waits for
+};
+/// Faults: what cannot be built, an antenna without lengths to trim; stopped.
+Result<TrimOutcome> trimNext(Library& library, const TrimQuestion& asked, const Watch& watch = {});
+
+/// "cut", "measure" ...
+const char* stepName(TrimStep step);
+
+} // namespace vetchling::study

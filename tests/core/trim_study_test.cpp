@@ -1,0 +1,197 @@
+/// What to do next: the estimate, tasks and their order, heights, and a simulated builder who follows the advice.
+#include "core/study/trim_study.h"
+#include "core/tune/tune.h"
+#include "tests/core/shape_helpers.h"
+#include "tests/validation/trim_builder.h"
+
+namespace vetchling {
+namespace {
+
+using namespace vetchling::shapes;
+using study::TrimStep;
+
+TEST(Estimate, OneReadingIsAnOffsetAndTheFactorStaysThePrior)
+{
+    const DipEstimate e = estimateDip({{7.00e6, 7.05e6, 3e3}});
+    EXPECT_NEAR(e.at(7.05e6), 7.00e6, 100.0);
+    EXPECT_NEAR(e.factor, 1.0, 1e-9);
+    EXPECT_NEAR(e.sure(7.05e6), 3e3, 30.0);
+    EXPECT_GT(e.sure(7.20e6), 0.07 * 150e3) << "farther off nobody knows so well";
+    EXPECT_NEAR(e.modelled(e.at(7.1e6)), 7.1e6, 1e-3);
+}
+
+TEST(Estimate, ManyReadingsTeachTheFactor)
+{
+    std::vector<DipReading> readings;
+    for (double modelled : {6.9e6, 7.0e6, 7.1e6, 7.2e6})
+        readings.push_back({6.8e6 + 0.85 * (modelled - 6.9e6), modelled, 2e3});
+    const DipEstimate e = estimateDip(readings, {0.03, 0.3});
+    EXPECT_NEAR(e.factor, 0.85, 0.01);
+    EXPECT_NEAR(e.at(7.3e6), 6.8e6 + 0.85 * 0.4e6, 3e3);
+    EXPECT_LT(e.sure(7.2e6), 2.5e3);
+}
+
+Antenna dipoleAt(double leg)
+{
+    Antenna a;
+    a.shape = shapeOf("dipole", {{"leg_m", leg}, {"apex_height_m", 10.0}, {"end_height_m", 10.0}}, 14.15e6);
+    return a;
+}
+
+study::TrimQuestion asked(const Antenna& a)
+{
+    study::TrimQuestion q;
+    q.subject.shape = a.shape;
+    q.subject.ground = testing::averageSoil;
+    q.antenna = a;
+    return q;
+}
+
+study::TrimNext nextOf(const Antenna& a, study::Library& library)
+{
+    const auto outcome = study::trimNext(library, asked(a));
+    EXPECT_TRUE(outcome.ok()) << outcome.firstFault();
+    return outcome.ok() ? outcome->next : study::TrimNext{};
+}
+
+Measurement measured(double dip, double cut = 0.0)
+{
+    Measurement m;
+    m.dip = dip;
+    m.cutSinceLast = cut;
+    return m;
+}
+
+TEST(Trim, MeasuresFirstThenCutsMostOfItThenIsDone)
+{
+    study::Library library;
+    Antenna a = dipoleAt(5.1);
+    EXPECT_EQ(nextOf(a, library).step, TrimStep::Measure);
+    const double model = nextOf(a, library).modelDip;
+    a.trim.target = model + 250e3;
+    a.trim.measurements = {measured(model)};
+    const study::TrimNext cut = nextOf(a, library);
+    EXPECT_EQ(cut.step, TrimStep::Cut);
+    EXPECT_LT(cut.change, 0.0);
+    EXPECT_LT(cut.predicted, a.trim.target + 0.5 * cut.tolerance) << "never past the mark";
+    EXPECT_GT(cut.predicted, model + 0.6 * 250e3) << "most of it";
+    EXPECT_NEAR(cut.slope * cut.change, cut.predicted - model, 0.1 * 250e3);
+    EXPECT_NEAR(std::remainder(cut.change, 0.005), 0.0, 1e-9) << "what a tape shows";
+    a.trim.measurements.push_back(measured(a.trim.target - 0.3 * cut.tolerance, -cut.change));
+    EXPECT_EQ(nextOf(a, library).step, TrimStep::Done);
+}
+
+TEST(Trim, ThePlanIsNotChangedByACut)
+{
+    Antenna a = dipoleAt(5.1);
+    a.trim.measurements = {measured(13.9e6), measured(14.0e6, 0.04), measured(14.1e6, 0.03)};
+    EXPECT_NEAR(study::asLogged(a).parameters.at("leg_m"), 5.03, 1e-12);
+    EXPECT_NEAR(study::asLogged(a, 2).parameters.at("leg_m"), 5.06, 1e-12);
+    EXPECT_EQ(a.shape.parameters.at("leg_m"), 5.1);
+}
+
+TEST(Trim, TooShortIsLengthenedAllTheWay)
+{
+    study::Library library;
+    Antenna a = dipoleAt(5.0);
+    const double model = nextOf(a, library).modelDip;
+    a.trim.target = model - 200e3;
+    a.trim.measurements = {measured(model)};
+    const study::TrimNext next = nextOf(a, library);
+    EXPECT_EQ(next.step, TrimStep::Lengthen);
+    EXPECT_GT(next.change, 0.0);
+    EXPECT_NEAR(next.predicted, a.trim.target, next.tolerance);
+}
+
+TEST(Trim, ADipThatCannotBeIsQuestionedBeforeAnythingIsCut)
+{
+    study::Library library;
+    Antenna a = dipoleAt(5.1);
+    a.trim.measurements = {measured(11.0e6)};
+    const study::TrimNext next = nextOf(a, library);
+    EXPECT_EQ(next.step, TrimStep::Check);
+    EXPECT_EQ(next.change, 0.0);
+    EXPECT_NE(next.words.english().find("before anything is cut"), std::string::npos);
+}
+
+// Low over the soil the dip lies elsewhere: there one aims at what will be right up there.
+TEST(Trim, MeasuredLowAimsAtWhatIsRightUpThere)
+{
+    study::Library library;
+    Antenna a = dipoleAt(5.1);
+    const double up = nextOf(a, library).modelDip;
+    study::Subject low = asked(a).subject;
+    low.shape = study::raised(a.shape, -7.0);
+    const double down = study::dipNear(library, low, 14.15e6)->dip;
+    ASSERT_GT(std::abs(down - up), 20e3) << "the heights differ enough to matter";
+    Measurement m = measured(down);
+    m.height = 3.0;
+    a.trim.measurements = {m};
+    a.trim.target = up;
+    const study::TrimNext next = nextOf(a, library);
+    EXPECT_EQ(next.step, TrimStep::Done) << "down here it is off, up there it is right";
+    EXPECT_NEAR(next.aim, down, 5e3);
+    a.trim.measurements.front().height.reset();
+    EXPECT_NE(nextOf(a, library).step, TrimStep::Done);
+}
+
+TEST(Trim, LinksGoInsideOutAndAnInnerCutAsksForTheOuterAgain)
+{
+    study::Library library;
+    Antenna a;
+    a.shape = shapeOf("linked-dipole", {{"apex_height_m", 10.0}, {"end_height_m", 9.0}}, 14.15e6);
+    const auto tuned = tuneAll(a.shape, testing::averageSoil, library.tables());
+    ASSERT_TRUE(tuned.ok());
+    for (const TunedValue& v : tuned->lengths)
+        a.shape.parameters[v.length.parameter] = v.value;
+    const auto tasks = study::trimTasks(a);
+    ASSERT_EQ(tasks.size(), 2u);
+    EXPECT_GT(tasks[0].target, tasks[1].target) << "the highest band first";
+    Measurement inner = measured(tasks[0].target);
+    inner.configuration = 0;
+    a.trim.measurements = {inner};
+    auto outcome = study::trimNext(library, asked(a));
+    EXPECT_EQ(outcome->states[0], TrimStep::Done);
+    EXPECT_EQ(outcome->next.task, 1u);
+    EXPECT_EQ(outcome->next.step, TrimStep::Measure);
+    Measurement outer = measured(tasks[1].target);
+    outer.configuration = 1;
+    a.trim.measurements.push_back(outer);
+    EXPECT_EQ(study::trimNext(library, asked(a))->next.step, TrimStep::Done);
+    inner.cutSinceLast = 0.02;
+    inner.dip *= 1.002;
+    a.trim.measurements.push_back(inner);
+    EXPECT_EQ(study::trimNext(library, asked(a))->next.step, TrimStep::Measure) << "the outer one once more";
+}
+
+TEST(Trim, AMeasurementBelongsToWhatItNamesElseToTheNearestTarget)
+{
+    Antenna a;
+    a.shape = shapeOf("fan-dipole", {}, 14.15e6);
+    const auto tasks = study::trimTasks(a);
+    ASSERT_GE(tasks.size(), 2u);
+    EXPECT_LT(tasks[0].target, tasks[1].target) << "the longest pair first";
+    EXPECT_EQ(study::taskOf(tasks, measured(0.99 * tasks[1].target)), 1u);
+    Measurement named = measured(0.99 * tasks[1].target);
+    named.parameter = tasks[0].lever.parameter;
+    EXPECT_EQ(study::taskOf(tasks, named), 0u);
+}
+
+TEST(Trim, ABuilderWhoFollowsTheAdviceIsSoonDone)
+{
+    study::Library library;
+    std::mt19937 random(20261127);
+    int cuts = 0, passed = 0;
+    for (const std::string& family : testing::trimmedFamilies()) {
+        const testing::TrimRun run = testing::trimOne(family, random, library);
+        EXPECT_TRUE(run.finished) << family << ", off by " << run.off;
+        EXPECT_LE(run.cuts, 4) << family;
+        cuts += run.cuts;
+        passed += run.passedMark ? 1 : 0;
+    }
+    EXPECT_LE(cuts, 2 * int(testing::trimmedFamilies().size())) << "two cuts in the mean";
+    EXPECT_LE(passed, 1);
+}
+
+} // namespace
+} // namespace vetchling

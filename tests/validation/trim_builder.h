@@ -1,0 +1,24 @@
+#pragma once
+/// A simulated builder who does what the program says to an antenna that is not quite as it was planned: other soil, another height, wire
+/// cut long, ends that are not where the plan has them, a dip read with some noise.
+
+#include "core/study/trim_study.h"
+
+#include <random>
+#include <string>
+
+namespace vetchling::testing {
+
+struct TrimRun {
+    std::string family;
+    int cuts = 0, measurements = 0;
+    bool finished = false, passedMark = false; ///< passed: a cut went beyond the mark by more than it may be off
+    double off = 0.0;                          ///< Hz of the true dip from the target at the end
+};
+
+/// The families that builders trim most.
+const std::vector<std::string>& trimmedFamilies();
+/// @param ratioRule trims by the plain ratio of frequencies in place of the program's advice, 90 % of it at once
+TrimRun trimOne(const std::string& family, std::mt19937& random, study::Library& library, bool ratioRule = false);
+
+} // namespace vetchling::testing
