@@ -11,7 +11,7 @@ namespace {
 using shapes::LeverKind;
 
 constexpr double readingNoise = 6e-4; // of the frequency: how well a dip is read
-constexpr double mostOff = 5e-3;       // of the target, that a finished dip may be off
+constexpr double mostOff = 5e-3;      // of the target, that a finished dip may be off
 constexpr double strange = 0.12;      // of the frequency, between a dip and its model
 constexpr double overshoot = 2.1;     // standard deviations kept between a cut's prediction and the mark
 constexpr double margin = 0.8;        // of the tolerance, that a cut may come to

@@ -16,6 +16,8 @@ constexpr double straight = 0.9998;               // cosine of the angle between
 constexpr double upright = 0.97;
 constexpr double held = 1.5;         // m from a support in plan
 constexpr double ropeStretch = 0.12; // at its breaking load, of polyester
+constexpr double loops = 3.0;        // m of rope in the loops and halyards that hold any corner
+constexpr double rod = 2e-3;         // m of radius: what is thicker does not hang
 
 double sleeve(double inside, double thickness) { return std::numbers::pi * thickness * (inside + thickness); }
 
@@ -125,7 +127,7 @@ SpanReport reportOf(const SpanPlace& place, const WireLoad& load, const Rigging&
     const double level = inWeather(rigging.pull), upper = hanging->end / hanging->horizontal;
     out.pullInWeather = level * upper;
     out.sagInWeather = hanging->sag * (weight + added) / weight * rigging.pull / level;
-    out.lowest = std::min({place.start.z, place.end.z, 0.5 * (place.start.z + place.end.z) - hanging->sag});
+    out.lowest = std::max(0.0, std::min({place.start.z, place.end.z, 0.5 * (place.start.z + place.end.z) - hanging->sag}));
     const double allowed = load.breaking / rigging.safety;
     double low = 0.0, high = allowed;
     for (int i = 0; i < 40; ++i) {
@@ -183,7 +185,8 @@ std::vector<SpanPlace> spansOf(const shapes::BuiltAntenna& built, const shapes::
     std::vector<SpanPlace> all;
     for (const Run& run : runs) {
         const Vec3 way = run.way();
-        if (norm(run.end - run.start) < shortest || std::abs(way.z) > upright || std::max(run.start.z, run.end.z) < offGround)
+        if (run.radius > rod || norm(run.end - run.start) < shortest || std::abs(way.z) > upright ||
+            std::max(run.start.z, run.end.z) < offGround)
             continue;
         SpanPlace place;
         place.start = run.start, place.end = run.end;
@@ -212,7 +215,7 @@ RiggingReport riggingOf(const shapes::BuiltAntenna& built, const shapes::Antenna
     for (const Vec3& end : built.insulators)
         for (const Run& run : runs) {
             const bool last = norm(run.end - end) < 0.05, first = norm(run.start - end) < 0.05;
-            if ((last || first) && end.z > offGround && norm(run.end - run.start) > shortest) {
+            if ((last || first) && run.radius <= rod && end.z > offGround && norm(run.end - run.start) > shortest) {
                 out.ropes.push_back(ropeOf(built, site, end, last ? run.way() : run.way() * -1.0, rigging.pull));
                 break;
             }
@@ -222,6 +225,8 @@ RiggingReport riggingOf(const shapes::BuiltAntenna& built, const shapes::Antenna
         for (const RopeReport& r : out.ropes)
             if (norm(r.start - place.start) < joined || norm(r.start - place.end) < joined)
                 rope += r.length;
+        if (rope == 0.0)
+            rope = loops;
         out.spans.push_back(reportOf(place, loadOf(place.wire, strengthOf(place.wire.conductor), rigging), rigging, rope, out.faults));
     }
     return out;

@@ -18,6 +18,15 @@ namespace {
 constexpr double tapeStep = 84.0, cutRowHeight = 26.0, headHeight = 22.0, detailHeight = 134.0, figuresHeight = 70.0;
 const double columns[] = {0.0, 0.23, 0.31, 0.43, 0.56, 0.66, 0.75, 0.87};
 
+bool rod(const BuildPiece& piece) { return piece.row.first == shapes::WireEnd::Tube && piece.row.last == shapes::WireEnd::Tube; }
+
+void paintWords(Sketch& sketch, const QString& words, const QRectF& area)
+{
+    sketch.painter().setFont(sketch.theme().font(12));
+    sketch.painter().setPen(sketch.colours().ink);
+    sketch.painter().drawText(area, Qt::TextWordWrap, words);
+}
+
 QString small(double metres, units::System system) { return metres > 0.0 ? smallWords(metres, system) : QStringLiteral("–"); }
 
 } // namespace
@@ -108,8 +117,8 @@ void CutBoard::fit()
 QString CutBoard::statusOf(const BuildPiece& piece) const
 {
     const QString cut = lengthWords(piece.row.cut, m_context.system());
-    if (piece.row.first == shapes::WireEnd::Tube && piece.row.last == shapes::WireEnd::Tube)
-        return rodWords(piece, m_context.document.antenna().shape, m_context.system());
+    if (rod(piece))
+        return {};
     return piece.waitsFor.empty()
                ? tr("cut now: %1").arg(cut)
                : tr("wait until the %1 is trimmed, then this or what it says then: %2").arg(coreWords(piece.waitsFor), cut);
@@ -123,7 +132,8 @@ QString CutBoard::sentence() const
     const QString wire = lengthWords(facts->wire, m_context.system(), 1);
     QString words = facts->waiting() > 0
                         ? tr("%1 of wire in %2 pieces; the inner ones may be cut now, the outer ones wait.").arg(wire).arg(facts->count)
-                        : tr("%1 of wire in %2 pieces; equal pieces equal within %3.")
+                        : (facts->count == 1 ? tr("%1 of wire in %2 piece; measured within %3.")
+                                             : tr("%1 of wire in %2 pieces; equal pieces equal within %3."))
                               .arg(wire)
                               .arg(facts->count)
                               .arg(m_context.system() == units::System::Metric ? tr("1 cm") : tr("1/2 in"));
@@ -166,7 +176,11 @@ double CutBoard::paintTapes(Sketch& sketch, double top, double width)
                                         Qt::AlignLeft | Qt::AlignTop, {c.ink, 13, true});
         sketch.text({name.right() + 18.0, y + 1.0}, sketch.theme().elided(statusOf(piece), width - name.right() - 20.0, 12),
                     Qt::AlignLeft | Qt::AlignTop, {piece.waitsFor.empty() ? c.inkSoft : c.brick, 12});
-        paintTape(sketch, piece, y + 26.0, width);
+        if (rod(piece))
+            paintWords(sketch, rodWords(piece, m_context.document.antenna().shape, m_context.system()),
+                       QRectF(18.0, y + 22.0, width - 18.0, 52.0));
+        else
+            paintTape(sketch, piece, y + 26.0, width);
         y += tapeStep;
     }
     return y;

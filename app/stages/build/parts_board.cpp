@@ -345,6 +345,21 @@ PartsPanel::PartsPanel(ViewContext& context, BuildDesk& desk, PartsBoard& board,
     rig(ledger, tr("Ice round the wire"), "rigIce", Quantity::WireSize, &Rigging::ice, 0.0, 0.1);
     rig(ledger, tr("Hangs in the middle, kg"), "rigCentre", Quantity::Plain, &Rigging::centreMass, 0.0, 50.0);
     rig(ledger, tr("Rope breaks at, N"), "rigRope", Quantity::Plain, &Rigging::ropeStrength, 1.0, 1e6);
+    ledger.endFold();
+    ledger.fold(tr("A brace or strut"), QStringLiteral("brace"), false);
+    m_carries = ledger.value(tr("Carries, kg"), Quantity::Plain, QStringLiteral("braceMass"));
+    m_rise = ledger.value(tr("Rises above it"), Quantity::Length, QStringLiteral("braceRise"));
+    m_reach = ledger.value(tr("Reaches out"), Quantity::Length, QStringLiteral("braceReach"));
+    m_brace = ledger.figure(tr("Pull in it"));
+    const double usual[] = {5.0, 0.5, 1.0};
+    ValueEdit* const fields[] = {m_carries, m_rise, m_reach};
+    for (int i = 0; i < 3; ++i) {
+        fields[i]->setRange(0.01, 1000.0);
+        fields[i]->setValue(usual[i], context.system());
+        connect(fields[i], &ValueEdit::edited, this, &PartsPanel::showBrace);
+    }
+    showBrace();
+    ledger.endFold();
     ledger.note(
         tr("Wind on a cylinder, a sleeve of ice, stretch of wire and rope; stiff supports. For towers and masts ask who knows them."));
     ledger.caution(tr("A wire under tension whips when it parts. Never climb alone, nor what is not built for it."));
