@@ -87,7 +87,21 @@ private:
             readings.push_back({m_log[i].dip, model->dip, readingNoise * m_log[i].dip});
             m_last = i;
         }
+        forgetBeforeJumps(readings);
         return readings;
+    }
+
+    /// A dip that went elsewhere than any change explains tells of something new, a joint, a fold let out: what was read before counts
+    /// little.
+    static void forgetBeforeJumps(std::vector<DipReading>& readings)
+    {
+        constexpr double explained = 0.25; // of what the model says a change does
+        for (std::size_t i = 0; i + 1 < readings.size(); ++i) {
+            const DipReading &old = readings[i], &last = readings.back();
+            const double jump = std::abs(old.measured - old.modelled - last.measured + last.modelled);
+            if (jump > explained * std::abs(old.modelled - last.modelled) + 6.0 * last.noise)
+                readings[i].noise = 2.0 * jump;
+        }
     }
 
     Result<TrimNext> nextOf(std::size_t place)

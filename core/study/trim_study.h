@@ -62,6 +62,7 @@ struct TrimQuestion {
     Antenna antenna;
     std::optional<std::size_t> task; ///< else the first that is not finished
     units::System system = units::System::Metric;
+    friend bool operator==(const TrimQuestion&, const TrimQuestion&) = default;
 };
 TrimQuestion trimQuestionOf(const Design& design, const Antenna& antenna);
 

@@ -36,27 +36,6 @@ double correctedSlope(const TrimLog& log, double modelSlope)
     return sum / weight;
 }
 
-TrimAdvice trimAdvice(const TrimLog& log, double target, double modelSlope, double bandwidth, double step)
-{
-    TrimAdvice advice;
-    advice.modelSlope = modelSlope;
-    advice.slope = correctedSlope(log, modelSlope);
-    if (log.measurements.empty() || !(advice.slope > 0.0))
-        return advice;
-    advice.off = target - log.measurements.back().dip;
-    advice.predicted = std::abs(advice.off) / advice.slope;
-    if (std::abs(advice.off) <= bandwidth || advice.predicted < smallestCut) {
-        advice.action = TrimAction::Done;
-    } else if (advice.off > 0.0) {
-        advice.action = TrimAction::Cut;
-        advice.amount = std::max(step, std::floor(cutShare * advice.predicted / step + 1e-9) * step);
-    } else {
-        advice.action = TrimAction::Lengthen;
-        advice.amount = std::ceil(advice.predicted / step - 1e-9) * step;
-    }
-    return advice;
-}
-
 std::optional<double> unlikelyDip(const TrimLog& log, const Measurement& next, double modelDip, double modelSlope)
 {
     const bool first = log.measurements.empty();

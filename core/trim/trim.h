@@ -1,5 +1,5 @@
 #pragma once
-/// Measured dips, and what to cut next.
+/// Measured dips: whether they can be believed, and a dip from two readings of a meter.
 
 #include "core/bands/bands.h"
 #include "core/design/measurement.h"
@@ -13,24 +13,6 @@ namespace vetchling {
 struct SwrPair {
     double lowFrequency = 0.0, lowSwr = 0.0, highFrequency = 0.0, highSwr = 0.0;
 };
-
-enum class TrimAction { Measure, Cut, Lengthen, Done };
-
-struct TrimAdvice {
-    TrimAction action = TrimAction::Measure;
-    double amount = 0.0;     ///< m each end to do now
-    double predicted = 0.0;  ///< m each end that would reach the target
-    double slope = 0.0;      ///< Hz the dip rises a metre cut from each end, corrected by the cuts so far
-    double modelSlope = 0.0; ///< the same by the model alone
-    double off = 0.0;        ///< Hz, target minus last dip
-};
-
-inline constexpr double cutShare = 0.7;      ///< of the prediction that is cut at once
-inline constexpr double smallestCut = 0.005; ///< m
-
-/// @param modelSlope Hz a metre cut from each end, above zero; @param bandwidth Hz within which the dip is good enough
-/// @param step m that amounts are rounded to, what a tape shows
-TrimAdvice trimAdvice(const TrimLog& log, double target, double modelSlope, double bandwidth, double step = smallestCut);
 
 /// Where the next dip should lie by the model and the cuts made so far, where a measurement is so far from it that it is more likely a
 /// slip: 3.5 % for the first, half of that and what the cut may do otherwise for the others. Nothing if it can be believed.

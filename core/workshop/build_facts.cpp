@@ -89,6 +89,12 @@ BuildFacts buildFactsOf(const Design& design, const Antenna& antenna, const shap
     facts.saltAir = design.site.soil.conductivity >= saltSoil || !design.site.waters.empty();
     facts.metals = metalPairs(conductorsOf(antenna.shape), data.potentials(), facts.saltAir);
     facts.pack = packListOf(antenna, built, facts.rigging, design.site);
+    for (const BuildPiece& piece : facts.pieces)
+        if (piece.tubes && piece.row.name == facts.pack.longestName) // taken apart
+            facts.pack.longest =
+                std::max_element(piece.tubes->spans.begin(), piece.tubes->spans.end(), [](const TubeSpan& a, const TubeSpan& b) {
+                    return a.tube.length < b.tube.length;
+                })->tube.length;
     return facts;
 }
 

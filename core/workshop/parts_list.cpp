@@ -183,7 +183,14 @@ PackList packListOf(const Antenna& antenna, const shapes::BuiltAntenna& built, c
     for (const CutRow& row : cutList(built.sections, antenna.allowances))
         if (row.first != WireEnd::Tube && row.last != WireEnd::Tube)
             wire += row.pieces * row.cut;
-    pack.mass = wire * rigging.load.mass + ropes(rigging) * ropeMass;
+    constexpr double rolls = 4e-3; // m thick, at most
+    double least = antenna.shape.wire.diameter, mass = rigging.load.mass;
+    for (const auto& [part, other] : antenna.shape.partWires)
+        if (other.diameter < least) {
+            mass *= other.diameter * other.diameter / (least * least);
+            least = other.diameter;
+        }
+    pack.mass = least <= rolls ? wire * mass + ropes(rigging) * ropeMass : 0.0;
     auto& o = pack.order;
     if (site.powerLine)
         o.push_back(coreText("core", "Look up first: keep everything farther from the power line than it can fall."));

@@ -313,22 +313,23 @@ TEST_F(WindowTest, LoggingADipGivesAdvice)
     ASSERT_TRUE(settle());
     show("trim");
     auto* board = find<TrimBoard>("trimBoard");
-    EXPECT_TRUE(board->headline().contains(QStringLiteral("measure the dip")));
+    const auto says = [&](const char* words) {
+        return QTest::qWaitFor([&] { return board->headline().contains(QLatin1String(words)); }, 30000);
+    };
+    EXPECT_TRUE(says("measure the dip")) << board->headline().toStdString();
     type("trimDip", QStringLiteral("17.95"));
     type("trimSwr", QStringLiteral("1.4"));
     find<QLineEdit>("trimRemark")->setText(QStringLiteral("dry"));
     click("addMeasurement");
     ASSERT_EQ(document().antenna().trim.measurements.size(), 1u);
     EXPECT_EQ(document().antenna().trim.measurements[0].remark, "dry");
-    const TrimAdvice advice = board->advice();
-    EXPECT_EQ(advice.action, TrimAction::Cut);
-    EXPECT_LT(advice.amount, advice.predicted);
-    EXPECT_TRUE(board->headline().startsWith(QStringLiteral("Cut"))) << board->headline().toStdString();
+    EXPECT_TRUE(says("Cut")) << board->headline().toStdString();
+    EXPECT_TRUE(window().stage(QStringLiteral("trim"))->summary().startsWith(QStringLiteral("cut")));
     EXPECT_TRUE(find<QLineEdit>("trimDip")->text().isEmpty()) << "a measurement starts empty";
     type("trimDip", QStringLiteral("18.4"));
     click("addMeasurement");
     click("addMeasurement"); // without a cut so far away: asked about first
-    EXPECT_TRUE(board->headline().contains(QStringLiteral("Too short: lengthen the loop"))) << board->headline().toStdString();
+    EXPECT_TRUE(says("Too short: lengthen the loop")) << board->headline().toStdString();
     document().undoStack().undo();
     EXPECT_EQ(document().antenna().trim.measurements.size(), 1u);
     click("removeMeasurement");
@@ -369,7 +370,8 @@ TEST_F(WindowTest, DemoLogIsShownWithAdvice)
     ASSERT_TRUE(settle());
     show("trim");
     EXPECT_TRUE(pageSentence().contains(QStringLiteral("too long")));
-    EXPECT_TRUE(window().stage(QStringLiteral("trim"))->summary().startsWith(QStringLiteral("cut")));
+    EXPECT_TRUE(
+        QTest::qWaitFor([&] { return window().stage(QStringLiteral("trim"))->summary().startsWith(QStringLiteral("cut")); }, 30000));
     EXPECT_TRUE(window().stage(QStringLiteral("trim"))->tableText().contains(QStringLiteral("drizzle")));
 }
 

@@ -164,6 +164,65 @@ TEST(Trim, LinksGoInsideOutAndAnInnerCutAsksForTheOuterAgain)
     EXPECT_EQ(study::trimNext(library, asked(a))->next.step, TrimStep::Measure) << "the outer one once more";
 }
 
+// A dip that jumped without a cut: what was read before tells little of what is now.
+TEST(Trim, AJumpIsBelievedAndNotAveragedAway)
+{
+    study::Library library;
+    Antenna a = dipoleAt(5.1);
+    const double model = nextOf(a, library).modelDip;
+    a.trim.target = model;
+    a.trim.measurements = {measured(model - 150e3), measured(model + 300e3)};
+    const study::TrimNext next = nextOf(a, library);
+    EXPECT_EQ(next.step, TrimStep::Lengthen);
+    a.trim.measurements.pop_back();
+    EXPECT_EQ(nextOf(a, library).step, TrimStep::Cut);
+    EXPECT_NEAR(next.learned.at(next.modelDip), model + 300e3, 20e3);
+}
+
+// Three bands, the inner sections too long: each is trimmed by what it says, and all end where they should.
+TEST(Trim, ALinkedAntennaEndsWithinACentimetreOfTheRightLengths)
+{
+    study::Library library;
+    Antenna plan;
+    plan.shape = shapeOf(
+        "linked-dipole",
+        {{"band_count", 3.0}, {"frequency_2_Hz", 10.12e6}, {"frequency_3_Hz", 7.1e6}, {"apex_height_m", 11.0}, {"end_height_m", 10.0}},
+        14.15e6);
+    const auto tuned = tuneAll(plan.shape, testing::averageSoil, library.tables());
+    ASSERT_TRUE(tuned.ok()) << tuned.firstFault();
+    for (const TunedValue& v : tuned->lengths)
+        plan.shape.parameters[v.length.parameter] = v.value;
+    const AntennaShape right = plan.shape;
+    AntennaShape built = right; // paths to the open ends, as they are on the mast
+    for (const auto& [key, more] : {std::pair("leg_m", 0.14), std::pair("leg_2_m", 0.21), std::pair("leg_3_m", 0.18)})
+        built.parameters[key] += more;
+    const auto tasks = study::trimTasks(plan);
+    double cut = 0.0;
+    std::size_t of = 0;
+    for (int visit = 0; visit < 20; ++visit) {
+        const auto outcome = study::trimNext(library, asked(plan));
+        ASSERT_TRUE(outcome.ok()) << outcome.firstFault();
+        const study::TrimNext& next = outcome->next;
+        if (next.step == TrimStep::Done)
+            break;
+        if (next.change != 0.0) {
+            built.parameters[tasks[next.task].lever.parameter] += next.change;
+            cut = -next.change;
+        }
+        of = next.task;
+        study::Subject subject = asked(plan).subject;
+        subject.shape = built;
+        subject.configuration = tasks[of].configuration;
+        Measurement m = measured(study::dipNear(library, subject, tasks[of].target)->dip, cut);
+        m.configuration = tasks[of].configuration;
+        m.parameter = tasks[of].lever.parameter;
+        plan.trim.measurements.push_back(m);
+        cut = 0.0;
+    }
+    for (const study::TrimTask& t : tasks)
+        EXPECT_NEAR(built.parameters.at(t.lever.parameter), right.parameters.at(t.lever.parameter), 0.0105) << t.lever.parameter;
+}
+
 TEST(Trim, AMeasurementBelongsToWhatItNamesElseToTheNearestTarget)
 {
     Antenna a;

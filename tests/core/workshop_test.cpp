@@ -62,39 +62,6 @@ TrimLog logOf(std::vector<std::pair<double, double>> cutsAndDips)
 }
 
 constexpr double slope = 700e3; // Hz a metre
-constexpr double goodEnough = 5e3;
-
-TEST(TrimAdvice, AsksForAMeasurementFirst) { EXPECT_EQ(trimAdvice({}, 7.08e6, slope, goodEnough).action, TrimAction::Measure); }
-
-TEST(TrimAdvice, CutsMostOfItButNeverAll)
-{
-    const TrimAdvice a = trimAdvice(logOf({{0.0, 6.98e6}}), 7.08e6, slope, goodEnough);
-    EXPECT_EQ(a.action, TrimAction::Cut);
-    EXPECT_NEAR(a.predicted, 100e3 / slope, 1e-9);
-    EXPECT_LT(a.amount, a.predicted);
-    EXPECT_NEAR(a.amount, cutShare * a.predicted, 0.0051);
-}
-
-TEST(TrimAdvice, LengthensWhatIsTooShort)
-{
-    const TrimAdvice a = trimAdvice(logOf({{0.0, 7.15e6}}), 7.08e6, slope, goodEnough);
-    EXPECT_EQ(a.action, TrimAction::Lengthen);
-    EXPECT_GE(a.amount, a.predicted); // the whole of it: it can be cut again
-    EXPECT_NEAR(a.amount, 0.10, 0.006);
-}
-
-TEST(TrimAdvice, StopsInTime)
-{
-    EXPECT_EQ(trimAdvice(logOf({{0.0, 7.078e6}}), 7.08e6, slope, goodEnough).action, TrimAction::Done);
-    EXPECT_EQ(trimAdvice(logOf({{0.0, 7.083e6}}), 7.08e6, slope, goodEnough).action, TrimAction::Done);
-    EXPECT_EQ(trimAdvice(logOf({{0.0, 7.0772e6}}), 7.08e6, slope, 100.0).action, TrimAction::Done); // less than half a centimetre
-}
-
-TEST(TrimAdvice, WithoutASlopeSaysNothing)
-{
-    EXPECT_EQ(trimAdvice(logOf({{0.0, 7.0e6}}), 7.08e6, 0.0, goodEnough).action, TrimAction::Measure);
-}
-
 // Cuts pull the slope towards what they did, the more wire the more.
 TEST(TrimSlope, LearnsFromTheCuts)
 {
@@ -115,29 +82,6 @@ TEST(TrimSlope, IgnoresAMisreadDip)
 TEST(TrimSlope, LengtheningCountsToo)
 {
     EXPECT_NEAR(correctedSlope(logOf({{0.0, 7.2e6}, {-0.05, 7.2e6 - 0.05 * 600e3}}), slope), 650e3, 1.0);
-}
-
-// A whole session by the advice, against an antenna whose true slope and length differ from the model's, with rounding
-// of the readings: it ends near the goal, never short, within a few cuts.
-TEST(TrimAdvice, BringsAnAntennaHomeWithoutOvershoot)
-{
-    std::mt19937 random(3);
-    for (int n = 0; n < 200; ++n) {
-        const double truth = slope * std::uniform_real_distribution<double>(0.75, 1.3)(random);
-        double dip = 7.08e6 - std::uniform_real_distribution<double>(20e3, 300e3)(random);
-        TrimLog log = logOf({{0.0, dip}});
-        int cuts = 0;
-        for (; cuts < 12; ++cuts) {
-            const TrimAdvice a = trimAdvice(log, 7.08e6, slope, goodEnough);
-            if (a.action != TrimAction::Cut)
-                break;
-            dip += a.amount * truth;
-            log.measurements.push_back(logOf({{a.amount, std::round(dip / 1e3) * 1e3}}).measurements.front());
-        }
-        EXPECT_LE(cuts, 8);
-        EXPECT_LT(dip, 7.08e6 + goodEnough + 1e3);
-        EXPECT_GT(dip, 7.08e6 - goodEnough - 1e3);
-    }
 }
 
 ImpedanceAt modelCurve(double f0)

@@ -264,10 +264,10 @@ double PartsBoard::paintPack(Sketch& sketch, double left, double top, double wid
     sketch.line({left, top}, {left + width, top}, c.hairline);
     sketch.text({left, top + 8.0}, tr("Packed and put up"), Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
     QStringList lines;
-    lines << (pack.longest > 0.0 ? tr("Wire and rope weigh %1 kg; longest piece: %2, %3.")
-                                       .arg(pack.mass, 0, 'f', 1)
-                                       .arg(coreWords(pack.longestName), lengthWords(pack.longest, system))
-                                 : tr("Wire and rope weigh %1 kg and roll up: no long piece.").arg(pack.mass, 0, 'f', 1));
+    if (pack.mass > 0.0)
+        lines << tr("Wire and rope weigh %1 kg and roll up.").arg(pack.mass, 0, 'f', 1);
+    if (pack.longest > 0.0)
+        lines << tr("Longest piece: %1, %2.").arg(coreWords(pack.longestName), lengthWords(pack.longest, system));
     for (std::size_t i = 0; i < pack.order.size(); ++i)
         lines << QStringLiteral("%1. %2").arg(i + 1).arg(coreWords(pack.order[i], system));
     double y = top + 28.0;

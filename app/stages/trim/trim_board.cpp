@@ -12,15 +12,14 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double quarterInch = 0.00635;  // m
-constexpr double goodBandwidth = 0.0008; // of the target: a dip this near needs no more cutting
 const std::vector<double> columnShares{0.16, 0.28, 0.14, 0.14, 0.28};
 constexpr double chartTop = 10.0, chartHeight = 200.0, cardTop = chartTop + chartHeight + 34.0, cardHeight = 106.0; // px
-constexpr double logTop = cardTop + cardHeight + 14.0;
+constexpr double orderRow = 25.0;                                                                                   // px
 
 } // namespace
 
-TrimBoard::TrimBoard(ViewContext& context) : Canvas(context), m_log(new LogModel(this)), m_table(new Table(m_log, columnShares, this))
+TrimBoard::TrimBoard(ViewContext& context, TrimDesk& desk)
+    : Canvas(context), m_desk(desk), m_log(new LogModel(this)), m_table(new Table(m_log, columnShares, this))
 {
     setObjectName(QStringLiteral("trimBoard"));
     setAccessibleName(tr("Measured dips and what to cut next"));
@@ -40,6 +39,7 @@ TrimBoard::TrimBoard(ViewContext& context) : Canvas(context), m_log(new LogModel
     connect(&context.document, &Document::currentChanged, this, again);
     connect(&context.solver, &SolveService::curveReady, this, qOverload<>(&QWidget::update));
     connect(&context.solver, &SolveService::detailReady, this, qOverload<>(&QWidget::update));
+    connect(&desk, &TrimDesk::ready, this, again);
     refreshLog();
 }
 
@@ -48,7 +48,7 @@ void TrimBoard::refreshLog()
     m_log->setLog(m_context.document.hasAntenna() ? m_context.document.antenna().trim.measurements : std::vector<Measurement>(), system(),
                   leverWords());
     m_table->setVisible(m_log->rowCount() > 0);
-    m_table->setGeometry(0, int(logTop), width(), std::max(60, height() - int(logTop)));
+    m_table->setGeometry(0, int(logTop()), width(), std::max(60, height() - int(logTop())));
     m_table->scrollToBottom();
 }
 
@@ -84,10 +84,8 @@ bool TrimBoard::mendChosen()
 
 QString TrimBoard::leverWords() const
 {
-    if (!m_context.document.hasAntenna())
-        return {};
-    const auto levers = m_context.document.family().levers(m_context.document.antenna().shape);
-    return levers.empty() ? QString() : coreWords(levers[std::min(m_context.document.configuration(), levers.size() - 1)].name);
+    const study::TrimTask* task = m_desk.shownTask();
+    return task ? coreWords(task->lever.name) : QString();
 }
 
 QString TrimBoard::slopeWords(double hertzAMetre) const
@@ -101,53 +99,79 @@ double TrimBoard::target() const
 {
     if (!m_context.document.hasAntenna())
         return 0.0;
+    if (const study::TrimTask* task = m_desk.shownTask())
+        return task->target;
     const Antenna& a = m_context.document.antenna();
     return a.trim.target > 0.0 ? a.trim.target : shapes::frequencyOf(a.shape, m_context.document.configuration());
 }
 
-TrimAdvice TrimBoard::advice() const
-{
-    const DetailPointer detail = m_context.solver.detail();
-    if (!m_context.document.hasAntenna() || !detail)
-        return {};
-    return trimAdvice(m_context.document.antenna().trim, target(), detail->trimSlope(), goodBandwidth * target(),
-                      system() == units::System::Metric ? smallestCut : quarterInch);
-}
-
 QString TrimBoard::headline() const
 {
-    const TrimAdvice a = advice();
-    const QString amount = QString::fromStdString(units::formatSmall(a.amount, system()));
-    switch (a.action) {
-    case TrimAction::Measure: return tr("Hoist it, measure the dip, and type it in at the right.");
-    case TrimAction::Cut: return tr("Cut %1 from %2, then hoist and measure again.").arg(amount, leverWords());
-    case TrimAction::Lengthen: return tr("Too short: lengthen %2 by %1, then measure again.").arg(amount, leverWords());
-    case TrimAction::Done: return tr("Done: the dip is where you want it. Leave it alone.");
-    }
-    return {};
+    if (const study::TrimNext* next = m_desk.next())
+        return coreWords(next->words, system());
+    return m_desk.faults().empty() ? tr("Being worked out …") : coreWords(m_desk.faults().front().message, system());
 }
 
 QString TrimBoard::explanation() const
 {
-    const TrimAdvice a = advice();
-    if (!(a.slope > 0.0))
-        return m_context.solver.detail() ? tr("The model finds no resonance near the goal, so no slope is known; tune the shape first.")
-                                         : tr("The model is being computed …");
-    if (a.action == TrimAction::Measure)
-        return tr("The model says the dip rises %1 cut.").arg(slopeWords(a.slope));
-    const QString cuts = std::abs(a.slope / a.modelSlope - 1.0) < 0.002
-                             ? tr("The model")
-                             : tr("The model, corrected by your cuts (from %1 to %2),").arg(slopeWords(a.modelSlope), slopeWords(a.slope));
-    const QString needed = QString::fromStdString(units::formatSmall(a.predicted, system()));
-    if (a.action == TrimAction::Cut)
-        return tr("%1 says %2 would reach %3; take %4 % of it now. Folding back first can be undone.")
-            .arg(cuts, needed, QString::fromStdString(units::formatFrequency(target())))
-            .arg(100.0 * cutShare, 0, 'f', 0);
-    if (a.action == TrimAction::Lengthen)
-        return tr("%1 says %2 are missing to come down to %3.").arg(cuts, needed, QString::fromStdString(units::formatFrequency(target())));
-    return tr("The last dip is %1 kHz from %2.")
-        .arg(std::abs(a.off) / 1e3, 0, 'f', 0)
-        .arg(QString::fromStdString(units::formatFrequency(target())));
+    const study::TrimNext* next = m_desk.next();
+    if (!next)
+        return {};
+    if (next->modelSlope == 0.0)
+        return tr("The model finds no resonance near the goal, so no slope is known; tune the shape first.");
+    QStringList words;
+    if (std::abs(next->aim - next->target) > 1e3)
+        words << tr("It hangs at another height now than it will: aim at %1 here for %2 up there.")
+                     .arg(frequencyWords(next->aim), frequencyWords(next->target));
+    const double off = next->learned.offset;
+    if (next->predicted > 0.0) {
+        const QString side = off > 0.0 ? tr("above") : tr("below");
+        words << tr("The real antenna's dip lies %1 kHz %2 the model's; sure within %3 kHz.")
+                     .arg(std::abs(off) / 1e3, 0, 'f', 0)
+                     .arg(side)
+                     .arg(2e-3 * next->sure, 0, 'f', 0);
+    } else {
+        words << tr("The model says the dip rises %1 cut.").arg(slopeWords(-next->modelSlope));
+    }
+    if (next->step == study::TrimStep::Cut)
+        words << (std::abs(next->predicted - next->target) > next->tolerance
+                      ? tr("Not all of it at once: what is cut is gone. Folding back first can be undone.")
+                      : tr("Folding back first can be undone."));
+    return words.join(QLatin1Char(' '));
+}
+
+double TrimBoard::logTop() const
+{
+    const auto known = m_desk.outcome();
+    const double tasks = known && known->tasks.size() > 1 ? double(known->tasks.size()) : 0.0;
+    return cardTop + cardHeight + 14.0 + (tasks > 0.0 ? 22.0 + orderRow * tasks + 6.0 : 0.0);
+}
+
+/// Which piece comes when, where there are several.
+double TrimBoard::paintOrder(Sketch& sketch, double top, double width) const
+{
+    const auto known = m_desk.outcome();
+    if (!known || known->tasks.size() < 2)
+        return top;
+    const Colours& c = sketch.colours();
+    sketch.text({0.0, top}, tr("Which piece, in which order"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    double y = top + 20.0;
+    for (std::size_t i = 0; i < known->tasks.size(); ++i) {
+        const bool now = i == known->next.task, done = known->states[i] == study::TrimStep::Done;
+        if (now)
+            sketch.painter().fillRect(QRectF(0.0, y, width, orderRow - 2.0), c.leafPale);
+        sketch.text({8.0, y + 0.5 * orderRow - 1.0}, QString::number(i + 1), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12, true});
+        sketch.text({30.0, y + 0.5 * orderRow - 1.0},
+                    tr("%1, %2").arg(frequencyWords(known->tasks[i].target), coreWords(known->tasks[i].lever.name)),
+                    Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12});
+        sketch.text({width - 8.0, y + 0.5 * orderRow - 1.0},
+                    done  ? tr("finished: crimp it")
+                    : now ? tr("this one now")
+                          : tr("waits: what is cut inside moves it"),
+                    Qt::AlignRight | Qt::AlignVCenter, {done ? c.leaf : c.inkSoft, 12});
+        y += orderRow;
+    }
+    return y;
 }
 
 void TrimBoard::render(Sketch& sketch, const QSizeF& size)
@@ -160,8 +184,9 @@ void TrimBoard::render(Sketch& sketch, const QSizeF& size)
     }
     paintCurves(sketch, size.width());
     paintAdvice(sketch, cardTop, size.width());
+    paintOrder(sketch, cardTop + cardHeight + 10.0, size.width());
     if (!onScreen() || m_log->rowCount() == 0)
-        paintLog(sketch, logTop, size);
+        paintLog(sketch, logTop(), size);
 }
 
 /// Holds the goal, everything measured, and the model's dip where that is near.

@@ -1,23 +1,22 @@
 #pragma once
 /// The trim page's graphic: curves measured so far, the goal, one big sentence, the log.
 
+#include "app/document/trim_desk.h"
 #include "app/plots/swr_chart.h"
 #include "app/stages/trim/log_model.h"
 #include "app/view/canvas.h"
 #include "app/widgets/table.h"
-#include "core/trim/trim.h"
 
 namespace vetchling::app {
 
 class TrimBoard : public Canvas {
     Q_OBJECT
 public:
-    explicit TrimBoard(ViewContext& context);
+    TrimBoard(ViewContext& context, TrimDesk& desk);
     void render(Sketch& sketch, const QSizeF& size) override;
 
     [[nodiscard]] double target() const;
-    [[nodiscard]] TrimAdvice advice() const;
-    [[nodiscard]] QString headline() const; ///< "Cut 5 cm from each side, then hoist and measure again."
+    [[nodiscard]] QString headline() const; ///< "Cut 5 cm from each side, hoist and measure again."
     [[nodiscard]] QString explanation() const;
     /// What trimming changes, in a sentence: "each side".
     [[nodiscard]] QString leverWords() const;
@@ -44,9 +43,13 @@ private:
     void paintMeasured(Sketch& sketch, const SwrChart& chart) const;
     [[nodiscard]] SwrChart chartFor(double width) const;
     void paintAdvice(Sketch& sketch, double top, double width) const;
+    double paintOrder(Sketch& sketch, double top, double width) const;
+    /// Where the log begins: below the order of the work, where there is one.
+    [[nodiscard]] double logTop() const;
     void paintLog(Sketch& sketch, double top, const QSizeF& size) const;
     [[nodiscard]] units::System system() const { return m_context.system(); }
 
+    TrimDesk& m_desk;
     LogModel* m_log;
     Table* m_table;
 };

@@ -3,6 +3,7 @@
 #include "app/stages/trim/trim_board.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
+#include "core/trim/trim.h"
 
 #include <QCheckBox>
 #include <QDateTime>
@@ -16,12 +17,17 @@ namespace {
 class TrimStage final : public Stage {
     Q_OBJECT
 public:
-    TrimStage(ViewContext& context, QObject* parent) : Stage(context, parent), m_board(new TrimBoard(context))
+    TrimStage(ViewContext& context, QObject* parent)
+        : Stage(context, parent), m_desk(context.document, context.solver), m_board(new TrimBoard(context, m_desk))
     {
         addConfigurations();
         m_page->body()->addWidget(m_board, 1);
         buildLedger();
         connect(&document(), &Document::currentChanged, this, &TrimStage::startEmpty);
+        connect(&m_desk, &TrimDesk::ready, this, [this] {
+            refresh();
+            emit summaryChanged();
+        });
         connect(m_board, &TrimBoard::chosenChanged, this, &TrimStage::refresh);
         connect(m_board, &TrimBoard::removeWanted, this, &TrimStage::removeMeasurement);
         connect(m_board, &TrimBoard::refused, this, [this](const QString& why) { m_page->setSentence(why); });
@@ -44,14 +50,21 @@ public:
             return tr("nothing to trim");
         if (!solver().faults().empty())
             return tr("not possible");
-        const TrimAdvice a = m_board->advice();
-        const QString amount = QString::fromStdString(units::formatSmall(a.amount, system()));
-        switch (a.action) {
-        case TrimAction::Cut: return tr("cut %1 next").arg(amount);
-        case TrimAction::Lengthen: return tr("%1 too short").arg(amount);
-        case TrimAction::Done: return tr("done");
-        case TrimAction::Measure: break;
+        const study::TrimNext* next = m_desk.next();
+        if (!next)
+            return tr("not measured yet");
+        const QString amount = smallWords(std::abs(next->change), system());
+        switch (next->step) {
+        case study::TrimStep::Cut: return tr("cut %1 next").arg(amount);
+        case study::TrimStep::Fold: return tr("fold %1 next").arg(amount);
+        case study::TrimStep::Slide: return tr("set by %1 next").arg(amount);
+        case study::TrimStep::Lengthen: return tr("%1 too short").arg(amount);
+        case study::TrimStep::Done: return tr("done");
+        case study::TrimStep::Check: return tr("look before cutting");
+        case study::TrimStep::Measure: break;
         }
+        if (next->predicted > 0.0)
+            return tr("measure again");
         return tr("not measured yet");
     }
 
@@ -90,11 +103,12 @@ public:
         m_remove->setEnabled(count > 0);
         m_remove->setText(m_board->chosen().empty() ? tr("Take back the last") : tr("Remove the chosen line"));
         m_cutLabel->setText(tr("Cut since last, %1").arg(m_board->leverWords()));
-        for (ValueEdit* edit : {m_dip, m_swr, m_cut, m_low, m_high, m_lowSwr, m_highSwr})
+        for (ValueEdit* edit : {m_dip, m_swr, m_cut, m_height, m_low, m_high, m_lowSwr, m_highSwr})
             edit->hasValue() ? edit->setValue(edit->value(), system()) : edit->clearValueUnlessTyping(system());
-        const TrimAdvice advice = m_board->advice();
-        m_slope->setText(advice.slope > 0.0 ? m_board->slopeWords(advice.slope) : tr("unknown"));
-        m_modelSlope->setText(advice.modelSlope > 0.0 ? m_board->slopeWords(advice.modelSlope) : tr("unknown"));
+        const study::TrimNext* next = m_desk.next();
+        m_slope->setText(next && next->slope != 0.0 ? m_board->slopeWords(std::abs(next->slope)) : tr("unknown"));
+        m_modelSlope->setText(next && next->modelSlope != 0.0 ? m_board->slopeWords(std::abs(next->modelSlope)) : tr("unknown"));
+        m_offset->setText(next && next->predicted > 0.0 ? tr("%1 kHz").arg(next->learned.offset / 1e3, 0, 'f', 0) : tr("unknown"));
         m_board->update();
     }
 
@@ -117,7 +131,7 @@ private:
     /// A measurement is what was read, not what the program would like.
     void startEmpty()
     {
-        for (ValueEdit* edit : {m_dip, m_swr, m_cut, m_low, m_high, m_lowSwr, m_highSwr})
+        for (ValueEdit* edit : {m_dip, m_swr, m_cut, m_height, m_low, m_high, m_lowSwr, m_highSwr})
             edit->clearValue(system());
         sayOfPair({});
         m_remark->clear();
@@ -143,6 +157,9 @@ private:
         m_dip->setRange(lowestFrequency, highestFrequency);
         m_swr = m_ledger->value(tr("SWR there"), units::Quantity::Plain, QStringLiteral("trimSwr"));
         m_swr->setRange(1.0, 100.0);
+        m_height = m_ledger->value(tr("Highest wire then"), units::Quantity::Length, QStringLiteral("trimHeight"));
+        m_height->setRange(0.1, 500.0);
+        m_height->setHelp(tr("where it was measured lower than it will hang; empty: where it is drawn"));
         m_remark = new QLineEdit(m_ledger);
         m_remark->setProperty("wide", true);
         m_remark->setPlaceholderText(tr("weather, height, soil"));
@@ -159,6 +176,7 @@ private:
         m_ledger->heading(tr("What the cuts taught"));
         m_modelSlope = m_ledger->figure(tr("Dip rises, by the model"));
         m_slope = m_ledger->figure(tr("With your cuts"));
+        m_offset = m_ledger->figure(tr("Real less model"));
         m_ledger->finish();
     }
 
@@ -210,7 +228,7 @@ private:
 
     void addMeasurement()
     {
-        if (!document().hasAntenna() || !take({m_dip}, {m_cut, m_swr})) {
+        if (!document().hasAntenna() || !take({m_dip}, {m_cut, m_swr, m_height})) {
             if (!m_dip->hasValue() && m_dip->complaint().isEmpty())
                 m_dip->ask(tr("Type where the dip was measured."));
             return;
@@ -222,6 +240,12 @@ private:
         m.folded = m_folded->isChecked();
         m.dip = m_dip->value();
         m.dipSwr = m_swr->hasValue() ? m_swr->value() : 0.0;
+        if (m_height->hasValue())
+            m.height = m_height->value();
+        if (document().family().configurations(document().antenna().shape).size() > 1)
+            m.configuration = document().configuration();
+        if (const study::TrimTask* task = m_desk.shownTask(); task && m.cutSinceLast != 0.0)
+            m.parameter = task->lever.parameter;
         if (const Faults faults = findMeasurementFaults(m); !faults.empty()) {
             m_page->setSentence(coreWords(faults.front().message, system()));
             return;
@@ -237,7 +261,7 @@ private:
     {
         const CurvePointer curve = solver().curve();
         const std::optional<double> expected =
-            unlikelyDip(document().antenna().trim, m, curve ? curve->fundamental : 0.0, m_board->advice().modelSlope);
+            unlikelyDip(document().antenna().trim, m, curve ? curve->fundamental : 0.0, m_desk.next() ? -m_desk.next()->modelSlope : 0.0);
         if (!expected || m_questioned == m.dip)
             return false;
         m_questioned = m.dip;
@@ -271,14 +295,15 @@ private:
                 .arg(QString::fromStdString(units::formatFrequency(*dip)), *dip < m_board->target() ? tr("too long") : tr("too short")));
     }
 
+    TrimDesk m_desk;
     TrimBoard* m_board;
     double m_questioned = 0.0; ///< Hz: the dip that was asked about last
-    ValueEdit *m_target = nullptr, *m_cut = nullptr, *m_dip = nullptr, *m_swr = nullptr, *m_low = nullptr, *m_lowSwr = nullptr,
-              *m_high = nullptr, *m_highSwr = nullptr;
+    ValueEdit *m_target = nullptr, *m_cut = nullptr, *m_dip = nullptr, *m_height = nullptr, *m_swr = nullptr, *m_low = nullptr,
+              *m_lowSwr = nullptr, *m_high = nullptr, *m_highSwr = nullptr;
     QCheckBox* m_folded = nullptr;
     QLineEdit* m_remark = nullptr;
     QPushButton* m_remove = nullptr;
-    QLabel *m_cutLabel = nullptr, *m_slope = nullptr, *m_modelSlope = nullptr, *m_pairNote = nullptr;
+    QLabel *m_cutLabel = nullptr, *m_slope = nullptr, *m_offset = nullptr, *m_modelSlope = nullptr, *m_pairNote = nullptr;
 };
 
 } // namespace

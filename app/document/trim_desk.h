@@ -1,0 +1,40 @@
+#pragma once
+/// What to do next to the antenna on show: worked out in the background whenever plan or log change.
+
+#include "app/document/backgrounded.h"
+#include "core/study/trim_study.h"
+
+#include <QObject>
+
+namespace vetchling::app {
+
+class Document;
+
+class TrimDesk : public QObject {
+    Q_OBJECT
+public:
+    TrimDesk(Document& document, SolveService& solver, QObject* parent = nullptr);
+
+    void want();
+    /// Null before the first, and for an antenna that nothing is known of.
+    [[nodiscard]] std::shared_ptr<const study::TrimOutcome> outcome() const;
+    /// What is to be done next; null as above.
+    [[nodiscard]] const study::TrimNext* next() const;
+    /// The length that is trimmed next, or would be first; null without an antenna or without any.
+    [[nodiscard]] const study::TrimTask* task() const;
+    /// The one that is trimmed in the configuration on show.
+    [[nodiscard]] const study::TrimTask* shownTask() const;
+    [[nodiscard]] bool busy() const { return m_answer.busy(); }
+    [[nodiscard]] const Faults& faults() const { return m_answer.faults(); }
+
+signals:
+    void ready();
+
+private:
+    Document& m_document;
+    SolveService& m_solver;
+    Backgrounded<study::TrimOutcome> m_answer;
+    std::optional<study::TrimQuestion> m_asked;
+};
+
+} // namespace vetchling::app
