@@ -26,8 +26,9 @@ void TrimDesk::want()
     if (!m_asked || m_asked->antenna.id != asked.antenna.id)
         m_answer.forget();
     m_asked = asked;
-    m_answer.ask(
-        [asked, &library = m_solver.library()](const Watch& watch, const auto& publish) { publish(study::trimNext(library, asked, watch)); });
+    m_answer.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) {
+        publish(study::trimNext(library, asked, watch));
+    });
 }
 
 std::shared_ptr<const study::TrimOutcome> TrimDesk::outcome() const

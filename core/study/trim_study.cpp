@@ -14,7 +14,7 @@ constexpr double readingNoise = 6e-4; // of the frequency: how well a dip is rea
 constexpr double mostOff = 5e-3;      // of the target, that a finished dip may be off
 constexpr double strange = 0.12;      // of the frequency, between a dip and its model
 constexpr double overshoot = 2.1;     // standard deviations kept between a cut's prediction and the mark
-constexpr double margin = 0.8;        // of the tolerance, that a cut may come to
+constexpr double margin = 0.9;        // of the tolerance, that a cut may come to
 constexpr double sameHeight = 0.05;   // m
 
 class Trimmer {
@@ -254,27 +254,22 @@ private:
         while (step * std::abs(next.slope) > 0.6 * next.tolerance)
             step *= 0.5;
         if (!reversible && change < 0.0)
-            return -std::max(step, std::floor(-change / step + 1e-6) * step);
+            return -std::max(step, std::floor(-change / step + 0.4) * step);
         return std::copysign(std::max(step, std::round(std::abs(change) / step) * step), change);
     }
 
     static Text words(const TrimNext& next, const TrimTask& task)
     {
         const Measure amount{std::abs(next.change),
-                             task.lever.kind == LeverKind::Tap ? units::Quantity::Inductance : units::Quantity::SmallLength},
-            dip{next.predicted, units::Quantity::Frequency};
+                             task.lever.kind == LeverKind::Tap ? units::Quantity::Inductance : units::Quantity::SmallLength};
         switch (next.step) {
-        case TrimStep::Cut:
-            return {coreText("core", "Cut %1 from %2, hoist and measure again; the dip should come to %3."), amount, task.lever.name, dip};
+        case TrimStep::Cut: return {coreText("core", "Cut %1 from %2, hoist and measure again."), amount, task.lever.name};
         case TrimStep::Lengthen:
-            return {coreText("core", "Too short: lengthen %2 by %1, or let out a fold, and measure again; the dip should come to %3."),
-                    amount, task.lever.name, dip};
+            return {coreText("core", "Too short: lengthen %2 by %1, or let out a fold, and measure again."), amount, task.lever.name};
         default:
             return next.change < 0.0
-                       ? Text(coreText("core", "Set %2 %1 shorter or lower and measure again; the dip should come to %3. It can go back."),
-                              amount, task.lever.name, dip)
-                       : Text(coreText("core", "Set %2 %1 longer or higher and measure again; the dip should come to %3. It can go back."),
-                              amount, task.lever.name, dip);
+                       ? Text(coreText("core", "Set %2 %1 shorter or lower and measure again; it can go back."), amount, task.lever.name)
+                       : Text(coreText("core", "Set %2 %1 longer or higher and measure again; it can go back."), amount, task.lever.name);
         }
     }
 

@@ -15,7 +15,7 @@ struct DipReading {
 
 struct DipPrior {
     double offset = 0.03; ///< of the frequency, one standard deviation
-    double factor = 0.08; ///< likewise, round 1
+    double factor = 0.05; ///< likewise, round 1
 };
 
 struct DipEstimate {

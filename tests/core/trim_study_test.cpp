@@ -16,7 +16,7 @@ TEST(Estimate, OneReadingIsAnOffsetAndTheFactorStaysThePrior)
     EXPECT_NEAR(e.at(7.05e6), 7.00e6, 100.0);
     EXPECT_NEAR(e.factor, 1.0, 1e-9);
     EXPECT_NEAR(e.sure(7.05e6), 3e3, 30.0);
-    EXPECT_GT(e.sure(7.20e6), 0.07 * 150e3) << "farther off nobody knows so well";
+    EXPECT_GT(e.sure(7.20e6), 0.045 * 150e3) << "farther off nobody knows so well";
     EXPECT_NEAR(e.modelled(e.at(7.1e6)), 7.1e6, 1e-3);
 }
 
@@ -179,6 +179,22 @@ TEST(Trim, AJumpIsBelievedAndNotAveragedAway)
     EXPECT_NEAR(next.learned.at(next.modelDip), model + 300e3, 20e3);
 }
 
+/// The length whose dip lies on a task's target.
+double lengthOfDip(study::Library& library, AntennaShape shape, const study::TrimTask& task)
+{
+    double low = 0.9 * shape.parameters.at(task.lever.parameter), high = 1.1 * low / 0.9;
+    for (int i = 0; i < 24; ++i) {
+        study::Subject subject;
+        subject.ground = testing::averageSoil;
+        subject.configuration = task.configuration;
+        subject.shape = shape;
+        const double middle = 0.5 * (low + high);
+        subject.shape.parameters[task.lever.parameter] = middle;
+        (study::dipNear(library, subject, task.target)->dip > task.target ? low : high) = middle;
+    }
+    return 0.5 * (low + high);
+}
+
 // Three bands, the inner sections too long: each is trimmed by what it says, and all end where they should.
 TEST(Trim, ALinkedAntennaEndsWithinACentimetreOfTheRightLengths)
 {
@@ -192,11 +208,13 @@ TEST(Trim, ALinkedAntennaEndsWithinACentimetreOfTheRightLengths)
     ASSERT_TRUE(tuned.ok()) << tuned.firstFault();
     for (const TunedValue& v : tuned->lengths)
         plan.shape.parameters[v.length.parameter] = v.value;
-    const AntennaShape right = plan.shape;
+    const auto tasks = study::trimTasks(plan);
+    AntennaShape right = plan.shape; // what is tuned is without reactance; what is trimmed has its lowest SWR there
+    for (const study::TrimTask& t : tasks)
+        right.parameters[t.lever.parameter] = lengthOfDip(library, right, t);
     AntennaShape built = right; // paths to the open ends, as they are on the mast
     for (const auto& [key, more] : {std::pair("leg_m", 0.14), std::pair("leg_2_m", 0.21), std::pair("leg_3_m", 0.18)})
         built.parameters[key] += more;
-    const auto tasks = study::trimTasks(plan);
     double cut = 0.0;
     std::size_t of = 0;
     for (int visit = 0; visit < 20; ++visit) {

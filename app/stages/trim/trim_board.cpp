@@ -133,10 +133,11 @@ QString TrimBoard::explanation() const
     } else {
         words << tr("The model says the dip rises %1 cut.").arg(slopeWords(-next->modelSlope));
     }
+    if (next->change != 0.0)
+        words << tr("The dip should come to %1.").arg(frequencyWords(next->predicted));
     if (next->step == study::TrimStep::Cut)
-        words << (std::abs(next->predicted - next->target) > next->tolerance
-                      ? tr("Not all of it at once: what is cut is gone. Folding back first can be undone.")
-                      : tr("Folding back first can be undone."));
+        words << (std::abs(next->predicted - next->target) > next->tolerance ? tr("Not all of it at once: what is cut is gone.")
+                                                                             : tr("Folding back first can be undone."));
     return words.join(QLatin1Char(' '));
 }
 
@@ -262,7 +263,7 @@ void TrimBoard::paintAdvice(Sketch& sketch, double top, double width) const
     sketch.painter().setPen(Qt::NoPen);
     sketch.painter().setBrush(c.petalPale);
     sketch.painter().drawRoundedRect(card, 6, 6);
-    sketch.text({18, top + 12}, headline(), Qt::AlignLeft | Qt::AlignTop, {c.ink, 18, true});
+    sketch.text({18, top + 12}, sketch.theme().elided(headline(), width - 36.0, 18, true), Qt::AlignLeft | Qt::AlignTop, {c.ink, 18, true});
     sketch.painter().setFont(sketch.theme().font(13));
     sketch.painter().setPen(c.ink);
     sketch.painter().drawText(QRectF(18, top + 40, width - 36, 36), Qt::TextWordWrap, explanation());
