@@ -5,6 +5,7 @@
 #include "cli/typed.h"
 #include "core/files/design_file.h"
 #include "core/study/trim_study.h"
+#include "core/trim/sense.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/chrono.h>
@@ -23,7 +24,7 @@ using units::Quantity;
 
 struct LogRequest {
     Request chosen;
-    std::string dip, swr, parameter, cut, height, remark;
+    std::string dip, swr, parameter, cut, height, remark, file;
     bool folded = false;
 };
 
@@ -39,8 +40,20 @@ Result<Measurement> measurementOf(const LogRequest& request, const Antenna& ante
     Faults faults;
     Measurement m;
     m.when = now();
-    m.dip = number(request.dip, "--dip", Quantity::Frequency, faults);
-    m.dipSwr = number(request.swr, "--swr", Quantity::Plain, faults);
+    if (request.file.empty() == request.dip.empty())
+        return Fault{"log", "give either --dip, or --file with a sweep"};
+    if (!request.file.empty()) {
+        const auto sweep = files::readMeasured(request.file);
+        if (!sweep) {
+            Faults wrong = sweep.faults();
+            wrong.front().path = request.file + (wrong.front().path.empty() ? "" : " " + wrong.front().path);
+            return wrong;
+        }
+        takeSweep(*sweep, m);
+    } else {
+        m.dip = number(request.dip, "--dip", Quantity::Frequency, faults);
+        m.dipSwr = number(request.swr, "--swr", Quantity::Plain, faults);
+    }
     m.cutSinceLast = number(request.cut, "--cut", Quantity::Length, faults);
     if (!request.height.empty())
         m.height = number(request.height, "--height", Quantity::Length, faults);
@@ -144,7 +157,8 @@ void addTrimCommands(CLI::App& app, int& status)
     entry->add_option("design", log->chosen.design, "design file (.vetchling)")->required();
     entry->add_option("--antenna", log->chosen.antenna, "name or id of the antenna; the first one if left out");
     entry->add_option("--configuration", log->chosen.configuration, "it was measured in, by name or number, 1 the innermost");
-    entry->add_option("--dip", log->dip, "Hz, where the SWR is lowest")->required();
+    entry->add_option("--dip", log->dip, "Hz, where the SWR is lowest");
+    entry->add_option("--file", log->file, "a sweep in place of the dip: Touchstone (.s1p) or CSV");
     entry->add_option("--swr", log->swr, "there");
     entry->add_option("--parameter", log->parameter, "that was cut; the one that is trimmed for this dip if left out");
     entry->add_option("--cut", log->cut, "m taken off each of its pieces since the last entry; negative: lengthened");

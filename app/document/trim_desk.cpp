@@ -16,8 +16,20 @@ TrimDesk::TrimDesk(Document& document, SolveService& solver, QObject* parent)
     connect(&document, &Document::currentChanged, this, &TrimDesk::want);
 }
 
+void TrimDesk::judge()
+{
+    m_sense.clear();
+    const CurvePointer curve = m_solver.curve();
+    if (!m_document.hasAntenna() || !curve)
+        return;
+    const auto& log = m_document.antenna().trim.measurements;
+    if (!log.empty() && !log.back().sweep.empty())
+        m_sense = senseOf(sweepOf(log.back()), [&](double f) { return curve->swrAt(f); });
+}
+
 void TrimDesk::want()
 {
+    judge();
     if (!m_document.hasAntenna() || m_document.dragging())
         return;
     const study::TrimQuestion asked = study::trimQuestionOf(m_document.design(), m_document.antenna());

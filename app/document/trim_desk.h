@@ -3,6 +3,7 @@
 
 #include "app/document/backgrounded.h"
 #include "core/study/trim_study.h"
+#include "core/trim/sense.h"
 
 #include <QObject>
 
@@ -27,14 +28,19 @@ public:
     [[nodiscard]] bool busy() const { return m_answer.busy(); }
     [[nodiscard]] const Faults& faults() const { return m_answer.faults(); }
 
+    /// Whether the last sweep can be what it is taken for; empty without one.
+    [[nodiscard]] const std::vector<SenseRow>& sense() const { return m_sense; }
+
 signals:
     void ready();
 
 private:
+    void judge();
     Document& m_document;
     SolveService& m_solver;
     Backgrounded<study::TrimOutcome> m_answer;
     std::optional<study::TrimQuestion> m_asked;
+    std::vector<SenseRow> m_sense;
 };
 
 } // namespace vetchling::app

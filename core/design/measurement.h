@@ -6,6 +6,7 @@
 
 #include <optional>
 #include <string>
+#include <utility>
 #include <vector>
 
 namespace vetchling {
@@ -19,9 +20,11 @@ struct Measurement {
     double dipSwr = 0.0;       ///< 0: not noted
     Id id;
     KeptFields kept;
-    std::string parameter;                    ///< that was cut; empty: the one that is trimmed for this dip
-    std::optional<std::size_t> configuration; ///< it was measured in; nothing: whose target is nearest
-    std::optional<double> height;             ///< m, of the highest wire then; nothing: where it is to hang
+    std::string parameter;                        ///< that was cut; empty: the one that is trimmed for this dip
+    std::optional<std::size_t> configuration;     ///< it was measured in; nothing: whose target is nearest
+    std::vector<std::pair<double, double>> sweep; ///< Hz, SWR; rising; empty where the dip alone was read
+    std::string instrument;                       ///< with what, and where
+    std::optional<double> height;                 ///< m, of the highest wire then; nothing: where it is to hang
     friend bool operator==(const Measurement&, const Measurement&) = default;
 };
 

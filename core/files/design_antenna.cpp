@@ -84,6 +84,10 @@ Measurement readMeasurement(const JsonNode& node)
             m.configuration = std::size_t(*configuration) - 1;
     }
     m.height = node.optionalNumber("height_m");
+    m.instrument = node.text("instrument", "", true);
+    for (const JsonNode& point : node.items("sweep", true))
+        if (const std::vector<double> pair = point.ownNumbers(2); pair.size() == 2)
+            m.sweep.emplace_back(pair[0], pair[1]);
     m.kept = node.rest();
     for (const Fault& fault : findMeasurementFaults(m))
         node.fault(fault.message);
@@ -112,6 +116,10 @@ Json trimJson(const TrimLog& log)
             one["configuration"] = *m.configuration + 1;
         if (m.height)
             one["height_m"] = *m.height;
+        if (!m.instrument.empty())
+            one["instrument"] = m.instrument;
+        for (const auto& [frequency, swr] : m.sweep)
+            one["sweep"].push_back({frequency, swr});
         out["measurements"].push_back(withKept(std::move(one), m.kept));
     }
     addKept(out, log.kept);

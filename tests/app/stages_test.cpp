@@ -336,6 +336,41 @@ TEST_F(WindowTest, LoggingADipGivesAdvice)
     EXPECT_TRUE(document().antenna().trim.measurements.empty());
 }
 
+TEST_F(WindowTest, ASweepFromAFileIsLoggedAndJudged)
+{
+    ASSERT_TRUE(settle());
+    show("trim");
+    Stage* trim = window().stage(QStringLiteral("trim"));
+    const auto write = [&](const char* name, const QByteArray& text) {
+        QFile out(file(name));
+        EXPECT_TRUE(out.open(QIODevice::WriteOnly));
+        out.write(text);
+        return file(name);
+    };
+    const std::size_t before = document().antenna().trim.measurements.size();
+    ASSERT_TRUE(QMetaObject::invokeMethod(trim, "takeSweepFile", Q_ARG(QString, write("bad.s1p", "# MHz S RI R 50\n7.0 1\n"))));
+    EXPECT_TRUE(find<QLabel>("sweepNote")->text().contains(QStringLiteral("Not taken: line 2")))
+        << find<QLabel>("sweepNote")->text().toStdString();
+    QByteArray text = "MHz,SWR\n";
+    for (int i = 0; i <= 40; ++i) {
+        const double f = 6.85 + 0.01 * i, swr = 1.3 + 40.0 * (f - 7.03) * (f - 7.03);
+        text += QByteArray::number(f, 'f', 3) + "," + QByteArray::number(swr, 'f', 4) + "\n";
+    }
+    ASSERT_TRUE(QMetaObject::invokeMethod(trim, "takeSweepFile", Q_ARG(QString, write("garden.csv", text))));
+    EXPECT_NEAR(find<ValueEdit>("trimDip")->value(), 7.03e6, 1e3);
+    click("addMeasurement");
+    ASSERT_EQ(document().antenna().trim.measurements.size(), before + 1);
+    const Measurement& m = document().antenna().trim.measurements.back();
+    EXPECT_EQ(m.sweep.size(), 41u);
+    EXPECT_EQ(m.instrument, "garden.csv");
+    EXPECT_NEAR(m.dipSwr, 1.3, 0.01);
+    EXPECT_TRUE(find<QLabel>("sweepNote")->text().isEmpty());
+    find<TrimBoard>("trimBoard")->grab();
+    const auto back = files::parseDesign(files::writeDesign(document().stored()));
+    ASSERT_TRUE(back.ok());
+    EXPECT_EQ(findAntenna(*back, document().current())->trim.measurements.back().sweep, m.sweep);
+}
+
 // The slope shown is the model's: the dip of a shorter wire, solved afresh, lies where it says.
 TEST_F(WindowTest, TrimSlopeIsTheModelsOwn)
 {

@@ -71,4 +71,40 @@ TEST_F(Cli, ARecipeIsCopiedOntoAnotherWire)
     EXPECT_EQ(run("copy " + made + " " + thick + " -o " + out).code, 2) << "a design is no recipe";
 }
 
+TEST_F(Cli, TrimFollowsTheLog)
+{
+    const std::string made = path("t.vetchling"), logged = path("l.vetchling");
+    ASSERT_EQ(run("new dipole --frequency 14.15e6 -o " + made).code, 0);
+    ASSERT_EQ(run("tune " + made + " -o " + made).code, 0);
+    Json next = Json::parse(run("trim " + made).out);
+    EXPECT_EQ(next["action"], "measure");
+    EXPECT_TRUE(next["change"].is_null());
+    ASSERT_EQ(run("log " + made + " --dip '13.85 MHz' --swr 1.4 --remark wet -o " + logged).code, 0);
+    next = Json::parse(run("trim " + logged).out);
+    EXPECT_EQ(next["action"], "cut");
+    EXPECT_EQ(next["parameter"], "leg_m");
+    EXPECT_LT(double(next["change"]), -0.05);
+    EXPECT_LT(double(next["slope_Hz_per_m"]), 0.0);
+    EXPECT_NEAR(double(next["predicted_dip_Hz"]), 14.15e6, 60e3);
+    // a sweep in place of a dip, after the cut
+    const std::string sweep = write("s.csv", "MHz,SWR\n13.9,2.4\n14.0,1.8\n14.1,1.3\n14.2,1.31\n14.3,1.82\n");
+    ASSERT_EQ(run("log " + logged + " --file " + sweep + " --cut " + std::to_string(-double(next["change"])) + " -o " + logged).code, 0);
+    const Json done = Json::parse(run("trim " + logged).out);
+    EXPECT_EQ(done["action"], "done");
+    EXPECT_EQ(done["order"][0]["state"], "done");
+    const Json plan = Json::parse(read(logged))["antennas"][0];
+    EXPECT_EQ(plan["parameters"]["leg_m"], Json::parse(read(made))["antennas"][0]["parameters"]["leg_m"]) << "the plan stays";
+    EXPECT_EQ(plan["trim"]["measurements"].size(), 2u);
+}
+
+TEST_F(Cli, LogRefusesInWords)
+{
+    for (const char* bad : {"", " --dip 5", " --dip 14e6 --swr 0.5", " --dip 14e6 --parameter nose_m", " --dip 14e6 --cut 90",
+                            " --dip 14e6 --height -3", " --dip 14e6 --configuration 9", " --file /no/such.s1p", " --dip often"}) {
+        const Outcome o = run("log " + demo() + " --antenna 'Loop 17'" + bad + " -o " + path("x.vetchling"));
+        EXPECT_EQ(o.code, 2) << bad;
+        EXPECT_FALSE(o.err.empty()) << bad;
+    }
+}
+
 } // namespace

@@ -14,7 +14,7 @@ namespace {
 
 const std::vector<double> columnShares{0.16, 0.28, 0.14, 0.14, 0.28};
 constexpr double chartTop = 10.0, chartHeight = 200.0, cardTop = chartTop + chartHeight + 34.0, cardHeight = 106.0; // px
-constexpr double orderRow = 25.0;                                                                                   // px
+constexpr double orderRow = 25.0, senseRow = 34.0; // px
 
 } // namespace
 
@@ -144,8 +144,31 @@ QString TrimBoard::explanation() const
 double TrimBoard::logTop() const
 {
     const auto known = m_desk.outcome();
-    const double tasks = known && known->tasks.size() > 1 ? double(known->tasks.size()) : 0.0;
-    return cardTop + cardHeight + 14.0 + (tasks > 0.0 ? 22.0 + orderRow * tasks + 6.0 : 0.0);
+    const double tasks = known && known->tasks.size() > 1 ? double(known->tasks.size()) : 0.0, rows = double(m_desk.sense().size());
+    return cardTop + cardHeight + 14.0 + (rows > 0.0 ? 22.0 + senseRow * rows + 4.0 : 0.0) +
+           (tasks > 0.0 ? 22.0 + orderRow * tasks + 6.0 : 0.0);
+}
+
+/// Signs of the last sweep, and the check that tells.
+double TrimBoard::paintSense(Sketch& sketch, double top, double width) const
+{
+    if (m_desk.sense().empty())
+        return top;
+    const Colours& c = sketch.colours();
+    sketch.text({0.0, top}, tr("Does it make sense?"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+    double y = top + 20.0;
+    for (const SenseRow& row : m_desk.sense()) {
+        const QPointF at(9.0, y + 0.5 * senseRow - 2.0);
+        sketch.painter().setPen(Qt::NoPen);
+        sketch.painter().setBrush(row.good() ? c.leafPale : c.petalPale);
+        sketch.painter().drawEllipse(at, 8.0, 8.0);
+        sketch.text(at, row.good() ? QStringLiteral("✓") : QStringLiteral("?"), Qt::AlignHCenter | Qt::AlignVCenter, {c.ink, 11, true});
+        sketch.painter().setFont(sketch.theme().font(12));
+        sketch.painter().setPen(c.ink);
+        sketch.painter().drawText(QRectF(26.0, y, width - 28.0, senseRow), Qt::TextWordWrap, coreWords(row.words, system()));
+        y += senseRow;
+    }
+    return y + 4.0;
 }
 
 /// Which piece comes when, where there are several.
@@ -185,7 +208,8 @@ void TrimBoard::render(Sketch& sketch, const QSizeF& size)
     }
     paintCurves(sketch, size.width());
     paintAdvice(sketch, cardTop, size.width());
-    paintOrder(sketch, cardTop + cardHeight + 10.0, size.width());
+    const double below = paintSense(sketch, cardTop + cardHeight + 10.0, size.width());
+    paintOrder(sketch, below, size.width());
     if (!onScreen() || m_log->rowCount() == 0)
         paintLog(sketch, logTop(), size);
 }
@@ -241,6 +265,24 @@ void TrimBoard::paintMeasured(Sketch& sketch, const SwrChart& chart) const
     const auto place = [&](const Measurement& m) {
         return QPointF(chart.x(m.dip), m.dipSwr > 0.0 ? chart.y(std::min(m.dipSwr, capped)) : chart.area.bottom());
     };
+    for (std::size_t i = 0; i < log.size(); ++i) { // sweeps: the last as dots, those before as a thin line
+        const bool last = i + 1 == log.size();
+        QPainterPath line;
+        for (const auto& [f, swr] : log[i].sweep) {
+            if (f < chart.from || f > chart.to)
+                continue;
+            const QPointF at(chart.x(f), chart.y(std::min(swr, capped)));
+            line.elementCount() == 0 ? line.moveTo(at) : line.lineTo(at);
+            if (last && log[i].sweep.size() <= 120) {
+                sketch.painter().setPen(QPen(c.ink, 1.0));
+                sketch.painter().setBrush(c.card);
+                sketch.painter().drawEllipse(at, 2.6, 2.6);
+            }
+        }
+        sketch.painter().setBrush(Qt::NoBrush);
+        sketch.painter().setPen(QPen(last ? c.ink : c.inkFaint, last ? 1.6 : 1.0));
+        sketch.painter().drawPath(line);
+    }
     for (const Measurement& m : log)
         sketch.reserve(QRectF(place(m) - QPointF(radius, radius), QSizeF(2 * radius, 2 * radius)));
     for (std::size_t i = log.size(); i-- > 0;) { // the last one has the first choice of a place for its words

@@ -43,6 +43,7 @@ private:
     void paintMeasured(Sketch& sketch, const SwrChart& chart) const;
     [[nodiscard]] SwrChart chartFor(double width) const;
     void paintAdvice(Sketch& sketch, double top, double width) const;
+    double paintSense(Sketch& sketch, double top, double width) const;
     double paintOrder(Sketch& sketch, double top, double width) const;
     /// Where the log begins: below the order of the work, where there is one.
     [[nodiscard]] double logTop() const;

@@ -7,6 +7,8 @@
 
 #include <QCheckBox>
 #include <QDateTime>
+#include <QFileDialog>
+#include <QFileInfo>
 #include <QLineEdit>
 
 #include <cmath>
@@ -112,6 +114,9 @@ public:
         m_board->update();
     }
 
+public slots:
+    void takeSweepFile(const QString& path) { openSweep(path); }
+
 private:
     QString sentence() const
     {
@@ -135,6 +140,9 @@ private:
             edit->clearValue(system());
         sayOfPair({});
         m_remark->clear();
+        m_sweep.clear();
+        m_instrument.clear();
+        saySweep({});
         m_folded->setChecked(false);
         m_questioned = 0.0;
     }
@@ -148,6 +156,15 @@ private:
                 [this](double value) { document().editAntenna(tr("change the goal"), {}, [&](Antenna& a) { a.trim.target = value; }); });
         m_ledger->line();
         m_ledger->heading(tr("Measured"));
+        connect(m_ledger->button(tr("Open a sweep …"), QStringLiteral("openSweep")), &QPushButton::clicked, this, [this] {
+            const QString path =
+                QFileDialog::getOpenFileName(m_page, tr("Open a sweep"), {}, tr("Sweeps (*.s1p *.csv *.txt);;All files (*)"));
+            if (!path.isEmpty())
+                openSweep(path);
+        });
+        m_sweepNote = m_ledger->note();
+        m_sweepNote->setObjectName(QStringLiteral("sweepNote"));
+        m_sweepNote->hide();
         m_cut = m_ledger->value(tr("Cut since last"), units::Quantity::SmallLength, QStringLiteral("trimCut"));
         m_cutLabel = m_ledger->labelOf(m_cut);
         m_folded = new QCheckBox(tr("folded back, not cut"), m_ledger);
@@ -226,6 +243,32 @@ private:
         return true;
     }
 
+    void saySweep(const QString& words)
+    {
+        m_sweepNote->setText(words);
+        m_sweepNote->setVisible(!words.isEmpty());
+    }
+
+    /// Its dip goes into the fields; it is written down with what was cut and how high it hung.
+    void openSweep(const QString& path)
+    {
+        const auto sweep = files::readMeasured(path.toStdString());
+        if (!sweep) {
+            saySweep(tr("Not taken: %1").arg(QString::fromStdString(sweep.firstFault())));
+            return;
+        }
+        Measurement read;
+        takeSweep(*sweep, read);
+        m_sweep = read.sweep;
+        m_instrument = QFileInfo(path).fileName();
+        m_dip->setValue(read.dip, system());
+        m_swr->setValue(read.dipSwr, system());
+        saySweep(tr("%1: %2 points, lowest at %3. Add what was cut, and write it in the log.")
+                     .arg(m_instrument)
+                     .arg(read.sweep.size())
+                     .arg(frequencyWords(read.dip)));
+    }
+
     void addMeasurement()
     {
         if (!document().hasAntenna() || !take({m_dip}, {m_cut, m_swr, m_height})) {
@@ -242,6 +285,8 @@ private:
         m.dipSwr = m_swr->hasValue() ? m_swr->value() : 0.0;
         if (m_height->hasValue())
             m.height = m_height->value();
+        m.sweep = m_sweep;
+        m.instrument = m_instrument.toStdString();
         if (document().family().configurations(document().antenna().shape).size() > 1)
             m.configuration = document().configuration();
         if (const study::TrimTask* task = m_desk.shownTask(); task && m.cutSinceLast != 0.0)
@@ -297,13 +342,16 @@ private:
 
     TrimDesk m_desk;
     TrimBoard* m_board;
+    std::vector<std::pair<double, double>> m_sweep; ///< opened, and not yet written down
+    QString m_instrument;
     double m_questioned = 0.0; ///< Hz: the dip that was asked about last
     ValueEdit *m_target = nullptr, *m_cut = nullptr, *m_dip = nullptr, *m_height = nullptr, *m_swr = nullptr, *m_low = nullptr,
               *m_lowSwr = nullptr, *m_high = nullptr, *m_highSwr = nullptr;
     QCheckBox* m_folded = nullptr;
     QLineEdit* m_remark = nullptr;
     QPushButton* m_remove = nullptr;
-    QLabel *m_cutLabel = nullptr, *m_slope = nullptr, *m_offset = nullptr, *m_modelSlope = nullptr, *m_pairNote = nullptr;
+    QLabel *m_cutLabel = nullptr, *m_slope = nullptr, *m_offset = nullptr, *m_modelSlope = nullptr, *m_pairNote = nullptr,
+           *m_sweepNote = nullptr;
 };
 
 } // namespace

@@ -1,0 +1,52 @@
+#pragma once
+/// Sweeps that an instrument wrote: Touchstone of one port in all its forms, and CSV with any columns.
+
+#include "core/physics.h"
+#include "core/result.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace vetchling::files {
+
+struct MeasuredPoint {
+    double frequency = 0.0;           ///< Hz
+    std::optional<Complex> impedance; ///< ohm; nothing where only the SWR is known
+    double swr = 0.0;                 ///< told by the file, or of the impedance against the reference
+    friend bool operator==(const MeasuredPoint&, const MeasuredPoint&) = default;
+};
+
+struct MeasuredSweep {
+    std::vector<MeasuredPoint> points; ///< rising
+    double reference = 50.0;           ///< ohm
+    /// Where the SWR is lowest, between points by a parabola; null without points.
+    struct Dip {
+        double frequency = 0.0, swr = 0.0;
+        bool atEdge = false; ///< it may lie outside what was swept
+    };
+    [[nodiscard]] std::optional<Dip> dip() const;
+};
+
+/// Versions 1 and 2: Hz to GHz; S, Z or Y; real and imaginary, magnitude and angle, or dB and angle; any reference.
+/// Faults: what is no such file, two ports, frequencies that do not rise; with the line.
+Result<MeasuredSweep> parseTouchstone(const std::string& text);
+
+/// What a column of a CSV holds.
+enum class Column { Unknown, Frequency, Resistance, Reactance, Magnitude, Swr, ReturnLoss, GammaReal, GammaImaginary };
+struct CsvLayout {
+    std::vector<Column> columns;
+    double hertz = 1.0;       ///< Hz that the frequency column counts in
+    char separator = ',';
+    bool decimalComma = false;
+    std::size_t firstRow = 0; ///< line that numbers begin in
+};
+/// As the headings and the first numbers say; a column that says nothing is Unknown.
+CsvLayout guessCsv(const std::string& text);
+/// Faults: no frequency, or nothing beside it; a line with too few numbers; frequencies that do not rise.
+Result<MeasuredSweep> parseCsv(const std::string& text, const CsvLayout& layout);
+
+/// By the file's ending: .s1p is Touchstone, all else CSV as guessed.
+Result<MeasuredSweep> readMeasured(const std::string& path);
+
+} // namespace vetchling::files

@@ -1,0 +1,117 @@
+#include "core/trim/sense.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling {
+namespace {
+
+constexpr double off = 6.0;        // SWR of the model from which a frequency is far off resonance
+constexpr double leastLoss = 0.7;  // dB one way that is worth a word
+constexpr double secondDip = 0.75; // of the ridge between two dips
+
+double returnLoss(double swr) { return swr > 1.0 ? -20.0 * std::log10((swr - 1.0) / (swr + 1.0)) : 60.0; }
+
+/// Half of what comes back less than from the model, where that reflects nearly all.
+double cableLoss(const files::MeasuredSweep& sweep, const std::function<double(double)>& model)
+{
+    std::vector<double> losses;
+    for (const files::MeasuredPoint& p : sweep.points)
+        if (const double swr = model(p.frequency); swr > off)
+            losses.push_back(0.5 * (returnLoss(p.swr) - returnLoss(swr)));
+    if (losses.size() < 3)
+        return 0.0;
+    std::nth_element(losses.begin(), losses.begin() + std::ptrdiff_t(losses.size() / 2), losses.end());
+    return losses[losses.size() / 2];
+}
+
+/// Another lowest SWR with a ridge between; its frequency, or 0.
+double otherDip(const files::MeasuredSweep& sweep, double first)
+{
+    const auto& p = sweep.points;
+    double found = 0.0, best = HUGE_VAL;
+    for (std::size_t i = 1; i + 1 < p.size(); ++i) {
+        if (p[i].swr > p[i - 1].swr || p[i].swr > p[i + 1].swr || p[i].swr > 4.0 || std::abs(p[i].frequency - first) < 1e-9 * first)
+            continue;
+        double ridge = 0.0;
+        for (const files::MeasuredPoint& q : p)
+            if ((q.frequency - first) * (q.frequency - p[i].frequency) < 0.0)
+                ridge = std::max(ridge, q.swr);
+        if (p[i].swr < secondDip * ridge && p[i].swr < best)
+            best = p[i].swr, found = p[i].frequency;
+    }
+    return found;
+}
+
+} // namespace
+
+void takeSweep(const files::MeasuredSweep& sweep, Measurement& m)
+{
+    m.sweep.clear();
+    for (const files::MeasuredPoint& p : sweep.points)
+        m.sweep.emplace_back(p.frequency, p.swr);
+    if (const auto dip = sweep.dip()) {
+        m.dip = dip->frequency;
+        m.dipSwr = dip->swr;
+    }
+}
+
+files::MeasuredSweep sweepOf(const Measurement& m)
+{
+    files::MeasuredSweep sweep;
+    for (const auto& [frequency, swr] : m.sweep)
+        sweep.points.push_back({frequency, std::nullopt, swr});
+    return sweep;
+}
+
+std::vector<SenseRow> senseOf(const files::MeasuredSweep& sweep, const std::function<double(double)>& model, double cable)
+{
+    std::vector<SenseRow> rows;
+    const auto dip = sweep.dip();
+    if (!dip)
+        return rows;
+    const auto say = [&](SenseSign sign, double value, Text words) { rows.push_back({sign, value, std::move(words)}); };
+    double least = HUGE_VAL, most = 0.0;
+    for (const files::MeasuredPoint& p : sweep.points)
+        least = std::min(least, p.swr), most = std::max(most, p.swr);
+    if (least < 0.999) {
+        say(SenseSign::BelowOne, least, coreText("core", "An SWR below 1 cannot be: the wrong trace, or a file in another format."));
+        return rows;
+    }
+    const double lost = cableLoss(sweep, model) - cable;
+    if (lost > leastLoss)
+        say(SenseSign::LossyCable, lost,
+            {coreText("core", "Far off resonance too much is lost: %1 one way in the cable. Measure at the feedpoint, or calibrate at its end."),
+             Measure{lost, units::Quantity::Decibel}});
+    if (least > 5.0)
+        say(SenseSign::HighEverywhere, least,
+            coreText("core", "High everywhere: look for a short, an open joint or link, a missing counterpoise, the wrong tap; ohmmeter first."));
+    else if (most < 2.0 && sweep.points.size() > 4 && sweep.points.back().frequency > 1.05 * sweep.points.front().frequency)
+        say(SenseSign::FlatLow, most,
+            coreText("core", "Low everywhere: a dummy load, a very lossy cable, or a calibration that is off. Take the antenna off and look again."));
+    if (least <= 5.0) {
+        if (dip->atEdge)
+            say(SenseSign::DipAtEdge, dip->frequency, coreText("core", "The lowest SWR lies at the end of the sweep: sweep wider."));
+        if (const double second = otherDip(sweep, dip->frequency); second > 0.0)
+            say(SenseSign::TwoDips, second,
+                {coreText("core", "A second dip at %1: the shield, metal nearby or another pair. Move the coax, add a choke, and look whether it stays. "
+                                  "Unequal sides do not do that."),
+                 Measure{second, units::Quantity::Frequency}});
+        double modelled = HUGE_VAL, at = 0.0;
+        for (const files::MeasuredPoint& p : sweep.points)
+            if (const double swr = model(p.frequency); swr < modelled)
+                modelled = swr, at = p.frequency;
+        if (at > 0.0 && !dip->atEdge && std::abs(dip->frequency / at - 1.0) > 0.08)
+            say(SenseSign::FarFromModel, dip->frequency / at - 1.0,
+                {coreText("core", "The dip is far from the model's %1: links, joints, the tape, another antenna?"),
+                 Measure{at, units::Quantity::Frequency}});
+        if (modelled < 1.6 && dip->swr > 1.5 * modelled && dip->swr > 1.8)
+            say(SenseSign::RaisedDip, dip->swr / modelled,
+                coreText("core", "A raised dip: soil or height other than planned, a coil or joint that loses; see where the watts go under Shape."));
+    }
+    if (rows.empty())
+        say(SenseSign::Fits, 0.0, coreText("core", "Dip and width are as the model says."));
+    return rows;
+}
+
+} // namespace vetchling

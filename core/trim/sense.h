@@ -1,0 +1,40 @@
+#pragma once
+/// Whether a sweep can be what it is taken for: signs that point to cable, calibration, soil, joints, and the check that tells.
+
+#include "core/bands/bands.h"
+#include "core/design/measurement.h"
+#include "core/files/measured_file.h"
+
+#include <vector>
+
+namespace vetchling {
+
+enum class SenseSign {
+    BelowOne,       ///< an SWR below 1 anywhere: wrong trace or format
+    LossyCable,     ///< far off resonance less comes back than the model says: value: dB one way
+    HighEverywhere, ///< no dip below 5: short, open, no counterpoise, a link open
+    FlatLow,        ///< below 2 everywhere: a load, a very lossy cable
+    RaisedDip,      ///< broad and raised: value: lowest SWR over the model's
+    TwoDips,        ///< value: Hz of the second one: shield, metal nearby, another pair
+    DipAtEdge,      ///< sweep wider
+    FarFromModel,   ///< value: part of the frequency that the dip is off
+    Fits            ///< dip and width as the model says
+};
+
+struct SenseRow {
+    SenseSign sign = SenseSign::Fits;
+    double value = 0.0;
+    Text words; ///< what it is and what to do
+    [[nodiscard]] bool good() const { return sign == SenseSign::Fits; }
+};
+
+/// Dip, SWR and the sweep itself into a measurement.
+void takeSweep(const files::MeasuredSweep& sweep, Measurement& measurement);
+/// Back from a measurement; no points where it has none.
+files::MeasuredSweep sweepOf(const Measurement& measurement);
+
+/// @param model SWR at a frequency, at the same place as the sweep; not a number where it is unknown
+/// @param cable dB one way that the feed line between loses at that frequency and that the model knows of
+std::vector<SenseRow> senseOf(const files::MeasuredSweep& sweep, const std::function<double(double frequency)>& model, double cable = 0.0);
+
+} // namespace vetchling
