@@ -1,11 +1,15 @@
 #include "app/document/trim_desk.h"
 
+#include "app/document/antenna_models.h"
 #include "app/document/document.h"
 
 namespace vetchling::app {
 
-TrimDesk::TrimDesk(Document& document, SolveService& solver, QObject* parent)
-    : QObject(parent), m_document(document), m_solver(solver), m_answer(solver, [this] { emit ready(); })
+TrimDesk::TrimDesk(Document& document, const AntennaModels& models, SolveService& solver, QObject* parent)
+    : QObject(parent), m_document(document), m_models(models), m_solver(solver), m_answer(solver, [this] {
+          makeCard();
+          emit ready();
+      })
 {
     connect(&document, &Document::designReplaced, this, [this] {
         m_answer.forget();
@@ -14,6 +18,14 @@ TrimDesk::TrimDesk(Document& document, SolveService& solver, QObject* parent)
     connect(&solver, &SolveService::detailReady, this, &TrimDesk::want);
     connect(&document, &Document::designChanged, this, &TrimDesk::want);
     connect(&document, &Document::currentChanged, this, &TrimDesk::want);
+}
+
+void TrimDesk::makeCard()
+{
+    m_card.reset();
+    const AntennaModel* model = m_models.current();
+    if (const auto known = outcome(); known && model && model->built)
+        m_card = study::measureCardOf(*known, *model->built);
 }
 
 void TrimDesk::judge()

@@ -177,8 +177,8 @@ std::optional<MeasuredSweep::Dip> MeasuredSweep::dip() const
 {
     if (points.empty())
         return std::nullopt;
-    const auto least = std::min_element(points.begin(), points.end(),
-                                        [](const MeasuredPoint& a, const MeasuredPoint& b) { return a.swr < b.swr; });
+    const auto least =
+        std::min_element(points.begin(), points.end(), [](const MeasuredPoint& a, const MeasuredPoint& b) { return a.swr < b.swr; });
     const std::size_t i = std::size_t(least - points.begin());
     if (i == 0 || i + 1 == points.size())
         return Dip{least->frequency, least->swr, true};
@@ -263,7 +263,8 @@ CsvLayout guessCsv(const std::string& text)
         layout.columns[1] = Column::Swr;
     if (headings.empty() && numbers.size() == 3)
         layout.columns[1] = Column::Resistance, layout.columns[2] = Column::Reactance;
-    const std::size_t place = std::size_t(std::find(layout.columns.begin(), layout.columns.end(), Column::Frequency) - layout.columns.begin());
+    const std::size_t place =
+        std::size_t(std::find(layout.columns.begin(), layout.columns.end(), Column::Frequency) - layout.columns.begin());
     layout.hertz = hertzOf(place < headings.size() ? headings[place] : "", cellNumber(numbers[place], layout.decimalComma).value_or(0.0));
     return layout;
 }

@@ -36,7 +36,7 @@ Result<MeasuredSweep> parseTouchstone(const std::string& text);
 enum class Column { Unknown, Frequency, Resistance, Reactance, Magnitude, Swr, ReturnLoss, GammaReal, GammaImaginary };
 struct CsvLayout {
     std::vector<Column> columns;
-    double hertz = 1.0;       ///< Hz that the frequency column counts in
+    double hertz = 1.0; ///< Hz that the frequency column counts in
     char separator = ',';
     bool decimalComma = false;
     std::size_t firstRow = 0; ///< line that numbers begin in

@@ -119,6 +119,7 @@ private:
         if (!facts)
             return facts.faults();
         next.modelDip = facts->dip;
+        next.width = facts->width;
         next.tolerance = std::min(mostOff * task.target, facts->width > 0.0 ? 0.25 * facts->width : mostOff * task.target);
         if (const auto slope = slopeAt(now, task, facts->dip))
             next.modelSlope = *slope;

@@ -50,6 +50,7 @@ struct TrimNext {
     double target = 0.0;    ///< Hz
     double aim = 0.0;       ///< Hz: the dip to aim for at the height of the last measurement; the target where that is the same
     double tolerance = 0.0; ///< Hz
+    double width = 0.0;     ///< Hz below 2:1, of the model; 0 where it is nowhere
     double slope = 0.0;     ///< Hz for one more SI unit, each piece, with what was learned
     double modelSlope = 0.0;
     double modelDip = 0.0; ///< Hz of the antenna as logged

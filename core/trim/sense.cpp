@@ -81,21 +81,27 @@ std::vector<SenseRow> senseOf(const files::MeasuredSweep& sweep, const std::func
     const double lost = cableLoss(sweep, model) - cable;
     if (lost > leastLoss)
         say(SenseSign::LossyCable, lost,
-            {coreText("core", "Far off resonance too much is lost: %1 one way in the cable. Measure at the feedpoint, or calibrate at its end."),
+            {coreText("core",
+                      "Far off resonance too much is lost: %1 one way in the cable. Measure at the feedpoint, or calibrate at its end."),
              Measure{lost, units::Quantity::Decibel}});
     if (least > 5.0)
         say(SenseSign::HighEverywhere, least,
-            coreText("core", "High everywhere: look for a short, an open joint or link, a missing counterpoise, the wrong tap; ohmmeter first."));
+            coreText("core",
+                     "High everywhere: look for a short, an open joint or link, a missing counterpoise, the wrong tap; ohmmeter first."));
     else if (most < 2.0 && sweep.points.size() > 4 && sweep.points.back().frequency > 1.05 * sweep.points.front().frequency)
         say(SenseSign::FlatLow, most,
-            coreText("core", "Low everywhere: a dummy load, a very lossy cable, or a calibration that is off. Take the antenna off and look again."));
+            coreText(
+                "core",
+                "Low everywhere: a dummy load, a very lossy cable, or a calibration that is off. Take the antenna off and look again."));
     if (least <= 5.0) {
         if (dip->atEdge)
             say(SenseSign::DipAtEdge, dip->frequency, coreText("core", "The lowest SWR lies at the end of the sweep: sweep wider."));
         if (const double second = otherDip(sweep, dip->frequency); second > 0.0)
             say(SenseSign::TwoDips, second,
-                {coreText("core", "A second dip at %1: the shield, metal nearby or another pair. Move the coax, add a choke, and look whether it stays. "
-                                  "Unequal sides do not do that."),
+                {coreText(
+                     "core",
+                     "A second dip at %1: the shield, metal nearby or another pair. Move the coax, add a choke, and look whether it stays. "
+                     "Unequal sides do not do that."),
                  Measure{second, units::Quantity::Frequency}});
         double modelled = HUGE_VAL, at = 0.0;
         for (const files::MeasuredPoint& p : sweep.points)
@@ -107,7 +113,9 @@ std::vector<SenseRow> senseOf(const files::MeasuredSweep& sweep, const std::func
                  Measure{at, units::Quantity::Frequency}});
         if (modelled < 1.6 && dip->swr > 1.5 * modelled && dip->swr > 1.8)
             say(SenseSign::RaisedDip, dip->swr / modelled,
-                coreText("core", "A raised dip: soil or height other than planned, a coil or joint that loses; see where the watts go under Shape."));
+                coreText(
+                    "core",
+                    "A raised dip: soil or height other than planned, a coil or joint that loses; see where the watts go under Shape."));
     }
     if (rows.empty())
         say(SenseSign::Fits, 0.0, coreText("core", "Dip and width are as the model says."));

@@ -15,6 +15,8 @@ constexpr double joined = 1.0;                    // m that a link or an insulat
 constexpr double straight = 0.9998;               // cosine of the angle between two stretches that are one
 constexpr double upright = 0.97;
 constexpr double held = 1.5;         // m from a support in plan
+constexpr double steepEnough = 0.5;  // of a wire that is pulled straight on to the ground
+constexpr double aPoleBeyond = 3.0;  // m, where nothing holds an end yet
 constexpr double ropeStretch = 0.12; // at its breaking load, of polyester
 constexpr double loops = 3.0;        // m of rope in the loops and halyards that hold any corner
 constexpr double rod = 2e-3;         // m of radius: what is thicker does not hang
@@ -150,10 +152,11 @@ RopeReport ropeOf(const shapes::BuiltAntenna& built, const Site& site, Vec3 end,
     if (support) {
         rope.support = support->name;
         to = {support->at.x, support->at.y, std::min(support->height, std::max(end.z, 0.5))};
-    } else { // straight on to the ground, at 45 degrees where the wire is level or rises
-        const double plan = std::max(std::hypot(way.x, way.y), 1e-9), down = std::max(-way.z / plan, way.z > -0.17 ? 1.0 : 0.0);
-        const double out = end.z / std::max(down, 0.18);
-        to = {end.x + way.x / plan * out, end.y + way.y / plan * out, 0.0};
+    } else {
+        const double plan = std::max(std::hypot(way.x, way.y), 1e-9), down = -way.z / plan;
+        rope.toGround = down > steepEnough;
+        const double out = rope.toGround ? end.z / down : aPoleBeyond;
+        to = {end.x + way.x / plan * out, end.y + way.y / plan * out, rope.toGround ? 0.0 : end.z};
     }
     rope.start = end;
     rope.hold = to;
@@ -269,7 +272,7 @@ double RiggingReport::lowest() const
     for (const SpanReport& s : spans)
         low = std::min(low, s.lowest);
     for (const RopeReport& r : ropes)
-        low = std::min(low, r.lowest);
+        low = std::min(low, r.toGround ? r.start.z : r.lowest);
     return low;
 }
 

@@ -56,16 +56,17 @@ struct SpanReport {
     double mostPull = 0.0;                          ///< N level pull in still air that the safety leaves
 };
 
-/// From an end to what holds it, or to the ground.
+/// From an end to what holds it, to the ground, or to a pole that is not there yet.
 struct RopeReport {
-    std::string end;     ///< name of the handle
-    std::string support; ///< name of the support it goes to; empty: the ground
-    Vec3 start, hold;    ///< where the wire ends, and what it is tied to
-    double length = 0.0; ///< m, with knots
-    double angle = 0.0;  ///< degrees above level, seen from the end
-    double lowest = 0.0; ///< m above ground
-    double pull = 0.0;   ///< N
-    double weight = 0.0; ///< kg over a pulley that pulls as much
+    std::string end;       ///< name of the handle
+    std::string support;   ///< name of the support it goes to; empty: the ground, or nothing that is there yet
+    bool toGround = false; ///< straight on, being steep enough
+    Vec3 start, hold;      ///< where the wire ends, and what it is tied to
+    double length = 0.0;   ///< m, with knots
+    double angle = 0.0;    ///< degrees above level, seen from the end
+    double lowest = 0.0;   ///< m above ground
+    double pull = 0.0;     ///< N
+    double weight = 0.0;   ///< kg over a pulley that pulls as much
 };
 
 struct RiggingReport {
@@ -76,7 +77,7 @@ struct RiggingReport {
     [[nodiscard]] double strongestPull() const; ///< N, in weather
     /// The span that is nearest to breaking; null without any.
     [[nodiscard]] const SpanReport* weakest() const;
-    [[nodiscard]] double lowest() const; ///< m above ground of wire and rope; huge without any
+    [[nodiscard]] double lowest() const; ///< m above ground of wire and rope, those that go to the ground left out; huge without any
     [[nodiscard]] bool wireHolds(const Rigging& rigging) const;
     [[nodiscard]] bool ropeHolds(const Rigging& rigging) const;
 };

@@ -336,6 +336,39 @@ TEST_F(WindowTest, LoggingADipGivesAdvice)
     EXPECT_TRUE(document().antenna().trim.measurements.empty());
 }
 
+TEST_F(WindowTest, WhatWasMeasuredLowerAimsElsewhere)
+{
+    ASSERT_TRUE(settle());
+    show("trim");
+    auto* board = find<TrimBoard>("trimBoard");
+    document().editAntenna(QStringLiteral("begin"), {}, [](Antenna& a) { a.trim.measurements.clear(); });
+    type("trimDip", QStringLiteral("7.0"));
+    type("trimHeight", QStringLiteral("5 m"));
+    click("addMeasurement");
+    ASSERT_EQ(document().antenna().trim.measurements.size(), 1u);
+    EXPECT_NEAR(*document().antenna().trim.measurements[0].height, 5.0, 1e-12);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return board->explanation().contains(QStringLiteral("another height")); }, 30000))
+        << board->explanation().toStdString();
+    EXPECT_TRUE(find<QLineEdit>("trimHeight")->text().isEmpty()) << "the next one may hang elsewhere";
+    board->grab();
+}
+
+TEST_F(WindowTest, TheRecipeSaysWhatTheOhmmeterReads)
+{
+    ASSERT_TRUE(settle());
+    show("trim");
+    find<QToolButton>("trimRecipe")->click();
+    const auto card = [&] { return window().stage(QStringLiteral("trim"))->tableText(); };
+    EXPECT_TRUE(QTest::qWaitFor([&] { return card().contains(QStringLiteral("shall read open")); }, 30000)) << card().toStdString();
+    window().stage(QStringLiteral("trim"))->canvas()->grab();
+    chooseAntenna(3); // the loop
+    EXPECT_TRUE(QTest::qWaitFor([&] { return card().contains(QStringLiteral("nearly a short")); }, 30000)) << card().toStdString();
+    while (document().hasAntenna())
+        document().removeCurrentAntenna();
+    window().stage(QStringLiteral("trim"))->canvas()->grab();
+    EXPECT_TRUE(card().isEmpty());
+}
+
 TEST_F(WindowTest, ASweepFromAFileIsLoggedAndJudged)
 {
     ASSERT_TRUE(settle());

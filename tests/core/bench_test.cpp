@@ -100,7 +100,8 @@ TEST(Tape, MarksRiseAndEndAtTheCutForEveryFamily)
     for (const Family* family : families()) {
         Antenna a;
         a.shape = family->standardShape(14.2e6);
-        for (const BuildPiece& piece : factsOf(design, a).pieces) {
+        const BuildFacts facts = factsOf(design, a);
+        for (const BuildPiece& piece : facts.pieces) {
             for (std::size_t i = 1; i < piece.marks.size(); ++i)
                 EXPECT_GE(piece.marks[i].at, piece.marks[i - 1].at) << family->id();
             EXPECT_NEAR(piece.marks.back().at, piece.row.cut, 1e-9) << family->id();
@@ -263,6 +264,72 @@ TEST(Rigging, AStormBreaksAThinWireAndTheMostPullDoesNot)
     EXPECT_TRUE(factsOf(design, a).rigging.wireHolds(a.workshop.rigging));
     a.workshop.rigging.pull = 1.02 * most;
     EXPECT_FALSE(factsOf(design, a).rigging.wireHolds(a.workshop.rigging));
+}
+
+TEST(Rigging, RopesGoOnInTheWiresLineToASupportTheGroundOrAPoleThatIsMissing)
+{
+    Design design;
+    Antenna a;
+    a.shape = shapeOf("dipole",
+                      {{"leg_m", 10.0}, {"apex_height_m", 12.0}, {"end_height_m", 5.5}, {"bearing_deg", 90.0}, {"x_m", 0.0}, {"y_m", 0.0}});
+    const BuildFacts steep = factsOf(design, a);
+    ASSERT_EQ(steep.rigging.ropes.size(), 2u);
+    for (const RopeReport& r : steep.rigging.ropes) {
+        EXPECT_TRUE(r.toGround) << "a steep V is pulled on to pegs";
+        EXPECT_NEAR(r.hold.z, 0.0, 1e-9);
+        EXPECT_LT(r.angle, -25.0);
+        EXPECT_NEAR(r.length - knots, distance(r.start, r.hold), 1e-9);
+    }
+    EXPECT_GT(steep.rigging.lowest(), 5.0) << "ropes to pegs are told by themselves";
+    a.shape.parameters["end_height_m"] = 11.5;
+    const BuildFacts level = factsOf(design, a);
+    for (const RopeReport& r : level.rigging.ropes) {
+        EXPECT_FALSE(r.toGround);
+        EXPECT_TRUE(r.support.empty());
+        EXPECT_NEAR(r.hold.z, 11.5, 1e-9) << "something has to hold it up there";
+    }
+    const BuiltAntenna flat = built(a.shape);
+    for (const Vec3& end : flat.insulators) {
+        Support pole;
+        pole.name = "pole";
+        pole.at = {end.x * 1.2, end.y * 1.2};
+        pole.height = 12.0;
+        design.site.supports.push_back(pole);
+    }
+    const BuildFacts held = factsOf(design, a);
+    for (const RopeReport& r : held.rigging.ropes)
+        EXPECT_EQ(r.support, "pole");
+}
+
+TEST(Bench, WritesItsTapeAsATable)
+{
+    Design design;
+    Antenna a;
+    a.shape = shapeOf("dipole", {{"leg_m", 10.0}});
+    const std::string csv = tapeCsv(factsOf(design, a));
+    EXPECT_EQ(csv.rfind("piece,pieces,mark,at_m\n", 0), 0u);
+    EXPECT_NE(csv.find("leg,2,fold here,10.200"), std::string::npos) << csv;
+}
+
+TEST(Bench, ATubeVerticalIsToldAsTubesThatReach)
+{
+    Design design;
+    Antenna a;
+    a.shape = shapeOf("vertical", {{"radiator_m", 5.0}}, 14.2e6);
+    a.shape.wire.diameter = 0.022;
+    a.shape.wire.conductor = "aluminium-6061";
+    a.shape.partWires["radials"] = WireChoice();
+    const BuildFacts facts = factsOf(design, a);
+    const BuildPiece& rod = facts.pieces.front();
+    ASSERT_TRUE(rod.tubes);
+    ASSERT_TRUE(rod.droop);
+    double shows = 0.0;
+    for (const TubeSpan& s : rod.tubes->spans)
+        shows += s.shows;
+    EXPECT_NEAR(shows, 5.0, 1e-9);
+    EXPECT_GT(rod.droop->mass, 0.5);
+    EXPECT_LT(rod.droop->mass, 3.0) << "aluminium";
+    EXPECT_NEAR(facts.pack.longest, 1.83, 1e-9) << "taken apart for the bag";
 }
 
 // ---- parts

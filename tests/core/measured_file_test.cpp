@@ -76,9 +76,16 @@ TEST(Touchstone, TheSecondVersionKeepsOhms)
 
 TEST(Touchstone, NonsenseIsToldWithItsLine)
 {
-    const char* const bad[] = {"", "! only words\n", "# MHz S RI R 50\n7.0 0.1\n", "# MHz S RI R 50\n7.0 0.1 0.2 0.3 0.4\n",
-                               "# MHz S RI R 50\n7.1 0 0\n7.0 0 0\n", "# MHz S RI R 50\n7.0 nan 0\n", "# parsec S RI\n7 0 0\n",
-                               "# MHz H RI\n7 0 0\n", "# MHz S RI R -50\n7 0 0\n", "hello\n"};
+    const char* const bad[] = {"",
+                               "! only words\n",
+                               "# MHz S RI R 50\n7.0 0.1\n",
+                               "# MHz S RI R 50\n7.0 0.1 0.2 0.3 0.4\n",
+                               "# MHz S RI R 50\n7.1 0 0\n7.0 0 0\n",
+                               "# MHz S RI R 50\n7.0 nan 0\n",
+                               "# parsec S RI\n7 0 0\n",
+                               "# MHz H RI\n7 0 0\n",
+                               "# MHz S RI R -50\n7 0 0\n",
+                               "hello\n"};
     for (const char* text : bad)
         EXPECT_FALSE(parseTouchstone(text).ok()) << text;
     EXPECT_NE(parseTouchstone("# MHz S RI R 50\n7.1 0 0\n7.0 0 0\n").firstFault().find("line 3"), std::string::npos);
@@ -193,7 +200,8 @@ TEST(Sense, ALossyCableIsHalfOfWhatComesBackLess)
         const auto rows = senseOf(through(loss, [](double f) { return antenna(f); }), model);
         ASSERT_TRUE(tells(rows, SenseSign::LossyCable)) << loss;
         EXPECT_NEAR(rows[0].value, loss, 0.15 * loss);
-        EXPECT_FALSE(tells(senseOf(through(loss, [](double f) { return antenna(f); }), model, loss), SenseSign::LossyCable)) << "that is known of";
+        EXPECT_FALSE(tells(senseOf(through(loss, [](double f) { return antenna(f); }), model, loss), SenseSign::LossyCable))
+            << "that is known of";
     }
 }
 
@@ -201,7 +209,10 @@ TEST(Sense, EachSignIsTold)
 {
     EXPECT_TRUE(tells(senseOf(through(0.0, [](double) { return Complex{2.0, 300.0}; }), model), SenseSign::HighEverywhere));
     EXPECT_TRUE(tells(senseOf(through(0.0, [](double) { return Complex{55.0, 5.0}; }), model), SenseSign::FlatLow));
-    EXPECT_TRUE(tells(senseOf(through(0.0, [](double f) { return antenna(f); }, 7.1e6, 8.0e6), model), SenseSign::DipAtEdge));
+    EXPECT_TRUE(tells(senseOf(through(
+                                  0.0, [](double f) { return antenna(f); }, 7.1e6, 8.0e6),
+                              model),
+                      SenseSign::DipAtEdge));
     EXPECT_TRUE(tells(senseOf(through(0.0, [](double f) { return antenna(f, 7.75e6); }), model), SenseSign::FarFromModel));
     EXPECT_TRUE(tells(senseOf(through(0.0, [](double f) { return antenna(f, 7.08e6, 110.0, 14.0); }), model), SenseSign::RaisedDip));
     const auto two = senseOf(through(0.0, [](double f) { return f < 7.25e6 ? antenna(f) : antenna(f, 7.45e6); }), model);

@@ -1,5 +1,5 @@
 /// What to do next: the estimate, tasks and their order, heights, and a simulated builder who follows the advice.
-#include "core/study/trim_study.h"
+#include "core/study/measure_card.h"
 #include "core/tune/tune.h"
 #include "tests/core/shape_helpers.h"
 #include "tests/validation/trim_builder.h"
@@ -252,6 +252,32 @@ TEST(Trim, AMeasurementBelongsToWhatItNamesElseToTheNearestTarget)
     Measurement named = measured(0.99 * tasks[1].target);
     named.parameter = tasks[0].lever.parameter;
     EXPECT_EQ(study::taskOf(tasks, named), 0u);
+}
+
+TEST(MeasureCard, AnOhmmeterFindsLoopsAndWindings)
+{
+    const auto joined = [](const char* family) { return study::joinedForDirectCurrent(built(shapeOf(family, {}, 14.15e6))); };
+    for (const char* loop : {"delta-loop", "folded-dipole", "end-fed"})
+        EXPECT_TRUE(joined(loop)) << loop;
+    for (const char* open : {"dipole", "vertical", "loaded-dipole", "fan-dipole"})
+        EXPECT_FALSE(joined(open)) << open;
+}
+
+TEST(MeasureCard, TheSweepHoldsDipAndGoalWithRoom)
+{
+    study::Library library;
+    Antenna a = dipoleAt(5.2);
+    a.trim.measurements = {measured(13.7e6)};
+    const auto outcome = study::trimNext(library, asked(a));
+    ASSERT_TRUE(outcome.ok());
+    const study::MeasureCard card = study::measureCardOf(*outcome, built(a.shape));
+    EXPECT_LT(card.from, 0.981 * std::min(outcome->next.modelDip, 14.15e6));
+    EXPECT_GT(card.to, 1.019 * 14.15e6);
+    EXPECT_GT(outcome->next.width, 100e3);
+    EXPECT_NEAR(card.step, 0.1 * outcome->next.width, 1.0);
+    EXPECT_FALSE(card.direct);
+    ASSERT_GE(card.steps.size(), 6u);
+    EXPECT_NE(card.steps[0].english().find("open"), std::string::npos);
 }
 
 TEST(Trim, ABuilderWhoFollowsTheAdviceIsSoonDone)

@@ -1,10 +1,13 @@
 /// What was done at the bench as it is kept in a design, and recipes as files.
 #include "core/files/design_file.h"
 #include "core/files/recipe_file.h"
+#include "core/files/workshop_file.h"
 #include "core/study/safety.h"
 #include "core/tune/tune.h"
 #include "tests/core/demo.h"
 #include "tests/core/shape_helpers.h"
+
+#include <fstream>
 
 namespace vetchling {
 namespace {
@@ -64,6 +67,58 @@ TEST(WorkshopState, NonsenseIsToldWithItsPlace)
     const auto bad = files::parseDesign(text);
     ASSERT_FALSE(bad.ok());
     EXPECT_NE(bad.firstFault().find("antennas[0].workshop.rigging.pull_N"), std::string::npos) << bad.firstFault();
+}
+
+TEST(WorkshopTables, AreRefusedInWordsWhereTheyCannotBe)
+{
+    const auto refused = [](const std::string& what, const std::string& words) {
+        const std::string path = ::testing::TempDir() + "bench.json";
+        std::ofstream(path) << "{\"metals\":[],\"ferrites\":[],\"rings\":[],\"modes\":[],\"tubes\":[]," << what << "}";
+        std::string text;
+        std::getline(std::ifstream(path), text, '\0');
+        for (const char* key : {"metals", "ferrites", "rings", "modes", "tubes"}) { // the last of two keys of a name would hide the first
+            const std::string empty = "\"" + std::string(key) + "\":[],";
+            if (what.find("\"" + std::string(key) + "\"") != std::string::npos)
+                text.erase(text.find(empty), empty.size());
+        }
+        std::ofstream(path) << text;
+        const auto data = files::readWorkshopData(path);
+        EXPECT_FALSE(data.ok()) << what;
+        if (!data.ok()) {
+            EXPECT_NE(data.firstFault().find(words), std::string::npos) << data.firstFault();
+        }
+    };
+    refused(R"("metals":[{"id":"a","name":"A","potential_V":-1,"source":"s","density_kg_per_m3":-5,"strength_MPa":1,"modulus_GPa":1}])",
+            "density");
+    refused(R"("ferrites":[{"id":"a","name":"A","source":"s","initial_permeability":100,"permeability":[[3,50,1],[2,50,1]]}])", "rising");
+    refused(R"("rings":[{"id":"a","name":"A","outer_m":0.02,"inner_m":0.03,"height_m":0.01}])", "wider outside");
+    refused(R"("modes":[{"id":"a","name":"A","source":"s","duty_percent":120}])", "at most 100");
+    refused(R"("tubes":[{"outer_m":0.01,"wall_m":0.006,"length_m":1}])", "hollow");
+}
+
+TEST(MeasurementFile, KeepsWhereHowAndTheWholeSweep)
+{
+    testing::Demo demo;
+    Measurement m;
+    m.id = "m1";
+    m.dip = 7.02e6;
+    m.dipSwr = 1.3;
+    m.cutSinceLast = 0.05;
+    m.parameter = "leg_m";
+    m.configuration = 1;
+    m.height = 9.0;
+    m.instrument = "garden.s1p";
+    m.sweep = {{6.9e6, 2.0}, {7.0e6, 1.4}, {7.1e6, 1.6}};
+    demo.design.antennas[0].trim.measurements = {m};
+    const std::string text = files::writeDesign(demo.design);
+    const auto back = files::parseDesign(text);
+    ASSERT_TRUE(back.ok()) << back.firstFault();
+    EXPECT_EQ(back->antennas[0].trim.measurements, demo.design.antennas[0].trim.measurements);
+    std::string wrong = text;
+    const std::string good = "\"configuration\": 2";
+    ASSERT_NE(wrong.find(good), std::string::npos);
+    wrong.replace(wrong.find(good), good.size(), "\"configuration\": 0");
+    EXPECT_FALSE(files::parseDesign(wrong).ok()) << "counted from 1";
 }
 
 // ---- recipes

@@ -72,7 +72,9 @@ QStringList mechanicsWords(const BuildFacts& facts, const Rigging& rigging, unit
             *std::max_element(r.ropes.begin(), r.ropes.end(), [](const RopeReport& a, const RopeReport& b) { return a.length < b.length; });
         QString words = PartsBoard::tr("Longest rope: %1 from the %2 to %3, %4° %5.")
                             .arg(lengthWords(rope.length, system, 1), coreWords(rope.end),
-                                 rope.support.empty() ? PartsBoard::tr("the ground") : QString::fromStdString(rope.support))
+                                 rope.toGround          ? PartsBoard::tr("the ground")
+                                 : rope.support.empty() ? PartsBoard::tr("a pole that is not there yet")
+                                                        : QString::fromStdString(rope.support))
                             .arg(std::abs(rope.angle), 0, 'f', 0)
                             .arg(rope.angle < 0.0 ? PartsBoard::tr("down") : PartsBoard::tr("up"));
         if (rigging.weight)
@@ -81,6 +83,8 @@ QStringList mechanicsWords(const BuildFacts& facts, const Rigging& rigging, unit
             words += PartsBoard::tr(" The rope is too weak for that safety.");
         out << words;
     }
+    if (std::any_of(r.ropes.begin(), r.ropes.end(), [](const RopeReport& rope) { return rope.toGround; }))
+        out << PartsBoard::tr("A rope goes to the ground: flag it, feet catch in it.");
     const double lowest = r.lowest();
     if (lowest < walkingHeight)
         out << (lowest < 0.9 ? PartsBoard::tr("Wire or rope comes down to %1: feet catch in it. Mark it with tape or fence it off.")

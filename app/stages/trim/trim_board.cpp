@@ -14,7 +14,7 @@ namespace {
 
 const std::vector<double> columnShares{0.16, 0.28, 0.14, 0.14, 0.28};
 constexpr double chartTop = 10.0, chartHeight = 200.0, cardTop = chartTop + chartHeight + 34.0, cardHeight = 106.0; // px
-constexpr double orderRow = 25.0, senseRow = 34.0; // px
+constexpr double orderRow = 25.0, senseRow = 34.0;                                                                  // px
 
 } // namespace
 

@@ -1,6 +1,8 @@
 /// Trim: measured dips in, the next cut out, everything written down.
 #include "app/stages/stage.h"
+#include "app/stages/trim/recipe_board.h"
 #include "app/stages/trim/trim_board.h"
+#include "app/stages/view_buttons.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
 #include "core/trim/trim.h"
@@ -20,10 +22,14 @@ class TrimStage final : public Stage {
     Q_OBJECT
 public:
     TrimStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_desk(context.document, context.solver), m_board(new TrimBoard(context, m_desk))
+        : Stage(context, parent), m_desk(context.document, context.models, context.solver), m_board(new TrimBoard(context, m_desk)),
+          m_recipe(new RecipeBoard(context, m_desk))
     {
         addConfigurations();
-        m_page->body()->addWidget(m_board, 1);
+        m_views = new ViewButtons(*m_page, QStringLiteral("trimViews"), this);
+        m_views->add(tr("Next"), QStringLiteral("trimNext"), m_board);
+        m_views->add(tr("Recipe"), QStringLiteral("trimRecipe"), m_recipe);
+        connect(m_views, &ViewButtons::chosen, this, &TrimStage::refresh);
         buildLedger();
         connect(&document(), &Document::currentChanged, this, &TrimStage::startEmpty);
         connect(&m_desk, &TrimDesk::ready, this, [this] {
@@ -44,7 +50,7 @@ public:
 
     QString id() const override { return QStringLiteral("trim"); }
     QString name() const override { return tr("Trim"); }
-    Canvas* canvas() override { return m_board; }
+    Canvas* canvas() override { return m_views->current() == m_recipe ? static_cast<Canvas*>(m_recipe) : m_board; }
 
     QString summary() const override
     {
@@ -74,6 +80,8 @@ public:
 
     QString tableText() const override
     {
+        if (m_views->current() == m_recipe)
+            return m_recipe->steps().join(QLatin1Char('\n'));
         QString out = tr("when\tcut m\tdip MHz\tSWR\tremark\n");
         if (document().hasAntenna())
             for (const Measurement& m : document().antenna().trim.measurements)
@@ -99,6 +107,12 @@ public:
         const std::size_t count = a.trim.measurements.size();
         m_page->setTitle(count == 0 ? tr("Trim: %1").arg(QString::fromStdString(a.name))
                                     : tr("Trim: %1, measurement %2").arg(QString::fromStdString(a.name)).arg(count));
+        m_recipe->update();
+        if (m_views->current() == m_recipe) {
+            m_page->setTitle(tr("Trim: before you measure %1").arg(QString::fromStdString(a.name)));
+            m_page->setSentence(tr("A card for the mast; copy it, or export the picture."));
+            return;
+        }
         const bool radio = solver().plane() == SolveService::Plane::Radio;
         m_page->setSentence(radio ? tr("At the radio: %1").arg(sentence()) : sentence());
         m_target->setValue(m_board->target(), system());
@@ -342,6 +356,8 @@ private:
 
     TrimDesk m_desk;
     TrimBoard* m_board;
+    RecipeBoard* m_recipe;
+    ViewButtons* m_views = nullptr;
     std::vector<std::pair<double, double>> m_sweep; ///< opened, and not yet written down
     QString m_instrument;
     double m_questioned = 0.0; ///< Hz: the dip that was asked about last
