@@ -114,7 +114,7 @@ std::string markName(MarkKind kind)
 {
     switch (kind) {
     case MarkKind::Peg: return coreText("core", "at the peg");
-    case MarkKind::Out: return coreText("core", "round the centre up to here");
+    case MarkKind::Out: return coreText("core", "out of the centre");
     case MarkKind::Corner: return coreText("core", "corner");
     case MarkKind::Coil: return coreText("core", "at the coil");
     case MarkKind::Joint: return coreText("core", "joint");

@@ -165,6 +165,40 @@ TEST_F(RealWindow, AVariantAndACornerAreMadeByKeysAndSaved)
     EXPECT_EQ(outline[1].toArray()[1].toDouble(), 2.5) << "a metre up from the middle of the south wall";
 }
 
+// Pieces ticked off with cold fingers: a click into the list, then arrows and the space bar.
+TEST_F(RealWindow, PiecesAreTickedByKeysAndSaved)
+{
+    const QString path = m_home.filePath(QStringLiteral("garden.vetchling"));
+    ASSERT_TRUE(QFile::copy(QStringLiteral(VETCHLING_TEST_DATA "/garden.vetchling"), path));
+    QFile::setPermissions(path, QFile::ReadOwner | QFile::WriteOwner);
+    ASSERT_TRUE(start({path}));
+    ASSERT_TRUE(windowAppears()) << complaint();
+    QTest::qWait(1500);
+    press("ctrl+6");
+    QTest::qWait(300);
+    xdotool({QStringLiteral("mousemove"), QStringLiteral("600"), QStringLiteral("170"), QStringLiteral("click"), QStringLiteral("1")});
+    for (int i = 0; i < 6; ++i) // to the cut list, wherever the focus went
+        press("Tab");
+    const auto pieces = [&] {
+        press("ctrl+s");
+        QTest::qWait(500);
+        QFile file(path);
+        return file.open(QIODevice::ReadOnly) ? QJsonDocument::fromJson(file.readAll())
+                                                    .object()[QStringLiteral("antennas")]
+                                                    .toArray()
+                                                    .first()
+                                                    .toObject()[QStringLiteral("workshop")]
+                                                    .toObject()[QStringLiteral("pieces")]
+                                                    .toObject()
+                                              : QJsonObject();
+    };
+    xdotool({QStringLiteral("mousemove"), QStringLiteral("330"), QStringLiteral("245"), QStringLiteral("click"), QStringLiteral("1")});
+    press("Down");
+    press("space");
+    QTest::qWait(300);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return pieces().contains(QStringLiteral("leg/2")); }, 15000)) << complaint();
+}
+
 // A chain of three parts from an antenna that had none, by keys alone.
 TEST_F(RealWindow, AChainIsBuiltByKeysAndSaved)
 {
