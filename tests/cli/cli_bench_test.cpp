@@ -107,4 +107,66 @@ TEST_F(Cli, LogRefusesInWords)
     }
 }
 
+TEST_F(Cli, EveryTrimmedFamilyIsAskedToBeMeasuredFirst)
+{
+    for (const char* family : {"dipole", "vertical", "end-fed", "delta-loop", "loaded-dipole", "whip", "linked-dipole", "fan-dipole"}) {
+        const std::string made = path(std::string(family) + ".vetchling");
+        ASSERT_EQ(run(std::string("new ") + family + " --frequency 14.15e6 -o " + made).code, 0) << family;
+        const Outcome o = run("trim " + made);
+        ASSERT_EQ(o.code, 0) << family << o.err;
+        const Json next = Json::parse(o.out);
+        EXPECT_EQ(next["action"], "measure") << family;
+        EXPECT_TRUE(next["change"].is_null()) << family;
+        EXPECT_NE(double(next["slope_Hz_per_m"]), 0.0) << family;
+        EXPECT_GT(double(next["target_Hz"]), 1e6) << family;
+        EXPECT_FALSE(std::string(next["words"]).empty()) << family;
+        for (const Json& step : next["order"])
+            EXPECT_EQ(step["state"], "measure") << family;
+    }
+}
+
+TEST_F(Cli, ALinkedAntennaIsTrimmedInsideOut)
+{
+    const std::string made = path("linked.vetchling"), logged = path("logged.vetchling");
+    ASSERT_EQ(run("new linked-dipole --frequency 14.15e6 -o " + made).code, 0);
+    ASSERT_EQ(run("tune " + made + " -o " + made).code, 0);
+    const Json first = Json::parse(run("trim " + made).out);
+    ASSERT_EQ(first["order"].size(), 2u);
+    EXPECT_GT(double(first["order"][0]["target_Hz"]), double(first["order"][1]["target_Hz"])) << "the highest band first";
+    EXPECT_EQ(first["parameter"], first["order"][0]["parameter"]);
+    const std::string inner = std::to_string(double(first["target_Hz"])), outer = std::to_string(double(first["order"][1]["target_Hz"]));
+    ASSERT_EQ(run("log " + made + " --configuration 1 --dip " + inner + " -o " + logged).code, 0);
+    Json next = Json::parse(run("trim " + logged).out);
+    EXPECT_EQ(next["order"][0]["state"], "done");
+    EXPECT_EQ(next["parameter"], first["order"][1]["parameter"]);
+    EXPECT_EQ(next["action"], "measure");
+    ASSERT_EQ(run("log " + logged + " --configuration 2 --dip " + std::to_string(0.98 * std::stod(outer)) + " -o " + logged).code, 0);
+    next = Json::parse(run("trim " + logged).out);
+    EXPECT_EQ(next["action"], "cut");
+    EXPECT_LT(double(next["change"]), 0.0);
+    ASSERT_EQ(run("log " + logged + " --configuration 1 --cut 1cm --dip " + inner + " -o " + logged).code, 0);
+    EXPECT_EQ(Json::parse(run("trim " + logged).out)["action"], "measure") << "what is cut inside moves the outer one";
+}
+
+TEST_F(Cli, SagsTensionsAreOneWire)
+{
+    const Outcome level = run("sag --span 30 --mass-per-metre 0.02 --end-tension 60");
+    ASSERT_EQ(level.code, 0);
+    const Json h = Json::parse(level.out);
+    EXPECT_NEAR(double(h["horizontal_N"]) + 0.02 * 9.80665 * double(h["sag_m"]), 60.0, 1e-6);
+    EXPECT_EQ(run("sag --span 30 --mass-per-metre 0.02").code, 2);
+}
+
+TEST_F(Cli, CutListOfATubeHasNoFold)
+{
+    const std::string made = path("tube.vetchling");
+    ASSERT_EQ(run("new vertical --frequency 14.2e6 -o " + made).code, 0);
+    const Json wire = Json::parse(run("cutlist " + made).out)["pieces"][0];
+    EXPECT_GT(double(wire["fold_m"]), 0.1);
+    ASSERT_EQ(run("set " + made + " wire.diameter_m=0.022 -o " + made).code, 0);
+    const Json tube = Json::parse(run("cutlist " + made).out)["pieces"][0];
+    EXPECT_EQ(double(tube["fold_m"]), 0.0);
+    EXPECT_NEAR(double(tube["radiating_m"]), double(wire["radiating_m"]), 1e-9);
+}
+
 } // namespace

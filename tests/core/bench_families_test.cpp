@@ -146,7 +146,8 @@ double droopByQuadrature(const std::vector<TubeSpan>& spans, const TubeMaterial&
     double force = tipMass * gravity;
     for (int i = pieces; i-- > 0;) {
         const Tube t = tubeAt((i + 0.5) * dx);
-        const double inner = t.outer - 2.0 * t.wall, weight = m.density * gravity * 0.25 * std::numbers::pi * (t.outer * t.outer - inner * inner);
+        const double inner = t.outer - 2.0 * t.wall,
+                     weight = m.density * gravity * 0.25 * std::numbers::pi * (t.outer * t.outer - inner * inner);
         moment[std::size_t(i)] = moment[std::size_t(i) + 1] + force * dx + 0.5 * weight * dx * dx;
         force += weight * dx;
     }

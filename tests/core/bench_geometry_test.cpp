@@ -130,6 +130,20 @@ TEST(Sag, APullOfNothingIsRefused)
     EXPECT_FALSE(hangingWithPull({30.0, 0.03}, 50.0, 0.0, -1.0).ok());
 }
 
+// A load in the middle of a taut wire pulls it into two straight lines: sag = P L / 4 H.
+TEST(Sag, AHeavyLoadOnALightWireIsTwoStraightLines)
+{
+    const double load = 2.0, span = 20.0, pull = 200.0;
+    const auto h = hangingWithPull({span, 1e-6}, pull, 0.0, load);
+    ASSERT_TRUE(h.ok());
+    EXPECT_NEAR(h->sag, load * gravity * span / (4.0 * pull), 1e-5);
+    EXPECT_NEAR(h->end, std::hypot(pull, 0.5 * load * gravity), 1e-4);
+    EXPECT_NEAR(h->wire, 2.0 * std::hypot(0.5 * span, h->sag), 1e-5);
+    const auto uneven = hangingWithPull({span, 0.02}, pull, 3.0, load);
+    EXPECT_GT(uneven->sag, hangingWithPull({span, 0.02}, pull, 3.0)->sag);
+    EXPECT_GT(uneven->end, uneven->low);
+}
+
 TEST(Tubes, SlideWithATenthToSpareAndRattleBeyond)
 {
     const Tube outside{0.025, 0.0015, 2.0};
