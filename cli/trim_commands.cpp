@@ -4,7 +4,8 @@
 #include "cli/output.h"
 #include "cli/typed.h"
 #include "core/files/design_file.h"
-#include "core/study/trim_study.h"
+#include "core/files/measured_file.h"
+#include "core/trim/next_step.h"
 #include "core/trim/sense.h"
 
 #include <CLI/CLI.hpp>
@@ -91,12 +92,12 @@ int logCommand(const LogRequest& request)
     if (!m)
         return report(m.faults());
     Measurement entry = *m;
-    const auto tasks = study::trimTasks(antenna);
+    const auto tasks = trimTasks(antenna);
     if (entry.cutSinceLast != 0.0 && entry.parameter.empty() && !tasks.empty())
-        entry.parameter = tasks[study::taskOf(tasks, entry)].lever.parameter;
+        entry.parameter = tasks[taskOf(tasks, entry)].lever.parameter;
     antenna.trim.measurements.push_back(entry);
     nameNewThings(design);
-    if (const auto built = shapes::buildOver(study::asLogged(antenna), design.site.soil.ground()); !built)
+    if (const auto built = shapes::buildOver(asLogged(antenna), design.site.soil.ground()); !built)
         return report({{"--cut", "what is left cannot hang as it is drawn: " + built.faults().front().message.english()}});
     if (Faults faults = files::saveDesign(design, request.chosen.output); !faults.empty())
         return report(faults);
@@ -108,27 +109,27 @@ int trimCommand(const Request& request)
     const Result<Chosen> chosen = chosenAntenna(request);
     if (!chosen)
         return report(chosen.faults());
-    study::TrimQuestion question = study::trimQuestionOf(chosen->design, chosen->antenna);
-    const auto tasks = study::trimTasks(chosen->antenna);
+    TrimQuestion question = trimQuestionOf(chosen->design, chosen->antenna);
+    const auto tasks = trimTasks(chosen->antenna);
     if (!request.configuration.empty())
         for (std::size_t i = 0; i < tasks.size() && !question.task; ++i)
             if (tasks[i].configuration == chosen->subject.configuration)
                 question.task = i;
     study::Library library;
-    const auto outcome = study::trimNext(library, question, terminalWatch());
+    const auto outcome = trimNext(library, question, terminalWatch());
     if (!outcome)
         return report(outcome.faults());
-    const study::TrimNext& next = outcome->next;
-    const study::TrimTask& task = outcome->tasks[next.task];
-    const bool changes = next.step == study::TrimStep::Cut || next.step == study::TrimStep::Slide ||
-                         next.step == study::TrimStep::Lengthen || next.step == study::TrimStep::Fold;
+    const TrimNext& next = outcome->next;
+    const TrimTask& task = outcome->tasks[next.task];
+    const bool changes =
+        next.step == TrimStep::Cut || next.step == TrimStep::Slide || next.step == TrimStep::Lengthen || next.step == TrimStep::Fold;
     Json order = Json::array();
     for (std::size_t i = 0; i < outcome->tasks.size(); ++i)
         order.push_back({{"parameter", outcome->tasks[i].lever.parameter},
                          {"target_Hz", outcome->tasks[i].target},
                          {"configuration", outcome->tasks[i].configurationName},
-                         {"state", study::stepName(outcome->states[i])}});
-    fmt::print("{}\n", Json({{"action", study::stepName(next.step)},
+                         {"state", stepName(outcome->states[i])}});
+    fmt::print("{}\n", Json({{"action", stepName(next.step)},
                              {"parameter", task.lever.parameter},
                              {"change", changes ? Json(next.change) : Json(nullptr)},
                              {"piece", task.lever.name},

@@ -22,7 +22,10 @@ StagePage::StagePage(QWidget* parent) : QWidget(parent), m_title(new QLabel(this
     auto* head = new QVBoxLayout;
     head->setSpacing(2);
     head->addLayout(m_header);
-    head->addWidget(m_sentence);
+    m_below = new QHBoxLayout;
+    m_below->setSpacing(10);
+    m_below->addWidget(m_sentence, 1);
+    head->addLayout(m_below);
     layout->addLayout(head);
     m_body = new QVBoxLayout;
     m_body->setSpacing(8);
@@ -37,18 +40,25 @@ Stage::Stage(ViewContext& context, QObject* parent) : QObject(parent), m_context
     m_ledger->setBandCentre([this](const std::string& name) { return centreOf(document().design().operation.bands, name); });
 }
 
-void Stage::addConfigurations()
+void Stage::addConfigurations(QHBoxLayout* row)
 {
+    if (!row)
+        row = m_page->header();
     m_variant = new VariantBar(m_context, m_page);
-    m_page->header()->addWidget(m_variant, 0, Qt::AlignTop);
+    row->addWidget(m_variant, 0, Qt::AlignTop);
     m_configurations = new ConfigurationBar(m_context, m_page);
-    m_page->header()->addWidget(m_configurations, 0, Qt::AlignTop);
+    row->addWidget(m_configurations, 0, Qt::AlignTop);
 }
 
-void Stage::refreshConfigurations()
+void Stage::refreshConfigurations(bool shown)
 {
     if (!m_configurations)
         return;
+    if (!shown) {
+        m_variant->hide();
+        m_configurations->hide();
+        return;
+    }
     m_variant->refresh();
     m_configurations->refresh();
 }

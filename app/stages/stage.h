@@ -22,11 +22,13 @@ public:
     void setSentence(const QString& words);
     [[nodiscard]] QString sentence() const { return m_sentence->text(); }
     [[nodiscard]] QHBoxLayout* header() { return m_header; }
+    /// Beside the sentence, for what has no room beside the title.
+    [[nodiscard]] QHBoxLayout* below() { return m_below; }
     [[nodiscard]] QVBoxLayout* body() { return m_body; }
 
 private:
     QLabel *m_title, *m_sentence;
-    QHBoxLayout* m_header;
+    QHBoxLayout *m_header, *m_below;
     QVBoxLayout* m_body;
 };
 
@@ -60,9 +62,9 @@ protected:
     [[nodiscard]] units::System system() const { return m_context.system(); }
     /// First fault as a sentence for the page.
     [[nodiscard]] QString faultSentence() const;
-    /// Puts the choices of variant and links beside the title; `refresh` keeps it up to date.
-    void addConfigurations();
-    void refreshConfigurations();
+    /// Puts the choices of variant and links beside the title, or in another row of the page; `refresh` keeps it up to date.
+    void addConfigurations(QHBoxLayout* row = nullptr);
+    void refreshConfigurations(bool shown = true);
 
     ViewContext& m_context;
     StagePage* m_page;

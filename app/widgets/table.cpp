@@ -59,8 +59,10 @@ void Table::resizeEvent(QResizeEvent* event)
     setColumnWidth(int(m_shares.size()) - 1, rest);
 }
 
+int tableRowsThatFit(double top, double bottom) { return std::max(1, int((bottom - top - tableHeaderHeight + 2.0) / tableRowHeight)); }
+
 double paintTable(Sketch& sketch, const QAbstractItemModel& model, const std::vector<double>& shares, double top, double width,
-                  double bottom)
+                  double bottom, int first)
 {
     const Colours& c = sketch.colours();
     std::vector<double> left(shares.size());
@@ -72,12 +74,13 @@ double paintTable(Sketch& sketch, const QAbstractItemModel& model, const std::ve
                     {c.inkSoft, 12, true});
     double y = top + tableHeaderHeight - 2.0;
     sketch.line({0, y}, {width, y}, c.inkFaint, 1.5);
-    const int fit = std::max(1, int((bottom - y) / tableRowHeight));
-    for (int row = std::max(0, model.rowCount() - fit); row < model.rowCount(); ++row) {
+    const int fit = tableRowsThatFit(top, bottom), from = first >= 0 ? first : std::max(0, model.rowCount() - fit);
+    for (int row = from; row < std::min(model.rowCount(), from + fit); ++row) {
         for (int i = 0; i < columns; ++i) {
             const QModelIndex cell = model.index(row, i);
-            sketch.text({left[std::size_t(i)], y + 0.5 * tableRowHeight}, cell.data().toString(), Qt::AlignLeft | Qt::AlignVCenter,
-                        {c.ink, 13, cell.data(Qt::FontRole).value<QFont>().bold()});
+            const double room = (i + 1 < columns ? left[std::size_t(i) + 1] : width) - left[std::size_t(i)] - 6.0;
+            sketch.text({left[std::size_t(i)], y + 0.5 * tableRowHeight}, sketch.theme().elided(cell.data().toString(), room),
+                        Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 13, cell.data(Qt::FontRole).value<QFont>().bold()});
         }
         y += tableRowHeight;
         sketch.line({0, y}, {width, y}, c.hairline);

@@ -24,8 +24,11 @@ private:
     std::vector<double> m_shares;
 };
 
-/// The same table as part of a picture or a printed sheet: as many of the last rows as fit. Returns where it ends.
+/// Rows of a painted table that fit between its top and a bottom, below its headings.
+int tableRowsThatFit(double top, double bottom);
+/// The same table as part of a picture or a printed sheet: as many rows as fit, from a first one on or, where it is negative, the last
+/// ones. Returns where it ends.
 double paintTable(Sketch& sketch, const QAbstractItemModel& model, const std::vector<double>& shares, double top, double width,
-                  double bottom);
+                  double bottom, int first = -1);
 
 } // namespace vetchling::app

@@ -514,7 +514,17 @@ void MainWindow::dragEnterEvent(QDragEnterEvent* event)
 void MainWindow::dropEvent(QDropEvent* event)
 {
     const QString path = event->mimeData()->urls().front().toLocalFile();
-    if (!path.isEmpty() && m_desk.mayDiscard())
+    if (path.isEmpty())
+        return;
+    const QFileInfo dropped(path);
+    const QString ending = dropped.suffix().toLower();
+    if (dropped.isDir() || ending == QStringLiteral("s1p") || ending == QStringLiteral("csv") || ending == QStringLiteral("txt")) {
+        Stage* trim = stage(QStringLiteral("trim"));
+        showStage(int(m_stages.size()) - 1);
+        QMetaObject::invokeMethod(trim, dropped.isDir() ? "watch" : "takeSweepFile", Q_ARG(QString, path));
+        return;
+    }
+    if (m_desk.mayDiscard())
         m_desk.openFile(path);
 }
 

@@ -54,6 +54,7 @@ void nameAll(Design& design, const Namer& name)
     nameAll(design.antennas, "antenna", name);
     for (Antenna& antenna : design.antennas) {
         nameAll(antenna.trim.measurements, "measurement", name);
+        nameAll(antenna.trim.reports, "report", name);
         nameAll(antenna.copies, "copy", name);
         nameAll(antenna.variants, "variant", name);
         nameAll(antenna.feed.chains, "chain", name);

@@ -15,6 +15,22 @@ Faults findMeasurementFaults(const Measurement& m)
         faults.push_back({"cutSinceLast", coreText("core", "give the length cut from each end, such as 5 cm")});
     if (m.height && !(*m.height > 0.0 && *m.height < 1000.0))
         faults.push_back({"height", coreText("core", "give the height of the highest wire, above 0")});
+    if (!(m.coax >= 0.0 && m.coax < 1e4))
+        faults.push_back({"coax", coreText("core", "give the length of the coax between instrument and feedpoint, or 0")});
+    return faults;
+}
+
+Faults findReportFaults(const AirReport& r)
+{
+    Faults faults;
+    if (!(r.frequency >= 1e5 && r.frequency <= 3e9))
+        faults.push_back({"frequency", coreText("core", "give the frequency, such as 7.090")});
+    if (!(r.distance >= 0.0 && r.distance <= 2.01e7))
+        faults.push_back({"distance", coreText("core", "give the distance; no place is farther than half round the Earth")});
+    if (r.bearing && !(*r.bearing >= 0.0 && *r.bearing <= 360.0))
+        faults.push_back({"bearing", coreText("core", "a bearing runs from 0 (north) to 360 degrees")});
+    if (!(r.power >= 0.0 && r.power < 1e6))
+        faults.push_back({"power", coreText("core", "give the power at the radio in watts")});
     return faults;
 }
 

@@ -1,15 +1,21 @@
 #pragma once
 /// What was measured on a finished antenna, and what was done to it since.
 
+#include "core/design/measured_sweep.h"
 #include "core/id.h"
 #include "core/result.h"
 
+#include <array>
 #include <optional>
 #include <string>
 #include <utility>
 #include <vector>
 
 namespace vetchling {
+
+/// What the soil was like; a site drifts with it.
+enum class SoilState { NotNoted, Dry, Damp, Wet, Frozen };
+inline constexpr std::array<const char*, 5> soilStateWords{"", "dry", "damp", "wet", "frozen"}; ///< in a file
 
 struct Measurement {
     std::string when;          ///< ISO 8601, local
@@ -25,17 +31,39 @@ struct Measurement {
     std::vector<std::pair<double, double>> sweep; ///< Hz, SWR; rising; empty where the dip alone was read
     std::string instrument;                       ///< with what, and where
     std::optional<double> height;                 ///< m, of the highest wire then; nothing: where it is to hang
+    std::vector<Complex> impedance;               ///< ohm at the points of the sweep, at the feedpoint; empty where the SWR alone is known
+    double coax = 0.0;                            ///< m of it between the instrument and the feedpoint
+    std::string place;                            ///< of an antenna that travels; empty: on its site
+    std::string weather;
+    SoilState soil = SoilState::NotNoted;
+    std::vector<std::string> pictures; ///< paths
     friend bool operator==(const Measurement&, const Measurement&) = default;
+};
+
+/// How it was heard, or heard others.
+struct AirReport {
+    Id id;
+    std::string when;              ///< ISO 8601, local
+    double frequency = 0.0;        ///< Hz
+    double distance = 0.0;         ///< m
+    std::optional<double> bearing; ///< degrees
+    double power = 0.0;            ///< W at the radio; 0: not noted
+    std::string report;            ///< as it was given: "59", "-12 dB"
+    std::string remark;
+    KeptFields kept;
+    friend bool operator==(const AirReport&, const AirReport&) = default;
 };
 
 struct TrimLog {
     double target = 0.0; ///< Hz; 0: the design frequency
     std::vector<Measurement> measurements;
+    std::vector<AirReport> reports;
     KeptFields kept;
     friend bool operator==(const TrimLog&, const TrimLog&) = default;
 };
 
 /// Faults of one measurement as typed; empty if it can be used.
 Faults findMeasurementFaults(const Measurement& measurement);
+Faults findReportFaults(const AirReport& report);
 
 } // namespace vetchling

@@ -88,10 +88,49 @@ Measurement readMeasurement(const JsonNode& node)
     for (const JsonNode& point : node.items("sweep", true))
         if (const std::vector<double> pair = point.ownNumbers(2); pair.size() == 2)
             m.sweep.emplace_back(pair[0], pair[1]);
+    for (const JsonNode& point : node.items("impedance_ohm", true))
+        if (const std::vector<double> pair = point.ownNumbers(2); pair.size() == 2)
+            m.impedance.emplace_back(pair[0], pair[1]);
+    if (m.impedance.size() != m.sweep.size())
+        m.impedance.clear();
+    m.coax = node.number("coax_m", 0.0, true);
+    m.place = node.text("place", "", true);
+    m.weather = node.text("weather", "", true);
+    m.soil = SoilState(wordOf(node, "soil", soilStateWords));
+    m.pictures = readTexts(node, "pictures");
     m.kept = node.rest();
     for (const Fault& fault : findMeasurementFaults(m))
         node.fault(fault.message);
     return m;
+}
+
+AirReport readReport(const JsonNode& node)
+{
+    AirReport r{node.text("id", "", true),
+                node.text("when", "", true),
+                node.number("frequency_Hz"),
+                node.number("distance_m", 0.0, true),
+                node.optionalNumber("bearing_deg"),
+                node.number("power_W", 0.0, true),
+                node.text("report", "", true),
+                node.text("remark", "", true),
+                {}};
+    r.kept = node.rest();
+    for (const Fault& fault : findReportFaults(r))
+        node.fault(fault.message);
+    return r;
+}
+
+Json reportJson(const AirReport& r)
+{
+    Json one{{"id", r.id}, {"when", r.when}, {"frequency_Hz", r.frequency}, {"distance_m", r.distance}, {"report", r.report}};
+    if (r.bearing)
+        one["bearing_deg"] = *r.bearing;
+    if (r.power > 0.0)
+        one["power_W"] = r.power;
+    if (!r.remark.empty())
+        one["remark"] = r.remark;
+    return withKept(std::move(one), r.kept);
 }
 
 TrimLog readTrim(const JsonNode& node)
@@ -100,28 +139,49 @@ TrimLog readTrim(const JsonNode& node)
     log.target = node.number("target_Hz", 0.0, true);
     for (const JsonNode& m : node.items("measurements", true))
         log.measurements.push_back(readMeasurement(m));
+    for (const JsonNode& r : node.items("reports", true))
+        log.reports.push_back(readReport(r));
     log.kept = node.rest();
     return log;
+}
+
+/// Only what was noted.
+Json measurementJson(const Measurement& m)
+{
+    Json one{{"id", m.id},         {"when", m.when},  {"remark", m.remark}, {"cut_each_end_m", m.cutSinceLast},
+             {"folded", m.folded}, {"dip_Hz", m.dip}, {"dip_swr", m.dipSwr}};
+    if (!m.parameter.empty())
+        one["parameter"] = m.parameter;
+    if (m.configuration)
+        one["configuration"] = *m.configuration + 1;
+    if (m.height)
+        one["height_m"] = *m.height;
+    if (!m.instrument.empty())
+        one["instrument"] = m.instrument;
+    for (const auto& [frequency, swr] : m.sweep)
+        one["sweep"].push_back({frequency, swr});
+    for (const Complex& z : m.impedance)
+        one["impedance_ohm"].push_back({z.real(), z.imag()});
+    if (m.coax > 0.0)
+        one["coax_m"] = m.coax;
+    if (!m.place.empty())
+        one["place"] = m.place;
+    if (!m.weather.empty())
+        one["weather"] = m.weather;
+    if (m.soil != SoilState::NotNoted)
+        one["soil"] = soilStateWords[std::size_t(m.soil)];
+    if (!m.pictures.empty())
+        one["pictures"] = textsJson(m.pictures);
+    return withKept(std::move(one), m.kept);
 }
 
 Json trimJson(const TrimLog& log)
 {
     Json out{{"target_Hz", log.target}, {"measurements", Json::array()}};
-    for (const Measurement& m : log.measurements) {
-        Json one{{"id", m.id},         {"when", m.when},  {"remark", m.remark}, {"cut_each_end_m", m.cutSinceLast},
-                 {"folded", m.folded}, {"dip_Hz", m.dip}, {"dip_swr", m.dipSwr}};
-        if (!m.parameter.empty())
-            one["parameter"] = m.parameter;
-        if (m.configuration)
-            one["configuration"] = *m.configuration + 1;
-        if (m.height)
-            one["height_m"] = *m.height;
-        if (!m.instrument.empty())
-            one["instrument"] = m.instrument;
-        for (const auto& [frequency, swr] : m.sweep)
-            one["sweep"].push_back({frequency, swr});
-        out["measurements"].push_back(withKept(std::move(one), m.kept));
-    }
+    for (const Measurement& m : log.measurements)
+        out["measurements"].push_back(measurementJson(m));
+    for (const AirReport& r : log.reports)
+        out["reports"].push_back(reportJson(r));
     addKept(out, log.kept);
     return out;
 }

@@ -10,8 +10,6 @@
 namespace vetchling::files {
 namespace {
 
-constexpr double highestSwr = 1e4;
-
 std::string lower(std::string text)
 {
     std::transform(text.begin(), text.end(), text.begin(), [](unsigned char c) { return char(std::tolower(c)); });
@@ -53,14 +51,6 @@ std::optional<double> numberIn(std::string text)
 
 Fault at(std::size_t line, Text message) { return {"line " + std::to_string(line + 1), std::move(message)}; }
 
-double swrOf(Complex impedance, double reference)
-{
-    const double gamma = std::abs((impedance - reference) / (impedance + reference));
-    return gamma < 1.0 ? std::min(highestSwr, (1.0 + gamma) / (1.0 - gamma)) : highestSwr;
-}
-
-Complex impedanceOf(Complex gamma, double reference) { return reference * (1.0 + gamma) / (1.0 - gamma + Complex(1e-15)); }
-
 Fault notRising(std::size_t line) { return at(line, coreText("core", "the frequencies do not rise from line to line")); }
 
 /// What stands behind '#', or what holds where nothing does.
@@ -101,7 +91,7 @@ Complex pairOf(const Options& o, double a, double b)
 Complex impedanceBy(const Options& o, Complex value)
 {
     if (o.parameter == 's')
-        return impedanceOf(value, o.reference);
+        return reflectingImpedance(value, o.reference);
     const double norm = o.second ? 1.0 : o.reference;
     return o.parameter == 'z' ? value * norm : norm / value;
 }
@@ -173,24 +163,6 @@ double hertzOf(const std::string& heading, double first)
 
 } // namespace
 
-std::optional<MeasuredSweep::Dip> MeasuredSweep::dip() const
-{
-    if (points.empty())
-        return std::nullopt;
-    const auto least =
-        std::min_element(points.begin(), points.end(), [](const MeasuredPoint& a, const MeasuredPoint& b) { return a.swr < b.swr; });
-    const std::size_t i = std::size_t(least - points.begin());
-    if (i == 0 || i + 1 == points.size())
-        return Dip{least->frequency, least->swr, true};
-    const double x0 = points[i - 1].frequency - least->frequency, x2 = points[i + 1].frequency - least->frequency,
-                 y0 = points[i - 1].swr - least->swr, y2 = points[i + 1].swr - least->swr;
-    const double curve = (y2 / x2 - y0 / x0) / (x2 - x0), slope = y0 / x0 - curve * x0;
-    if (!(curve > 0.0))
-        return Dip{least->frequency, least->swr, false};
-    const double x = std::clamp(-0.5 * slope / curve, x0, x2);
-    return Dip{least->frequency + x, std::max(1.0, least->swr + slope * x + curve * x * x), false};
-}
-
 Result<MeasuredSweep> parseTouchstone(const std::string& text)
 {
     Options options;
@@ -228,7 +200,7 @@ Result<MeasuredSweep> parseTouchstone(const std::string& text)
         if (!sweep.points.empty() && !(frequency > sweep.points.back().frequency))
             return notRising(i);
         const Complex z = impedanceBy(options, pairOf(options, *a, *b));
-        sweep.points.push_back({frequency, z, swrOf(z, options.reference)});
+        sweep.points.push_back({frequency, z, measuredSwr(z, options.reference)});
     }
     if (sweep.points.empty())
         return Fault{"", coreText("core", "there is no measurement in that file")};
@@ -291,9 +263,9 @@ Result<MeasuredSweep> parseCsv(const std::string& text, const CsvLayout& layout)
         if (r && x)
             point.impedance = Complex{*r, *x};
         else if (re && im)
-            point.impedance = impedanceOf({*re, *im}, sweep.reference);
+            point.impedance = reflectingImpedance({*re, *im}, sweep.reference);
         if (point.impedance)
-            point.swr = swrOf(*point.impedance, sweep.reference);
+            point.swr = measuredSwr(*point.impedance, sweep.reference);
         else if (loss && *loss != 0.0)
             point.swr = (1.0 + std::pow(10.0, -std::abs(*loss) / 20.0)) / (1.0 - std::pow(10.0, -std::abs(*loss) / 20.0));
         if (swr)

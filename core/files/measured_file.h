@@ -1,32 +1,13 @@
 #pragma once
 /// Sweeps that an instrument wrote: Touchstone of one port in all its forms, and CSV with any columns.
 
-#include "core/physics.h"
+#include "core/design/measured_sweep.h"
 #include "core/result.h"
 
-#include <optional>
 #include <string>
 #include <vector>
 
 namespace vetchling::files {
-
-struct MeasuredPoint {
-    double frequency = 0.0;           ///< Hz
-    std::optional<Complex> impedance; ///< ohm; nothing where only the SWR is known
-    double swr = 0.0;                 ///< told by the file, or of the impedance against the reference
-    friend bool operator==(const MeasuredPoint&, const MeasuredPoint&) = default;
-};
-
-struct MeasuredSweep {
-    std::vector<MeasuredPoint> points; ///< rising
-    double reference = 50.0;           ///< ohm
-    /// Where the SWR is lowest, between points by a parabola; null without points.
-    struct Dip {
-        double frequency = 0.0, swr = 0.0;
-        bool atEdge = false; ///< it may lie outside what was swept
-    };
-    [[nodiscard]] std::optional<Dip> dip() const;
-};
 
 /// Versions 1 and 2: Hz to GHz; S, Z or Y; real and imaginary, magnitude and angle, or dB and angle; any reference.
 /// Faults: what is no such file, two ports, frequencies that do not rise; with the line.

@@ -13,10 +13,10 @@ constexpr double secondDip = 0.75; // of the ridge between two dips
 double returnLoss(double swr) { return swr > 1.0 ? -20.0 * std::log10((swr - 1.0) / (swr + 1.0)) : 60.0; }
 
 /// Half of what comes back less than from the model, where that reflects nearly all.
-double cableLoss(const files::MeasuredSweep& sweep, const std::function<double(double)>& model)
+double cableLoss(const MeasuredSweep& sweep, const std::function<double(double)>& model)
 {
     std::vector<double> losses;
-    for (const files::MeasuredPoint& p : sweep.points)
+    for (const MeasuredPoint& p : sweep.points)
         if (const double swr = model(p.frequency); swr > off)
             losses.push_back(0.5 * (returnLoss(p.swr) - returnLoss(swr)));
     if (losses.size() < 3)
@@ -26,7 +26,7 @@ double cableLoss(const files::MeasuredSweep& sweep, const std::function<double(d
 }
 
 /// Another lowest SWR with a ridge between; its frequency, or 0.
-double otherDip(const files::MeasuredSweep& sweep, double first)
+double otherDip(const MeasuredSweep& sweep, double first)
 {
     const auto& p = sweep.points;
     double found = 0.0, best = HUGE_VAL;
@@ -34,7 +34,7 @@ double otherDip(const files::MeasuredSweep& sweep, double first)
         if (p[i].swr > p[i - 1].swr || p[i].swr > p[i + 1].swr || p[i].swr > 4.0 || std::abs(p[i].frequency - first) < 1e-9 * first)
             continue;
         double ridge = 0.0;
-        for (const files::MeasuredPoint& q : p)
+        for (const MeasuredPoint& q : p)
             if ((q.frequency - first) * (q.frequency - p[i].frequency) < 0.0)
                 ridge = std::max(ridge, q.swr);
         if (p[i].swr < secondDip * ridge && p[i].swr < best)
@@ -45,26 +45,32 @@ double otherDip(const files::MeasuredSweep& sweep, double first)
 
 } // namespace
 
-void takeSweep(const files::MeasuredSweep& sweep, Measurement& m)
+void takeSweep(const MeasuredSweep& sweep, Measurement& m)
 {
     m.sweep.clear();
-    for (const files::MeasuredPoint& p : sweep.points)
+    m.impedance.clear();
+    for (const MeasuredPoint& p : sweep.points) {
         m.sweep.emplace_back(p.frequency, p.swr);
+        if (p.impedance)
+            m.impedance.push_back(*p.impedance);
+    }
+    if (m.impedance.size() != m.sweep.size())
+        m.impedance.clear();
     if (const auto dip = sweep.dip()) {
         m.dip = dip->frequency;
         m.dipSwr = dip->swr;
     }
 }
 
-files::MeasuredSweep sweepOf(const Measurement& m)
+MeasuredSweep sweepOf(const Measurement& m)
 {
-    files::MeasuredSweep sweep;
-    for (const auto& [frequency, swr] : m.sweep)
-        sweep.points.push_back({frequency, std::nullopt, swr});
+    MeasuredSweep sweep;
+    for (std::size_t i = 0; i < m.sweep.size(); ++i)
+        sweep.points.push_back({m.sweep[i].first, m.impedance.empty() ? std::nullopt : std::optional(m.impedance[i]), m.sweep[i].second});
     return sweep;
 }
 
-std::vector<SenseRow> senseOf(const files::MeasuredSweep& sweep, const std::function<double(double)>& model, double cable)
+std::vector<SenseRow> senseOf(const MeasuredSweep& sweep, const std::function<double(double)>& model, double cable)
 {
     std::vector<SenseRow> rows;
     const auto dip = sweep.dip();
@@ -72,7 +78,7 @@ std::vector<SenseRow> senseOf(const files::MeasuredSweep& sweep, const std::func
         return rows;
     const auto say = [&](SenseSign sign, double value, Text words) { rows.push_back({sign, value, std::move(words)}); };
     double least = HUGE_VAL, most = 0.0;
-    for (const files::MeasuredPoint& p : sweep.points)
+    for (const MeasuredPoint& p : sweep.points)
         least = std::min(least, p.swr), most = std::max(most, p.swr);
     if (least < 0.999) {
         say(SenseSign::BelowOne, least, coreText("core", "An SWR below 1 cannot be: the wrong trace, or a file in another format."));
@@ -104,7 +110,7 @@ std::vector<SenseRow> senseOf(const files::MeasuredSweep& sweep, const std::func
                      "Unequal sides do not do that."),
                  Measure{second, units::Quantity::Frequency}});
         double modelled = HUGE_VAL, at = 0.0;
-        for (const files::MeasuredPoint& p : sweep.points)
+        for (const MeasuredPoint& p : sweep.points)
             if (const double swr = model(p.frequency); swr < modelled)
                 modelled = swr, at = p.frequency;
         if (at > 0.0 && !dip->atEdge && std::abs(dip->frequency / at - 1.0) > 0.08)
@@ -120,6 +126,36 @@ std::vector<SenseRow> senseOf(const files::MeasuredSweep& sweep, const std::func
     if (rows.empty())
         say(SenseSign::Fits, 0.0, coreText("core", "Dip and width are as the model says."));
     return rows;
+}
+
+std::vector<SenseRow> senseBetween(const Measurement& before, const Measurement& last)
+{
+    constexpr double moved = 0.003, otherSwr = 1.2, sameHeight = 0.05, otherCoax = 0.5; // of the dip; of the SWR; m
+    const bool same = last.cutSinceLast == 0.0 && last.configuration == before.configuration && last.soil == before.soil &&
+                      last.place == before.place && std::abs(last.height.value_or(0.0) - before.height.value_or(0.0)) < sameHeight &&
+                      last.height.has_value() == before.height.has_value();
+    if (!same || !(before.dip > 0.0) || std::abs(last.dip / before.dip - 1.0) > 0.1)
+        return {};
+    const double shift = last.dip - before.dip;
+    const bool went = std::abs(shift) > moved * before.dip;
+    if (std::abs(last.coax - before.coax) > otherCoax)
+        return went ? std::vector<
+                          SenseRow>{{SenseSign::MovedWithCoax,
+                                     shift,
+                                     {coreText(
+                                          "core",
+                                          "With another length of coax the dip moved by %1: its shield is part of the antenna. Put a choke "
+                                          "at the feedpoint and look again."),
+                                      Measure{std::abs(shift), units::Quantity::Frequency}}}}
+                    : std::vector<SenseRow>{};
+    const double ratio =
+        before.dipSwr > 0.0 && last.dipSwr > 0.0 ? std::max(last.dipSwr / before.dipSwr, before.dipSwr / last.dipSwr) : 1.0;
+    if (!went && ratio < otherSwr)
+        return {};
+    return {{SenseSign::Jumped, shift,
+             coreText("core",
+                      "Nothing was done, and two sweeps differ: a joint, a plug or a link makes contact only at times. Move each one while "
+                      "somebody watches the sweep.")}};
 }
 
 } // namespace vetchling

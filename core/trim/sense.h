@@ -2,8 +2,8 @@
 /// Whether a sweep can be what it is taken for: signs that point to cable, calibration, soil, joints, and the check that tells.
 
 #include "core/bands/bands.h"
+#include "core/design/measured_sweep.h"
 #include "core/design/measurement.h"
-#include "core/files/measured_file.h"
 
 #include <vector>
 
@@ -18,6 +18,9 @@ enum class SenseSign {
     TwoDips,        ///< value: Hz of the second one: shield, metal nearby, another pair
     DipAtEdge,      ///< sweep wider
     FarFromModel,   ///< value: part of the frequency that the dip is off
+    SwrOnly,        ///< taken through coax without R and X: only the SWR is used
+    Jumped,         ///< nothing was done between two sweeps, and they differ: a joint; value: Hz that the dip went
+    MovedWithCoax,  ///< another length of coax, another dip: the shield is part of the antenna; value: Hz
     Fits            ///< dip and width as the model says
 };
 
@@ -29,12 +32,15 @@ struct SenseRow {
 };
 
 /// Dip, SWR and the sweep itself into a measurement.
-void takeSweep(const files::MeasuredSweep& sweep, Measurement& measurement);
+void takeSweep(const MeasuredSweep& sweep, Measurement& measurement);
 /// Back from a measurement; no points where it has none.
-files::MeasuredSweep sweepOf(const Measurement& measurement);
+MeasuredSweep sweepOf(const Measurement& measurement);
 
 /// @param model SWR at a frequency, at the same place as the sweep; not a number where it is unknown
 /// @param cable dB one way that the feed line between loses at that frequency and that the model knows of
-std::vector<SenseRow> senseOf(const files::MeasuredSweep& sweep, const std::function<double(double frequency)>& model, double cable = 0.0);
+std::vector<SenseRow> senseOf(const MeasuredSweep& sweep, const std::function<double(double frequency)>& model, double cable = 0.0);
+
+/// Signs that two measurements give together, where nothing was cut or hoisted between them.
+std::vector<SenseRow> senseBetween(const Measurement& before, const Measurement& last);
 
 } // namespace vetchling

@@ -6,16 +6,8 @@
 namespace vetchling {
 namespace {
 
-constexpr double priorWeight = 0.05;   // m of cut that the model's own slope is worth
-constexpr double strange = 0.035;      // of a frequency: farther from the model than antennas are
-constexpr double farthestShift = 0.12; // of the dip, tried for an SWR pair
-
-double misfit(const SwrPair& pair, const ImpedanceAt& model, double shift)
-{
-    const double low = swr(model(pair.lowFrequency / (1.0 + shift))), high = swr(model(pair.highFrequency / (1.0 + shift)));
-    const auto off = [](double computed, double read) { return std::log(std::min(computed, 50.0) / std::min(read, 50.0)); };
-    return std::hypot(off(low, pair.lowSwr), off(high, pair.highSwr));
-}
+constexpr double priorWeight = 0.05; // m of cut that the model's own slope is worth
+constexpr double unlikely = 0.035;   // of a frequency: farther from the model than antennas are
 
 } // namespace
 
@@ -43,29 +35,8 @@ std::optional<double> unlikelyDip(const TrimLog& log, const Measurement& next, d
     if (!(before > 0.0))
         return std::nullopt;
     const double shift = first ? 0.0 : correctedSlope(log, modelSlope) * next.cutSinceLast;
-    const double allowed = (first ? 1.0 : 0.5) * strange * before + std::abs(shift);
+    const double allowed = (first ? 1.0 : 0.5) * unlikely * before + std::abs(shift);
     return std::abs(next.dip - before - shift) > allowed ? std::optional(before + shift) : std::nullopt;
-}
-
-Result<double> dipFromPair(const SwrPair& pair, const ImpedanceAt& model, double modelDip)
-{
-    if (!(pair.lowFrequency > 0.0 && pair.highFrequency > pair.lowFrequency))
-        return Fault{"", coreText("core", "give two different frequencies, the lower one first")};
-    if (!(pair.lowSwr >= 1.0 && pair.highSwr >= 1.0 && std::isfinite(pair.lowSwr + pair.highSwr)))
-        return Fault{"", coreText("core", "an SWR is 1 or more")};
-    constexpr int steps = 960;
-    double best = HUGE_VAL, bestShift = 0.0;
-    for (int i = 0; i <= steps; ++i) {
-        const double shift = farthestShift * (2.0 * i / steps - 1.0), m = misfit(pair, model, shift);
-        if (m < best)
-            best = m, bestShift = shift;
-    }
-    if (best > 0.35)
-        return Fault{
-            "",
-            {coreText("core", "these readings do not fit this antenna anywhere within %1; check the band, the feed line and the meter"),
-             Measure{100.0 * farthestShift, units::Quantity::Percent}}};
-    return modelDip * (1.0 + bestShift);
 }
 
 } // namespace vetchling

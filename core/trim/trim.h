@@ -1,18 +1,11 @@
 #pragma once
-/// Measured dips: whether they can be believed, and a dip from two readings of a meter.
+/// Measured dips: whether they can be believed, and how the cuts answered.
 
-#include "core/bands/bands.h"
 #include "core/design/measurement.h"
-#include "core/result.h"
 
 #include <optional>
 
 namespace vetchling {
-
-/// Two SWR readings on fixed channels.
-struct SwrPair {
-    double lowFrequency = 0.0, lowSwr = 0.0, highFrequency = 0.0, highSwr = 0.0;
-};
 
 /// Where the next dip should lie by the model and the cuts made so far, where a measurement is so far from it that it is more likely a
 /// slip: 3.5 % for the first, half of that and what the cut may do otherwise for the others. Nothing if it can be believed.
@@ -22,9 +15,5 @@ std::optional<double> unlikelyDip(const TrimLog& log, const Measurement& next, d
 /// The model's slope corrected by what the cuts made so far did: each cut pulls towards its own result, in proportion
 /// to its length, against a prior worth 5 cm for the model. A fold counts as a cut.
 double correctedSlope(const TrimLog& log, double modelSlope);
-
-/// Where the dip lies, from two readings and the model's curve moved along the frequency axis until both fit best.
-/// A fault if the readings cannot come from this antenna (no shift within 12 % fits).
-Result<double> dipFromPair(const SwrPair& pair, const ImpedanceAt& model, double modelDip);
 
 } // namespace vetchling

@@ -418,19 +418,43 @@ TEST_F(WindowTest, TwoChannelsGiveADip)
 {
     ASSERT_TRUE(settle());
     show("trim");
-    type("pairLow", QStringLiteral("7.0"));
-    type("pairLowSwr", QString::number(solver().curve()->swrAt(7.0e6 * 1.01), 'f', 3));
-    type("pairHigh", QStringLiteral("7.2"));
-    type("pairHighSwr", QString::number(solver().curve()->swrAt(7.2e6 * 1.01), 'f', 3));
-    click("pairToDip");
+    const auto at = [&](double f) { return solver().curve()->swrAt(f * 1.01); };
+    find<QToolButton>("typedFold")->click();
+    auto* readings = find<QPlainTextEdit>("readings");
+    readings->setPlainText(QStringLiteral("7.0 %1\n7.2 %2").arg(at(7.0e6), 0, 'f', 3).arg(at(7.2e6), 0, 'f', 3));
+    click("readingsToDip");
     EXPECT_NEAR(find<ValueEdit>("trimDip")->value(), solver().curve()->fundamental / 1.01, 6e3);
-    EXPECT_TRUE(find<QLabel>("pairNote")->text().contains(QStringLiteral("too long")));
-    type("pairLow", QStringLiteral("3.0"));
-    type("pairLowSwr", QStringLiteral("1.0"));
-    type("pairHigh", QStringLiteral("3.1"));
-    type("pairHighSwr", QStringLiteral("1.0"));
-    click("pairToDip");
-    EXPECT_TRUE(find<QLabel>("pairNote")->text().contains(QStringLiteral("do not fit")));
+    const QLabel* note = find<QLabel>("readingsNote");
+    EXPECT_TRUE(note->text().contains(QStringLiteral("too long")));
+    for (const auto& [typed, answer] : std::initializer_list<std::pair<const char*, const char*>>{{"3.0 1\n3.1 1", "do not fit"},
+                                                                                                  {"", "two lines"},
+                                                                                                  {"7.1 twenty", "forward and reflected"},
+                                                                                                  {"7.1 1.5\n7.1 1.6", "twice"},
+                                                                                                  {"7.1 2/50", "goes out"}}) {
+        readings->setPlainText(QString::fromLatin1(typed));
+        click("readingsToDip");
+        EXPECT_TRUE(note->text().contains(QLatin1String(answer))) << typed << ": " << note->text().toStdString();
+    }
+}
+
+// One SWR at one frequency has two readings; a hand near an end tells which.
+TEST_F(WindowTest, OneReadingAsksForTheHand)
+{
+    ASSERT_TRUE(settle());
+    show("trim");
+    const double dip = solver().curve()->fundamental, f = 1.01 * dip;
+    find<QToolButton>("typedFold")->click();
+    find<QPlainTextEdit>("readings")
+        ->setPlainText(QStringLiteral("%1 %2").arg(f / 1e6, 0, 'f', 4).arg(solver().curve()->swrAt(f), 0, 'f', 3));
+    click("readingsToDip");
+    EXPECT_TRUE(find<QLabel>("readingsNote")->text().contains(QStringLiteral("two things")));
+    ASSERT_FALSE(find<QPushButton>("handRose")->isHidden());
+    click("handRose");
+    EXPECT_NEAR(find<ValueEdit>("trimDip")->value(), dip, 4e-3 * dip);
+    click("readingsToDip");
+    click("handFell");
+    EXPECT_GT(find<ValueEdit>("trimDip")->value(), f);
+    EXPECT_TRUE(find<QPushButton>("handFell")->isHidden());
 }
 
 TEST_F(WindowTest, DemoLogIsShownWithAdvice)

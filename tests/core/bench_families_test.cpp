@@ -1,6 +1,6 @@
 /// The bench of every family there is, and its physics held against brute force.
 #include "core/files/workshop_file.h"
-#include "core/study/measure_card.h"
+#include "core/trim/measure_card.h"
 #include "core/workshop/build_facts.h"
 #include "core/workshop/link_sections.h"
 #include "core/workshop/templates.h"
@@ -81,9 +81,9 @@ TEST_P(BenchOfFamily, HasPlatesWhoseHolesAreApart)
 TEST_P(BenchOfFamily, HasAWayToBePutUpAndToBeTrimmed)
 {
     EXPECT_GE(m_facts.pack.order.size(), 3u);
-    (void)study::joinedForDirectCurrent(m_built); // walks any net of wires
-    const auto tasks = study::trimTasks(m_antenna);
-    for (const study::TrimTask& t : tasks) {
+    (void)joinedForDirectCurrent(m_built); // walks any net of wires
+    const auto tasks = trimTasks(m_antenna);
+    for (const TrimTask& t : tasks) {
         EXPECT_TRUE(GetParam()->spec(m_antenna.shape, t.lever.parameter)) << t.lever.parameter;
         EXPECT_GT(t.target, 1e6);
     }

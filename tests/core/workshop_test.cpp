@@ -1,3 +1,4 @@
+#include "core/trim/readings.h"
 #include "core/trim/trim.h"
 #include "core/workshop/cut_list.h"
 
@@ -90,33 +91,33 @@ ImpedanceAt modelCurve(double f0)
 }
 
 // Readings of an antenna whose dip lies elsewhere give that dip back.
-TEST(SwrPair, FindsTheDip)
+TEST(SwrReadings, FindTheDip)
 {
     const auto model = modelCurve(7.08e6);
     for (double shift : {-0.04, -0.01, 0.0, 0.02, 0.05}) {
         const auto real = modelCurve(7.08e6 * (1.0 + shift));
-        const SwrPair pair{7.0e6, swr(real(7.0e6)), 7.2e6, swr(real(7.2e6))};
-        const auto dip = dipFromPair(pair, model, 7.08e6);
+        std::vector<SwrReading> readings;
+        for (double f : {7.0e6, 7.2e6})
+            readings.push_back({f, swr(real(f))});
+        const auto dip = dipFromReadings(readings, model, 7.08e6);
         ASSERT_TRUE(dip.ok()) << dip.firstFault();
         EXPECT_NEAR(*dip, 7.08e6 * (1.0 + shift), 8e3) << shift;
     }
 }
 
 // The lower channel better means too long, the higher one better too short.
-TEST(SwrPair, ComparesTheChannels)
+TEST(SwrReadings, CompareTheChannels)
 {
     const auto model = modelCurve(7.1e6);
-    EXPECT_LT(*dipFromPair({7.0e6, 1.4, 7.2e6, 2.9}, model, 7.1e6), 7.1e6);
-    EXPECT_GT(*dipFromPair({7.0e6, 2.9, 7.2e6, 1.4}, model, 7.1e6), 7.1e6);
+    EXPECT_LT(*dipFromReadings({{7.0e6, 1.4}, {7.1e6, 2.1}, {7.2e6, 2.9}}, model, 7.1e6), 7.1e6);
+    EXPECT_GT(*dipFromReadings({{7.0e6, 2.9}, {7.1e6, 2.1}, {7.2e6, 1.4}}, model, 7.1e6), 7.1e6);
 }
 
-TEST(SwrPair, RefusesNonsense)
+TEST(SwrReadings, RefuseNonsense)
 {
     const auto model = modelCurve(7.1e6);
-    EXPECT_FALSE(dipFromPair({7.2e6, 1.5, 7.0e6, 1.5}, model, 7.1e6).ok());
-    EXPECT_FALSE(dipFromPair({7.0e6, 0.5, 7.2e6, 1.5}, model, 7.1e6).ok());
-    EXPECT_FALSE(dipFromPair({7.0e6, std::nan(""), 7.2e6, 1.5}, model, 7.1e6).ok());
-    EXPECT_NE(dipFromPair({3.0e6, 1.0, 3.1e6, 1.0}, model, 7.1e6).firstFault().find("do not fit"), std::string::npos);
+    EXPECT_NE(dipFromReadings({{7.1e6, 1.5}}, model, 7.1e6).firstFault().find("second frequency"), std::string::npos);
+    EXPECT_NE(dipFromReadings({{3.0e6, 1.0}, {3.1e6, 1.0}}, model, 7.1e6).firstFault().find("do not fit"), std::string::npos);
 }
 
 TEST(Measurement, IsCheckedAsTyped)

@@ -32,7 +32,7 @@ Antenna planned(const std::string& family, std::mt19937& random, const Ground& s
 
 Hidden asBuilt(const Antenna& plan, const std::string& parameter, const Ground& soil, std::mt19937& random)
 {
-    Hidden hidden{study::raised(plan.shape, normal(random, 0.25)), soil};
+    Hidden hidden{raised(plan.shape, normal(random, 0.25)), soil};
     hidden.soil.relativePermittivity = std::max(3.0, soil.relativePermittivity * std::exp(normal(random, 0.25)));
     hidden.soil.conductivity = soil.conductivity * std::exp(normal(random, 0.4));
     double& length = hidden.shape.parameters[parameter];
@@ -52,7 +52,7 @@ TrimRun trimOne(const std::string& family, std::mt19937& random, study::Library&
 {
     const Ground believed{GroundKind::Real, 13.0, 0.005};
     Antenna plan = planned(family, random, believed, library);
-    const study::TrimTask task = study::trimTasks(plan).front();
+    const TrimTask task = trimTasks(plan).front();
     Hidden hidden = asBuilt(plan, task.lever.parameter, believed, random);
     TrimRun run;
     run.family = family;
@@ -61,7 +61,7 @@ TrimRun trimOne(const std::string& family, std::mt19937& random, study::Library&
         study::Subject subject;
         subject.shape = hidden.shape;
         subject.ground = hidden.soil;
-        const auto truth = study::dipNear(library, subject, task.target);
+        const auto truth = dipNear(library, subject, task.target);
         if (!truth)
             return run;
         Measurement m;
@@ -75,7 +75,7 @@ TrimRun trimOne(const std::string& family, std::mt19937& random, study::Library&
         run.passedMark |= visit > 0 && cut > 0.0 && run.off > allowed + 8e-4 * task.target;
         double change = 0.0;
         if (ratioRule) {
-            const double length = shapes::familyOf(hidden.shape).value(study::asLogged(plan), task.lever.parameter);
+            const double length = shapes::familyOf(hidden.shape).value(asLogged(plan), task.lever.parameter);
             if (std::abs(m.dip - task.target) <= allowed) {
                 run.finished = true;
                 return run;
@@ -83,12 +83,12 @@ TrimRun trimOne(const std::string& family, std::mt19937& random, study::Library&
             change = std::round(90.0 * length * (m.dip / task.target - 1.0)) / 100.0;
             change = change == 0.0 ? std::copysign(0.01, m.dip - task.target) : change;
         } else {
-            study::TrimQuestion asked;
+            TrimQuestion asked;
             asked.subject.shape = plan.shape;
             asked.subject.ground = believed;
             asked.antenna = plan;
-            const auto outcome = study::trimNext(library, asked);
-            if (!outcome || outcome->next.step == study::TrimStep::Done) {
+            const auto outcome = trimNext(library, asked);
+            if (!outcome || outcome->next.step == TrimStep::Done) {
                 run.finished = outcome.ok();
                 return run;
             }

@@ -2,7 +2,7 @@
 /// A simulated builder who does what the program says to an antenna that is not quite as it was planned: other soil, another height, wire
 /// cut long, ends that are not where the plan has them, a dip read with some noise.
 
-#include "core/study/trim_study.h"
+#include "core/trim/next_step.h"
 
 #include <random>
 #include <string>

@@ -13,8 +13,8 @@ namespace vetchling::app {
 namespace {
 
 const std::vector<double> columnShares{0.16, 0.28, 0.14, 0.14, 0.28};
-constexpr double chartTop = 10.0, chartHeight = 200.0, cardTop = chartTop + chartHeight + 34.0, cardHeight = 106.0; // px
-constexpr double orderRow = 25.0, senseRow = 34.0;                                                                  // px
+constexpr double chartTop = 10.0, chartHeight = 200.0, cardTop = chartTop + chartHeight + 34.0; // px
+constexpr double orderRow = 25.0, senseRow = 34.0;                                              // px
 
 } // namespace
 
@@ -67,6 +67,12 @@ bool TrimBoard::eventFilter(QObject* watched, QEvent* event)
     return Canvas::eventFilter(watched, event);
 }
 
+void TrimBoard::setPending(MeasuredSweep sweep)
+{
+    m_pending = std::move(sweep);
+    update();
+}
+
 Id TrimBoard::chosen() const
 {
     const QModelIndexList rows = m_table->selectionModel()->selectedRows();
@@ -84,7 +90,7 @@ bool TrimBoard::mendChosen()
 
 QString TrimBoard::leverWords() const
 {
-    const study::TrimTask* task = m_desk.shownTask();
+    const TrimTask* task = m_desk.shownTask();
     return task ? coreWords(task->lever.name) : QString();
 }
 
@@ -99,7 +105,7 @@ double TrimBoard::target() const
 {
     if (!m_context.document.hasAntenna())
         return 0.0;
-    if (const study::TrimTask* task = m_desk.shownTask())
+    if (const TrimTask* task = m_desk.shownTask())
         return task->target;
     const Antenna& a = m_context.document.antenna();
     return a.trim.target > 0.0 ? a.trim.target : shapes::frequencyOf(a.shape, m_context.document.configuration());
@@ -107,14 +113,14 @@ double TrimBoard::target() const
 
 QString TrimBoard::headline() const
 {
-    if (const study::TrimNext* next = m_desk.next())
+    if (const TrimNext* next = m_desk.next())
         return coreWords(next->words, system());
     return m_desk.faults().empty() ? tr("Being worked out …") : coreWords(m_desk.faults().front().message, system());
 }
 
 QString TrimBoard::explanation() const
 {
-    const study::TrimNext* next = m_desk.next();
+    const TrimNext* next = m_desk.next();
     if (!next)
         return {};
     if (next->modelSlope == 0.0)
@@ -135,17 +141,53 @@ QString TrimBoard::explanation() const
     }
     if (next->change != 0.0)
         words << tr("The dip should come to %1.").arg(frequencyWords(next->predicted));
-    if (next->step == study::TrimStep::Cut)
+    if (next->step == TrimStep::Cut)
         words << (std::abs(next->predicted - next->target) > next->tolerance ? tr("Not all of it at once: what is cut is gone.")
                                                                              : tr("Folding back first can be undone."));
     return words.join(QLatin1Char(' '));
+}
+
+/// What the step does elsewhere; the usual caution where it does nothing.
+QString TrimBoard::beside() const
+{
+    QStringList words;
+    const TrimNext* next = m_desk.next();
+    if (next && next->other) {
+        const OtherLever& o = *next->other;
+        const bool turned =
+            std::abs(o.change) >= 1.0 &&
+            shapes::familyOf(m_context.document.antenna().shape).spec(m_context.document.antenna().shape, o.lever.parameter)->quantity ==
+                units::Quantity::Angle;
+        const QString amount = turned ? tr("%1°").arg(std::abs(o.change), 0, 'f', 0)
+                               : o.lever.kind == shapes::LeverKind::Tap
+                                   ? valueWords(std::abs(o.change), units::Quantity::Inductance, system())
+                                   : smallWords(std::abs(o.change), system());
+        words << (o.change < 0.0 ? tr("Or set %1 %2 lower: that does it too, and can be undone.")
+                                 : tr("Or set %1 %2 higher: that does it too, and can be undone."))
+                     .arg(coreWords(o.lever.name), amount);
+    }
+    for (const Text& t : m_desk.effects())
+        words << coreWords(t, system());
+    if (words.isEmpty())
+        words << tr("Same height, same sides, same surroundings each time. Nobody touches the wire while transmitting.");
+    return words.join(QLatin1Char(' '));
+}
+
+double TrimBoard::heightOfWords(const QString& words, double width) const
+{
+    return QFontMetricsF(m_context.theme.font(13)).boundingRect(QRectF(0, 0, width, 1000), Qt::TextWordWrap, words).height();
+}
+
+double TrimBoard::cardHeight(double width) const
+{
+    return 40.0 + heightOfWords(explanation(), width - 36.0) + 6.0 + heightOfWords(beside(), width - 36.0) + 14.0;
 }
 
 double TrimBoard::logTop() const
 {
     const auto known = m_desk.outcome();
     const double tasks = known && known->tasks.size() > 1 ? double(known->tasks.size()) : 0.0, rows = double(m_desk.sense().size());
-    return cardTop + cardHeight + 14.0 + (rows > 0.0 ? 22.0 + senseRow * rows + 4.0 : 0.0) +
+    return cardTop + cardHeight(width()) + 14.0 + (rows > 0.0 ? 22.0 + senseRow * rows + 4.0 : 0.0) +
            (tasks > 0.0 ? 22.0 + orderRow * tasks + 6.0 : 0.0);
 }
 
@@ -181,7 +223,7 @@ double TrimBoard::paintOrder(Sketch& sketch, double top, double width) const
     sketch.text({0.0, top}, tr("Which piece, in which order"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     double y = top + 20.0;
     for (std::size_t i = 0; i < known->tasks.size(); ++i) {
-        const bool now = i == known->next.task, done = known->states[i] == study::TrimStep::Done;
+        const bool now = i == known->next.task, done = known->states[i] == TrimStep::Done;
         if (now)
             sketch.painter().fillRect(QRectF(0.0, y, width, orderRow - 2.0), c.leafPale);
         sketch.text({8.0, y + 0.5 * orderRow - 1.0}, QString::number(i + 1), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12, true});
@@ -208,7 +250,7 @@ void TrimBoard::render(Sketch& sketch, const QSizeF& size)
     }
     paintCurves(sketch, size.width());
     paintAdvice(sketch, cardTop, size.width());
-    const double below = paintSense(sketch, cardTop + cardHeight + 10.0, size.width());
+    const double below = paintSense(sketch, cardTop + cardHeight(size.width()) + 10.0, size.width());
     paintOrder(sketch, below, size.width());
     if (!onScreen() || m_log->rowCount() == 0)
         paintLog(sketch, logTop(), size);
@@ -220,7 +262,10 @@ SwrChart TrimBoard::chartFor(double width) const
     constexpr double near = 0.06, room = 0.025;
     double low = target(), high = target();
     for (const Measurement& m : m_context.document.antenna().trim.measurements)
-        low = std::min(low, m.dip), high = std::max(high, m.dip);
+        if (std::abs(m.dip / target() - 1.0) < 2.0 * near) // other bands have their own
+            low = std::min(low, m.dip), high = std::max(high, m.dip);
+    if (const auto dip = m_pending.dip())
+        low = std::min(low, dip->frequency), high = std::max(high, dip->frequency);
     if (const CurvePointer curve = m_context.solver.curve(); curve && std::abs(curve->fundamental / target() - 1.0) < near)
         low = std::min(low, curve->fundamental), high = std::max(high, curve->fundamental);
     const double pad = std::max(room * target(), 0.35 * (high - low));
@@ -246,14 +291,57 @@ void TrimBoard::paintCurves(Sketch& sketch, double width) const
     sketch.line({goal, chart.area.top()}, {goal, chart.area.bottom()}, c.leaf, 1.4, Qt::DashLine);
     sketch.text({goal + 5, chart.area.top()}, tr("goal %1").arg(target() / 1e6, 0, 'f', 3), Qt::AlignLeft | Qt::AlignTop,
                 {c.leaf, 12, true});
+    sketch.reserveLine({goal, chart.area.top()}, {goal, chart.area.bottom()});
+    for (const MeasuredPoint& p : m_pending.points)
+        if (p.frequency >= chart.from && p.frequency <= chart.to)
+            sketch.reserve(QRectF(chart.x(p.frequency) - 3, chart.y(std::clamp(p.swr, 1.0, 5.0)) - 3, 6, 6));
+    sketch.keepWithin(chart.area);
+    if (curve)
+        paintExpected(sketch, chart, *curve);
     if (curve) {
         chart.curve(
             sketch, [&](double f) { return curve->swrAt(f); }, QPen(c.inkFaint, 1.4));
-        const double f = std::clamp(curve->fundamental, chart.from, chart.to), swr = curve->swrAt(f);
+        const double f = chart.from + 0.06 * (chart.to - chart.from), swr = curve->swrAt(f);
         if (!std::isnan(swr) && swr < 5.0)
-            sketch.label({chart.x(f), chart.y(swr) + 5}, tr("model, as drawn"), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+            sketch.label({chart.x(f), chart.y(swr) + 10}, tr("model, as drawn"), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
     }
     paintMeasured(sketch, chart);
+    sketch.keepWithin({});
+}
+
+/// The model's curve moved to where the dip should be after the next step, and how far it may be off.
+void TrimBoard::paintExpected(Sketch& sketch, const SwrChart& chart, const study::Curve& curve) const
+{
+    const TrimNext* next = m_desk.next();
+    const TrimTask* task = m_desk.task();
+    if (!next || !task || !(next->predicted > 0.0) || task->configuration != m_context.document.configuration() ||
+        !(curve.fundamental > 0.0))
+        return;
+    const Colours& c = sketch.colours();
+    const auto moved = [&](double dip) { return [&curve, by = dip / curve.fundamental](double f) { return curve.swrAt(f / by); }; };
+    constexpr int steps = 120;
+    const auto least = moved(next->predicted - 2.0 * next->sure), most = moved(next->predicted + 2.0 * next->sure),
+               middle = moved(next->predicted);
+    std::vector<double> frequency, low, high;
+    for (int i = 0; i <= steps; ++i) {
+        const double f = chart.from + (chart.to - chart.from) * i / steps;
+        const double values[] = {least(f), middle(f), most(f)};
+        if (std::any_of(std::begin(values), std::end(values), [](double v) { return std::isnan(v); }))
+            continue;
+        frequency.push_back(f);
+        low.push_back(*std::min_element(std::begin(values), std::end(values)));
+        high.push_back(*std::max_element(std::begin(values), std::end(values)));
+    }
+    if (frequency.size() < 2)
+        return;
+    chart.between(sketch, frequency, low, high, c.skyPale);
+    chart.curve(sketch, middle, QPen(c.sky, 1.4, Qt::DashLine));
+    const double right = chart.to - 0.16 * (chart.to - chart.from);
+    const double swr = middle(right);
+    if (!std::isnan(swr) && swr < 5.0)
+        sketch.label({chart.x(right), chart.y(swr) - 8},
+                     next->change != 0.0 ? tr("expected after this step") : tr("model, with what was learned"),
+                     Qt::AlignRight | Qt::AlignBottom, {c.sky, 12});
 }
 
 void TrimBoard::paintMeasured(Sketch& sketch, const SwrChart& chart) const
@@ -283,6 +371,17 @@ void TrimBoard::paintMeasured(Sketch& sketch, const SwrChart& chart) const
         sketch.painter().setPen(QPen(last ? c.ink : c.inkFaint, last ? 1.6 : 1.0));
         sketch.painter().drawPath(line);
     }
+    if (!m_pending.points.empty()) {
+        for (const MeasuredPoint& p : m_pending.points)
+            if (p.frequency >= chart.from && p.frequency <= chart.to) {
+                sketch.painter().setPen(QPen(c.petal, 1.2));
+                sketch.painter().setBrush(c.card);
+                sketch.painter().drawEllipse(QPointF(chart.x(p.frequency), chart.y(std::clamp(p.swr, 1.0, capped))), 2.4, 2.4);
+            }
+        const auto dip = m_pending.dip();
+        sketch.label({chart.x(dip->frequency), chart.y(std::clamp(dip->swr, 1.0, capped)) + 8}, tr("read, not written down"),
+                     Qt::AlignHCenter | Qt::AlignTop, {c.ink, 12});
+    }
     for (const Measurement& m : log)
         sketch.reserve(QRectF(place(m) - QPointF(radius, radius), QSizeF(2 * radius, 2 * radius)));
     for (std::size_t i = log.size(); i-- > 0;) { // the last one has the first choice of a place for its words
@@ -301,16 +400,17 @@ void TrimBoard::paintMeasured(Sketch& sketch, const SwrChart& chart) const
 void TrimBoard::paintAdvice(Sketch& sketch, double top, double width) const
 {
     const Colours& c = sketch.colours();
-    const QRectF card(0, top, width, cardHeight);
+    const QRectF card(0, top, width, cardHeight(width));
     sketch.painter().setPen(Qt::NoPen);
     sketch.painter().setBrush(c.petalPale);
     sketch.painter().drawRoundedRect(card, 6, 6);
     sketch.text({18, top + 12}, sketch.theme().elided(headline(), width - 36.0, 18, true), Qt::AlignLeft | Qt::AlignTop, {c.ink, 18, true});
+    const double why = heightOfWords(explanation(), width - 36.0);
     sketch.painter().setFont(sketch.theme().font(13));
     sketch.painter().setPen(c.ink);
-    sketch.painter().drawText(QRectF(18, top + 40, width - 36, 36), Qt::TextWordWrap, explanation());
-    sketch.text({18, top + 80}, tr("Same height, same sides, same surroundings each time. Nobody touches the wire while transmitting."),
-                Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
+    sketch.painter().drawText(QRectF(18, top + 40, width - 36, why + 2), Qt::TextWordWrap, explanation());
+    sketch.painter().setPen(c.inkSoft);
+    sketch.painter().drawText(QRectF(18, top + 46 + why, width - 36, card.height()), Qt::TextWordWrap, beside());
 }
 
 void TrimBoard::paintLog(Sketch& sketch, double top, const QSizeF& size) const

@@ -18,10 +18,14 @@ public:
     [[nodiscard]] double target() const;
     [[nodiscard]] QString headline() const; ///< "Cut 5 cm from each side, hoist and measure again."
     [[nodiscard]] QString explanation() const;
+    /// Another lever that would do, and what the step does to other bands.
+    [[nodiscard]] QString beside() const;
     /// What trimming changes, in a sentence: "each side".
     [[nodiscard]] QString leverWords() const;
     /// "9.1 kHz a cm", or an inch.
     [[nodiscard]] QString slopeWords(double hertzAMetre) const;
+    /// A sweep that was read and is not written down yet.
+    void setPending(MeasuredSweep sweep);
     /// The measurement chosen in the log; empty if none is.
     [[nodiscard]] Id chosen() const;
     /// Opens the chosen cell of the log to be mended; false if none is.
@@ -40,8 +44,11 @@ protected:
 private:
     void refreshLog();
     void paintCurves(Sketch& sketch, double width) const;
+    void paintExpected(Sketch& sketch, const SwrChart& chart, const study::Curve& curve) const;
     void paintMeasured(Sketch& sketch, const SwrChart& chart) const;
     [[nodiscard]] SwrChart chartFor(double width) const;
+    [[nodiscard]] double heightOfWords(const QString& words, double width) const;
+    [[nodiscard]] double cardHeight(double width) const;
     void paintAdvice(Sketch& sketch, double top, double width) const;
     double paintSense(Sketch& sketch, double top, double width) const;
     double paintOrder(Sketch& sketch, double top, double width) const;
@@ -51,6 +58,7 @@ private:
     [[nodiscard]] units::System system() const { return m_context.system(); }
 
     TrimDesk& m_desk;
+    MeasuredSweep m_pending;
     LogModel* m_log;
     Table* m_table;
 };

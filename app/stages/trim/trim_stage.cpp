@@ -1,17 +1,27 @@
 /// Trim: measured dips in, the next cut out, everything written down.
 #include "app/stages/stage.h"
+#include "app/stages/trim/calibration_dialog.h"
+#include "app/stages/trim/columns_dialog.h"
+#include "app/stages/trim/log_panel.h"
+#include "app/stages/trim/measure_panel.h"
 #include "app/stages/trim/recipe_board.h"
 #include "app/stages/trim/trim_board.h"
+#include "app/stages/trim/yard_panel.h"
 #include "app/stages/view_buttons.h"
+#include "app/view/ask_for_file.h"
 #include "app/view/words.h"
-#include "app/widgets/value_edit.h"
+#include "core/bands/wanted.h"
+#include "core/files/json_reader.h"
+#include "core/files/writer.h"
 #include "core/trim/trim.h"
 
-#include <QCheckBox>
-#include <QDateTime>
+#include <QDesktopServices>
+#include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
-#include <QLineEdit>
+#include <QFileSystemWatcher>
+#include <QInputDialog>
+#include <QUrl>
 
 #include <cmath>
 
@@ -23,15 +33,24 @@ class TrimStage final : public Stage {
 public:
     TrimStage(ViewContext& context, QObject* parent)
         : Stage(context, parent), m_desk(context.document, context.models, context.solver), m_board(new TrimBoard(context, m_desk)),
-          m_recipe(new RecipeBoard(context, m_desk))
+          m_recipe(new RecipeBoard(context, m_desk)), m_logDesk(context.document), m_log(new LogBoard(context, m_logDesk)),
+          m_yardDesk(context.solver), m_yard(new YardBoard(context, m_yardDesk))
     {
-        addConfigurations();
+        addConfigurations(m_page->below());
         m_views = new ViewButtons(*m_page, QStringLiteral("trimViews"), this);
         m_views->add(tr("Next"), QStringLiteral("trimNext"), m_board);
         m_views->add(tr("Recipe"), QStringLiteral("trimRecipe"), m_recipe);
+        m_views->add(tr("Log"), QStringLiteral("trimLog"), m_log);
+        m_views->add(tr("Practice yard"), QStringLiteral("trimYard"), m_yard);
         connect(m_views, &ViewButtons::chosen, this, &TrimStage::refresh);
-        buildLedger();
-        connect(&document(), &Document::currentChanged, this, &TrimStage::startEmpty);
+        buildLedgers();
+        connectPanel();
+        m_panel->startEmpty();
+        connect(&document(), &Document::currentChanged, this, [this] {
+            m_panel->startEmpty();
+            m_analyser.stop();
+            m_board->setPending({});
+        });
         connect(&m_desk, &TrimDesk::ready, this, [this] {
             refresh();
             emit summaryChanged();
@@ -50,7 +69,7 @@ public:
 
     QString id() const override { return QStringLiteral("trim"); }
     QString name() const override { return tr("Trim"); }
-    Canvas* canvas() override { return m_views->current() == m_recipe ? static_cast<Canvas*>(m_recipe) : m_board; }
+    Canvas* canvas() override { return static_cast<Canvas*>(m_views->current()); }
 
     QString summary() const override
     {
@@ -58,18 +77,18 @@ public:
             return tr("nothing to trim");
         if (!solver().faults().empty())
             return tr("not possible");
-        const study::TrimNext* next = m_desk.next();
+        const TrimNext* next = m_desk.next();
         if (!next)
             return tr("not measured yet");
         const QString amount = smallWords(std::abs(next->change), system());
         switch (next->step) {
-        case study::TrimStep::Cut: return tr("cut %1 next").arg(amount);
-        case study::TrimStep::Fold: return tr("fold %1 next").arg(amount);
-        case study::TrimStep::Slide: return tr("set by %1 next").arg(amount);
-        case study::TrimStep::Lengthen: return tr("%1 too short").arg(amount);
-        case study::TrimStep::Done: return tr("done");
-        case study::TrimStep::Check: return tr("look before cutting");
-        case study::TrimStep::Measure: break;
+        case TrimStep::Cut: return tr("cut %1 next").arg(amount);
+        case TrimStep::Fold: return tr("fold %1 next").arg(amount);
+        case TrimStep::Slide: return tr("set by %1 next").arg(amount);
+        case TrimStep::Lengthen: return tr("%1 too short").arg(amount);
+        case TrimStep::Done: return tr("done");
+        case TrimStep::Check: return tr("look before cutting");
+        case TrimStep::Measure: break;
         }
         if (next->predicted > 0.0)
             return tr("measure again");
@@ -82,6 +101,10 @@ public:
     {
         if (m_views->current() == m_recipe)
             return m_recipe->steps().join(QLatin1Char('\n'));
+        if (m_views->current() == m_yard)
+            return m_yard->notes().join(QLatin1Char('\n'));
+        if (m_views->current() == m_log)
+            return QString::fromStdString(m_logDesk.csv()).replace(QLatin1Char(','), QLatin1Char('\t'));
         QString out = tr("when\tcut m\tdip MHz\tSWR\tremark\n");
         if (document().hasAntenna())
             for (const Measurement& m : document().antenna().trim.measurements)
@@ -96,11 +119,23 @@ public:
 
     void refresh() override
     {
-        refreshConfigurations();
+        refreshConfigurations(m_views->current() != m_yard);
+        showLedger();
+        if (m_views->current() == m_yard) {
+            m_page->setTitle(tr("Practice yard"));
+            m_page->setSentence(tr("A made-up antenna with hidden faults. Find them before the wire runs out."));
+            if (!m_yardDesk.yard() && !m_yardDesk.busy() && m_yardDesk.faults().empty())
+                m_yardDesk.open(m_yardDesk.nextLevel());
+            m_yard->refresh();
+            m_yardPanel->refresh();
+            return;
+        }
+        m_logPanel->refresh();
         if (!document().hasAntenna()) {
             m_page->setTitle(tr("Trim"));
-            m_page->setSentence(tr("Add an antenna with + at the top; its measurements are kept here."));
-            m_remove->setEnabled(false);
+            m_page->setSentence(tr("Add an antenna with + at the top; its measurements are kept here. The practice yard needs none."));
+            m_log->refresh();
+            m_panel->refresh(0.0, {}, false, false);
             return;
         }
         const Antenna& a = document().antenna();
@@ -113,119 +148,136 @@ public:
             m_page->setSentence(tr("A card for the mast; copy it, or export the picture."));
             return;
         }
+        if (m_views->current() == m_log) {
+            m_page->setTitle(tr("Trim: the log of %1").arg(QString::fromStdString(a.name)));
+            m_log->refresh();
+            m_page->setSentence(m_log->sentence());
+            return;
+        }
         const bool radio = solver().plane() == SolveService::Plane::Radio;
         m_page->setSentence(radio ? tr("At the radio: %1").arg(sentence()) : sentence());
-        m_target->setValue(m_board->target(), system());
-        m_remove->setEnabled(count > 0);
-        m_remove->setText(m_board->chosen().empty() ? tr("Take back the last") : tr("Remove the chosen line"));
-        m_cutLabel->setText(tr("Cut since last, %1").arg(m_board->leverWords()));
-        for (ValueEdit* edit : {m_dip, m_swr, m_cut, m_height, m_low, m_high, m_lowSwr, m_highSwr})
-            edit->hasValue() ? edit->setValue(edit->value(), system()) : edit->clearValueUnlessTyping(system());
-        const study::TrimNext* next = m_desk.next();
-        m_slope->setText(next && next->slope != 0.0 ? m_board->slopeWords(std::abs(next->slope)) : tr("unknown"));
-        m_modelSlope->setText(next && next->modelSlope != 0.0 ? m_board->slopeWords(std::abs(next->modelSlope)) : tr("unknown"));
-        m_offset->setText(next && next->predicted > 0.0 ? tr("%1 kHz").arg(next->learned.offset / 1e3, 0, 'f', 0) : tr("unknown"));
+        m_panel->refresh(m_board->target(), m_board->leverWords(), count > 0, !m_board->chosen().empty());
         m_board->update();
     }
 
 public slots:
     void takeSweepFile(const QString& path) { openSweep(path); }
+    void watch(const QString& folder) { watchFolder(folder); }
 
 private:
     QString sentence() const
     {
         const auto& log = document().antenna().trim.measurements;
-        const CurvePointer curve = solver().curve();
         if (log.empty())
             return tr("Cut long, hoist, measure; a dip below the goal means too long, above it too short.");
-        const double off = 1e-3 * (m_board->target() - log.back().dip);
-        QString words = off > 0.0   ? tr("The dip is %1 kHz below the goal: too long.").arg(off, 0, 'f', 0)
-                        : off < 0.0 ? tr("The dip is %1 kHz above the goal: too short.").arg(-off, 0, 'f', 0)
-                                    : tr("The dip is on the goal.");
-        if (curve && curve->fundamental > 0.0)
-            words += tr(" As drawn, the model's dip is at %1.").arg(QString::fromStdString(units::formatFrequency(curve->fundamental)));
+        const Measurement& last = log.back();
+        const double off = 1e-3 * (m_board->target() - last.dip);
+        QString words = off > 0.0   ? tr("%1 kHz below the goal: too long.").arg(off, 0, 'f', 0)
+                        : off < 0.0 ? tr("%1 kHz above the goal: too short.").arg(-off, 0, 'f', 0)
+                                    : tr("On the goal.");
+        const QString height = last.height ? heightWords(*last.height, system()) : QString(),
+                      soil = coreWords(soilStateWords[std::size_t(last.soil)]);
+        if (!height.isEmpty())
+            words += soil.isEmpty() ? tr(" Measured at %1.").arg(height) : tr(" Measured at %1, %2.").arg(height, soil);
+        else if (!soil.isEmpty())
+            words += tr(" Measured on %1 soil.").arg(soil);
         return words;
     }
 
-    /// A measurement is what was read, not what the program would like.
-    void startEmpty()
+    /// One for each view; recipe and next share theirs, and what is typed in one stays while another is looked at.
+    Ledger* newLedger()
     {
-        for (ValueEdit* edit : {m_dip, m_swr, m_cut, m_height, m_low, m_high, m_lowSwr, m_highSwr})
-            edit->clearValue(system());
-        sayOfPair({});
-        m_remark->clear();
-        m_sweep.clear();
-        m_instrument.clear();
-        saySweep({});
-        m_folded->setChecked(false);
-        m_questioned = 0.0;
+        auto* ledger = new Ledger(m_ledger);
+        ledger->layout()->setContentsMargins(0, 0, 0, 0);
+        ledger->setBandCentre([this](const std::string& name) { return centreOf(document().design().operation.bands, name); });
+        m_ledger->add(ledger);
+        return ledger;
     }
 
-    void buildLedger()
+    void buildLedgers()
     {
-        m_ledger->heading(tr("Goal"));
-        m_target = m_ledger->value(tr("Dip wanted at"), units::Quantity::Frequency, QStringLiteral("trimTarget"));
-        m_target->setRange(lowestFrequency, highestFrequency);
-        connect(m_target, &ValueEdit::edited, this,
+        m_measuring = newLedger();
+        m_logging = newLedger();
+        m_practising = newLedger();
+        m_panel = new MeasurePanel(m_context, m_desk, m_analyser, *m_measuring, this);
+        m_logPanel = new LogPanel(m_context, m_logDesk, *m_log, *m_logging, this);
+        m_yardPanel = new YardPanel(m_context, m_yardDesk, *m_yard, *m_practising, this);
+        m_ledger->finish();
+        showLedger();
+    }
+
+    void showLedger()
+    {
+        QWidget* view = m_views->current();
+        m_measuring->setVisible(view == m_board || view == m_recipe);
+        m_logging->setVisible(view == m_log);
+        m_practising->setVisible(view == m_yard);
+    }
+
+    void connectPanel()
+    {
+        connect(m_panel, &MeasurePanel::targetTyped, this,
                 [this](double value) { document().editAntenna(tr("change the goal"), {}, [&](Antenna& a) { a.trim.target = value; }); });
-        m_ledger->line();
-        m_ledger->heading(tr("Measured"));
-        connect(m_ledger->button(tr("Open a sweep …"), QStringLiteral("openSweep")), &QPushButton::clicked, this, [this] {
+        connect(m_panel, &MeasurePanel::openAsked, this, [this] {
             const QString path =
                 QFileDialog::getOpenFileName(m_page, tr("Open a sweep"), {}, tr("Sweeps (*.s1p *.csv *.txt);;All files (*)"));
             if (!path.isEmpty())
                 openSweep(path);
         });
-        m_sweepNote = m_ledger->note();
-        m_sweepNote->setObjectName(QStringLiteral("sweepNote"));
-        m_sweepNote->hide();
-        m_cut = m_ledger->value(tr("Cut since last"), units::Quantity::SmallLength, QStringLiteral("trimCut"));
-        m_cutLabel = m_ledger->labelOf(m_cut);
-        m_folded = new QCheckBox(tr("folded back, not cut"), m_ledger);
-        m_folded->setObjectName(QStringLiteral("trimFolded"));
-        m_ledger->add(m_folded);
-        m_dip = m_ledger->value(tr("Dip at"), units::Quantity::Frequency, QStringLiteral("trimDip"));
-        m_dip->setRange(lowestFrequency, highestFrequency);
-        m_swr = m_ledger->value(tr("SWR there"), units::Quantity::Plain, QStringLiteral("trimSwr"));
-        m_swr->setRange(1.0, 100.0);
-        m_height = m_ledger->value(tr("Highest wire then"), units::Quantity::Length, QStringLiteral("trimHeight"));
-        m_height->setRange(0.1, 500.0);
-        m_height->setHelp(tr("where it was measured lower than it will hang; empty: where it is drawn"));
-        m_remark = new QLineEdit(m_ledger);
-        m_remark->setProperty("wide", true);
-        m_remark->setPlaceholderText(tr("weather, height, soil"));
-        m_remark->setAccessibleName(tr("Remark"));
-        m_remark->setObjectName(QStringLiteral("trimRemark"));
-        m_ledger->add(m_remark);
-        connect(m_ledger->button(tr("Write it in the log"), QStringLiteral("addMeasurement"), true), &QPushButton::clicked, this,
-                &TrimStage::addMeasurement);
-        m_remove = m_ledger->button(tr("Take back the last"), QStringLiteral("removeMeasurement"));
-        connect(m_remove, &QPushButton::clicked, this, &TrimStage::removeMeasurement);
-        m_ledger->line();
-        addPair();
-        m_ledger->line();
-        m_ledger->heading(tr("What the cuts taught"));
-        m_modelSlope = m_ledger->figure(tr("Dip rises, by the model"));
-        m_slope = m_ledger->figure(tr("With your cuts"));
-        m_offset = m_ledger->figure(tr("Real less model"));
-        m_ledger->finish();
+        connect(m_panel, &MeasurePanel::watchAsked, this, [this] {
+            const QString folder = QFileDialog::getExistingDirectory(m_page, tr("Watch a folder for sweeps"));
+            if (!folder.isEmpty())
+                watchFolder(folder);
+        });
+        connect(m_panel, &MeasurePanel::columnsAsked, this, [this] { chooseColumns(m_opened); });
+        connect(m_panel, &MeasurePanel::portAsked, this, &TrimStage::choosePort);
+        connect(m_panel, &MeasurePanel::writeAsked, this, &TrimStage::addMeasurement);
+        connect(m_panel, &MeasurePanel::removeAsked, this, &TrimStage::removeMeasurement);
+        connect(m_panel, &MeasurePanel::sweepAsked, this, &TrimStage::sweepNow);
+        connect(m_panel, &MeasurePanel::calibrateAsked, this, &TrimStage::calibrate);
+        connect(m_panel, &MeasurePanel::fitAsked, &m_desk, &TrimDesk::fit);
+        connect(m_panel, &MeasurePanel::fitUsed, this, &TrimStage::useFitted);
+        connect(&m_analyser, &AnalyserDesk::swept, this, [this](const MeasuredSweep& sweep, bool corrected) {
+            takeRead(sweep, m_analyser.standIn() ? tr("stand-in analyser") : tr("analyser"), corrected);
+            if (!corrected)
+                m_panel->say(tr("Not calibrated for this range: only roughly right. Calibrate, and sweep again."));
+            else if (const auto signs = signsOf(sweep); !signs.empty())
+                m_panel->say(coreWords(signs.front().words, system()));
+        });
+        connect(&m_watcher, &QFileSystemWatcher::directoryChanged, this, &TrimStage::lookIntoFolder);
+        connect(m_log, &LogBoard::chosenChanged, this, &TrimStage::refresh);
+        connect(m_log, &LogBoard::removeWanted, this, [this] {
+            for (const Id& id : m_log->chosen())
+                m_logDesk.remove(id);
+        });
+        connect(m_logPanel, &LogPanel::csvAsked, this, [this] {
+            save(tr("Save the log"), tr("CSV (*.csv)"),
+                 [this](const QString& path) { return files::writeWhole(path.toStdString(), m_logDesk.csv()); });
+        });
+        connect(m_logPanel, &LogPanel::pageAsked, this, [this] {
+            save(tr("Save the log as a page"), tr("PDF (*.pdf)"), [this](const QString& path) { return m_log->writePage(path); });
+        });
+        connect(m_logPanel, &LogPanel::picturesAsked, this, [this] {
+            const QString path = QFileDialog::getOpenFileName(m_page, tr("Add a picture"), {}, tr("Pictures (*.png *.jpg *.jpeg *.webp)"));
+            if (const auto chosen = m_log->chosen(); !path.isEmpty() && chosen.size() == 1)
+                m_logDesk.changeMeasurement(chosen.front(), tr("add a picture"),
+                                            [&](Measurement& m) { m.pictures.push_back(path.toStdString()); });
+        });
+        connect(m_logPanel, &LogPanel::pictureAsked, this, [this](const QString& path) {
+            if (!QFileInfo::exists(path) || !QDesktopServices::openUrl(QUrl::fromLocalFile(path)))
+                m_logPanel->say(tr("The picture cannot be shown: %1").arg(path));
+        });
     }
 
-    void addPair()
+    void save(const QString& title, const QString& filter, const std::function<Faults(const QString&)>& write)
     {
-        m_ledger->heading(tr("Only an SWR meter? Two channels"));
-        m_low = m_ledger->value(tr("Lower"), units::Quantity::Frequency, QStringLiteral("pairLow"));
-        m_lowSwr = m_ledger->value(tr("SWR there"), units::Quantity::Plain, QStringLiteral("pairLowSwr"));
-        m_high = m_ledger->value(tr("Upper"), units::Quantity::Frequency, QStringLiteral("pairHigh"));
-        m_highSwr = m_ledger->value(tr("SWR there"), units::Quantity::Plain, QStringLiteral("pairHighSwr"));
-        for (ValueEdit* edit : {m_lowSwr, m_highSwr})
-            edit->setRange(1.0, 100.0);
-        for (ValueEdit* edit : {m_low, m_high})
-            edit->setRange(lowestFrequency, highestFrequency);
-        connect(m_ledger->button(tr("Work out the dip"), QStringLiteral("pairToDip")), &QPushButton::clicked, this, &TrimStage::workOutDip);
-        m_pairNote = m_ledger->note();
-        m_pairNote->setObjectName(QStringLiteral("pairNote"));
-        startEmpty();
+        if (!document().hasAntenna())
+            return m_logPanel->say(tr("There is no antenna whose log could be saved."));
+        const QString path = askForFile(m_page->window(), title, fileName(tr("log %1").arg(document().shownName())), filter);
+        if (path.isEmpty())
+            return;
+        const Faults faults = write(path);
+        m_logPanel->say(faults.empty() ? tr("Saved as %1.").arg(QFileInfo(path).fileName()) : coreWords(faults.front().message, system()));
     }
 
     /// The chosen line, else the last.
@@ -241,133 +293,164 @@ private:
         });
     }
 
-    /// Takes what is typed in these fields; false where one cannot be taken or is missing.
-    static bool take(std::initializer_list<ValueEdit*> needed, std::initializer_list<ValueEdit*> others = {})
+    void takeRead(const MeasuredSweep& sweep, const QString& instrument, bool corrected)
     {
-        for (ValueEdit* edit : others)
-            if (!edit->confirm()) {
-                edit->setFocus();
-                return false;
-            }
-        for (ValueEdit* edit : needed)
-            if (!edit->confirm() || !edit->hasValue()) {
-                edit->setFocus();
-                return false;
-            }
-        return true;
-    }
-
-    void saySweep(const QString& words)
-    {
-        m_sweepNote->setText(words);
-        m_sweepNote->setVisible(!words.isEmpty());
+        if (sweep.points.empty())
+            return;
+        m_panel->takeSweep(sweep, instrument, corrected);
+        m_board->setPending(sweep);
     }
 
     /// Its dip goes into the fields; it is written down with what was cut and how high it hung.
     void openSweep(const QString& path)
     {
+        m_opened = path;
         const auto sweep = files::readMeasured(path.toStdString());
+        const bool table = !path.endsWith(QLatin1String(".s1p"), Qt::CaseInsensitive);
         if (!sweep) {
-            saySweep(tr("Not taken: %1").arg(QString::fromStdString(sweep.firstFault())));
+            m_panel->say(tr("Not taken: %1").arg(QString::fromStdString(sweep.firstFault())));
+            m_panel->offerColumns(table && QFileInfo::exists(path));
             return;
         }
-        Measurement read;
-        takeSweep(*sweep, read);
-        m_sweep = read.sweep;
-        m_instrument = QFileInfo(path).fileName();
-        m_dip->setValue(read.dip, system());
-        m_swr->setValue(read.dipSwr, system());
-        saySweep(tr("%1: %2 points, lowest at %3. Add what was cut, and write it in the log.")
-                     .arg(m_instrument)
-                     .arg(read.sweep.size())
-                     .arg(frequencyWords(read.dip)));
+        takeRead(*sweep, QFileInfo(path).fileName(), true);
+        m_panel->offerColumns(table);
+    }
+
+    void chooseColumns(const QString& path)
+    {
+        const auto text = files::readTextFile(path.toStdString());
+        if (!text) {
+            m_panel->say(tr("Not taken: %1").arg(QString::fromStdString(text.firstFault())));
+            return;
+        }
+        ColumnsDialog dialog(QFileInfo(path).fileName(), *text, m_page->window());
+        if (dialog.exec() == QDialog::Accepted && dialog.sweep())
+            takeRead(*dialog.sweep(), QFileInfo(path).fileName(), true);
+    }
+
+    [[nodiscard]] static QStringList sweepsIn(const QString& folder)
+    {
+        return QDir(folder).entryList({QStringLiteral("*.s1p"), QStringLiteral("*.csv")}, QDir::Files, QDir::Time | QDir::Reversed);
+    }
+
+    /// What an analyser's program saves there from now on is opened.
+    void watchFolder(const QString& folder)
+    {
+        if (!m_watcher.directories().isEmpty())
+            m_watcher.removePaths(m_watcher.directories());
+        if (!m_watcher.addPath(folder)) {
+            m_panel->say(tr("%1 cannot be watched.").arg(folder));
+            return;
+        }
+        const QStringList there = sweepsIn(folder);
+        m_known = QSet<QString>(there.begin(), there.end());
+        m_panel->say(tr("Watching %1: a sweep that is saved there is opened here.").arg(QDir(folder).dirName()));
+    }
+
+    void lookIntoFolder(const QString& folder)
+    {
+        for (const QString& name : sweepsIn(folder)) {
+            if (m_known.contains(name))
+                continue;
+            const QString path = QDir(folder).filePath(name);
+            if (!files::readMeasured(path.toStdString()) && m_patience++ < mostLooks) { // it may still be being written
+                QTimer::singleShot(lookAgain, this, [this, folder] { lookIntoFolder(folder); });
+                return;
+            }
+            m_patience = 0;
+            m_known.insert(name);
+            openSweep(path);
+        }
+    }
+
+    void choosePort()
+    {
+        const QStringList ports = serialPorts();
+        bool good = false;
+        const QString port = QInputDialog::getItem(
+            m_page->window(), tr("Analyser on a serial port"),
+            ports.isEmpty() ? tr("No port was found; type its name. The analyser has to speak the text protocol of the manual.")
+                            : tr("Port. The analyser has to speak the text protocol of the manual."),
+            ports, 0, true, &good);
+        if (good && !port.trimmed().isEmpty())
+            m_analyser.openPort(port.trimmed());
+    }
+
+    /// The stand-in hangs on the antenna as it was built, with all that the log took off it.
+    bool readyToRead()
+    {
+        if (!document().hasAntenna() || !m_panel->range())
+            return false;
+        if (m_analyser.state() == AnalyserDesk::State::Off)
+            m_analyser.startStandIn(document().stored(), document().current());
+        return m_analyser.state() != AnalyserDesk::State::Off;
+    }
+
+    void sweepNow()
+    {
+        if (!readyToRead())
+            return;
+        m_analyser.setHandling(m_panel->handling(), m_panel->coax(), document().configuration());
+        m_analyser.sweep(*m_panel->range());
+    }
+
+    void calibrate()
+    {
+        if (!readyToRead())
+            return;
+        CalibrationDialog dialog(m_analyser, *m_panel->range(), m_page->window());
+        dialog.exec();
+        refresh();
+    }
+
+    void useFitted()
+    {
+        const auto fit = m_desk.fitted();
+        if (!fit)
+            return;
+        document().edit(tr("use what was measured"), {}, [&, id = document().current()](Design& d) { useFit(d, id, *fit); });
+        m_panel->say(tr("Soil, height and length are the design's now; undo takes it back."));
     }
 
     void addMeasurement()
     {
-        if (!document().hasAntenna() || !take({m_dip}, {m_cut, m_swr, m_height})) {
-            if (!m_dip->hasValue() && m_dip->complaint().isEmpty())
-                m_dip->ask(tr("Type where the dip was measured."));
+        if (!document().hasAntenna())
             return;
-        }
-        Measurement m;
-        m.when = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm")).toStdString();
-        m.remark = m_remark->text().toStdString();
-        m.cutSinceLast = m_cut->hasValue() ? m_cut->value() : 0.0;
-        m.folded = m_folded->isChecked();
-        m.dip = m_dip->value();
-        m.dipSwr = m_swr->hasValue() ? m_swr->value() : 0.0;
-        if (m_height->hasValue())
-            m.height = m_height->value();
-        m.sweep = m_sweep;
-        m.instrument = m_instrument.toStdString();
-        if (document().family().configurations(document().antenna().shape).size() > 1)
-            m.configuration = document().configuration();
-        if (const study::TrimTask* task = m_desk.shownTask(); task && m.cutSinceLast != 0.0)
-            m.parameter = task->lever.parameter;
-        if (const Faults faults = findMeasurementFaults(m); !faults.empty()) {
+        const std::optional<Measurement> m = m_panel->measurement();
+        if (!m)
+            return;
+        if (const Faults faults = findMeasurementFaults(*m); !faults.empty()) {
             m_page->setSentence(coreWords(faults.front().message, system()));
             return;
         }
-        if (questioned(m))
-            return;
-        document().editAntenna(tr("log a measurement"), {}, [&](Antenna& a) { a.trim.measurements.push_back(m); });
-        startEmpty();
-    }
-
-    /// A dip far from the model is asked about once before it counts.
-    bool questioned(const Measurement& m)
-    {
         const CurvePointer curve = solver().curve();
         const std::optional<double> expected =
-            unlikelyDip(document().antenna().trim, m, curve ? curve->fundamental : 0.0, m_desk.next() ? -m_desk.next()->modelSlope : 0.0);
-        if (!expected || m_questioned == m.dip)
-            return false;
-        m_questioned = m.dip;
-        m_dip->ask(tr("%1? The model expects %2. If it was read so, press again.").arg(frequencyWords(m.dip), frequencyWords(*expected)));
-        return true;
-    }
-
-    void sayOfPair(const QString& words)
-    {
-        m_pairNote->setText(words);
-        m_pairNote->setVisible(!words.isEmpty());
-    }
-
-    void workOutDip()
-    {
-        const CurvePointer curve = solver().curve();
-        if (!take({m_low, m_lowSwr, m_high, m_highSwr}) || !curve) {
-            sayOfPair(curve ? tr("Give both channels with their SWR.") : tr("The model is not there yet."));
+            unlikelyDip(document().antenna().trim, *m, curve ? curve->fundamental : 0.0, m_desk.next() ? -m_desk.next()->modelSlope : 0.0);
+        if (expected && m_panel->question(m->dip, *expected))
             return;
-        }
-        const SwrPair pair{m_low->value(), m_lowSwr->value(), m_high->value(), m_highSwr->value()};
-        const auto model = [&](double f) { return curve->atLine(f); };
-        const Result<double> dip = dipFromPair(pair, model, curve->fundamental);
-        if (!dip) {
-            sayOfPair(coreWords(dip.faults().front().message, system()));
-            return;
-        }
-        m_dip->setValue(*dip, system());
-        sayOfPair(
-            tr("The dip is near %1: %2. It is filled in above; write it in the log.")
-                .arg(QString::fromStdString(units::formatFrequency(*dip)), *dip < m_board->target() ? tr("too long") : tr("too short")));
+        document().editAntenna(tr("log a measurement"), {}, [&](Antenna& a) { a.trim.measurements.push_back(*m); });
+        m_panel->startEmpty();
+        m_board->setPending({});
     }
 
+    static constexpr int lookAgain = 300, mostLooks = 10; // ms
     TrimDesk m_desk;
+    AnalyserDesk m_analyser;
     TrimBoard* m_board;
     RecipeBoard* m_recipe;
+    LogDesk m_logDesk;
+    LogBoard* m_log;
+    YardDesk m_yardDesk;
+    YardBoard* m_yard;
     ViewButtons* m_views = nullptr;
-    std::vector<std::pair<double, double>> m_sweep; ///< opened, and not yet written down
-    QString m_instrument;
-    double m_questioned = 0.0; ///< Hz: the dip that was asked about last
-    ValueEdit *m_target = nullptr, *m_cut = nullptr, *m_dip = nullptr, *m_height = nullptr, *m_swr = nullptr, *m_low = nullptr,
-              *m_lowSwr = nullptr, *m_high = nullptr, *m_highSwr = nullptr;
-    QCheckBox* m_folded = nullptr;
-    QLineEdit* m_remark = nullptr;
-    QPushButton* m_remove = nullptr;
-    QLabel *m_cutLabel = nullptr, *m_slope = nullptr, *m_offset = nullptr, *m_modelSlope = nullptr, *m_pairNote = nullptr,
-           *m_sweepNote = nullptr;
+    Ledger *m_measuring = nullptr, *m_logging = nullptr, *m_practising = nullptr;
+    MeasurePanel* m_panel = nullptr;
+    LogPanel* m_logPanel = nullptr;
+    YardPanel* m_yardPanel = nullptr;
+    QFileSystemWatcher m_watcher;
+    QSet<QString> m_known; ///< files that were in the watched folder
+    QString m_opened;
+    int m_patience = 0;
 };
 
 } // namespace

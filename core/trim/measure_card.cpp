@@ -1,9 +1,9 @@
-#include "core/study/measure_card.h"
+#include "core/trim/measure_card.h"
 
 #include <algorithm>
 #include <cmath>
 
-namespace vetchling::study {
+namespace vetchling {
 namespace {
 
 constexpr double beyond = 0.02, partsOfWidth = 10.0;
@@ -95,4 +95,4 @@ MeasureCard measureCardOf(const TrimOutcome& outcome, const shapes::BuiltAntenna
     return card;
 }
 
-} // namespace vetchling::study
+} // namespace vetchling

@@ -1,11 +1,11 @@
-#include "core/study/trim_study.h"
+#include "core/trim/next_step.h"
 
 #include "core/study/answers.h"
 
 #include <algorithm>
 #include <cmath>
 
-namespace vetchling::study {
+namespace vetchling {
 namespace {
 
 using shapes::LeverKind;
@@ -16,10 +16,12 @@ constexpr double strange = 0.12;      // of the frequency, between a dip and its
 constexpr double overshoot = 2.1;     // standard deviations kept between a cut's prediction and the mark
 constexpr double margin = 0.9;        // of the tolerance, that a cut may come to
 constexpr double sameHeight = 0.05;   // m
+constexpr double mostTurned = 25.0;   // degrees, that the last bit may ask of an angle
+constexpr double mostPart = 0.15;     // and of any other lever
 
 class Trimmer {
 public:
-    Trimmer(Library& library, const TrimQuestion& asked, const Watch& watch)
+    Trimmer(study::Library& library, const TrimQuestion& asked, const Watch& watch)
         : m_library(library), m_asked(asked), m_watch(watch), m_log(asked.antenna.trim.measurements)
     {
     }
@@ -53,7 +55,7 @@ public:
 private:
     Result<DipFacts> dipOf(const shapes::AntennaShape& shape, const TrimTask& task) const
     {
-        Subject subject = m_asked.subject;
+        study::Subject subject = m_asked.subject;
         subject.shape = shape;
         subject.configuration = task.configuration;
         return dipNear(m_library, subject, task.target, m_watch);
@@ -110,7 +112,7 @@ private:
         TrimNext next;
         next.task = place;
         next.target = next.aim = task.target;
-        Subject drawn = m_asked.subject;
+        study::Subject drawn = m_asked.subject;
         drawn.configuration = task.configuration;
         if (const auto built = m_library.study(drawn))
             m_height = heightOf(*built->built);
@@ -207,6 +209,40 @@ private:
         next.sure = next.learned.sure(then->dip);
         next.step = reversible ? TrimStep::Slide : next.change < 0.0 ? TrimStep::Cut : TrimStep::Lengthen;
         next.words = words(next, task);
+        next.other = otherLever(next, task, now);
+        return next;
+    }
+
+    /// A second lever that brings the dip to its goal by a small change and can be set back.
+    [[nodiscard]] std::optional<OtherLever> otherLever(const TrimNext& next, const TrimTask& task, const shapes::AntennaShape& now) const
+    {
+        const shapes::Family& family = shapes::familyOf(now);
+        for (const shapes::Lever& lever : family.levers(now)) {
+            const shapes::ParameterSpec* spec = family.spec(now, lever.parameter);
+            if (lever.parameter == task.lever.parameter || lever.kind == LeverKind::Cut || !spec)
+                continue;
+            TrimTask fine = task;
+            fine.lever = lever;
+            const double here = parameter(now, fine);
+            const double most = spec->quantity == units::Quantity::Angle ? mostTurned : mostPart * std::abs(here);
+            const auto slope = slopeAt(now, fine, next.modelDip);
+            if (!slope || *slope == 0.0)
+                continue;
+            const auto value = valueFor(slopedBy(next, *slope), fine, now, next.learned.modelled(task.target));
+            if (!value || std::abs(*value - here) > most || *value < spec->lowest || *value > spec->highest)
+                continue;
+            const double change = lever.kind == LeverKind::Tap ? *value - here : rounded(*value - here, fine, slopedBy(next, *slope), true);
+            if (const auto then = dipWith(now, fine, here + change);
+                then && std::abs(next.learned.at(then->dip) - task.target) <= next.tolerance)
+                return OtherLever{lever, change, next.learned.at(then->dip)};
+        }
+        return std::nullopt;
+    }
+
+    static TrimNext slopedBy(TrimNext next, double slope)
+    {
+        next.modelSlope = slope;
+        next.slope = next.learned.factor * slope;
         return next;
     }
 
@@ -274,7 +310,7 @@ private:
         }
     }
 
-    Library& m_library;
+    study::Library& m_library;
     const TrimQuestion& m_asked;
     const Watch& m_watch;
     const std::vector<Measurement>& m_log;
@@ -285,9 +321,9 @@ private:
 
 } // namespace
 
-Result<DipFacts> dipNear(Library& library, const Subject& subject, double frequency, const Watch& watch)
+Result<DipFacts> dipNear(study::Library& library, const study::Subject& subject, double frequency, const Watch& watch)
 {
-    Question q;
+    study::Question q;
     q.subject = subject;
     q.subject.shape.designFrequency = frequency;
     q.limit = 2.0;
@@ -296,7 +332,7 @@ Result<DipFacts> dipNear(Library& library, const Subject& subject, double freque
     own.wish = Wish::Must;
     own.id = "own";
     q.bands = {own};
-    const auto curve = curveOf(library, q, watch);
+    const auto curve = study::curveOf(library, q, watch);
     if (!curve)
         return curve.faults();
     const Coverage* band = (*curve)->band("own");
@@ -390,10 +426,10 @@ double heightOf(const shapes::BuiltAntenna& built)
 
 TrimQuestion trimQuestionOf(const Design& design, const Antenna& antenna)
 {
-    return {questionOf(design, antenna).subject, antenna, {}, design.operation.system};
+    return {study::questionOf(design, antenna).subject, antenna, {}, design.operation.system};
 }
 
-Result<TrimOutcome> trimNext(Library& library, const TrimQuestion& asked, const Watch& watch)
+Result<TrimOutcome> trimNext(study::Library& library, const TrimQuestion& asked, const Watch& watch)
 {
     return Trimmer(library, asked, watch).run();
 }
@@ -404,4 +440,4 @@ const char* stepName(TrimStep step)
     return names[std::size_t(step)];
 }
 
-} // namespace vetchling::study
+} // namespace vetchling

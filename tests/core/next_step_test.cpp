@@ -1,5 +1,5 @@
 /// What to do next: the estimate, tasks and their order, heights, and a simulated builder who follows the advice.
-#include "core/study/measure_card.h"
+#include "core/trim/measure_card.h"
 #include "core/tune/tune.h"
 #include "tests/core/shape_helpers.h"
 #include "tests/validation/trim_builder.h"
@@ -8,7 +8,6 @@ namespace vetchling {
 namespace {
 
 using namespace vetchling::shapes;
-using study::TrimStep;
 
 TEST(Estimate, OneReadingIsAnOffsetAndTheFactorStaysThePrior)
 {
@@ -38,20 +37,20 @@ Antenna dipoleAt(double leg)
     return a;
 }
 
-study::TrimQuestion asked(const Antenna& a)
+TrimQuestion asked(const Antenna& a)
 {
-    study::TrimQuestion q;
+    TrimQuestion q;
     q.subject.shape = a.shape;
     q.subject.ground = testing::averageSoil;
     q.antenna = a;
     return q;
 }
 
-study::TrimNext nextOf(const Antenna& a, study::Library& library)
+TrimNext nextOf(const Antenna& a, study::Library& library)
 {
-    const auto outcome = study::trimNext(library, asked(a));
+    const auto outcome = trimNext(library, asked(a));
     EXPECT_TRUE(outcome.ok()) << outcome.firstFault();
-    return outcome.ok() ? outcome->next : study::TrimNext{};
+    return outcome.ok() ? outcome->next : TrimNext{};
 }
 
 Measurement measured(double dip, double cut = 0.0)
@@ -70,7 +69,7 @@ TEST(Trim, MeasuresFirstThenCutsMostOfItThenIsDone)
     const double model = nextOf(a, library).modelDip;
     a.trim.target = model + 250e3;
     a.trim.measurements = {measured(model)};
-    const study::TrimNext cut = nextOf(a, library);
+    const TrimNext cut = nextOf(a, library);
     EXPECT_EQ(cut.step, TrimStep::Cut);
     EXPECT_LT(cut.change, 0.0);
     EXPECT_LT(cut.predicted, a.trim.target + 0.5 * cut.tolerance) << "never past the mark";
@@ -85,8 +84,8 @@ TEST(Trim, ThePlanIsNotChangedByACut)
 {
     Antenna a = dipoleAt(5.1);
     a.trim.measurements = {measured(13.9e6), measured(14.0e6, 0.04), measured(14.1e6, 0.03)};
-    EXPECT_NEAR(study::asLogged(a).parameters.at("leg_m"), 5.03, 1e-12);
-    EXPECT_NEAR(study::asLogged(a, 2).parameters.at("leg_m"), 5.06, 1e-12);
+    EXPECT_NEAR(asLogged(a).parameters.at("leg_m"), 5.03, 1e-12);
+    EXPECT_NEAR(asLogged(a, 2).parameters.at("leg_m"), 5.06, 1e-12);
     EXPECT_EQ(a.shape.parameters.at("leg_m"), 5.1);
 }
 
@@ -97,7 +96,7 @@ TEST(Trim, TooShortIsLengthenedAllTheWay)
     const double model = nextOf(a, library).modelDip;
     a.trim.target = model - 200e3;
     a.trim.measurements = {measured(model)};
-    const study::TrimNext next = nextOf(a, library);
+    const TrimNext next = nextOf(a, library);
     EXPECT_EQ(next.step, TrimStep::Lengthen);
     EXPECT_GT(next.change, 0.0);
     EXPECT_NEAR(next.predicted, a.trim.target, next.tolerance);
@@ -108,7 +107,7 @@ TEST(Trim, ADipThatCannotBeIsQuestionedBeforeAnythingIsCut)
     study::Library library;
     Antenna a = dipoleAt(5.1);
     a.trim.measurements = {measured(11.0e6)};
-    const study::TrimNext next = nextOf(a, library);
+    const TrimNext next = nextOf(a, library);
     EXPECT_EQ(next.step, TrimStep::Check);
     EXPECT_EQ(next.change, 0.0);
     EXPECT_NE(next.words.english().find("before anything is cut"), std::string::npos);
@@ -121,14 +120,14 @@ TEST(Trim, MeasuredLowAimsAtWhatIsRightUpThere)
     Antenna a = dipoleAt(5.1);
     const double up = nextOf(a, library).modelDip;
     study::Subject low = asked(a).subject;
-    low.shape = study::raised(a.shape, -7.0);
-    const double down = study::dipNear(library, low, 14.15e6)->dip;
+    low.shape = raised(a.shape, -7.0);
+    const double down = dipNear(library, low, 14.15e6)->dip;
     ASSERT_GT(std::abs(down - up), 20e3) << "the heights differ enough to matter";
     Measurement m = measured(down);
     m.height = 3.0;
     a.trim.measurements = {m};
     a.trim.target = up;
-    const study::TrimNext next = nextOf(a, library);
+    const TrimNext next = nextOf(a, library);
     EXPECT_EQ(next.step, TrimStep::Done) << "down here it is off, up there it is right";
     EXPECT_NEAR(next.aim, down, 5e3);
     a.trim.measurements.front().height.reset();
@@ -144,24 +143,24 @@ TEST(Trim, LinksGoInsideOutAndAnInnerCutAsksForTheOuterAgain)
     ASSERT_TRUE(tuned.ok());
     for (const TunedValue& v : tuned->lengths)
         a.shape.parameters[v.length.parameter] = v.value;
-    const auto tasks = study::trimTasks(a);
+    const auto tasks = trimTasks(a);
     ASSERT_EQ(tasks.size(), 2u);
     EXPECT_GT(tasks[0].target, tasks[1].target) << "the highest band first";
     Measurement inner = measured(tasks[0].target);
     inner.configuration = 0;
     a.trim.measurements = {inner};
-    auto outcome = study::trimNext(library, asked(a));
+    auto outcome = trimNext(library, asked(a));
     EXPECT_EQ(outcome->states[0], TrimStep::Done);
     EXPECT_EQ(outcome->next.task, 1u);
     EXPECT_EQ(outcome->next.step, TrimStep::Measure);
     Measurement outer = measured(tasks[1].target);
     outer.configuration = 1;
     a.trim.measurements.push_back(outer);
-    EXPECT_EQ(study::trimNext(library, asked(a))->next.step, TrimStep::Done);
+    EXPECT_EQ(trimNext(library, asked(a))->next.step, TrimStep::Done);
     inner.cutSinceLast = 0.02;
     inner.dip *= 1.002;
     a.trim.measurements.push_back(inner);
-    EXPECT_EQ(study::trimNext(library, asked(a))->next.step, TrimStep::Measure) << "the outer one once more";
+    EXPECT_EQ(trimNext(library, asked(a))->next.step, TrimStep::Measure) << "the outer one once more";
 }
 
 // A dip that jumped without a cut: what was read before tells little of what is now.
@@ -172,7 +171,7 @@ TEST(Trim, AJumpIsBelievedAndNotAveragedAway)
     const double model = nextOf(a, library).modelDip;
     a.trim.target = model;
     a.trim.measurements = {measured(model - 150e3), measured(model + 300e3)};
-    const study::TrimNext next = nextOf(a, library);
+    const TrimNext next = nextOf(a, library);
     EXPECT_EQ(next.step, TrimStep::Lengthen);
     a.trim.measurements.pop_back();
     EXPECT_EQ(nextOf(a, library).step, TrimStep::Cut);
@@ -180,7 +179,7 @@ TEST(Trim, AJumpIsBelievedAndNotAveragedAway)
 }
 
 /// The length whose dip lies on a task's target.
-double lengthOfDip(study::Library& library, AntennaShape shape, const study::TrimTask& task)
+double lengthOfDip(study::Library& library, AntennaShape shape, const TrimTask& task)
 {
     double low = 0.9 * shape.parameters.at(task.lever.parameter), high = 1.1 * low / 0.9;
     for (int i = 0; i < 24; ++i) {
@@ -190,7 +189,7 @@ double lengthOfDip(study::Library& library, AntennaShape shape, const study::Tri
         subject.shape = shape;
         const double middle = 0.5 * (low + high);
         subject.shape.parameters[task.lever.parameter] = middle;
-        (study::dipNear(library, subject, task.target)->dip > task.target ? low : high) = middle;
+        (dipNear(library, subject, task.target)->dip > task.target ? low : high) = middle;
     }
     return 0.5 * (low + high);
 }
@@ -208,9 +207,9 @@ TEST(Trim, ALinkedAntennaEndsWithinACentimetreOfTheRightLengths)
     ASSERT_TRUE(tuned.ok()) << tuned.firstFault();
     for (const TunedValue& v : tuned->lengths)
         plan.shape.parameters[v.length.parameter] = v.value;
-    const auto tasks = study::trimTasks(plan);
+    const auto tasks = trimTasks(plan);
     AntennaShape right = plan.shape; // what is tuned is without reactance; what is trimmed has its lowest SWR there
-    for (const study::TrimTask& t : tasks)
+    for (const TrimTask& t : tasks)
         right.parameters[t.lever.parameter] = lengthOfDip(library, right, t);
     AntennaShape built = right; // paths to the open ends, as they are on the mast
     for (const auto& [key, more] : {std::pair("leg_m", 0.14), std::pair("leg_2_m", 0.21), std::pair("leg_3_m", 0.18)})
@@ -218,9 +217,9 @@ TEST(Trim, ALinkedAntennaEndsWithinACentimetreOfTheRightLengths)
     double cut = 0.0;
     std::size_t of = 0;
     for (int visit = 0; visit < 20; ++visit) {
-        const auto outcome = study::trimNext(library, asked(plan));
+        const auto outcome = trimNext(library, asked(plan));
         ASSERT_TRUE(outcome.ok()) << outcome.firstFault();
-        const study::TrimNext& next = outcome->next;
+        const TrimNext& next = outcome->next;
         if (next.step == TrimStep::Done)
             break;
         if (next.change != 0.0) {
@@ -231,13 +230,13 @@ TEST(Trim, ALinkedAntennaEndsWithinACentimetreOfTheRightLengths)
         study::Subject subject = asked(plan).subject;
         subject.shape = built;
         subject.configuration = tasks[of].configuration;
-        Measurement m = measured(study::dipNear(library, subject, tasks[of].target)->dip, cut);
+        Measurement m = measured(dipNear(library, subject, tasks[of].target)->dip, cut);
         m.configuration = tasks[of].configuration;
         m.parameter = tasks[of].lever.parameter;
         plan.trim.measurements.push_back(m);
         cut = 0.0;
     }
-    for (const study::TrimTask& t : tasks)
+    for (const TrimTask& t : tasks)
         EXPECT_NEAR(built.parameters.at(t.lever.parameter), right.parameters.at(t.lever.parameter), 0.0105) << t.lever.parameter;
 }
 
@@ -245,18 +244,18 @@ TEST(Trim, AMeasurementBelongsToWhatItNamesElseToTheNearestTarget)
 {
     Antenna a;
     a.shape = shapeOf("fan-dipole", {}, 14.15e6);
-    const auto tasks = study::trimTasks(a);
+    const auto tasks = trimTasks(a);
     ASSERT_GE(tasks.size(), 2u);
     EXPECT_LT(tasks[0].target, tasks[1].target) << "the longest pair first";
-    EXPECT_EQ(study::taskOf(tasks, measured(0.99 * tasks[1].target)), 1u);
+    EXPECT_EQ(taskOf(tasks, measured(0.99 * tasks[1].target)), 1u);
     Measurement named = measured(0.99 * tasks[1].target);
     named.parameter = tasks[0].lever.parameter;
-    EXPECT_EQ(study::taskOf(tasks, named), 0u);
+    EXPECT_EQ(taskOf(tasks, named), 0u);
 }
 
 TEST(MeasureCard, AnOhmmeterFindsLoopsAndWindings)
 {
-    const auto joined = [](const char* family) { return study::joinedForDirectCurrent(built(shapeOf(family, {}, 14.15e6))); };
+    const auto joined = [](const char* family) { return joinedForDirectCurrent(built(shapeOf(family, {}, 14.15e6))); };
     for (const char* loop : {"delta-loop", "folded-dipole", "end-fed"})
         EXPECT_TRUE(joined(loop)) << loop;
     for (const char* open : {"dipole", "vertical", "loaded-dipole", "fan-dipole"})
@@ -268,9 +267,9 @@ TEST(MeasureCard, TheSweepHoldsDipAndGoalWithRoom)
     study::Library library;
     Antenna a = dipoleAt(5.2);
     a.trim.measurements = {measured(13.7e6)};
-    const auto outcome = study::trimNext(library, asked(a));
+    const auto outcome = trimNext(library, asked(a));
     ASSERT_TRUE(outcome.ok());
-    const study::MeasureCard card = study::measureCardOf(*outcome, built(a.shape));
+    const MeasureCard card = measureCardOf(*outcome, built(a.shape));
     EXPECT_LT(card.from, 0.981 * std::min(outcome->next.modelDip, 14.15e6));
     EXPECT_GT(card.to, 1.019 * 14.15e6);
     EXPECT_GT(outcome->next.width, 100e3);

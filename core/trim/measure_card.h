@@ -1,9 +1,9 @@
 #pragma once
 /// What to do before and while measuring: what an ohmmeter shall read, the range and step of the sweep, the dip to aim for.
 
-#include "core/study/trim_study.h"
+#include "core/trim/next_step.h"
 
-namespace vetchling::study {
+namespace vetchling {
 
 struct MeasureCard {
     bool direct = false;         ///< both sides of the feed are joined for direct current
@@ -18,4 +18,4 @@ bool joinedForDirectCurrent(const shapes::BuiltAntenna& built);
 /// From 2 % below the lower to 2 % above the higher of the present dip and the goal, in tenths of the narrowest width below 2:1.
 MeasureCard measureCardOf(const TrimOutcome& outcome, const shapes::BuiltAntenna& built);
 
-} // namespace vetchling::study
+} // namespace vetchling

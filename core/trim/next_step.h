@@ -13,7 +13,7 @@
 #include <string>
 #include <vector>
 
-namespace vetchling::study {
+namespace vetchling {
 
 /// One length that is trimmed for one frequency.
 struct TrimTask {
@@ -37,9 +37,16 @@ struct DipFacts {
     double dip = 0.0, width = 0.0; ///< Hz; width below 2:1, 0 where it is nowhere
 };
 /// The dip of the SWR nearest to a frequency. Faults: what cannot be built or solved; stopped.
-Result<DipFacts> dipNear(Library& library, const Subject& subject, double frequency, const Watch& watch = {});
+Result<DipFacts> dipNear(study::Library& library, const study::Subject& subject, double frequency, const Watch& watch = {});
 
 enum class TrimStep { Measure, Cut, Fold, Slide, Lengthen, Done, Check };
+
+/// The same shift by what can be set and set back: the height of the ends, the angle of radials, a coil's tap.
+struct OtherLever {
+    shapes::Lever lever;
+    double change = 0.0;    ///< SI for each piece
+    double predicted = 0.0; ///< Hz
+};
 
 struct TrimNext {
     TrimStep step = TrimStep::Measure;
@@ -55,11 +62,12 @@ struct TrimNext {
     double modelSlope = 0.0;
     double modelDip = 0.0; ///< Hz of the antenna as logged
     DipEstimate learned;
+    std::optional<OtherLever> other; ///< for the last bit, where the antenna has one that reaches it
     Text words;
 };
 
 struct TrimQuestion {
-    Subject subject; ///< as designed
+    study::Subject subject; ///< as designed
     Antenna antenna;
     std::optional<std::size_t> task; ///< else the first that is not finished
     units::System system = units::System::Metric;
@@ -73,9 +81,9 @@ struct TrimOutcome {
     std::vector<TrimStep> states; ///< by task: Done, or what it waits for
 };
 /// Faults: what cannot be built, an antenna without lengths to trim; stopped.
-Result<TrimOutcome> trimNext(Library& library, const TrimQuestion& asked, const Watch& watch = {});
+Result<TrimOutcome> trimNext(study::Library& library, const TrimQuestion& asked, const Watch& watch = {});
 
 /// "cut", "measure" ...
 const char* stepName(TrimStep step);
 
-} // namespace vetchling::study
+} // namespace vetchling

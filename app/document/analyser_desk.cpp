@@ -1,0 +1,249 @@
+#include "app/document/analyser_desk.h"
+
+#include "core/files/design_file.h"
+
+#include <QCoreApplication>
+#include <QFileInfo>
+#include <QLocalSocket>
+#include <QUuid>
+
+namespace vetchling::app {
+namespace {
+
+/// The same antenna comes out the same way each time.
+unsigned seedOf(const Id& antenna)
+{
+    unsigned seed = 2166136261u;
+    for (unsigned char c : antenna)
+        seed = (seed ^ c) * 16777619u;
+    return seed;
+}
+
+std::vector<double> numbers(const QString& list)
+{
+    std::vector<double> out;
+    for (const QString& word : list.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
+        bool good = false;
+        const double value = word.toDouble(&good);
+        if (!good)
+            return {};
+        out.push_back(value);
+    }
+    return out;
+}
+
+RawSweep rawSweep(const QString& frequencies, const QString& reflections)
+{
+    RawSweep raw{numbers(frequencies), {}};
+    const std::vector<double> flat = numbers(reflections);
+    if (flat.size() != 2 * raw.frequency.size() || !std::is_sorted(raw.frequency.begin(), raw.frequency.end()))
+        return {};
+    for (std::size_t i = 0; i + 1 < flat.size(); i += 2)
+        raw.reflection.emplace_back(flat[i], flat[i + 1]);
+    return raw;
+}
+
+const char* plugWord(Standard which) { return which == Standard::Open ? "OPEN" : which == Standard::Short ? "SHORT" : "LOAD"; }
+
+MeasuredSweep uncorrected(const RawSweep& raw)
+{
+    MeasuredSweep sweep;
+    for (std::size_t i = 0; i < raw.frequency.size(); ++i)
+        sweep.points.push_back({raw.frequency[i], std::nullopt, measuredSwrOf(raw.reflection[i])});
+    return sweep;
+}
+
+} // namespace
+
+AnalyserDesk::AnalyserDesk(QObject* parent) : QObject(parent) {}
+AnalyserDesk::~AnalyserDesk() { stop(); }
+
+void AnalyserDesk::say(const QString& trouble)
+{
+    m_trouble = trouble;
+    emit changed();
+}
+
+void AnalyserDesk::stop()
+{
+    m_link.reset();
+    if (m_process) {
+        m_process->disconnect(this);
+        m_process->kill();
+        m_process->waitForFinished(2000);
+        m_process->deleteLater();
+        m_process = nullptr;
+    }
+    m_antenna.clear();
+    m_handling.clear();
+    m_standards.clear();
+    m_calibration.reset();
+    m_whenReady = nullptr;
+    m_state = State::Off;
+}
+
+void AnalyserDesk::startStandIn(const Design& design, const Id& antenna)
+{
+    if (m_process && m_antenna == antenna && m_state != State::Off)
+        return;
+    stop();
+    m_trouble.clear();
+    const QString file = m_folder.filePath(QStringLiteral("as-planned.vetchling"));
+    if (const Faults faults = files::saveDesign(design, file.toStdString()); !faults.empty()) {
+        say(QString::fromStdString(faults.front().text()));
+        return;
+    }
+    const QString socket = m_folder.filePath(QUuid::createUuid().toString(QUuid::Id128).left(8));
+    m_antenna = antenna;
+    m_state = State::Starting;
+    m_process = new QProcess(this);
+    m_process->setProgram(QFileInfo(QCoreApplication::applicationDirPath() + QStringLiteral("/vetchling-standin")).absoluteFilePath());
+    m_process->setArguments({QStringLiteral("analyser"), QStringLiteral("--design"), file, QStringLiteral("--antenna"),
+                             QString::fromStdString(antenna), QStringLiteral("--seed"), QString::number(seedOf(antenna)),
+                             QStringLiteral("--listen"), socket});
+    connect(m_process, &QProcess::readyReadStandardOutput, this, [this, socket] {
+        if (m_link || !m_process->readAllStandardOutput().contains("listening"))
+            return;
+        auto line = std::make_unique<QLocalSocket>();
+        line->connectToServer(socket);
+        if (line->waitForConnected(2000))
+            connectTo(std::move(line));
+        else
+            say(tr("The stand-in analyser does not answer: %1").arg(line->errorString()));
+    });
+    connect(m_process, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
+        if (error != QProcess::FailedToStart)
+            return;
+        const QString program = m_process->program();
+        stop();
+        say(tr("The stand-in analyser is not there: %1").arg(program));
+    });
+    connect(m_process, &QProcess::finished, this, [this] {
+        const QString words = QString::fromUtf8(m_process->readAllStandardError()).trimmed();
+        stop();
+        say(words.isEmpty() ? tr("The stand-in analyser has stopped; press again to start it anew.") : words);
+    });
+    m_process->start();
+    emit changed();
+}
+
+void AnalyserDesk::openPort(const QString& name)
+{
+    stop();
+    QString why;
+    if (std::unique_ptr<QIODevice> port = openSerial(name, why))
+        connectTo(std::move(port));
+    else
+        say(tr("%1 cannot be opened: %2").arg(name, why));
+}
+
+void AnalyserDesk::connectTo(std::unique_ptr<QIODevice> device)
+{
+    m_link = std::make_unique<InstrumentLink>(std::move(device));
+    connect(m_link.get(), &InstrumentLink::broken, this, [this] {
+        if (!m_process)
+            say(tr("The line to the analyser is broken."));
+    });
+    m_state = State::Ready;
+    m_trouble.clear();
+    if (m_whenReady)
+        std::exchange(m_whenReady, nullptr)();
+    emit changed();
+}
+
+void AnalyserDesk::setHandling(const Handling& handling, double coax, std::size_t configuration)
+{
+    m_handling.clear();
+    if (!m_process)
+        return;
+    for (const auto& [key, change] : handling.changes)
+        m_handling << QStringLiteral("WORLD:CHANGE %1,%2").arg(QString::fromStdString(key)).arg(change, 0, 'g', 12);
+    m_handling << QStringLiteral("WORLD:HIGHER %1").arg(handling.higher, 0, 'g', 12)
+               << QStringLiteral("WORLD:HAND %1").arg(handling.handNear ? 1 : 0) << QStringLiteral("WORLD:COAX %1").arg(coax, 0, 'g', 12)
+               << QStringLiteral("WORLD:CONFIGURATION %1").arg(configuration + 1);
+}
+
+void AnalyserDesk::read(const QStringList& before, const Range& range, const std::function<void(const RawSweep&)>& then)
+{
+    if (m_state == State::Starting) {
+        m_whenReady = [=, this] { read(before, range, then); };
+        return;
+    }
+    if (m_state != State::Ready)
+        return;
+    m_state = State::Reading;
+    m_trouble.clear();
+    QStringList lines = before;
+    lines << QStringLiteral("SENSE:FREQUENCY:START %1").arg(range.from, 0, 'f', 0) << QStringLiteral("SENSE:FREQUENCY:STOP %1").arg(range.to, 0, 'f', 0)
+          << QStringLiteral("SENSE:SWEEP:POINTS %1").arg(range.points) << QStringLiteral("INITIATE") << QStringLiteral("SYSTEM:ERROR?")
+          << QStringLiteral("CALCULATE:DATA:STIMULUS?") << QStringLiteral("CALCULATE:DATA:REFLECTION?");
+    m_link->ask(lines, [this, then](const std::optional<QStringList>& answers) {
+        m_state = State::Ready;
+        if (!answers) {
+            say(tr("The analyser does not answer."));
+            return;
+        }
+        if (!answers->at(0).startsWith(QLatin1Char('0'))) {
+            say(tr("The analyser says: %1").arg(answers->at(0)));
+            return;
+        }
+        const RawSweep raw = rawSweep(answers->at(1), answers->at(2));
+        if (raw.frequency.size() < 2)
+            say(tr("The analyser sent something that is no sweep."));
+        else
+            then(raw);
+        emit changed();
+    });
+    emit changed();
+}
+
+void AnalyserDesk::readStandard(Standard which, const Range& range)
+{
+    read({QStringLiteral("ROUTE:PLUG %1").arg(QLatin1String(plugWord(which)))}, range, [this, which](const RawSweep& raw) {
+        for (const auto& [other, sweep] : m_standards)
+            if (sweep.frequency != raw.frequency) { // of another range: they are no calibration together
+                m_standards.clear();
+                break;
+            }
+        m_standards[which] = raw;
+        m_calibration.reset();
+        if (m_standards.size() < 3)
+            return;
+        const auto made = Calibration::from(m_standards[Standard::Open], m_standards[Standard::Short], m_standards[Standard::Load]);
+        if (made)
+            m_calibration = *made;
+        else
+            m_trouble = QCoreApplication::translate("core", made.faults().front().message.pattern.c_str());
+    });
+}
+
+bool AnalyserDesk::hasRead(Standard which) const { return m_standards.count(which) > 0; }
+
+bool AnalyserDesk::calibratedFor(const Range& range) const
+{
+    constexpr double room = 200.0; // Hz: an instrument's own steps
+    return m_calibration && m_calibration->from() <= range.from + room && m_calibration->to() >= range.to - room;
+}
+
+void AnalyserDesk::forgetCalibration()
+{
+    m_standards.clear();
+    m_calibration.reset();
+    emit changed();
+}
+
+void AnalyserDesk::sweep(const Range& range)
+{
+    QStringList before = m_handling;
+    before << QStringLiteral("ROUTE:PLUG ANTENNA");
+    read(before, range, [this](const RawSweep& raw) {
+        if (m_calibration)
+            if (const auto corrected = m_calibration->correct(raw)) {
+                emit swept(*corrected, true);
+                return;
+            }
+        emit swept(uncorrected(raw), false);
+    });
+}
+
+} // namespace vetchling::app

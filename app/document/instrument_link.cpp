@@ -1,0 +1,101 @@
+#include "app/document/instrument_link.h"
+
+#include <QCoreApplication>
+#include <QPointer>
+
+#ifdef VETCHLING_SERIAL
+#include <QSerialPort>
+#include <QSerialPortInfo>
+#endif
+
+namespace vetchling::app {
+
+InstrumentLink::InstrumentLink(std::unique_ptr<QIODevice> device, QObject* parent) : QObject(parent), m_device(std::move(device))
+{
+    m_patience.setSingleShot(true);
+    connect(&m_patience, &QTimer::timeout, this, [this] { finish(false); });
+    connect(m_device.get(), &QIODevice::readyRead, this, &InstrumentLink::read);
+    connect(m_device.get(), &QIODevice::readChannelFinished, this, [this] {
+        while (busy())
+            finish(false);
+        emit broken();
+    });
+}
+
+InstrumentLink::~InstrumentLink() { m_device->disconnect(this); }
+
+void InstrumentLink::ask(const QStringList& lines, Answered answered, int seconds)
+{
+    Waiting waiting{lines, {}, 0, std::move(answered), seconds};
+    for (const QString& line : lines)
+        waiting.expected += line.section(QLatin1Char(' '), 0, 0).endsWith(QLatin1Char('?')) ? 1 : 0;
+    m_waiting.push_back(std::move(waiting));
+    if (m_waiting.size() == 1)
+        send();
+}
+
+void InstrumentLink::send()
+{
+    const Waiting& now = m_waiting.front();
+    m_device->write((now.lines.join(QLatin1Char('\n')) + QLatin1Char('\n')).toUtf8());
+    if (now.expected == 0)
+        finish(true);
+    else
+        m_patience.start(1000 * now.seconds);
+}
+
+void InstrumentLink::read()
+{
+    while (m_device->canReadLine()) {
+        const QString line = QString::fromUtf8(m_device->readLine()).trimmed();
+        if (!busy())
+            continue; // an answer that came too late
+        m_waiting.front().answers << line;
+        if (m_waiting.front().answers.size() == m_waiting.front().expected)
+            finish(true);
+    }
+}
+
+void InstrumentLink::finish(bool good)
+{
+    if (!busy())
+        return;
+    m_patience.stop();
+    const Waiting done = std::move(m_waiting.front());
+    m_waiting.erase(m_waiting.begin());
+    const QPointer<InstrumentLink> self(this);
+    if (done.answered)
+        done.answered(good ? std::optional(done.answers) : std::nullopt);
+    if (self && busy())
+        send();
+}
+
+#ifdef VETCHLING_SERIAL
+std::unique_ptr<QIODevice> openSerial(const QString& name, QString& why)
+{
+    auto port = std::make_unique<QSerialPort>(name);
+    port->setBaudRate(QSerialPort::Baud115200);
+    if (port->open(QIODevice::ReadWrite))
+        return port;
+    why = port->errorString();
+    return nullptr;
+}
+
+QStringList serialPorts()
+{
+    QStringList names;
+    for (const QSerialPortInfo& info : QSerialPortInfo::availablePorts())
+        names << info.systemLocation();
+    return names;
+}
+#else
+std::unique_ptr<QIODevice> openSerial(const QString&, QString& why)
+{
+    why = QCoreApplication::translate("vetchling::app", "this build has no serial ports; install qt6-serialport-dev and build it again");
+    return nullptr;
+}
+
+QStringList serialPorts() { return {}; }
+#endif
+
+} // namespace vetchling::app

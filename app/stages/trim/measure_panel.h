@@ -1,0 +1,88 @@
+#pragma once
+/// The ledger of the trim page: read the antenna, say how it was taken and what was done since, write it down; and what was learned.
+
+#include "app/document/analyser_desk.h"
+#include "app/document/trim_desk.h"
+#include "app/view/context.h"
+#include "app/widgets/ledger.h"
+#include "core/trim/readings.h"
+
+#include <QCheckBox>
+#include <QLineEdit>
+#include <QPlainTextEdit>
+
+namespace vetchling::app {
+
+class ValueEdit;
+
+class MeasurePanel : public QObject {
+    Q_OBJECT
+public:
+    MeasurePanel(ViewContext& context, TrimDesk& desk, AnalyserDesk& analyser, Ledger& ledger, QObject* parent);
+
+    void refresh(double target, const QString& lever, bool anyMeasured, bool oneChosen);
+    /// A measurement is what was read, not what the program would like: all fields empty.
+    void startEmpty();
+    /// Its dip goes into the fields; it is written down with what was cut and how high it hung. @param corrected R and X are to be believed
+    void takeSweep(MeasuredSweep sweep, const QString& instrument, bool corrected);
+    void say(const QString& words);
+    /// What is in the fields; nothing, with the field in question having the focus, where they cannot be taken.
+    std::optional<Measurement> measurement();
+    /// Asks about a dip that is far from the model; the same one a second time is let through.
+    bool question(double dip, double expected);
+    /// How the stand-in's antenna hangs by the log and the fields.
+    [[nodiscard]] Handling handling() const;
+    [[nodiscard]] double coax() const;
+    [[nodiscard]] const MeasuredSweep& pending() const { return m_sweep; }
+    /// What the recipe says is to be swept.
+    [[nodiscard]] std::optional<AnalyserDesk::Range> range() const;
+    /// Shows the columns button, for the CSV that was opened last.
+    void offerColumns(bool offered);
+
+signals:
+    void targetTyped(double hertz);
+    void sweepAsked();
+    void calibrateAsked();
+    void openAsked();
+    void columnsAsked();
+    void watchAsked();
+    void portAsked();
+    void writeAsked();
+    void removeAsked();
+    void fitAsked();
+    void fitUsed();
+
+private:
+    void addRead(Ledger& ledger);
+    void addTyped(Ledger& ledger);
+    void addTaken(Ledger& ledger);
+    void addDone(Ledger& ledger);
+    void addLearned(Ledger& ledger);
+    void refreshAnalyser();
+    void refreshLearned();
+    void workOutDip();
+    void answerHand(bool fell);
+    void sayOfReadings(const QString& words);
+    [[nodiscard]] units::System system() const { return m_context.system(); }
+    [[nodiscard]] std::vector<ValueEdit*> measuredFields() const;
+
+    ViewContext& m_context;
+    TrimDesk& m_desk;
+    AnalyserDesk& m_analyser;
+    MeasuredSweep m_sweep; ///< read, and not yet written down; at the instrument's end of the coax
+    QString m_instrument;
+    bool m_corrected = false;
+    BothReadings m_both;
+    double m_questioned = 0.0; ///< Hz: the dip that was asked about last
+    ValueEdit *m_target = nullptr, *m_cut = nullptr, *m_dip = nullptr, *m_swr = nullptr, *m_height = nullptr, *m_coax = nullptr;
+    QComboBox *m_line = nullptr, *m_soil = nullptr;
+    QLineEdit *m_remark = nullptr, *m_weather = nullptr, *m_place = nullptr;
+    QPlainTextEdit* m_readings = nullptr;
+    QCheckBox* m_folded = nullptr;
+    QPushButton *m_sweepNow = nullptr, *m_calibrate = nullptr, *m_remove = nullptr, *m_columns = nullptr, *m_fell = nullptr,
+                *m_rose = nullptr, *m_fit = nullptr, *m_use = nullptr;
+    QLabel *m_cutLabel = nullptr, *m_state = nullptr, *m_sweepNote = nullptr, *m_readingsNote = nullptr, *m_slope = nullptr,
+           *m_offset = nullptr, *m_modelSlope = nullptr, *m_fitted = nullptr;
+};
+
+} // namespace vetchling::app

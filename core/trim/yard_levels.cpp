@@ -1,0 +1,137 @@
+#include "core/trim/yard.h"
+
+#include <algorithm>
+
+namespace vetchling {
+
+Text yardFaultName(YardFault fault)
+{
+    switch (fault) {
+    case YardFault::TooLong: return coreText("core", "only cut long, as it should be");
+    case YardFault::WetSoil: return coreText("core", "soil much wetter than planned");
+    case YardFault::HungLow: return coreText("core", "hung much lower than planned");
+    case YardFault::BadCrimp: return coreText("core", "a bad crimp at the feedpoint");
+    case YardFault::WrongTurns: return coreText("core", "coils with the wrong number of turns");
+    case YardFault::LossyCoax: return coreText("core", "a lossy coax between");
+    case YardFault::BadCalibration: break;
+    }
+    return coreText("core", "a bad calibration");
+}
+
+std::vector<Text> yardExplanation(YardFault fault)
+{
+    switch (fault) {
+    case YardFault::TooLong:
+        return {coreText("core", "The dip lay low, its SWR and width were the model's: nothing but length. Folding first would have cost no wire.")};
+    case YardFault::WetSoil:
+        return {coreText("core", "The dip was lower and its least SWR other than planned: wet soil pulls the resonance down and takes power."),
+                coreText("core", "The change with height told: over wet soil the first metres matter more.")};
+    case YardFault::HungLow:
+        return {coreText("core", "The least SWR was lower than planned and the dip broad: near the soil the resistance falls and the ground loss grows."),
+                coreText("core", "Hoisting it by some metres brought both back: no other fault answers to height like that.")};
+    case YardFault::BadCrimp:
+        return {coreText("core", "The least SWR was raised and jumped from sweep to sweep, the dip stayed where it was: resistance in a joint."),
+                coreText("core", "Cutting moves the dip and never mends the SWR. A crimp, a screw or a plug does.")};
+    case YardFault::WrongTurns:
+        return {coreText("core", "The dip was some percent off, more than a tape forgets: the coils. A tenth of the turns is a fifth of the inductance."),
+                coreText("core", "Tips are for the last half percent; more than that is wound or unwound.")};
+    case YardFault::LossyCoax:
+        return {coreText("core", "Far off the dip the SWR was low: what comes back passes the cable twice. Half the return loss there is its loss."),
+                coreText("core", "The coax alone, open at its top, must read high. This one did not: change it.")};
+    case YardFault::BadCalibration: break;
+    }
+    return {coreText("core", "A resistor of known value on the plug read wrong: the open was touched when it was calibrated."),
+            coreText("core", "A good calibration takes a minute: open, short and load at the end of the cable, hands off, for just this range.")};
+}
+
+int yardSeconds(YardAct act)
+{
+    switch (act) {
+    case YardAct::Sweep: return 30;
+    case YardAct::Ohmmeter:
+    case YardAct::Hand: return 10;
+    case YardAct::Load: return 60;
+    case YardAct::Fold:
+    case YardAct::Cut: return 120;
+    case YardAct::Height: return 300;
+    default: return 0;
+    }
+}
+
+const std::vector<YardLevel>& yardLevels()
+{
+    using enum YardFault;
+    static const std::vector<YardLevel> all{
+        {"first-dipole",
+         coreText("core", "A first dipole"),
+         coreText("core", "Cut long, as one should, and hung. Bring the dip to its mark with as few hoists as you can."),
+         "dipole",
+         14.15e6,
+         {},
+         {TooLong},
+         false,
+         6,
+         0.3},
+        {"only-a-meter",
+         coreText("core", "Only a meter"),
+         coreText("core", "No analyser today: low, middle and high channel on a power meter, like a seesaw."),
+         "dipole",
+         7.1e6,
+         {},
+         {TooLong},
+         true,
+         7,
+         0.5},
+        {"will-not-come-down",
+         coreText("core", "A dip that is not right"),
+         coreText("core", "The crew cut by the rule and measured once. Something is not as the plan says: find it before you cut."),
+         "dipole",
+         7.1e6,
+         {{"apex_height_m", 9.0}},
+         {HungLow, BadCrimp, LossyCoax, BadCalibration},
+         false,
+         6,
+         0.4},
+        {"end-fed",
+         coreText("core", "An end-fed wire"),
+         coreText("core", "One wire, a transformer, two bands. Trim it on the lower one; the upper one follows."),
+         "end-fed",
+         7.1e6,
+         {},
+         {TooLong, WetSoil},
+         false,
+         7,
+         0.5,
+         {14.25e6}},
+        {"linked",
+         coreText("core", "Links, inside out"),
+         coreText("core", "Two bands on one pair of legs, all sections cut long. The inner one first: what is cut there moves the outer one."),
+         "linked-dipole",
+         10.12e6,
+         {},
+         {TooLong, BadCrimp},
+         false,
+         9,
+         0.5},
+        {"coil-and-tips",
+         coreText("core", "Coil and tips"),
+         coreText("core", "A short dipole with a coil in each arm. The tips are for the last bit only: are the coils right?"),
+         "loaded-dipole",
+         7.1e6,
+         {},
+         {TooLong, WrongTurns},
+         false,
+         7,
+         0.6},
+    };
+    return all;
+}
+
+const YardLevel* findYardLevel(const std::string& id)
+{
+    const auto& all = yardLevels();
+    const auto found = std::find_if(all.begin(), all.end(), [&](const YardLevel& l) { return l.id == id; });
+    return found == all.end() ? nullptr : &*found;
+}
+
+} // namespace vetchling
