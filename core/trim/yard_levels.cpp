@@ -96,7 +96,7 @@ const std::vector<YardLevel>& yardLevels()
          coreText("core", "An end-fed wire"),
          coreText("core", "One wire, a transformer, two bands. Trim it on the lower one; the upper one follows."),
          "end-fed",
-         7.1e6,
+         7.01e6,
          {},
          {TooLong, WetSoil},
          false,
