@@ -174,9 +174,10 @@ void AnalyserDesk::read(const QStringList& before, const Range& range, const std
     m_state = State::Reading;
     m_trouble.clear();
     QStringList lines = before;
-    lines << QStringLiteral("SENSE:FREQUENCY:START %1").arg(range.from, 0, 'f', 0) << QStringLiteral("SENSE:FREQUENCY:STOP %1").arg(range.to, 0, 'f', 0)
-          << QStringLiteral("SENSE:SWEEP:POINTS %1").arg(range.points) << QStringLiteral("INITIATE") << QStringLiteral("SYSTEM:ERROR?")
-          << QStringLiteral("CALCULATE:DATA:STIMULUS?") << QStringLiteral("CALCULATE:DATA:REFLECTION?");
+    lines << QStringLiteral("SENSE:FREQUENCY:START %1").arg(range.from, 0, 'f', 0)
+          << QStringLiteral("SENSE:FREQUENCY:STOP %1").arg(range.to, 0, 'f', 0) << QStringLiteral("SENSE:SWEEP:POINTS %1").arg(range.points)
+          << QStringLiteral("INITIATE") << QStringLiteral("SYSTEM:ERROR?") << QStringLiteral("CALCULATE:DATA:STIMULUS?")
+          << QStringLiteral("CALCULATE:DATA:REFLECTION?");
     m_link->ask(lines, [this, then](const std::optional<QStringList>& answers) {
         m_state = State::Ready;
         if (!answers) {

@@ -1,5 +1,6 @@
 #pragma once
-/// The analyser at the mast: the stand-in in a process of its own, or one on a serial port; its calibration, and sweeps of what hangs there.
+/// The analyser at the mast: the stand-in in a process of its own, or one on a serial port; its calibration, and sweeps of what hangs
+/// there.
 
 #include "app/document/instrument_link.h"
 #include "core/design/design.h"

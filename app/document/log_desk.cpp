@@ -44,7 +44,10 @@ const Measurement* LogDesk::measurement(const Id& id) const
     return m_document.hasAntenna() ? entryOf(m_document.antenna().trim.measurements, id) : nullptr;
 }
 
-const AirReport* LogDesk::report(const Id& id) const { return m_document.hasAntenna() ? entryOf(m_document.antenna().trim.reports, id) : nullptr; }
+const AirReport* LogDesk::report(const Id& id) const
+{
+    return m_document.hasAntenna() ? entryOf(m_document.antenna().trim.reports, id) : nullptr;
+}
 
 std::vector<Text> LogDesk::compared(const Id& earlier, const Id& later) const
 {
@@ -55,7 +58,9 @@ std::vector<Text> LogDesk::compared(const Id& earlier, const Id& later) const
 std::optional<std::pair<double, double>> LogDesk::span() const
 {
     std::optional<std::pair<double, double>> span;
-    const auto take = [&](double day) { span = span ? std::pair(std::min(span->first, day), std::max(span->second, day)) : std::pair(day, day); };
+    const auto take = [&](double day) {
+        span = span ? std::pair(std::min(span->first, day), std::max(span->second, day)) : std::pair(day, day);
+    };
     for (const LogLine& line : m_lines)
         for (const DipPoint& p : line.series.points)
             take(p.day);

@@ -25,9 +25,8 @@ void YardDesk::open(const std::string& id, std::optional<unsigned> seed)
     if (!level)
         return;
     m_answer.forget();
-    m_answer.ask([level, seed = seed.value_or(std::random_device{}()), &library = m_solver.library()](const Watch& watch, const auto& publish) {
-        publish(Yard::open(library, *level, seed, watch));
-    });
+    m_answer.ask([level, seed = seed.value_or(std::random_device{}()), &library = m_solver.library()](
+                     const Watch& watch, const auto& publish) { publish(Yard::open(library, *level, seed, watch)); });
     emit changed();
 }
 

@@ -31,6 +31,9 @@ double measuredSwrOf(Complex reflection)
     return gamma < 1.0 ? std::min(highestSwr, (1.0 + gamma) / (1.0 - gamma)) : highestSwr;
 }
 
-Complex reflectingImpedance(Complex reflection, double reference) { return reference * (1.0 + reflection) / (1.0 - reflection + Complex(1e-15)); }
+Complex reflectingImpedance(Complex reflection, double reference)
+{
+    return reference * (1.0 + reflection) / (1.0 - reflection + Complex(1e-15));
+}
 
 } // namespace vetchling

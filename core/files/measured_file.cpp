@@ -241,6 +241,18 @@ CsvLayout guessCsv(const std::string& text)
     return layout;
 }
 
+std::size_t firstRowOf(const std::string& text, const CsvLayout& layout)
+{
+    const std::vector<std::string> all = lines(text);
+    const std::size_t place =
+        std::size_t(std::find(layout.columns.begin(), layout.columns.end(), Column::Frequency) - layout.columns.begin());
+    std::size_t row = 0;
+    for (; row < all.size(); ++row)
+        if (const auto parts = cells(all[row], layout.separator); place < parts.size() && cellNumber(parts[place], layout.decimalComma))
+            break;
+    return row;
+}
+
 Result<MeasuredSweep> parseCsv(const std::string& text, const CsvLayout& layout)
 {
     MeasuredSweep sweep;

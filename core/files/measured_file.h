@@ -24,6 +24,8 @@ struct CsvLayout {
 };
 /// As the headings and the first numbers say; a column that says nothing is Unknown.
 CsvLayout guessCsv(const std::string& text);
+/// The first line whose frequency column holds a number; the number of lines where none does.
+std::size_t firstRowOf(const std::string& text, const CsvLayout& layout);
 /// Faults: no frequency, or nothing beside it; a line with too few numbers; frequencies that do not rise.
 Result<MeasuredSweep> parseCsv(const std::string& text, const CsvLayout& layout);
 

@@ -6,13 +6,13 @@
 namespace vetchling {
 namespace {
 
-constexpr double alike = 0.2;         // between raw reflections of two standards that should differ by 1 or 2
-constexpr double unequal = 1.25;      // of the larger to the smaller arm from load to open and to short
-constexpr double bent = 0.45;         // rad off opposite
-constexpr double reflecting = 0.35;   // of a load
-constexpr double tooMuch = 1.03;      // of a reflection
-constexpr double sureOfPhase = 0.5;   // rad, three deviations of the phase at 0 Hz
-constexpr double roundOff = 1e-9;     // of the range
+constexpr double alike = 0.2;       // between raw reflections of two standards that should differ by 1 or 2
+constexpr double unequal = 1.25;    // of the larger to the smaller arm from load to open and to short
+constexpr double bent = 0.45;       // rad off opposite
+constexpr double reflecting = 0.35; // of a load
+constexpr double tooMuch = 1.03;    // of a reflection
+constexpr double sureOfPhase = 0.5; // rad, three deviations of the phase at 0 Hz
+constexpr double roundOff = 1e-9;   // of the range
 
 double median(std::vector<double> values)
 {
@@ -23,7 +23,7 @@ double median(std::vector<double> values)
 /// Three equations in e00, e11 and d by Cramer's rule.
 std::optional<ErrorTerms> termsAt(const Complex (&g)[3], const Complex (&m)[3])
 {
-    const auto determinant = [](const Complex (&a)[3], const Complex (&b)[3], const Complex (&c)[3]) {
+    const auto determinant = [](const Complex(&a)[3], const Complex(&b)[3], const Complex(&c)[3]) {
         return a[0] * (b[1] * c[2] - b[2] * c[1]) - b[0] * (a[1] * c[2] - a[2] * c[1]) + c[0] * (a[1] * b[2] - a[2] * b[1]);
     };
     const Complex ones[3] = {1.0, 1.0, 1.0}, both[3] = {g[0] * m[0], g[1] * m[1], g[2] * m[2]}, less[3] = {-g[0], -g[1], -g[2]};
@@ -67,8 +67,9 @@ std::optional<double> phaseAtNothing(const std::vector<double>& frequency, const
 CalibrationSign moreComesBack()
 {
     return {CalibrationDoubt::MoreComesBack,
-            coreText("core", "More comes back than was sent: the calibration is not this cable's or range's, or a standard was the wrong one. "
-                             "Calibrate again.")};
+            coreText("core",
+                     "More comes back than was sent: the calibration is not this cable's or range's, or a standard was the wrong one. "
+                     "Calibrate again.")};
 }
 
 } // namespace
@@ -155,8 +156,9 @@ Result<MeasuredSweep> Calibration::correct(const RawSweep& raw, double reference
             return Fault{"",
                          {coreText("core", "calibrated from %1 to %2 only, and the sweep goes beyond it: calibrate again for this range"),
                           Measure{from(), units::Quantity::Frequency}, Measure{to(), units::Quantity::Frequency}}};
-        const std::size_t next = std::clamp<std::size_t>(
-            std::size_t(std::lower_bound(m_frequency.begin(), m_frequency.end(), f - room) - m_frequency.begin()), 1, m_frequency.size() - 1);
+        const std::size_t next =
+            std::clamp<std::size_t>(std::size_t(std::lower_bound(m_frequency.begin(), m_frequency.end(), f - room) - m_frequency.begin()),
+                                    1, m_frequency.size() - 1);
         const double part = std::clamp((f - m_frequency[next - 1]) / (m_frequency[next] - m_frequency[next - 1]), 0.0, 1.0);
         const ErrorTerms &a = m_terms[next - 1], &b = m_terms[next];
         const ErrorTerms here{a.directivity + part * (b.directivity - a.directivity), a.match + part * (b.match - a.match),

@@ -13,7 +13,8 @@ constexpr double worthTelling = 0.0015; // of a dip, that it wandered
 constexpr double explains = 0.6;        // of the drift, that wet and dry make
 constexpr double levelHeights = 0.05;   // m
 
-Measure megahertz(double f) { return {f, units::Quantity::Frequency}; }
+/// kHz, for differences.
+Measure kilohertz(double f) { return {std::round(f / 100.0) / 10.0}; }
 
 double mean(const std::vector<double>& values)
 {
@@ -91,17 +92,23 @@ std::optional<Drift> driftOf(const Antenna& antenna, const DipSeries& series)
 
 Text driftWords(const Drift& d)
 {
-    const Measure change{std::abs(d.change), units::Quantity::Frequency}, days{std::round(d.days)},
-        stretch{std::abs(d.stretch), units::Quantity::SmallLength};
+    const Measure change = kilohertz(std::abs(d.change)), days{std::round(d.days)},
+                  stretch{std::abs(d.stretch), units::Quantity::SmallLength};
     if (std::abs(d.stretch) < 1e-3)
         return {coreText("core", "In %1 days the dip stayed where it was."), days};
     if (d.seasonal)
-        return {coreText("core", "In %1 days the dip moved by %2: the soil's wet and dry do as much. Measure again when it is as it was."), days, change};
+        return {
+            coreText("core", "In %1 days the dip moved by %2 kHz: the soil's wet and dry do as much. Measure again when it is as it was."),
+            days, change};
     if (d.change < 0.0)
-        return {coreText("core", "In %1 days the dip fell by %2: %3 of stretch in each piece would do that. Look at wire, knots and sag."), days, change,
-                stretch};
-    return {coreText("core", "In %1 days the dip rose by %2: as if each piece were %3 shorter. Wire does not shrink: look at height, soil and joints."),
+        return {
+            coreText("core", "In %1 days the dip fell by %2 kHz: %3 of stretch in each piece would do that. Look at wire, knots and sag."),
             days, change, stretch};
+    return {
+        coreText(
+            "core",
+            "In %1 days the dip rose by %2 kHz: as if each piece were %3 shorter. Wire does not shrink: look at height, soil and joints."),
+        days, change, stretch};
 }
 
 std::vector<Text> comparedWords(const Antenna& antenna, const Measurement& a, const Measurement& b)
@@ -115,8 +122,8 @@ std::vector<Text> comparedWords(const Antenna& antenna, const Measurement& a, co
         return {coreText("core", "These are two different bands or settings: they say nothing of one another.")};
     const auto height = [](const Measurement& m) { return m.height.value_or(-1.0); };
     if (a.height && b.height && std::abs(*a.height - *b.height) > levelHeights)
-        words.push_back({coreText("core", "Not at the same height (%1 and %2): part of the difference is that."), Measure{height(a), units::Quantity::Length},
-                         Measure{height(b), units::Quantity::Length}});
+        words.push_back({coreText("core", "Not at the same height (%1 and %2): part of the difference is that."),
+                         Measure{height(a), units::Quantity::Length}, Measure{height(b), units::Quantity::Length}});
     else if (a.height.has_value() != b.height.has_value())
         words.push_back(coreText("core", "For one of them the height was not noted: take care."));
     if (a.soil != b.soil && a.soil != SoilState::NotNoted && b.soil != SoilState::NotNoted)
@@ -124,10 +131,10 @@ std::vector<Text> comparedWords(const Antenna& antenna, const Measurement& a, co
                          std::string(soilStateWords[std::size_t(b.soil)])});
     const double change = b.dip - a.dip;
     if (std::abs(change) < worthTelling * a.dip)
-        words.push_back({coreText("core", "The dip is where it was, within %1."), megahertz(worthTelling * a.dip)});
+        words.push_back({coreText("core", "The dip is where it was, within %1 kHz."), kilohertz(worthTelling * a.dip)});
     else
-        words.push_back(change > 0.0 ? Text(coreText("core", "The dip went up by %1."), megahertz(change))
-                                     : Text(coreText("core", "The dip went down by %1."), megahertz(-change)));
+        words.push_back(change > 0.0 ? Text(coreText("core", "The dip went up by %1 kHz."), kilohertz(change))
+                                     : Text(coreText("core", "The dip went down by %1 kHz."), kilohertz(-change)));
     if (a.dipSwr > 0.0 && b.dipSwr > 0.0)
         words.push_back({coreText("core", "SWR there %1, and then %2."), Measure{a.dipSwr}, Measure{b.dipSwr}});
     double cut = 0.0;
@@ -140,8 +147,8 @@ std::vector<Text> comparedWords(const Antenna& antenna, const Measurement& a, co
             break;
     }
     if (cut != 0.0)
-        words.push_back({coreText("core", "%1 were taken off between them: %2 for each centimetre."), Measure{cut, units::Quantity::SmallLength},
-                         megahertz(std::abs(change / cut) * 0.01)});
+        words.push_back({coreText("core", "%1 were taken off between them: %2 kHz for each centimetre."),
+                         Measure{cut, units::Quantity::SmallLength}, kilohertz(std::abs(change / cut) * 0.01)});
     return words;
 }
 

@@ -18,17 +18,17 @@ struct DipPoint {
 };
 struct DipSeries {
     std::size_t task = 0;
-    double target = 0.0;           ///< Hz
-    std::vector<DipPoint> points;  ///< oldest first
+    double target = 0.0;          ///< Hz
+    std::vector<DipPoint> points; ///< oldest first
 };
 /// Only measurements with a date; tasks without any are left out.
 std::vector<DipSeries> dipSeriesOf(const Antenna& antenna);
 
 /// How a dip wandered since it was last cut: df/f = -dL/L.
 struct Drift {
-    double change = 0.0;  ///< Hz, the last dip less the first
+    double change = 0.0; ///< Hz, the last dip less the first
     double days = 0.0;
-    double stretch = 0.0; ///< m of each piece that would do the same
+    double stretch = 0.0;             ///< m of each piece that would do the same
     std::optional<double> wetLessDry; ///< Hz, means of the wet and of the dry ones
     bool seasonal = false;            ///< what wet and dry do explains it
 };

@@ -76,8 +76,8 @@ MeasureCard measureCardOf(const TrimOutcome& outcome, const shapes::BuiltAntenna
             ? coreText("core", "Ohmmeter first, at the plug: it shall read nearly a short. If it is open, a joint, a winding or a link is.")
             : coreText("core",
                        "Ohmmeter first, at the plug: it shall read open. If it is a short, look at plug, centre piece and a wet balun."));
-    s.push_back({coreText("core", "Sweep from %1 to %2, in steps of %3 or finer."), Measure{card.from, Quantity::Frequency},
-                 Measure{card.to, Quantity::Frequency}, Measure{card.step, Quantity::Frequency}});
+    s.push_back({coreText("core", "Sweep from %1 to %2, in steps of %3 kHz or finer."), Measure{card.from, Quantity::Frequency},
+                 Measure{card.to, Quantity::Frequency}, Measure{std::max(0.1, std::round(card.step / 100.0) / 10.0)}});
     s.push_back(coreText(
         "core",
         "Calibrate for just this range with open, short and load, at the end of the cable that goes to the antenna; again whenever the "
@@ -87,8 +87,8 @@ MeasureCard measureCardOf(const TrimOutcome& outcome, const shapes::BuiltAntenna
         s.push_back({coreText("core", "It hangs lower or higher than it will: aim for a dip at %1 here, that is %2 up there."),
                      Measure{next.aim, Quantity::Frequency}, Measure{next.target, Quantity::Frequency}});
     else
-        s.push_back({coreText("core", "Aim for a dip at %1, good within %2 either side."), Measure{next.target, Quantity::Frequency},
-                     Measure{next.tolerance, Quantity::Frequency}});
+        s.push_back({coreText("core", "Aim for a dip at %1, good within %2 kHz either side."), Measure{next.target, Quantity::Frequency},
+                     Measure{std::round(next.tolerance / 1e3)}});
     s.push_back(coreText("core", "Same height, same place of the coax each time. Nobody near the wire; hands off while the sweep runs."));
     s.push_back(coreText(
         "core", "Too long or too short? A hand brought near an end, never touching, lengthens it: if the SWR falls, it was too short."));

@@ -175,11 +175,10 @@ private:
     static TrimNext check(TrimNext next, const TrimTask&)
     {
         next.step = TrimStep::Check;
-        next.words = {coreText("core",
-                               "The dip is %1 away from the model's %2: before anything is cut, check links, joints, the length on the "
-                               "tape, and that the sweep was of this antenna."),
-                      Measure{std::abs(next.predicted - next.modelDip), units::Quantity::Frequency},
-                      Measure{next.modelDip, units::Quantity::Frequency}};
+        next.words = {
+            coreText("core", "The dip is %1 kHz away from the model's %2: before anything is cut, check links, joints, the length on the "
+                             "tape, and that the sweep was of this antenna."),
+            Measure{std::round(std::abs(next.predicted - next.modelDip) / 1e3)}, Measure{next.modelDip, units::Quantity::Frequency}};
         return next;
     }
 

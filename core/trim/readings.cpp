@@ -46,7 +46,8 @@ Result<double> swrTyped(const std::vector<std::string>& parts, double reference)
         if (const auto r = plain(parts[0]), x = plain(parts[1]); r && x && *r >= 0.0)
             return measuredSwr({*r, *x}, reference);
     }
-    return Fault{"", coreText("core", "write a frequency and an SWR (7.10 1.8), forward and reflected power (7.10 50/2), or R and X (7.10 42 30)")};
+    return Fault{
+        "", coreText("core", "write a frequency and an SWR (7.10 1.8), forward and reflected power (7.10 50/2), or R and X (7.10 42 30)")};
 }
 
 } // namespace
@@ -98,7 +99,8 @@ Result<std::vector<SwrReading>> parseReadings(const std::string& text, double re
 Result<double> dipFromReadings(const std::vector<SwrReading>& readings, const ImpedanceAt& model, double modelDip)
 {
     if (readings.size() < 2)
-        return Fault{"", coreText("core", "one reading cannot tell too long from too short: read a second frequency, or use the hand test")};
+        return Fault{"",
+                     coreText("core", "one reading cannot tell too long from too short: read a second frequency, or use the hand test")};
     double best = HUGE_VAL, bestShift = 0.0;
     for (int i = 0; i <= shiftSteps; ++i) {
         const double shift = farthestShift * (2.0 * i / shiftSteps - 1.0), m = misfit(readings, model, shift);
@@ -117,7 +119,9 @@ BothReadings bothReadings(const SwrReading& reading, const ImpedanceAt& model, d
 {
     BothReadings both;
     const double here = reading.frequency / modelDip - 1.0; // the shift that puts the dip on the reading
-    const auto over = [&](double shift) { return std::log(std::min(swr(model(reading.frequency / (1.0 + shift))), highestRead) / reading.swr); };
+    const auto over = [&](double shift) {
+        return std::log(std::min(swr(model(reading.frequency / (1.0 + shift))), highestRead) / reading.swr);
+    };
     const auto crossing = [&](double direction) -> std::optional<double> {
         double before = here;
         for (int i = 1; i <= shiftSteps; ++i) {

@@ -38,7 +38,8 @@ BothReadings bothReadings(const SwrReading& reading, const ImpedanceAt& model, d
 /// @param fell the SWR fell
 std::optional<double> dipByHand(const BothReadings& both, bool fell);
 
-/// What was measured at the far end of a line, moved to the feedpoint: R and X through the line backwards; an SWR alone by its matched loss.
+/// What was measured at the far end of a line, moved to the feedpoint: R and X through the line backwards; an SWR alone by its matched
+/// loss.
 void moveToFeedpoint(MeasuredSweep& sweep, const ChainPart& line);
 
 } // namespace vetchling

@@ -139,14 +139,12 @@ std::vector<SenseRow> senseBetween(const Measurement& before, const Measurement&
     const double shift = last.dip - before.dip;
     const bool went = std::abs(shift) > moved * before.dip;
     if (std::abs(last.coax - before.coax) > otherCoax)
-        return went ? std::vector<
-                          SenseRow>{{SenseSign::MovedWithCoax,
-                                     shift,
-                                     {coreText(
-                                          "core",
-                                          "With another length of coax the dip moved by %1: its shield is part of the antenna. Put a choke "
-                                          "at the feedpoint and look again."),
-                                      Measure{std::abs(shift), units::Quantity::Frequency}}}}
+        return went ? std::vector<SenseRow>{{SenseSign::MovedWithCoax,
+                                             shift,
+                                             {coreText("core", "With another length of coax the dip moved by %1 kHz: its shield is part of "
+                                                               "the antenna. Put a choke "
+                                                               "at the feedpoint and look again."),
+                                              Measure{std::round(std::abs(shift) / 1e3)}}}}
                     : std::vector<SenseRow>{};
     const double ratio =
         before.dipSwr > 0.0 && last.dipSwr > 0.0 ? std::max(last.dipSwr / before.dipSwr, before.dipSwr / last.dipSwr) : 1.0;

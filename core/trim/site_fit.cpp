@@ -12,8 +12,8 @@ constexpr std::size_t unknowns = 4;
 using Vector = std::array<double, unknowns>;
 enum Unknown { Permittivity, Conductivity, Higher, Longer };
 
-constexpr Vector prior{0.35, 0.7, 0.3, 0.012};   // one standard deviation: of logarithms, m, part
-constexpr Vector fitStep{0.15, 0.3, 0.15, 0.005}; // for slopes
+constexpr Vector prior{0.35, 0.7, 0.3, 0.012};                             // one standard deviation: of logarithms, m, part
+constexpr Vector fitStep{0.15, 0.3, 0.15, 0.005};                          // for slopes
 constexpr double dipNoise = 6e-4, swrNoise = 0.08, resistanceNoise = 0.07; // of the value
 constexpr std::size_t mostMeasurements = 6;
 constexpr double farOff = 0.12; // of a band's centre, that a dip is looked for
@@ -141,7 +141,8 @@ private:
         s.configuration = configuration;
         const shapes::Family& family = shapes::familyOf(shape);
         for (const TrimTask& t : m_tasks)
-            if (const shapes::ParameterSpec* spec = family.spec(shape, t.lever.parameter); spec && spec->quantity == units::Quantity::Length)
+            if (const shapes::ParameterSpec* spec = family.spec(shape, t.lever.parameter);
+                spec && spec->quantity == units::Quantity::Length)
                 s.shape.parameters[t.lever.parameter] =
                     family.value(shape, t.lever.parameter) + u[Longer] * family.value(m_antenna.shape, t.lever.parameter);
         s.ground.relativePermittivity = std::max(1.5, s.ground.relativePermittivity * std::exp(u[Permittivity]));

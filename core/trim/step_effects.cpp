@@ -13,8 +13,8 @@ constexpr double seenChange = 0.1;
 
 } // namespace
 
-Result<std::vector<BandEffect>> stepEffects(study::Library& library, const Design& design, const Antenna& antenna, const TrimOutcome& outcome,
-                                            const Watch& watch)
+Result<std::vector<BandEffect>> stepEffects(study::Library& library, const Design& design, const Antenna& antenna,
+                                            const TrimOutcome& outcome, const Watch& watch)
 {
     std::vector<BandEffect> effects;
     const TrimNext& next = outcome.next;
@@ -31,7 +31,8 @@ Result<std::vector<BandEffect>> stepEffects(study::Library& library, const Desig
     study::Question after = before;
     after.subject.shape.parameters[task.lever.parameter] =
         shapes::familyOf(antenna.shape).value(before.subject.shape, task.lever.parameter) + next.change;
-    const auto was = study::curvesOf(library, before, watch, study::Reach::Near), then = study::curvesOf(library, after, watch, study::Reach::Near);
+    const auto was = study::curvesOf(library, before, watch, study::Reach::Near),
+               then = study::curvesOf(library, after, watch, study::Reach::Near);
     if (!was || !then)
         return was ? then.faults() : was.faults();
     const auto a = study::bestByBand(*was), b = study::bestByBand(*then);

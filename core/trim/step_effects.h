@@ -13,8 +13,8 @@ struct BandEffect {
 };
 
 /// The wished bands other than the trimmed one whose SWR is below 5 before or after. Faults: as trimNext.
-Result<std::vector<BandEffect>> stepEffects(study::Library& library, const Design& design, const Antenna& antenna, const TrimOutcome& outcome,
-                                            const Watch& watch = {});
+Result<std::vector<BandEffect>> stepEffects(study::Library& library, const Design& design, const Antenna& antenna,
+                                            const TrimOutcome& outcome, const Watch& watch = {});
 /// "10 m: 1.4 becomes 1.9." Empty where nothing changes by a tenth.
 std::vector<Text> effectWords(const std::vector<BandEffect>& effects);
 

@@ -14,12 +14,12 @@ namespace {
 constexpr double sweptEitherSide = 0.055; // of the mark
 constexpr int sweptPoints = 81;
 constexpr double goodSwr = 2.0;
-constexpr double coaxLength = 18.0;                      // m
-constexpr double usualK1 = 1.2, lossyK1 = 14.0;          // dB in 100 m at 1 MHz
-constexpr double meterStep = 0.1;                        // of an SWR, that a meter's scale shows
-constexpr double channelsApart = 0.018;                  // of the mark
-constexpr double handSeen = 0.025;                       // of an SWR, that a hand has to change
-constexpr double knownLoad = 83.0;                       // ohm
+constexpr double coaxLength = 18.0;             // m
+constexpr double usualK1 = 1.2, lossyK1 = 14.0; // dB in 100 m at 1 MHz
+constexpr double meterStep = 0.1;               // of an SWR, that a meter's scale shows
+constexpr double channelsApart = 0.018;         // of the mark
+constexpr double handSeen = 0.025;              // of an SWR, that a hand has to change
+constexpr double knownLoad = 83.0;              // ohm
 const Ground believed{GroundKind::Real, 13.0, 0.005};
 
 Measure frequency(double f) { return {f, units::Quantity::Frequency}; }
@@ -66,7 +66,8 @@ Yard::Yard(YardLevel level, Antenna plan, YardFault fault, unsigned seed)
     m_built.plan.shape = m_plan.shape;
     m_built.plan.ground = believed;
     m_built.faults = hiddenBy(fault, m_random);
-    m_coax = {{}, "line", {}, {{"length_m", coaxLength}, {"k1_dB_per_100m", fault == YardFault::LossyCoax ? lossyK1 : usualK1}}, {}, {}, {}};
+    m_coax = {{}, "line", {}, {{"length_m", coaxLength}, {"k1_dB_per_100m", fault == YardFault::LossyCoax ? lossyK1 : usualK1}},
+              {}, {},     {}};
     note(YardAct::Start, m_level.story);
 }
 
@@ -181,7 +182,8 @@ Faults Yard::measure(study::Library& library, std::size_t task, const Watch& wat
     if (Faults faults = mayAct(task); !faults.empty())
         return faults;
     const double mark = m_tasks[task].target;
-    const auto frequencies = sweptFrequencies((1.0 - sweptEitherSide) * mark, (1.0 + sweptEitherSide) * mark, sweptPoints, m_instrument.step);
+    const auto frequencies =
+        sweptFrequencies((1.0 - sweptEitherSide) * mark, (1.0 + sweptEitherSide) * mark, sweptPoints, m_instrument.step);
     const auto impedances = impedancesOf(library, builtFor(task), m_handling, frequencies, watch);
     if (!impedances)
         return impedances.faults();
@@ -192,9 +194,10 @@ Faults Yard::measure(study::Library& library, std::size_t task, const Watch& wat
     m_sweep = sweep;
     const auto dip = sweep.dip();
     const auto at = [&](double f) {
-        const auto nearest = std::min_element(sweep.points.begin(), sweep.points.end(), [&](const MeasuredPoint& a, const MeasuredPoint& b) {
-            return std::abs(a.frequency - f) < std::abs(b.frequency - f);
-        });
+        const auto nearest =
+            std::min_element(sweep.points.begin(), sweep.points.end(), [&](const MeasuredPoint& a, const MeasuredPoint& b) {
+                return std::abs(a.frequency - f) < std::abs(b.frequency - f);
+            });
         return std::max(1.0, rounded(nearest->swr, meterStep));
     };
     if (m_level.meterOnly) {
@@ -205,7 +208,8 @@ Faults Yard::measure(study::Library& library, std::size_t task, const Watch& wat
         note(YardAct::Sweep, {coreText("core", "meter: low channel %1, middle %2, high %3"), plain(m_channels[0].second),
                               plain(m_channels[1].second), plain(m_channels[2].second)});
     } else if (dip->atEdge) {
-        note(YardAct::Sweep, {coreText("core", "sweep: no dip between %1 and %2"), frequency(frequencies.front()), frequency(frequencies.back())});
+        note(YardAct::Sweep,
+             {coreText("core", "sweep: no dip between %1 and %2"), frequency(frequencies.front()), frequency(frequencies.back())});
     } else {
         note(YardAct::Sweep, {coreText("core", "sweep: dip %1, SWR %2"), frequency(dip->frequency), plain(rounded(dip->swr, 0.01))});
     }
@@ -219,7 +223,8 @@ Faults Yard::ohmmeter()
         return faults;
     const auto built = shapes::buildOver(m_plan.shape, believed);
     if (built && joinedForDirectCurrent(*built))
-        note(YardAct::Ohmmeter, m_built.faults.joint > 0.0 ? Text(coreText("core", "ohmmeter: %1 ohm, and it jumps when the plug is moved"), plain(m_built.faults.joint))
+        note(YardAct::Ohmmeter, m_built.faults.joint > 0.0 ? Text(coreText("core", "ohmmeter: %1 ohm, and it jumps when the plug is moved"),
+                                                                  plain(m_built.faults.joint))
                                                            : Text(coreText("core", "ohmmeter: nearly a short, as it should be")));
     else
         note(YardAct::Ohmmeter, coreText("core", "ohmmeter: open, as it should be"));
@@ -234,7 +239,8 @@ Faults Yard::hand(study::Library& library, std::size_t task, const Watch& watch)
     Handling near = m_handling;
     near.handNear = true;
     const std::vector<double> there{mark, 1.001 * mark};
-    const auto without = impedancesOf(library, builtFor(task), m_handling, there, watch), with = impedancesOf(library, builtFor(task), near, there, watch);
+    const auto without = impedancesOf(library, builtFor(task), m_handling, there, watch),
+               with = impedancesOf(library, builtFor(task), near, there, watch);
     if (!without || !with)
         return without ? with.faults() : without.faults();
     const double before = measuredSwr(without->front(), 50.0), after = measuredSwr(with->front(), 50.0);
@@ -259,9 +265,8 @@ Faults Yard::load()
                 loaded = sweep->points[sweep->points.size() / 2].swr;
         }
     const double openAtTop = measuredSwrOf(kindOf(m_coax).at(m_coax, mark).efficiency(50.0));
-    note(YardAct::Load,
-         {coreText("core", "a resistor on the plug that is %1:1 reads %2; the coax alone, open at its top, reads %3"),
-          plain(rounded(knownLoad / 50.0, 0.01)), plain(rounded(loaded, 0.01)), plain(rounded(openAtTop, meterStep))});
+    note(YardAct::Load, {coreText("core", "a resistor on the plug that is %1:1 reads %2; the coax alone, open at its top, reads %3"),
+                         plain(rounded(knownLoad / 50.0, 0.01)), plain(rounded(loaded, 0.01)), plain(rounded(openAtTop, meterStep))});
     return {};
 }
 
@@ -287,10 +292,10 @@ Faults Yard::change(std::size_t task, double amount, bool fold)
     if (amount < 0.0 && !fold)
         m_joined -= amount * m_tasks[task].lever.pieces;
     const Text piece = m_tasks[task].lever.name;
-    note(fold ? YardAct::Fold : YardAct::Cut,
-         amount < 0.0 ? (fold ? Text(coreText("core", "let out %1, %2"), metres(amount), piece) : Text(coreText("core", "joined on %1, %2"), metres(amount), piece))
-         : fold       ? Text(coreText("core", "folded %1, %2"), metres(amount), piece)
-                      : Text(coreText("core", "cut %1, %2"), metres(amount), piece));
+    note(fold ? YardAct::Fold : YardAct::Cut, amount < 0.0 ? (fold ? Text(coreText("core", "let out %1, %2"), metres(amount), piece)
+                                                                   : Text(coreText("core", "joined on %1, %2"), metres(amount), piece))
+                                              : fold       ? Text(coreText("core", "folded %1, %2"), metres(amount), piece)
+                                                           : Text(coreText("core", "cut %1, %2"), metres(amount), piece));
     return {};
 }
 
@@ -319,12 +324,17 @@ Faults Yard::hint(study::Library& library, const Watch& watch)
         return faults;
     const auto say = [&] {
         switch (m_fault) {
-        case YardFault::LossyCoax: return Text(coreText("core", "the old hand: far off the dip nearly all should come back. Does it? Look at the coax alone."));
-        case YardFault::BadCalibration: return Text(coreText("core", "the old hand: put something you know on the plug before you believe anything."));
+        case YardFault::LossyCoax:
+            return Text(coreText("core", "the old hand: far off the dip nearly all should come back. Does it? Look at the coax alone."));
+        case YardFault::BadCalibration:
+            return Text(coreText("core", "the old hand: put something you know on the plug before you believe anything."));
         case YardFault::BadCrimp: return Text(coreText("core", "the old hand: sweep twice without touching anything. Twice the same?"));
         case YardFault::HungLow:
-        case YardFault::WetSoil: return Text(coreText("core", "the old hand: the width and the least SWR are the ground's. Hoist it and see how they change."));
-        case YardFault::WrongTurns: return Text(coreText("core", "the old hand: how much of the tips would that take? More than a tape forgets? Then it is the coil."));
+        case YardFault::WetSoil:
+            return Text(coreText("core", "the old hand: the width and the least SWR are the ground's. Hoist it and see how they change."));
+        case YardFault::WrongTurns:
+            return Text(
+                coreText("core", "the old hand: how much of the tips would that take? More than a tape forgets? Then it is the coil."));
         case YardFault::TooLong: break;
         }
         TrimQuestion asked;
@@ -375,7 +385,8 @@ Faults Yard::finish(study::Library& library, YardFault guess, const Watch& watch
     v.passed = v.right && v.bandsUnder == v.bands && v.hoists <= m_level.hoists && v.wasted <= m_level.spare;
     v.explained = yardExplanation(m_fault);
     m_verdict = v;
-    note(YardAct::Verdict, {v.right ? coreText("core", "it was %1: found") : coreText("core", "it was %1: not found"), yardFaultName(m_fault)});
+    note(YardAct::Verdict,
+         {v.right ? coreText("core", "it was %1: found") : coreText("core", "it was %1: not found"), yardFaultName(m_fault)});
     return {};
 }
 

@@ -27,7 +27,7 @@ struct YardLevel {
     std::vector<YardFault> suspects = {}; ///< one of them is drawn, beside the everyday ones
     bool meterOnly = false;               ///< no analyser: three readings of a power meter
     int hoists = 6;
-    double spare = 0.4;        ///< m of wire that may be wasted
+    double spare = 0.4;            ///< m of wire that may be wasted
     std::vector<double> also = {}; ///< Hz, that count at the end beside what is trimmed
 };
 /// From a first dipole to links and coils.
@@ -47,8 +47,8 @@ struct YardNote {
 };
 
 struct YardVerdict {
-    bool right = false;            ///< the fault was named
-    double wasted = 0.0;           ///< m of wire
+    bool right = false;  ///< the fault was named
+    double wasted = 0.0; ///< m of wire
     int hoists = 0;
     int bandsUnder = 0, bands = 0; ///< with an SWR below 2 on their mark
     bool passed = false;           ///< named, every band under 2, within hoists and wire
@@ -75,9 +75,13 @@ public:
     /// m that a task's pieces were shortened so far, each.
     [[nodiscard]] double shortened(std::size_t task) const;
     /// As it looks with a task's links: the wires of the plan as they hang now; null for a task that is not there.
-    [[nodiscard]] const shapes::BuiltAntenna* hanging(std::size_t task) const { return task < m_hanging.size() ? m_hanging[task].get() : nullptr; }
+    [[nodiscard]] const shapes::BuiltAntenna* hanging(std::size_t task) const
+    {
+        return task < m_hanging.size() ? m_hanging[task].get() : nullptr;
+    }
 
-    // Each writes what was seen into the notes. Faults: a task that is not there, what cannot hang, a finished level; nothing is changed then.
+    // Each writes what was seen into the notes. Faults: a task that is not there, what cannot hang, a finished level; nothing is changed
+    // then.
     Faults measure(study::Library& library, std::size_t task, const Watch& watch = {});
     Faults ohmmeter();
     Faults hand(study::Library& library, std::size_t task, const Watch& watch = {});
@@ -116,7 +120,7 @@ private:
     std::map<std::size_t, double> m_sinceMeasured, m_cut, m_folded; ///< by task, m of each piece
     int m_seconds = 0, m_hoists = 0;
     double m_joined = 0.0; ///< m, that had been cut and was joined on again
-    bool m_lowered = true;     ///< it has to be hoisted before it is measured
+    bool m_lowered = true; ///< it has to be hoisted before it is measured
 };
 
 } // namespace vetchling

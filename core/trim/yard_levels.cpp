@@ -22,26 +22,38 @@ std::vector<Text> yardExplanation(YardFault fault)
 {
     switch (fault) {
     case YardFault::TooLong:
-        return {coreText("core", "The dip lay low, its SWR and width were the model's: nothing but length. Folding first would have cost no wire.")};
+        return {coreText(
+            "core", "The dip lay low, its SWR and width were the model's: nothing but length. Folding first would have cost no wire.")};
     case YardFault::WetSoil:
-        return {coreText("core", "The dip was lower and its least SWR other than planned: wet soil pulls the resonance down and takes power."),
-                coreText("core", "The change with height told: over wet soil the first metres matter more.")};
+        return {
+            coreText("core", "The dip was lower and its least SWR other than planned: wet soil pulls the resonance down and takes power."),
+            coreText("core", "The change with height told: over wet soil the first metres matter more.")};
     case YardFault::HungLow:
-        return {coreText("core", "The least SWR was lower than planned and the dip broad: near the soil the resistance falls and the ground loss grows."),
-                coreText("core", "Hoisting it by some metres brought both back: no other fault answers to height like that.")};
+        return {
+            coreText(
+                "core",
+                "The least SWR was lower than planned and the dip broad: near the soil the resistance falls and the ground loss grows."),
+            coreText("core", "Hoisting it by some metres brought both back: no other fault answers to height like that.")};
     case YardFault::BadCrimp:
-        return {coreText("core", "The least SWR was raised and jumped from sweep to sweep, the dip stayed where it was: resistance in a joint."),
+        return {coreText("core",
+                         "The least SWR was raised and jumped from sweep to sweep, the dip stayed where it was: resistance in a joint."),
                 coreText("core", "Cutting moves the dip and never mends the SWR. A crimp, a screw or a plug does.")};
     case YardFault::WrongTurns:
-        return {coreText("core", "The dip was some percent off, more than a tape forgets: the coils. A tenth of the turns is a fifth of the inductance."),
-                coreText("core", "Tips are for the last half percent; more than that is wound or unwound.")};
+        return {
+            coreText(
+                "core",
+                "The dip was some percent off, more than a tape forgets: the coils. A tenth of the turns is a fifth of the inductance."),
+            coreText("core", "Tips are for the last half percent; more than that is wound or unwound.")};
     case YardFault::LossyCoax:
-        return {coreText("core", "Far off the dip the SWR was low: what comes back passes the cable twice. Half the return loss there is its loss."),
-                coreText("core", "The coax alone, open at its top, must read high. This one did not: change it.")};
+        return {
+            coreText("core",
+                     "Far off the dip the SWR was low: what comes back passes the cable twice. Half the return loss there is its loss."),
+            coreText("core", "The coax alone, open at its top, must read high. This one did not: change it.")};
     case YardFault::BadCalibration: break;
     }
     return {coreText("core", "A resistor of known value on the plug read wrong: the open was touched when it was calibrated."),
-            coreText("core", "A good calibration takes a minute: open, short and load at the end of the cable, hands off, for just this range.")};
+            coreText("core",
+                     "A good calibration takes a minute: open, short and load at the end of the cable, hands off, for just this range.")};
 }
 
 int yardSeconds(YardAct act)
@@ -87,7 +99,7 @@ const std::vector<YardLevel>& yardLevels()
          coreText("core", "The crew cut by the rule and measured once. Something is not as the plan says: find it before you cut."),
          "dipole",
          7.1e6,
-         {{"apex_height_m", 9.0}},
+         {{"apex_height_m", 9.0}, {"end_height_m", 8.0}},
          {HungLow, BadCrimp, LossyCoax, BadCalibration},
          false,
          6,
@@ -105,7 +117,8 @@ const std::vector<YardLevel>& yardLevels()
          {14.25e6}},
         {"linked",
          coreText("core", "Links, inside out"),
-         coreText("core", "Two bands on one pair of legs, all sections cut long. The inner one first: what is cut there moves the outer one."),
+         coreText("core",
+                  "Two bands on one pair of legs, all sections cut long. The inner one first: what is cut there moves the outer one."),
          "linked-dipole",
          10.12e6,
          {},

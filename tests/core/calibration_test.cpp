@@ -19,7 +19,8 @@ std::vector<double> range(double from, double to, int points)
 }
 
 /// What a box in front of the plug makes of true reflections, without noise.
-RawSweep through(const std::function<ErrorTerms(double)>& box, const std::vector<double>& frequency, const std::function<Complex(double)>& actual)
+RawSweep through(const std::function<ErrorTerms(double)>& box, const std::vector<double>& frequency,
+                 const std::function<Complex(double)>& actual)
 {
     RawSweep raw{frequency, {}};
     for (double f : frequency)
@@ -99,7 +100,8 @@ TEST(Calibration, TellsABadOne)
     const Slip slips[] = {
         {"the short left on", CalibrationDoubt::SameTwice, good(Standard::Short), good(Standard::Short), good(Standard::Load)},
         {"a hand on the open", CalibrationDoubt::OpenTouched, touched, good(Standard::Short), good(Standard::Load)},
-        {"150 ohm for the load", CalibrationDoubt::LoadReflects, good(Standard::Open), good(Standard::Short), [](double) { return Complex(0.5); }},
+        {"150 ohm for the load", CalibrationDoubt::LoadReflects, good(Standard::Open), good(Standard::Short),
+         [](double) { return Complex(0.5); }},
         {"open and short exchanged", CalibrationDoubt::Swapped, good(Standard::Short), good(Standard::Open), good(Standard::Load)},
     };
     const auto box = [](double f) { return errorTermsOf({}, f); };

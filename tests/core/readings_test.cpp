@@ -17,7 +17,8 @@ ImpedanceAt circuit(double resonance)
 
 ChainPart coaxOf(double length)
 {
-    return {{}, "line", {}, {{"length_m", length}, {"impedance_ohm", 50.0}, {"velocity_factor", 0.66}, {"k1_dB_per_100m", 2.0}}, {}, {}, {}};
+    return {{}, "line", {}, {{"length_m", length}, {"impedance_ohm", 50.0}, {"velocity_factor", 0.66}, {"k1_dB_per_100m", 2.0}},
+            {}, {},     {}};
 }
 
 TEST(Readings, AreTakenAsPeopleWriteThem)

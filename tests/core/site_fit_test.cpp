@@ -42,7 +42,8 @@ Design tunedDipole(double height)
 }
 
 /// What would be read of the antenna that really hangs there, at some cuts and heights above the plan.
-void measureReal(study::Library& library, Design& design, const HiddenFaults& faults, const std::vector<std::pair<double, double>>& cutsAndHeights)
+void measureReal(study::Library& library, Design& design, const HiddenFaults& faults,
+                 const std::vector<std::pair<double, double>>& cutsAndHeights)
 {
     Antenna& antenna = design.antennas.front();
     AsBuilt built;
@@ -186,7 +187,8 @@ TEST(Days, AreCounted)
 // df/f = -dL/L: a dip that fell by 0.2 % is 2 cm of a leg of 10 m.
 TEST(Drift, IsHeldAgainstStretch)
 {
-    const Antenna a = logged({at("2025-04-01T10:00", 7.2e6), at("2025-04-01T11:00", 7.1e6, SoilState::NotNoted, 0.0), at("2025-10-01T10:00", 7.0858e6)});
+    const Antenna a =
+        logged({at("2025-04-01T10:00", 7.2e6), at("2025-04-01T11:00", 7.1e6, SoilState::NotNoted, 0.0), at("2025-10-01T10:00", 7.0858e6)});
     const auto series = dipSeriesOf(a);
     ASSERT_EQ(series.size(), 1u);
     ASSERT_EQ(series.front().points.size(), 3u);
@@ -198,8 +200,9 @@ TEST(Drift, IsHeldAgainstStretch)
 
 TEST(Drift, CountsFromTheLastCut)
 {
-    const Antenna a = logged({at("2025-04-01T10:00", 6.9e6), at("2025-04-01T11:00", 7.1e6, SoilState::Dry, 0.2), at("2025-11-01T11:00", 7.08e6, SoilState::Wet),
-                              at("2026-05-01T11:00", 7.099e6, SoilState::Dry), at("2026-11-01T11:00", 7.079e6, SoilState::Wet)});
+    const Antenna a = logged({at("2025-04-01T10:00", 6.9e6), at("2025-04-01T11:00", 7.1e6, SoilState::Dry, 0.2),
+                              at("2025-11-01T11:00", 7.08e6, SoilState::Wet), at("2026-05-01T11:00", 7.099e6, SoilState::Dry),
+                              at("2026-11-01T11:00", 7.079e6, SoilState::Wet)});
     const auto series = dipSeriesOf(a);
     EXPECT_FALSE(series.front().points.front().afterLastCut);
     const auto drift = driftOf(a, series.front());
@@ -220,7 +223,8 @@ TEST(Compared, SaysWhetherTheyMayBe)
     std::string all;
     for (const Text& t : comparedWords(a, log[0], log[1]))
         all += t.english() + "\n";
-    for (const char* part : {"Not at the same height", "dry, and then wet", "went up", "10.0 cm were taken off", "0.008 MHz for each centimetre"})
+    for (const char* part :
+         {"Not at the same height", "dry, and then wet", "went up", "10.0 cm were taken off", "8 kHz for each centimetre"})
         EXPECT_NE(all.find(part), std::string::npos) << part << " in\n" << all;
     log[1].height.reset();
     EXPECT_NE(comparedWords(a, log[0], log[1]).front().english().find("not noted"), std::string::npos);
@@ -228,7 +232,8 @@ TEST(Compared, SaysWhetherTheyMayBe)
 
 TEST(Places, RememberWhatWorkedThere)
 {
-    Antenna a = logged({at("2025-04-01T10:00", 7.0e6), at("2025-05-01T10:00", 7.1e6, SoilState::Dry, 0.3), at("2025-06-01T10:00", 7.12e6, SoilState::Dry, 0.1)});
+    Antenna a = logged({at("2025-04-01T10:00", 7.0e6), at("2025-05-01T10:00", 7.1e6, SoilState::Dry, 0.3),
+                        at("2025-06-01T10:00", 7.12e6, SoilState::Dry, 0.1)});
     auto& log = a.trim.measurements;
     log[0].place = log[2].place = "north beach";
     log[1].place = "summit";
@@ -251,7 +256,8 @@ TEST(LogTable, QuotesAndLeavesOutWhatIsNotKnown)
     for (std::size_t from = 0, to; (to = csv.find('\n', from)) != std::string::npos; from = to + 1) {
         std::string line = csv.substr(from, to - from);
         bool quoted = false;
-        commas.push_back(std::size_t(std::count_if(line.begin(), line.end(), [&](char c) { return c == '"' ? (quoted = !quoted, false) : c == ',' && !quoted; })));
+        commas.push_back(std::size_t(
+            std::count_if(line.begin(), line.end(), [&](char c) { return c == '"' ? (quoted = !quoted, false) : c == ',' && !quoted; })));
     }
     EXPECT_EQ(commas, std::vector<std::size_t>(3, commas.front())) << csv;
 }

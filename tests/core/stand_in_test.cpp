@@ -25,7 +25,10 @@ Design dipoleDesign()
     return design;
 }
 
-World worldOf(const Design& design, unsigned seed) { return World(design, design.antennas.front(), seed, {{}, "line", {}, {}, {}, {}, {}}); }
+World worldOf(const Design& design, unsigned seed)
+{
+    return World(design, design.antennas.front(), seed, {{}, "line", {}, {}, {}, {}, {}});
+}
 
 std::vector<double> numbersIn(const std::string& list)
 {
@@ -137,7 +140,8 @@ TEST(World, FollowsTheHands)
         MeasuredSweep sweep;
         const RawSweep raw = sweptWith(analyser, "ANT");
         for (std::size_t i = 0; i < raw.frequency.size(); ++i)
-            sweep.points.push_back({raw.frequency[i], std::nullopt, measuredSwrOf(errorTermsOf({}, raw.frequency[i]).actual(raw.reflection[i]))});
+            sweep.points.push_back(
+                {raw.frequency[i], std::nullopt, measuredSwrOf(errorTermsOf({}, raw.frequency[i]).actual(raw.reflection[i]))});
         return sweep.dip()->frequency;
     };
     const double before = dip();

@@ -66,12 +66,11 @@ TEST_P(YardLevels, CanBeWon)
     EXPECT_FALSE(v.explained.empty());
     EXPECT_FALSE(yard.measure(library(), 0).empty()) << "it is over";
 }
-INSTANTIATE_TEST_SUITE_P(All, YardLevels, ::testing::Values("first-dipole", "end-fed", "linked", "coil-and-tips"),
-                         [](const auto& info) {
-                             std::string name = info.param;
-                             std::replace(name.begin(), name.end(), '-', '_');
-                             return name;
-                         });
+INSTANTIATE_TEST_SUITE_P(All, YardLevels, ::testing::Values("first-dipole", "end-fed", "linked", "coil-and-tips"), [](const auto& info) {
+    std::string name = info.param;
+    std::replace(name.begin(), name.end(), '-', '_');
+    return name;
+});
 
 TEST(Yard, DrawsTheSameBySeedAndOthersElse)
 {

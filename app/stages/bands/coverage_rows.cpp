@@ -197,6 +197,7 @@ void CoverageRows::paintRow(Sketch& sketch, const Shown& shown, const QRectF& ro
             chart.curve(
                 sketch, [&](double f) { return varied->swrAt(f); }, variantPen(other.row, c, 1.2));
     chart.curve(sketch, swrAt, QPen(c.ink, 1.8));
+    paintMeasured(sketch, chart);
     if (m_reactances)
         paintReactances(sketch, curve, chart);
     paintTicks(sketch, chart, coverage.band);
@@ -205,6 +206,33 @@ void CoverageRows::paintRow(Sketch& sketch, const Shown& shown, const QRectF& ro
     paintWords(sketch, shown, row);
     paintUse(sketch, shown.wanted->id, row, true);
     paintReading(sketch, curve, chart);
+}
+
+/// The latest that was measured in the chart's range: a sweep's points, or the dip alone; of the feedpoint, as they are in the log.
+void CoverageRows::paintMeasured(Sketch& sketch, const SwrChart& chart) const
+{
+    if (m_context.solver.plane() != SolveService::Plane::Feedpoint || !m_context.document.hasAntenna())
+        return;
+    constexpr double capped = 5.0, most = 60.0;
+    const auto& log = m_context.document.antenna().trim.measurements;
+    const auto inside = [&](double f) { return f >= chart.from && f <= chart.to; };
+    const auto last = std::find_if(log.rbegin(), log.rend(), [&](const Measurement& m) { return inside(m.dip); });
+    if (last == log.rend())
+        return;
+    const Colours& c = sketch.colours();
+    sketch.painter().setPen(QPen(c.sky, 1.2));
+    sketch.painter().setBrush(c.card);
+    const std::size_t step = std::max<std::size_t>(1, std::size_t(double(last->sweep.size()) / most));
+    for (std::size_t i = 0; i < last->sweep.size(); i += step)
+        if (inside(last->sweep[i].first))
+            sketch.painter().drawEllipse(QPointF(chart.x(last->sweep[i].first), chart.y(std::clamp(last->sweep[i].second, 1.0, capped))),
+                                         2.2, 2.2);
+    if (last->dipSwr < 1.0)
+        return;
+    const QPointF dip(chart.x(last->dip), chart.y(std::clamp(last->dipSwr, 1.0, capped)));
+    sketch.painter().setBrush(c.sky);
+    sketch.painter().drawEllipse(dip, 3.6, 3.6);
+    sketch.label(dip + QPointF(0, -6), tr("measured %1").arg(last->dip / 1e6, 0, 'f', 3), Qt::AlignHCenter | Qt::AlignBottom, {c.sky, 12});
 }
 
 void CoverageRows::paintName(Sketch& sketch, const Shown& shown, const QRectF& row) const

@@ -47,6 +47,7 @@ private:
     [[nodiscard]] const study::BandSpread* spreadOf(const Id& band) const;
     mutable std::shared_ptr<const study::Spread> m_spread; ///< while it is painted
     void paintTicks(Sketch& sketch, const SwrChart& chart, const Band& band) const;
+    void paintMeasured(Sketch& sketch, const SwrChart& chart) const;
     void paintMarks(Sketch& sketch, const Coverage& coverage, const SwrChart& chart) const;
     void paintSegments(Sketch& sketch, const WantedBand& wanted, const SwrChart& chart) const;
     void paintReactances(Sketch& sketch, const study::Curve& curve, const SwrChart& chart) const;

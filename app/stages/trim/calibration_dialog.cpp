@@ -58,6 +58,8 @@ CalibrationDialog::CalibrationDialog(AnalyserDesk& analyser, const AnalyserDesk:
     connect(m_again, &QPushButton::clicked, &m_analyser, &AnalyserDesk::forgetCalibration);
     connect(m_close, &QPushButton::clicked, this, &QDialog::accept);
     connect(&m_analyser, &AnalyserDesk::changed, this, &CalibrationDialog::refresh);
+    if (!m_analyser.calibratedFor(m_range))
+        m_analyser.forgetCalibration(); // of another range: nothing of it holds here
     refresh();
 }
 

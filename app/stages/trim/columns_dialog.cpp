@@ -18,8 +18,8 @@ constexpr double unitHertz[] = {1.0, 1e3, 1e6, 1e9};
 
 QStringList columnWords()
 {
-    return {ColumnsDialog::tr("not used"),    ColumnsDialog::tr("frequency"),   ColumnsDialog::tr("R, ohm"),
-            ColumnsDialog::tr("X, ohm"),      ColumnsDialog::tr("|Z|, ohm"),    ColumnsDialog::tr("SWR"),
+    return {ColumnsDialog::tr("not used"),    ColumnsDialog::tr("frequency"),        ColumnsDialog::tr("R, ohm"),
+            ColumnsDialog::tr("X, ohm"),      ColumnsDialog::tr("|Z|, ohm"),         ColumnsDialog::tr("SWR"),
             ColumnsDialog::tr("return loss"), ColumnsDialog::tr("reflection, real"), ColumnsDialog::tr("reflection, imaginary")};
 }
 
@@ -125,6 +125,7 @@ void ColumnsDialog::fill()
 
 void ColumnsDialog::judge()
 {
+    m_layout.firstRow = files::firstRowOf(m_text, m_layout);
     const auto parsed = files::parseCsv(m_text, m_layout);
     m_sweep = parsed ? std::optional(*parsed) : std::nullopt;
     m_take->setEnabled(m_sweep.has_value());

@@ -16,14 +16,19 @@
 namespace vetchling::app {
 namespace {
 
-const std::vector<double> bookShares{0.13, 0.15, 0.08, 0.08, 0.07, 0.17, 0.16, 0.16};
+const std::vector<double> bookShares{0.165, 0.16, 0.075, 0.08, 0.065, 0.125, 0.165, 0.165};
 constexpr double timesTop = 8.0, timesHeight = 210.0, bookTop = timesTop + timesHeight + 16.0; // px
-constexpr qint64 epochJulian = 2440588;                                                     // of 1970-01-01
+constexpr qint64 epochJulian = 2440588;                                                        // of 1970-01-01
 
-QString dayWords(double day, bool years)
+QString dayWords(double day, double span)
 {
+    constexpr double hours = 3.0, years = 400.0; // days
+    if (span < hours) {
+        const int minutes = int(std::lround(1440.0 * (day - std::floor(day))));
+        return QStringLiteral("%1:%2").arg(minutes / 60).arg(minutes % 60, 2, 10, QLatin1Char('0'));
+    }
     const QDate date = QDate::fromJulianDay(epochJulian + qint64(std::floor(day)));
-    return QLocale(QLocale::English).toString(date, years ? QStringLiteral("MMM yyyy") : QStringLiteral("d MMM"));
+    return QLocale(QLocale::English).toString(date, span > years ? QStringLiteral("MMM yyyy") : QStringLiteral("d MMM"));
 }
 
 } // namespace
@@ -97,8 +102,9 @@ QString LogBoard::sentence() const
     QStringList words;
     for (const LogLine& line : m_desk.lines())
         if (line.drift)
-            words << (m_desk.lines().size() > 1 ? tr("%1: %2").arg(frequencyWords(line.series.target), coreWords(driftWords(*line.drift), m_context.system()))
-                                                : coreWords(driftWords(*line.drift), m_context.system()));
+            words << (m_desk.lines().size() > 1
+                          ? tr("%1: %2").arg(frequencyWords(line.series.target), coreWords(driftWords(*line.drift), m_context.system()))
+                          : coreWords(driftWords(*line.drift), m_context.system()));
     if (words.isEmpty())
         return m_model->rowCount() == 0 ? tr("Nothing written down yet. Last year's figures are worth keeping.")
                                         : tr("Measure again next season, on wet and on dry ground: then this says what wanders and why.");
@@ -111,8 +117,10 @@ void LogBoard::render(Sketch& sketch, const QSizeF& size)
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
     const QRectF area(44, timesTop, size.width() - 70, timesHeight);
     if (!m_context.document.hasAntenna() || m_model->rowCount() == 0)
-        sketch.text({0, 20}, m_context.document.hasAntenna() ? tr("Write the first measurement down under Next, or a report from the air on the right.")
-                                                             : tr("No antenna yet: add one with + at the top."),
+        sketch.text({0, 20},
+                    m_context.document.hasAntenna()
+                        ? tr("Write the first measurement down under Next, or a report from the air on the right.")
+                        : tr("No antenna yet: add one with + at the top."),
                     Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
     else if (!paintCompared(sketch, area))
         paintTimes(sketch, area);
@@ -134,7 +142,8 @@ bool LogBoard::paintCompared(Sketch& sketch, const QRectF& area) const
                          std::max(a->sweep.back().first, b->sweep.back().first)};
     chart.frame(sketch, chart.from, chart.from, m_context.document.design().operation.swrLimit, false);
     for (double f : niceTicks(chart.from, chart.to, 8))
-        sketch.text({chart.x(f), chart.area.bottom() + 4}, QString::number(f / 1e6, 'f', 2), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+        sketch.text({chart.x(f), chart.area.bottom() + 4}, QString::number(f / 1e6, 'f', 2), Qt::AlignHCenter | Qt::AlignTop,
+                    {c.inkSoft, 12});
     const auto draw = [&](const Measurement& m, const QColor& colour, Qt::PenStyle style, bool later) {
         QPainterPath line;
         for (const auto& [f, swr] : m.sweep) {
@@ -160,12 +169,13 @@ void LogBoard::paintTimes(Sketch& sketch, const QRectF& area) const
         sketch.text(area.topLeft(), tr("No entry has a date."), Qt::AlignLeft | Qt::AlignTop, {sketch.colours().inkSoft, 12});
         return;
     }
-    const double pad = std::max(0.5, 0.06 * (span->second - span->first));
+    const double pad = std::max(0.03, 0.06 * (span->second - span->first));
     const double from = span->first - pad, to = span->second + pad;
     const auto& lines = m_desk.lines();
     const double foot = 40.0, each = (area.height() - foot) / double(std::max<std::size_t>(1, lines.size()));
     for (std::size_t i = 0; i < lines.size(); ++i)
-        paintSeries(sketch, QRectF(area.left(), area.top() + each * double(i), area.width(), each - 8.0), lines[i], from, to, i + 1 == lines.size());
+        paintSeries(sketch, QRectF(area.left(), area.top() + each * double(i), area.width(), each - 8.0), lines[i], from, to,
+                    i + 1 == lines.size());
     paintReports(sketch, QRectF(area.left(), area.bottom() - 20.0, area.width(), 20.0), from, to);
 }
 
@@ -173,21 +183,29 @@ void LogBoard::paintTimes(Sketch& sketch, const QRectF& area) const
 void LogBoard::paintSeries(Sketch& sketch, const QRectF& area, const LogLine& line, double from, double to, bool dates) const
 {
     const Colours& c = sketch.colours();
-    double most = 5e3;
+    double least = -5e3, most = 5e3; // Hz off the goal
     for (const DipPoint& p : line.series.points)
-        most = std::max(most, 1.15 * std::abs(p.dip - line.series.target));
+        least = std::min(least, 1.15 * (p.dip - line.series.target)), most = std::max(most, 1.15 * (p.dip - line.series.target));
+    most += 0.12 * (most - least); // words stand over the points
     const auto place = [&](double day, double dip) {
         return QPointF(area.left() + area.width() * (day - from) / (to - from),
-                       area.center().y() - 0.5 * area.height() * std::clamp((dip - line.series.target) / most, -1.0, 1.0));
+                       area.bottom() - area.height() * std::clamp((dip - line.series.target - least) / (most - least), 0.0, 1.0));
     };
     sketch.line({area.left(), area.bottom()}, {area.right(), area.bottom()}, c.hairline);
     const double goal = place(from, line.series.target).y();
     sketch.line({area.left(), goal}, {area.right(), goal}, c.leaf, 1.2, Qt::DashLine);
     sketch.reserve(QRectF(area.right() - 120, goal - 16, 120, 18));
-    sketch.text({area.right(), goal - 2}, tr("goal %1").arg(line.series.target / 1e6, 0, 'f', 3), Qt::AlignRight | Qt::AlignBottom, {c.leaf, 12, true});
-    for (double kilohertz : niceTicks(-most / 1e3, most / 1e3, 3))
+    sketch.reserveLine({area.left(), goal}, {area.right(), goal});
+    const std::vector<Id> marked = chosen();
+    sketch.text({area.right(), goal - 2}, tr("goal %1").arg(line.series.target / 1e6, 0, 'f', 3), Qt::AlignRight | Qt::AlignBottom,
+                {c.leaf, 12, true});
+    for (double kilohertz : niceTicks(least / 1e3, most / 1e3, 4))
         sketch.text({area.left() - 6, place(from, line.series.target + 1e3 * kilohertz).y()},
-                    QStringLiteral("%1%2").arg(kilohertz > 0 ? QStringLiteral("+") : kilohertz < 0 ? QStringLiteral("−") : QString()).arg(std::abs(kilohertz)),
+                    QStringLiteral("%1%2")
+                        .arg(kilohertz > 0   ? QStringLiteral("+")
+                             : kilohertz < 0 ? QStringLiteral("−")
+                                             : QString())
+                        .arg(std::abs(kilohertz)),
                     Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 11});
     QPointF before;
     for (std::size_t i = 0; i < line.series.points.size(); ++i) {
@@ -200,6 +218,12 @@ void LogBoard::paintSeries(Sketch& sketch, const QRectF& area, const LogLine& li
     for (const DipPoint& p : line.series.points) {
         const QPointF at = place(p.day, p.dip);
         const bool damp = p.soil == SoilState::Wet || p.soil == SoilState::Damp;
+        const bool now = std::find(marked.begin(), marked.end(), p.measurement) != marked.end();
+        if (now) {
+            sketch.painter().setPen(QPen(c.petal, 2.0));
+            sketch.painter().setBrush(Qt::NoBrush);
+            sketch.painter().drawEllipse(at, 8.0, 8.0);
+        }
         sketch.painter().setPen(QPen(c.sky, 1.6));
         sketch.painter().setBrush(damp ? c.sky : c.card);
         sketch.painter().drawEllipse(at, 4.5, 4.5);
@@ -207,13 +231,12 @@ void LogBoard::paintSeries(Sketch& sketch, const QRectF& area, const LogLine& li
     }
     for (const DipPoint& p : line.series.points)
         if (p.soil != SoilState::NotNoted)
-            sketch.label(place(p.day, p.dip) + QPointF(0, -7), coreWords(soilStateWords[std::size_t(p.soil)]), Qt::AlignHCenter | Qt::AlignBottom,
-                         {c.inkSoft, 11});
+            sketch.label(place(p.day, p.dip) + QPointF(0, -7), coreWords(soilStateWords[std::size_t(p.soil)]),
+                         Qt::AlignHCenter | Qt::AlignBottom, {c.inkSoft, 11});
     if (!dates)
         return;
-    const bool years = to - from > 400.0;
     for (double day : niceTicks(from, to, 6))
-        sketch.text({place(day, 0.0).x(), area.bottom() + 4}, dayWords(day, years), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 11});
+        sketch.text({place(day, 0.0).x(), area.bottom() + 4}, dayWords(day, to - from), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 11});
     sketch.text({area.left() - 6, area.bottom() + 4}, tr("kHz"), Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 11});
 }
 
@@ -260,7 +283,8 @@ int LogBoard::paintPage(QPainter& painter, const QSizeF& size) const
     Theme paper;
     paper.setMode(Theme::Mode::Paper);
     Sketch sketch(painter, paper);
-    sketch.text({0, 0}, tr("Log of %1, %2").arg(m_context.document.shownName(), QString::fromStdString(m_context.document.design().site.name)),
+    sketch.text({0, 0},
+                tr("Log of %1, %2").arg(m_context.document.shownName(), QString::fromStdString(m_context.document.design().site.name)),
                 Qt::AlignLeft | Qt::AlignTop, {paper.colours().ink, 16, true});
     painter.setFont(paper.font(12));
     painter.setPen(paper.colours().ink);

@@ -57,9 +57,11 @@ LogBookModel::Row LogBookModel::rowOf(const Measurement& m, bool first) const
     QString remark = QString::fromStdString(m.remark);
     if (!m.pictures.empty())
         remark = (remark.isEmpty() ? QString() : remark + QStringLiteral(", ")) + tr("%n picture(s)", nullptr, int(m.pictures.size()));
-    return {m.id, m.when,
-            {dateWords(m.when), done, m.height ? heightWords(*m.height, m_system) : QStringLiteral("–"), QString::number(m.dip / 1e6, 'f', 3),
-             m.dipSwr > 0.0 ? QString::number(m.dipSwr, 'f', 2) : QStringLiteral("–"), with, ground.join(QStringLiteral(", ")), remark}};
+    return {m.id,
+            m.when,
+            {dateWords(m.when), done, m.height ? heightWords(*m.height, m_system) : QStringLiteral("–"),
+             QString::number(m.dip / 1e6, 'f', 3), m.dipSwr > 0.0 ? QString::number(m.dipSwr, 'f', 2) : QStringLiteral("–"), with,
+             ground.join(QStringLiteral(", ")), remark}};
 }
 
 LogBookModel::Row LogBookModel::rowOf(const AirReport& r) const
@@ -67,10 +69,11 @@ LogBookModel::Row LogBookModel::rowOf(const AirReport& r) const
     QString what = tr("heard %1").arg(QString::fromStdString(r.report));
     if (r.distance > 0.0)
         what += tr(", %1").arg(distanceWords(r.distance, m_system));
-    return {r.id, r.when,
+    return {r.id,
+            r.when,
             {dateWords(r.when), what, QStringLiteral("–"), QString::number(r.frequency / 1e6, 'f', 3), QStringLiteral("–"),
-             r.power > 0.0 ? tr("%1 W").arg(r.power, 0, 'f', 0) : QString(), r.bearing ? tr("bearing %1°").arg(*r.bearing, 0, 'f', 0) : QString(),
-             QString::fromStdString(r.remark)}};
+             r.power > 0.0 ? tr("%1 W").arg(r.power, 0, 'f', 0) : QString(),
+             r.bearing ? tr("bearing %1°").arg(*r.bearing, 0, 'f', 0) : QString(), QString::fromStdString(r.remark)}};
 }
 
 Id LogBookModel::idAt(int row) const { return row >= 0 && row < rowCount() ? m_rows[std::size_t(row)].id : Id(); }
@@ -95,7 +98,8 @@ QVariant LogBookModel::headerData(int section, Qt::Orientation orientation, int 
 {
     if (orientation != Qt::Horizontal || role != Qt::DisplayRole)
         return {};
-    const QString heads[] = {tr("When"), tr("What"), tr("Height"), tr("MHz"), tr("SWR"), tr("With"), tr("Place, soil, weather"), tr("Remark")};
+    const QString heads[] = {tr("When"),  tr("What"), tr("Height"), tr("MHz"), tr("SWR"), tr("With"), tr("Place, soil, weather"),
+                             tr("Remark")};
     return section < columnCountOfAll ? heads[section] : QString();
 }
 

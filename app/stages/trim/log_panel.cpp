@@ -42,9 +42,8 @@ void LogPanel::addChosen(Ledger& ledger)
     m_which = ledger.note();
     m_which->setObjectName(QStringLiteral("logChosen"));
     m_soil = ledger.choice(tr("Soil"), {tr("not noted"), tr("dry"), tr("damp"), tr("wet"), tr("frozen")}, QStringLiteral("logSoil"));
-    connect(m_soil, &QComboBox::activated, this, [this](int index) {
-        set(tr("note the soil"), [index](Measurement& m) { m.soil = SoilState(index); });
-    });
+    connect(m_soil, &QComboBox::activated, this,
+            [this](int index) { set(tr("note the soil"), [index](Measurement& m) { m.soil = SoilState(index); }); });
     m_weather = noteField(ledger, tr("weather"), QStringLiteral("logWeather"));
     m_place = noteField(ledger, tr("place, if it travels"), QStringLiteral("logPlace"));
     connect(m_weather, &QLineEdit::editingFinished, this, [this] {
@@ -55,7 +54,9 @@ void LogPanel::addChosen(Ledger& ledger)
         if (one() && m_place->text().trimmed().toStdString() != one()->place)
             set(tr("note the place"), [words = m_place->text().trimmed().toStdString()](Measurement& m) { m.place = words; });
     });
-    const auto all = ledger.buttons({{tr("Picture …"), QStringLiteral("logAddPicture")}, {tr("Show"), QStringLiteral("logShowPicture")}, {tr("Drop"), QStringLiteral("logDropPictures")}});
+    const auto all = ledger.buttons({{tr("Picture …"), QStringLiteral("logAddPicture")},
+                                     {tr("Show"), QStringLiteral("logShowPicture")},
+                                     {tr("Drop"), QStringLiteral("logDropPictures")}});
     m_addPicture = all[0], m_showPicture = all[1], m_dropPictures = all[2];
     connect(m_addPicture, &QPushButton::clicked, this, &LogPanel::picturesAsked);
     connect(m_showPicture, &QPushButton::clicked, this, [this] {
@@ -70,8 +71,8 @@ void LogPanel::addReport(Ledger& ledger)
     ledger.heading(tr("A report from the air"));
     m_frequency = ledger.value(tr("On"), units::Quantity::Frequency, QStringLiteral("reportFrequency"));
     m_frequency->setRange(lowestFrequency, highestFrequency);
-    m_distance = ledger.value(m_context.system() == units::System::Metric ? tr("Distance, km") : tr("Distance, miles"), units::Quantity::Plain,
-                              QStringLiteral("reportDistance"));
+    m_distance = ledger.value(m_context.system() == units::System::Metric ? tr("Distance, km") : tr("Distance, miles"),
+                              units::Quantity::Plain, QStringLiteral("reportDistance"));
     m_distance->setRange(0.0, 20100.0);
     m_bearing = ledger.value(tr("Bearing"), units::Quantity::Angle, QStringLiteral("reportBearing"));
     m_bearing->setRange(0.0, 360.0);
@@ -138,10 +139,12 @@ void LogPanel::refresh()
         for (const auto& [name, value] : p.settings)
             settings << tr("%1 %2").arg(coreWords(name), lengthWords(value, m_context.system()));
         places << tr("Last time at %1 (%2): %3; dip %4.")
-                      .arg(QString::fromStdString(p.place), QString::fromStdString(p.when).left(10), settings.join(QStringLiteral(", ")), frequencyWords(p.dip));
+                      .arg(QString::fromStdString(p.place), QString::fromStdString(p.when).left(10), settings.join(QStringLiteral(", ")),
+                           frequencyWords(p.dip));
     }
-    m_places->setText(places.isEmpty() ? tr("An antenna that travels: note the place with each entry, and its last settings there stand here.")
-                                       : places.join(QLatin1Char('\n')));
+    m_places->setText(places.isEmpty()
+                          ? tr("An antenna that travels: note the place with each entry, and its last settings there stand here.")
+                          : places.join(QLatin1Char('\n')));
     for (ValueEdit* edit : {m_frequency, m_distance, m_bearing, m_power})
         edit->hasValue() ? edit->setValue(edit->value(), m_context.system()) : edit->clearValueUnlessTyping(m_context.system());
 }

@@ -57,11 +57,13 @@ void MeasurePanel::addRead(Ledger& ledger)
     connect(m_sweepNow, &QPushButton::clicked, this, &MeasurePanel::sweepAsked);
     m_state = ledger.figure(tr("Analyser"));
     m_state->setObjectName(QStringLiteral("analyserState"));
-    const auto both = ledger.buttons({{tr("Calibrate …"), QStringLiteral("calibrate")}, {tr("Serial port …"), QStringLiteral("serialPort")}});
+    const auto both =
+        ledger.buttons({{tr("Calibrate …"), QStringLiteral("calibrate")}, {tr("Serial port …"), QStringLiteral("serialPort")}});
     m_calibrate = both[0];
     connect(both[0], &QPushButton::clicked, this, &MeasurePanel::calibrateAsked);
     connect(both[1], &QPushButton::clicked, this, &MeasurePanel::portAsked);
-    const auto files = ledger.buttons({{tr("Open a sweep …"), QStringLiteral("openSweep")}, {tr("Watch a folder …"), QStringLiteral("watchFolder")}});
+    const auto files =
+        ledger.buttons({{tr("Open a sweep …"), QStringLiteral("openSweep")}, {tr("Watch a folder …"), QStringLiteral("watchFolder")}});
     connect(files[0], &QPushButton::clicked, this, &MeasurePanel::openAsked);
     connect(files[1], &QPushButton::clicked, this, &MeasurePanel::watchAsked);
     m_sweepNote = ledger.note();
@@ -124,7 +126,8 @@ void MeasurePanel::addDone(Ledger& ledger)
     m_swr = ledger.value(tr("SWR there"), units::Quantity::Plain, QStringLiteral("trimSwr"));
     m_swr->setRange(1.0, 100.0);
     m_remark = wordsField(ledger, tr("remark"), tr("Remark"), QStringLiteral("trimRemark"));
-    connect(ledger.button(tr("Write it in the log"), QStringLiteral("addMeasurement"), true), &QPushButton::clicked, this, &MeasurePanel::writeAsked);
+    connect(ledger.button(tr("Write it in the log"), QStringLiteral("addMeasurement"), true), &QPushButton::clicked, this,
+            &MeasurePanel::writeAsked);
     m_remove = ledger.button(tr("Take back the last"), QStringLiteral("removeMeasurement"));
     connect(m_remove, &QPushButton::clicked, this, &MeasurePanel::removeAsked);
 }
@@ -137,7 +140,8 @@ void MeasurePanel::addLearned(Ledger& ledger)
     m_offset = ledger.figure(tr("Real less model"));
     m_fitted = ledger.note();
     m_fitted->setObjectName(QStringLiteral("fittedNote"));
-    const auto both = ledger.buttons({{tr("Soil and height?"), QStringLiteral("fitSite")}, {tr("Use in the design"), QStringLiteral("useFit")}});
+    const auto both =
+        ledger.buttons({{tr("Soil and height?"), QStringLiteral("fitSite")}, {tr("Use in the design"), QStringLiteral("useFit")}});
     m_fit = both[0];
     m_use = both[1];
     connect(m_fit, &QPushButton::clicked, this, &MeasurePanel::fitAsked);
@@ -186,12 +190,12 @@ void MeasurePanel::refreshAnalyser()
     m_sweepNow->setEnabled(wanted && idle);
     m_calibrate->setEnabled(wanted && idle);
     const QString which = m_analyser.standIn() || state == AnalyserDesk::State::Off ? tr("stand-in") : tr("serial");
-    m_state->setText(state == AnalyserDesk::State::Off        ? tr("%1, off").arg(which)
-                     : state == AnalyserDesk::State::Starting ? tr("%1, starting").arg(which)
-                     : state == AnalyserDesk::State::Reading  ? tr("%1, reading").arg(which)
+    m_state->setText(state == AnalyserDesk::State::Off             ? tr("%1, off").arg(which)
+                     : state == AnalyserDesk::State::Starting      ? tr("%1, starting").arg(which)
+                     : state == AnalyserDesk::State::Reading       ? tr("%1, reading").arg(which)
                      : wanted && m_analyser.calibratedFor(*wanted) ? tr("%1, calibrated").arg(which)
-                     : m_analyser.calibration()               ? tr("%1, other range").arg(which)
-                                                              : tr("%1, not calibrated").arg(which));
+                     : m_analyser.calibration()                    ? tr("%1, other range").arg(which)
+                                                                   : tr("%1, not calibrated").arg(which));
     if (!m_analyser.trouble().isEmpty())
         say(m_analyser.trouble());
 }
@@ -217,12 +221,14 @@ void MeasurePanel::refreshLearned()
             return QStringLiteral("%1 ± %2").arg(value, 0, 'f', digits).arg(sure, 0, 'f', digits);
         };
         words = tr("Soil ε %1, σ %2 mS/m; hangs %3 m higher; wire %4 % longer.")
-                    .arg(pair(fit->permittivity.value, fit->permittivity.sure, 0), pair(1e3 * fit->conductivity.value, 1e3 * fit->conductivity.sure, 1),
-                         pair(fit->higher.value, fit->higher.sure, 2), pair(100.0 * fit->longer.value, 100.0 * fit->longer.sure, 1));
+                    .arg(pair(fit->permittivity.value, fit->permittivity.sure, 0),
+                         pair(1e3 * fit->conductivity.value, 1e3 * fit->conductivity.sure, 1), pair(fit->higher.value, fit->higher.sure, 2),
+                         pair(100.0 * fit->longer.value, 100.0 * fit->longer.sure, 1));
         for (const FitPrediction& p : fit->bands)
-            words += QLatin1Char('\n') + tr("%1: dip %2 ± %3 kHz (plan %4)")
-                                             .arg(QString::fromStdString(p.name), QString::number(p.dip.value / 1e6, 'f', 3),
-                                                  QString::number(p.dip.sure / kilohertz, 'f', 0), QString::number(p.asPlanned / 1e6, 'f', 3));
+            words +=
+                QLatin1Char('\n') + tr("%1: dip %2 ± %3 kHz (plan %4)")
+                                        .arg(QString::fromStdString(p.name), QString::number(p.dip.value / 1e6, 'f', 3),
+                                             QString::number(p.dip.sure / kilohertz, 'f', 0), QString::number(p.asPlanned / 1e6, 'f', 3));
     } else if (!m_desk.fitFaults().empty()) {
         words = coreWords(m_desk.fitFaults().front().message, system());
     }
@@ -235,8 +241,14 @@ std::optional<AnalyserDesk::Range> MeasurePanel::range() const
     const MeasureCard* card = m_desk.card();
     if (!card || !(card->to > card->from))
         return std::nullopt;
-    const int points = card->step > 0.0 ? int(std::ceil((card->to - card->from) / card->step)) + 1 : leastPoints;
-    return AnalyserDesk::Range{std::round(card->from / kilohertz) * kilohertz, std::round(card->to / kilohertz) * kilohertz,
+    double from = card->from, to = card->to;
+    if (const Calibration* known = m_analyser.calibration()) { // it stays where dip and goal are still well inside
+        constexpr double inside = 1.01, tooWide = 3.0;
+        if (known->from() <= inside * from && known->to() >= to / inside && known->to() - known->from() <= tooWide * (to - from))
+            from = known->from(), to = known->to();
+    }
+    const int points = card->step > 0.0 ? int(std::ceil((to - from) / card->step)) + 1 : leastPoints;
+    return AnalyserDesk::Range{std::round(from / kilohertz) * kilohertz, std::round(to / kilohertz) * kilohertz,
                                std::clamp(points, leastPoints, mostSweptPoints)};
 }
 
@@ -368,9 +380,10 @@ void MeasurePanel::workOutDip()
     if (readings->size() == 1) {
         m_both = bothReadings(readings->front(), model, curve->fundamental);
         const auto place = [](const std::optional<double>& f) { return f ? frequencyWords(*f) : tr("nowhere near"); };
-        sayOfReadings(tr("One reading can mean two things: too long, with the dip at %1, or too short, at %2. Read a second frequency; or bring "
-                         "a hand near an end, never touching, and say what the SWR did.")
-                          .arg(place(m_both.ifTooLong), place(m_both.ifTooShort)));
+        sayOfReadings(
+            tr("One reading can mean two things: too long, with the dip at %1, or too short, at %2. Read a second frequency; or bring "
+               "a hand near an end, never touching, and say what the SWR did.")
+                .arg(place(m_both.ifTooLong), place(m_both.ifTooShort)));
         m_fell->setVisible(m_both.ifTooShort.has_value());
         m_rose->setVisible(m_both.ifTooLong.has_value());
         return;
@@ -393,8 +406,9 @@ void MeasurePanel::answerHand(bool fell)
     if (!dip)
         return;
     m_dip->setValue(*dip, system());
-    sayOfReadings(fell ? tr("It was too short there: the dip is near %1. It is filled in below; write it in the log.").arg(frequencyWords(*dip))
-                       : tr("It was too long there: the dip is near %1. It is filled in below; write it in the log.").arg(frequencyWords(*dip)));
+    sayOfReadings(
+        fell ? tr("It was too short there: the dip is near %1. It is filled in below; write it in the log.").arg(frequencyWords(*dip))
+             : tr("It was too long there: the dip is near %1. It is filled in below; write it in the log.").arg(frequencyWords(*dip)));
 }
 
 } // namespace vetchling::app

@@ -32,9 +32,9 @@ class TrimStage final : public Stage {
     Q_OBJECT
 public:
     TrimStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_desk(context.document, context.models, context.solver), m_board(new TrimBoard(context, m_desk)),
-          m_recipe(new RecipeBoard(context, m_desk)), m_logDesk(context.document), m_log(new LogBoard(context, m_logDesk)),
-          m_yardDesk(context.solver), m_yard(new YardBoard(context, m_yardDesk))
+        : Stage(context, parent), m_desk(context.document, context.models, context.solver), m_analyser(this),
+          m_board(new TrimBoard(context, m_desk)), m_recipe(new RecipeBoard(context, m_desk)), m_logDesk(context.document),
+          m_log(new LogBoard(context, m_logDesk)), m_yardDesk(context.solver), m_yard(new YardBoard(context, m_yardDesk))
     {
         addConfigurations(m_page->below());
         m_views = new ViewButtons(*m_page, QStringLiteral("trimViews"), this);

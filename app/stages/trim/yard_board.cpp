@@ -101,7 +101,9 @@ void YardBoard::render(Sketch& sketch, const QSizeF& size)
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
     const auto yard = m_desk.yard();
     if (!yard) {
-        sketch.text({0.0, 20.0}, m_desk.busy() ? tr("A crew is putting it up …") : tr("Choose a level on the right: a made-up antenna with hidden faults."),
+        sketch.text({0.0, 20.0},
+                    m_desk.busy() ? tr("A crew is putting it up …")
+                                  : tr("Choose a level on the right: a made-up antenna with hidden faults."),
                     Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 14});
         return;
     }
@@ -122,11 +124,13 @@ void YardBoard::paintPicture(Sketch& sketch, const QRectF& area, const Yard& yar
     const double soilTop = area.bottom() - soilShare * area.height();
     p.fillRect(QRectF(area.left(), soilTop, area.width(), area.bottom() - soilTop), c.fill);
     sketch.line({area.left(), soilTop}, {area.right(), soilTop}, c.inkSoft, 1.5);
-    sketch.text({area.left() + 18, area.top() + 12}, coreWords(yard.level().title, m_context.system()), Qt::AlignLeft | Qt::AlignTop, {c.ink, 15, true});
+    sketch.text({area.left() + 18, area.top() + 12}, coreWords(yard.level().title, m_context.system()), Qt::AlignLeft | Qt::AlignTop,
+                {c.ink, 15, true});
     p.setFont(sketch.theme().font(12));
     p.setPen(c.ink);
     const double chartWidth = std::min(300.0, 0.4 * area.width());
-    p.drawText(QRectF(area.left() + 18, area.top() + 34, area.width() - chartWidth - 50, 52), Qt::TextWordWrap, coreWords(yard.level().story, m_context.system()));
+    p.drawText(QRectF(area.left() + 18, area.top() + 34, area.width() - chartWidth - 50, 52), Qt::TextWordWrap,
+               coreWords(yard.level().story, m_context.system()));
     const shapes::BuiltAntenna* built = yard.hanging(m_task);
     if (!built)
         return;
@@ -137,14 +141,17 @@ void YardBoard::paintPicture(Sketch& sketch, const QRectF& area, const Yard& yar
             const double along = ax * q.x + ay * q.y;
             low = std::min(low, along), high = std::max(high, along), top = std::max(top, q.z);
         }
-    const double room = area.width() - 120.0;
+    const double room = area.width() - chartWidth - 110.0; // the reading stands beside it
     const double scale = std::min(room / std::max(1.0, high - low), (soilTop - area.top() - 96.0) / std::max(1.0, top));
     const double middle = area.left() + 60.0 + 0.5 * room;
-    const auto place = [&](const Vec3& q) { return QPointF(middle + (ax * q.x + ay * q.y - 0.5 * (low + high)) * scale, soilTop - q.z * scale); };
+    const auto place = [&](const Vec3& q) {
+        return QPointF(middle + (ax * q.x + ay * q.y - 0.5 * (low + high)) * scale, soilTop - q.z * scale);
+    };
     // masts where it is held up
     for (const Wire& w : built->model.wires)
         for (const Vec3* q : {&w.points.front(), &w.points.back()})
-            if (const QPointF at = place(*q); q->z > 1.0 && (std::abs(ax * q->x + ay * q->y - low) < 0.02 * (high - low) || std::abs(ax * q->x + ay * q->y - high) < 0.02 * (high - low)))
+            if (const QPointF at = place(*q); q->z > 1.0 && (std::abs(ax * q->x + ay * q->y - low) < 0.02 * (high - low) ||
+                                                             std::abs(ax * q->x + ay * q->y - high) < 0.02 * (high - low)))
                 sketch.line({at.x(), at.y() - 8}, {at.x(), soilTop}, c.inkFaint, 4.0);
     const QPointF feed = place(built->feedPoint);
     for (const Wire& w : built->model.wires) {
@@ -177,8 +184,9 @@ void YardBoard::paintReading(Sketch& sketch, const QRectF& area, const Yard& yar
         const SwrChart chart{area.adjusted(34, 8, -12, -22), points.front().frequency, points.back().frequency};
         const double mark = yard.tasks()[m_task].target;
         chart.frame(sketch, chart.from, chart.from, 2.0, false);
-        for (double f : niceTicks(chart.from, chart.to, 3))
-            sketch.text({chart.x(f), chart.area.bottom() + 3}, QString::number(f / 1e6, 'f', 2), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 11});
+        for (double f : niceTicks(chart.from, chart.to, 6))
+            sketch.text({chart.x(f), chart.area.bottom() + 3}, QString::number(f / 1e6, 'f', 2), Qt::AlignHCenter | Qt::AlignTop,
+                        {c.inkSoft, 11});
         if (mark > chart.from && mark < chart.to)
             sketch.line({chart.x(mark), chart.area.top()}, {chart.x(mark), chart.area.bottom()}, c.leaf, 1.4, Qt::DashLine);
         QPainterPath line;
@@ -230,9 +238,9 @@ double YardBoard::paintVerdict(Sketch& sketch, double top, double width, const Y
     sketch.painter().setPen(Qt::NoPen);
     sketch.painter().setBrush(v.passed ? c.leafPale : c.petalPale);
     sketch.painter().drawRoundedRect(card, 6, 6);
-    const QString head = v.passed     ? tr("Passed: it was %1.")
-                         : v.right    ? tr("Found: it was %1. The antenna is not finished within wire and hoists, though.")
-                                      : tr("Not found: it was %1.");
+    const QString head = v.passed  ? tr("Passed: it was %1.")
+                         : v.right ? tr("Found: it was %1. The antenna is not finished within wire and hoists, though.")
+                                   : tr("Not found: it was %1.");
     const QString fault = yard.notes().empty() ? QString() : coreWords(yardFaultName(yard.fault()), m_context.system());
     sketch.text({18, top + 12}, head.arg(fault), Qt::AlignLeft | Qt::AlignTop, {c.ink, 15, true});
     sketch.painter().setFont(sketch.theme().font(13));
@@ -257,7 +265,8 @@ void YardBoard::paintNotes(Sketch& sketch, double top, const QSizeF& size) const
     const int fit = std::max(1, int((size.height() - y) / noteRow));
     for (qsizetype i = std::max<qsizetype>(1, all.size() - fit); i < all.size(); ++i) { // the first one is the story
         const bool last = i + 1 == all.size();
-        sketch.text({0, y}, sketch.theme().elided(all[i], size.width(), 13, last), Qt::AlignLeft | Qt::AlignTop, {last ? c.ink : c.inkSoft, 13, last});
+        sketch.text({0, y}, sketch.theme().elided(all[i], size.width(), 13, last), Qt::AlignLeft | Qt::AlignTop,
+                    {last ? c.ink : c.inkSoft, 13, last});
         y += noteRow;
     }
 }

@@ -1,6 +1,7 @@
 #include "app/stages/trim/yard_panel.h"
 
 #include "app/view/words.h"
+#include "app/widgets/choice.h"
 #include "app/widgets/value_edit.h"
 
 #include <QSignalBlocker>
@@ -65,7 +66,10 @@ void YardPanel::addLevels(Ledger& ledger)
 void YardPanel::addHands(Ledger& ledger)
 {
     ledger.heading(tr("Your hands"));
-    m_piece = ledger.choice(tr("At"), {}, QStringLiteral("yardPiece"));
+    m_piece = new Choice(&ledger);
+    m_piece->setObjectName(QStringLiteral("yardPiece"));
+    m_piece->setAccessibleName(tr("Piece that the hands are at"));
+    ledger.add(m_piece);
     connect(m_piece, &QComboBox::activated, this, [this](int index) {
         m_board.setTask(std::size_t(std::max(0, index)));
         m_board.update();
@@ -78,7 +82,12 @@ void YardPanel::addHands(Ledger& ledger)
     m_height->setRange(-6.0, 6.0);
     m_height->setHelp(tr("than the plan; negative: lower; 0: as planned"));
     m_height->setValue(0.0, m_context.system());
-    m_guess = ledger.choice(tr("I think it is"), {}, QStringLiteral("yardGuess"));
+    ledger.line();
+    ledger.heading(tr("I think it is"));
+    m_guess = new Choice(&ledger);
+    m_guess->setObjectName(QStringLiteral("yardGuess"));
+    m_guess->setAccessibleName(tr("What I think it is"));
+    ledger.add(m_guess);
 }
 
 void YardPanel::change(bool fold)
@@ -102,7 +111,8 @@ void YardPanel::refresh()
     const auto yard = m_desk.yard();
     const auto& levels = yardLevels();
     for (std::size_t i = 0; i < levels.size(); ++i) {
-        const QString record = m_desk.record(levels[i].id), name = tr("%1  %2").arg(i + 1).arg(coreWords(levels[i].title, m_context.system()));
+        const QString record = m_desk.record(levels[i].id),
+                      name = tr("%1  %2").arg(i + 1).arg(coreWords(levels[i].title, m_context.system()));
         const bool now = yard && yard->level().id == levels[i].id;
         m_levels[i]->setText(now ? tr("%1, now").arg(name) : record.isEmpty() ? name : tr("%1: %2").arg(name, record));
         m_levels[i]->setProperty("strong", now);
@@ -123,9 +133,10 @@ void YardPanel::refresh()
     setWords(m_guess, guesses);
     m_guess->setToolTip(guesses.join(QLatin1Char('\n')));
     const std::optional<YardVerdict> verdict = yard ? yard->verdict() : std::nullopt;
-    m_wasted->setText(verdict ? tr("%1 of %2").arg(smallWords(verdict->wasted, m_context.system()), smallWords(yard->level().spare, m_context.system()))
-                      : yard  ? tr("may be %1").arg(smallWords(yard->level().spare, m_context.system()))
-                              : tr("–"));
+    m_wasted->setText(
+        verdict ? tr("%1 of %2").arg(smallWords(verdict->wasted, m_context.system()), smallWords(yard->level().spare, m_context.system()))
+        : yard  ? tr("may be %1").arg(smallWords(yard->level().spare, m_context.system()))
+                : tr("–"));
     m_hoists->setText(yard ? tr("%1 of %2").arg(yard->hoistsUsed()).arg(yard->level().hoists) : tr("–"));
     m_bands->setText(verdict ? tr("%1 of %2").arg(verdict->bandsUnder).arg(verdict->bands) : tr("–"));
 }
