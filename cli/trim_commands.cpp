@@ -3,10 +3,18 @@
 #include "cli/chosen.h"
 #include "cli/output.h"
 #include "cli/typed.h"
+#include "core/files/chain_file.h"
+#include "core/files/data_folder.h"
 #include "core/files/design_file.h"
+#include "core/files/log_csv.h"
 #include "core/files/measured_file.h"
+#include "core/study/answers.h"
+#include "core/trim/history.h"
 #include "core/trim/next_step.h"
+#include "core/trim/readings.h"
 #include "core/trim/sense.h"
+#include "core/trim/site_fit.h"
+#include "core/trim/step_effects.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/chrono.h>
@@ -25,7 +33,7 @@ using units::Quantity;
 
 struct LogRequest {
     Request chosen;
-    std::string dip, swr, parameter, cut, height, remark, file;
+    std::string dip, swr, parameter, cut, height, remark, file, readings, soil, weather, place, coax, line, instrument;
     bool folded = false;
 };
 
@@ -35,40 +43,106 @@ std::string now()
     return fmt::format("{:%Y-%m-%dT%H:%M}", fmt::localtime(seconds));
 }
 
+/// A sweep from a file, brought to the feedpoint where coax lay between.
+Faults takeFile(const LogRequest& request, Measurement& m)
+{
+    auto sweep = files::readMeasured(request.file);
+    if (!sweep) {
+        Faults wrong = sweep.faults();
+        wrong.front().path = request.file + (wrong.front().path.empty() ? "" : " " + wrong.front().path);
+        return wrong;
+    }
+    MeasuredSweep atFeed = *sweep;
+    if (m.coax > 0.0) {
+        const auto lines = files::readLineTypes(files::findDataFolder() + "/lines.json");
+        if (!lines)
+            return lines.faults();
+        const auto type = std::find_if(lines->begin(), lines->end(), [&](const LineType& t) { return t.id == request.line; });
+        if (type == lines->end())
+            return {{"--line", "there is no kind of line '" + request.line + "' in the data"}};
+        ChainPart part{{}, "line", {}, {}, {}, {}, {}};
+        takeType(part, *type);
+        part.values["length_m"] = m.coax;
+        moveToFeedpoint(atFeed, part);
+    }
+    takeSweep(atFeed, m);
+    return {};
+}
+
+/// The dip by readings at some frequencies and the model's curve.
+Faults takeReadings(const LogRequest& request, const Design& design, const Antenna& antenna, Measurement& m)
+{
+    const auto readings = parseReadings(request.readings, design.operation.reference);
+    if (!readings) {
+        Faults wrong = readings.faults();
+        for (Fault& fault : wrong)
+            fault.path = "--readings" + (fault.path.empty() ? "" : " " + fault.path);
+        return wrong;
+    }
+    study::Library library;
+    const auto curve = study::curveOf(library, study::questionOf(design, antenna, {}, m.configuration.value_or(0)));
+    if (!curve)
+        return curve.faults();
+    const study::CurvePointer& known = *curve;
+    const auto model = [&](double f) { return known->atLine(f); };
+    if (readings->size() == 1) {
+        const BothReadings both = bothReadings(readings->front(), model, known->fundamental);
+        const auto place = [](const std::optional<double>& f) {
+            return f ? fmt::format("{:.4g} MHz", *f / 1e6) : std::string("nowhere near");
+        };
+        return {{"--readings", "one reading can mean too long (dip " + place(both.ifTooLong) + ") or too short (dip " +
+                                   place(both.ifTooShort) + "): read a second frequency, or give --dip after a hand test"}};
+    }
+    const auto dip = dipFromReadings(*readings, model, known->fundamental);
+    if (!dip)
+        return {{"--readings", dip.faults().front().message}};
+    m.dip = *dip;
+    return {};
+}
+
 /// The entry as it is said, with its faults by option.
-Result<Measurement> measurementOf(const LogRequest& request, const Antenna& antenna)
+Result<Measurement> measurementOf(const LogRequest& request, const Design& design, const Antenna& antenna)
 {
     Faults faults;
     Measurement m;
     m.when = now();
-    if (request.file.empty() == request.dip.empty())
-        return Fault{"log", "give either --dip, or --file with a sweep"};
-    if (!request.file.empty()) {
-        const auto sweep = files::readMeasured(request.file);
-        if (!sweep) {
-            Faults wrong = sweep.faults();
-            wrong.front().path = request.file + (wrong.front().path.empty() ? "" : " " + wrong.front().path);
-            return wrong;
-        }
-        takeSweep(*sweep, m);
-    } else {
-        m.dip = number(request.dip, "--dip", Quantity::Frequency, faults);
-        m.dipSwr = number(request.swr, "--swr", Quantity::Plain, faults);
-    }
-    m.cutSinceLast = number(request.cut, "--cut", Quantity::Length, faults);
-    if (!request.height.empty())
-        m.height = number(request.height, "--height", Quantity::Length, faults);
-    m.parameter = request.parameter;
-    m.folded = request.folded;
-    m.remark = request.remark;
-    if (!m.parameter.empty() && !shapes::familyOf(antenna.shape).spec(antenna.shape, m.parameter))
-        faults.push_back({"--parameter", "the antenna has no dimension '" + m.parameter + "'"});
+    const int ways = int(!request.file.empty()) + int(!request.dip.empty()) + int(!request.readings.empty());
+    if (ways != 1)
+        return Fault{"log", "give one of --dip, --readings, or --file with a sweep"};
     if (!request.chosen.configuration.empty()) {
         const Result<std::size_t> configuration = chosenConfiguration(request.chosen, antenna.shape);
         if (!configuration)
             return configuration.faults();
         m.configuration = *configuration;
     }
+    m.coax = number(request.coax, "--coax", Quantity::Length, faults);
+    Faults read;
+    if (!request.file.empty())
+        read = takeFile(request, m);
+    else if (!request.readings.empty())
+        read = takeReadings(request, design, antenna, m);
+    else
+        m.dip = number(request.dip, "--dip", Quantity::Frequency, faults);
+    if (!read.empty())
+        return read;
+    if (!request.swr.empty())
+        m.dipSwr = number(request.swr, "--swr", Quantity::Plain, faults);
+    m.cutSinceLast = number(request.cut, "--cut", Quantity::Length, faults);
+    if (!request.height.empty())
+        m.height = number(request.height, "--height", Quantity::Length, faults);
+    m.parameter = request.parameter;
+    m.folded = request.folded;
+    m.remark = request.remark;
+    m.weather = request.weather;
+    m.place = request.place;
+    m.instrument = request.instrument;
+    const auto soil = std::find(soilStateWords.begin(), soilStateWords.end(), request.soil);
+    if (soil == soilStateWords.end())
+        faults.push_back({"--soil", "dry, damp, wet or frozen"});
+    else
+        m.soil = SoilState(soil - soilStateWords.begin());
+    if (!m.parameter.empty() && !shapes::familyOf(antenna.shape).spec(antenna.shape, m.parameter))
+        faults.push_back({"--parameter", "the antenna has no dimension '" + m.parameter + "'"});
     for (Fault fault : findMeasurementFaults(m)) {
         fault.path = fault.path == "dipSwr" ? "--swr" : fault.path == "cutSinceLast" ? "--cut" : "--" + fault.path;
         faults.push_back(fault);
@@ -88,7 +162,7 @@ int logCommand(const LogRequest& request)
     if (!place)
         return report(place.faults());
     Antenna& antenna = design.antennas[*place];
-    Result<Measurement> m = measurementOf(request, antenna);
+    Result<Measurement> m = measurementOf(request, design, antenna);
     if (!m)
         return report(m.faults());
     Measurement entry = *m;
@@ -129,6 +203,16 @@ int trimCommand(const Request& request)
                          {"target_Hz", outcome->tasks[i].target},
                          {"configuration", outcome->tasks[i].configurationName},
                          {"state", stepName(outcome->states[i])}});
+    Json also = Json::array();
+    if (const auto effects = stepEffects(library, chosen->design, chosen->antenna, *outcome, terminalWatch()))
+        for (const BandEffect& e : *effects)
+            also.push_back({{"band", e.name}, {"swr_before", e.swrBefore}, {"swr_after", e.swrAfter}, {"past_limit", e.lost}});
+    Json other = nullptr;
+    if (next.other)
+        other = {{"parameter", next.other->lever.parameter},
+                 {"piece", next.other->lever.name},
+                 {"change", next.other->change},
+                 {"predicted_dip_Hz", next.other->predicted}};
     fmt::print("{}\n", Json({{"action", stepName(next.step)},
                              {"parameter", task.lever.parameter},
                              {"change", changes ? Json(next.change) : Json(nullptr)},
@@ -144,8 +228,76 @@ int trimCommand(const Request& request)
                              {"model_slope_Hz_per_m", next.modelSlope},
                              {"model_dip_Hz", next.modelDip},
                              {"words", next.words.english()},
+                             {"or_instead", other},
+                             {"other_bands", also},
                              {"order", order}})
                            .dump(1));
+    return exitGood;
+}
+
+Json fittedJson(const Fitted& f) { return {{"value", f.value}, {"sure", f.sure}}; }
+
+int fitCommand(const Request& request)
+{
+    const Result<Chosen> chosen = chosenAntenna(request);
+    if (!chosen)
+        return report(chosen.faults());
+    study::Library library;
+    const auto fit = fitSite(library, chosen->design, chosen->antenna, terminalWatch());
+    if (!fit)
+        return report(fit.faults());
+    Json bands = Json::array();
+    for (const FitPrediction& p : fit->bands)
+        bands.push_back({{"band", p.name}, {"planned_dip_Hz", p.asPlanned}, {"dip_Hz", fittedJson(p.dip)}});
+    fmt::print("{}\n", Json({{"relative_permittivity", fittedJson(fit->permittivity)},
+                             {"conductivity_S_per_m", fittedJson(fit->conductivity)},
+                             {"higher_m", fittedJson(fit->higher)},
+                             {"longer_part", fittedJson(fit->longer)},
+                             {"measurements", fit->measurements},
+                             {"misfit_before", fit->before},
+                             {"misfit_after", fit->after},
+                             {"bands", bands}})
+                           .dump(1));
+    if (request.output.empty())
+        return exitGood;
+    Design used = chosen->design;
+    useFit(used, chosen->antenna.id, *fit);
+    const Faults faults = files::saveDesign(used, request.output);
+    return faults.empty() ? exitGood : report(faults);
+}
+
+Json driftJson(const Antenna& antenna, const DipSeries& series)
+{
+    Json points = Json::array();
+    for (const DipPoint& p : series.points)
+        points.push_back({{"day", p.day}, {"dip_Hz", p.dip}, {"soil", soilStateWords[std::size_t(p.soil)]}});
+    Json out{{"target_Hz", series.target}, {"points", points}, {"drift", nullptr}};
+    if (const auto drift = driftOf(antenna, series))
+        out["drift"] = {{"change_Hz", drift->change},  {"days", drift->days},
+                        {"stretch_m", drift->stretch}, {"wet_less_dry_Hz", drift->wetLessDry ? Json(*drift->wetLessDry) : Json(nullptr)},
+                        {"seasonal", drift->seasonal}, {"words", driftWords(*drift).english()}};
+    return out;
+}
+
+int historyCommand(const Request& request)
+{
+    const Result<Chosen> chosen = chosenAntenna(request);
+    if (!chosen)
+        return report(chosen.faults());
+    if (request.csv) {
+        fmt::print("{}", files::logCsv(chosen->antenna));
+        return exitGood;
+    }
+    Json series = Json::array(), places = Json::array();
+    for (const DipSeries& s : dipSeriesOf(chosen->antenna))
+        series.push_back(driftJson(chosen->antenna, s));
+    for (const PlaceMemory& p : placesOf(chosen->antenna)) {
+        Json settings = Json::object();
+        for (const auto& [name, value] : p.settings)
+            settings[name] = value;
+        places.push_back({{"place", p.place}, {"when", p.when}, {"dip_Hz", p.dip}, {"settings", settings}});
+    }
+    fmt::print("{}\n", Json({{"series", series}, {"places", places}, {"reports", chosen->antenna.trim.reports.size()}}).dump(1));
     return exitGood;
 }
 
@@ -165,12 +317,27 @@ void addTrimCommands(CLI::App& app, int& status)
     entry->add_option("--cut", log->cut, "m taken off each of its pieces since the last entry; negative: lengthened");
     entry->add_flag("--folded", log->folded, "folded back, not cut");
     entry->add_option("--height", log->height, "m, of the highest wire when it was measured");
-    entry->add_option("--remark", log->remark, "weather, soil, instrument");
+    entry->add_option("--remark", log->remark, "anything else");
+    entry->add_option("--readings", log->readings,
+                      "in place of the dip: '7.00 2.4; 7.10 50/2; 7.20 42 30', SWR, W out and back, or R and X");
+    entry->add_option("--coax", log->coax, "m of coax between instrument and feedpoint; a file's sweep is moved to the feedpoint");
+    entry->add_option("--line", log->line, "kind of that coax, an id of data/lines.json")->default_val("coax-50-medium");
+    entry->add_option("--soil", log->soil, "dry, damp, wet or frozen");
+    entry->add_option("--weather", log->weather, "then");
+    entry->add_option("--place", log->place, "of an antenna that travels");
+    entry->add_option("--instrument", log->instrument, "it was read with");
     entry->add_option("-o,--output", log->chosen.output, "design file to write")->required();
     entry->callback([log, &status] { status = logCommand(*log); });
 
     auto request = std::make_shared<Request>();
     addAntennaCommand(app, request, status, "trim", "what to do next to a finished antenna, from its log", trimCommand);
+
+    auto fit = std::make_shared<Request>();
+    addAntennaCommand(app, fit, status, "fit", "soil, height and length that explain the log, with their uncertainty", fitCommand)
+        ->add_option("-o,--output", fit->output, "writes the design with them");
+    auto history = std::make_shared<Request>();
+    addAntennaCommand(app, history, status, "history", "what the log tells after months: drift, places", historyCommand)
+        ->add_flag("--csv", history->csv, "every entry as a table");
 }
 
 } // namespace vetchling::cli

@@ -1,23 +1,11 @@
 #include "app/document/analyser_desk.h"
 
-#include "core/files/design_file.h"
-
 #include <QCoreApplication>
-#include <QFileInfo>
-#include <QLocalSocket>
-#include <QUuid>
+
+#include <algorithm>
 
 namespace vetchling::app {
 namespace {
-
-/// The same antenna comes out the same way each time.
-unsigned seedOf(const Id& antenna)
-{
-    unsigned seed = 2166136261u;
-    for (unsigned char c : antenna)
-        seed = (seed ^ c) * 16777619u;
-    return seed;
-}
 
 std::vector<double> numbers(const QString& list)
 {
@@ -55,7 +43,15 @@ MeasuredSweep uncorrected(const RawSweep& raw)
 
 } // namespace
 
-AnalyserDesk::AnalyserDesk(QObject* parent) : QObject(parent) {}
+AnalyserDesk::AnalyserDesk(QObject* parent) : QObject(parent)
+{
+    connect(&m_standIn, &StandIn::ready, this, [this](QIODevice* line) { connectTo(std::unique_ptr<QIODevice>(line)); });
+    connect(&m_standIn, &StandIn::stopped, this, [this](const QString& why) {
+        stop();
+        say(why);
+    });
+}
+
 AnalyserDesk::~AnalyserDesk() { stop(); }
 
 void AnalyserDesk::say(const QString& trouble)
@@ -67,14 +63,7 @@ void AnalyserDesk::say(const QString& trouble)
 void AnalyserDesk::stop()
 {
     m_link.reset();
-    if (m_process) {
-        m_process->disconnect(this);
-        m_process->kill();
-        m_process->waitForFinished(2000);
-        m_process->deleteLater();
-        m_process = nullptr;
-    }
-    m_antenna.clear();
+    m_standIn.stop();
     m_handling.clear();
     m_standards.clear();
     m_calibration.reset();
@@ -84,46 +73,12 @@ void AnalyserDesk::stop()
 
 void AnalyserDesk::startStandIn(const Design& design, const Id& antenna)
 {
-    if (m_process && m_antenna == antenna && m_state != State::Off)
+    if (m_standIn.running() && m_standIn.antenna() == antenna)
         return;
     stop();
     m_trouble.clear();
-    const QString file = m_folder.filePath(QStringLiteral("as-planned.vetchling"));
-    if (const Faults faults = files::saveDesign(design, file.toStdString()); !faults.empty()) {
-        say(QString::fromStdString(faults.front().text()));
-        return;
-    }
-    const QString socket = m_folder.filePath(QUuid::createUuid().toString(QUuid::Id128).left(8));
-    m_antenna = antenna;
     m_state = State::Starting;
-    m_process = new QProcess(this);
-    m_process->setProgram(QFileInfo(QCoreApplication::applicationDirPath() + QStringLiteral("/vetchling-standin")).absoluteFilePath());
-    m_process->setArguments({QStringLiteral("analyser"), QStringLiteral("--design"), file, QStringLiteral("--antenna"),
-                             QString::fromStdString(antenna), QStringLiteral("--seed"), QString::number(seedOf(antenna)),
-                             QStringLiteral("--listen"), socket});
-    connect(m_process, &QProcess::readyReadStandardOutput, this, [this, socket] {
-        if (m_link || !m_process->readAllStandardOutput().contains("listening"))
-            return;
-        auto line = std::make_unique<QLocalSocket>();
-        line->connectToServer(socket);
-        if (line->waitForConnected(2000))
-            connectTo(std::move(line));
-        else
-            say(tr("The stand-in analyser does not answer: %1").arg(line->errorString()));
-    });
-    connect(m_process, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
-        if (error != QProcess::FailedToStart)
-            return;
-        const QString program = m_process->program();
-        stop();
-        say(tr("The stand-in analyser is not there: %1").arg(program));
-    });
-    connect(m_process, &QProcess::finished, this, [this] {
-        const QString words = QString::fromUtf8(m_process->readAllStandardError()).trimmed();
-        stop();
-        say(words.isEmpty() ? tr("The stand-in analyser has stopped; press again to start it anew.") : words);
-    });
-    m_process->start();
+    m_standIn.start(QStringLiteral("analyser"), design, antenna);
     emit changed();
 }
 
@@ -141,7 +96,7 @@ void AnalyserDesk::connectTo(std::unique_ptr<QIODevice> device)
 {
     m_link = std::make_unique<InstrumentLink>(std::move(device));
     connect(m_link.get(), &InstrumentLink::broken, this, [this] {
-        if (!m_process)
+        if (!m_standIn.running())
             say(tr("The line to the analyser is broken."));
     });
     m_state = State::Ready;
@@ -153,14 +108,7 @@ void AnalyserDesk::connectTo(std::unique_ptr<QIODevice> device)
 
 void AnalyserDesk::setHandling(const Handling& handling, double coax, std::size_t configuration)
 {
-    m_handling.clear();
-    if (!m_process)
-        return;
-    for (const auto& [key, change] : handling.changes)
-        m_handling << QStringLiteral("WORLD:CHANGE %1,%2").arg(QString::fromStdString(key)).arg(change, 0, 'g', 12);
-    m_handling << QStringLiteral("WORLD:HIGHER %1").arg(handling.higher, 0, 'g', 12)
-               << QStringLiteral("WORLD:HAND %1").arg(handling.handNear ? 1 : 0) << QStringLiteral("WORLD:COAX %1").arg(coax, 0, 'g', 12)
-               << QStringLiteral("WORLD:CONFIGURATION %1").arg(configuration + 1);
+    m_handling = m_standIn.running() ? handlingLines(handling, coax, configuration) : QStringList();
 }
 
 void AnalyserDesk::read(const QStringList& before, const Range& range, const std::function<void(const RawSweep&)>& then)

@@ -2,12 +2,11 @@
 /// The analyser at the mast: the stand-in in a process of its own, or one on a serial port; its calibration, and sweeps of what hangs
 /// there.
 
-#include "app/document/instrument_link.h"
-#include "core/design/design.h"
+#include "app/document/stand_in.h"
 #include "core/trim/as_built.h"
 
-#include <QProcess>
-#include <QTemporaryDir>
+#include <map>
+#include <optional>
 
 namespace vetchling::app {
 
@@ -30,9 +29,7 @@ public:
     void stop();
 
     [[nodiscard]] State state() const { return m_state; }
-    [[nodiscard]] bool standIn() const { return m_process != nullptr; }
-    /// Antenna the stand-in hangs on; empty if none.
-    [[nodiscard]] const Id& antenna() const { return m_antenna; }
+    [[nodiscard]] bool standIn() const { return m_standIn.running(); }
     /// What went wrong last; empty if nothing.
     [[nodiscard]] const QString& trouble() const { return m_trouble; }
 
@@ -62,9 +59,7 @@ private:
 
     State m_state = State::Off;
     QString m_trouble;
-    Id m_antenna;
-    QTemporaryDir m_folder;
-    QProcess* m_process = nullptr;
+    StandIn m_standIn{this};
     std::unique_ptr<InstrumentLink> m_link;
     QStringList m_handling;
     std::map<Standard, RawSweep> m_standards;

@@ -58,10 +58,14 @@ protected:
     }
 
     QString advice() { return find<TrimBoard>("trimBoard")->headline(); }
-    bool advised() { return QTest::qWaitFor([&] { return !solver().busy() && !advice().startsWith(QStringLiteral("Being")); }, 30000); }
+    bool advised()
+    {
+        return QTest::qWaitFor([&] { return !solver().busy() && !advice().startsWith(QStringLiteral("Being")); }, 30000);
+    }
 };
 
-// The whole trim: calibrate, sweep, write down, cut as advised, until it says that it is done; the antenna behind the analyser is then there.
+// The whole trim: calibrate, sweep, write down, cut as advised, until it says that it is done; the antenna behind the analyser is then
+// there.
 TEST_F(TrimTest, AWholeTrimWithTheStandInAnalyser)
 {
     ASSERT_TRUE(calibrates());
@@ -78,7 +82,9 @@ TEST_F(TrimTest, AWholeTrimWithTheStandInAnalyser)
         }
         click("addMeasurement");
         ASSERT_EQ(log().size(), std::size_t(visit + 1)) << find<QLabel>("trimDipQuestion")->text().toStdString();
-        ASSERT_FALSE(log().back().impedance.empty()) << visit << analyser().toStdString() << find<QLabel>("sweepNote")->text().toStdString() << log().back().instrument << log().back().coax << "a calibrated sweep at the feedpoint has R and X";
+        ASSERT_FALSE(log().back().impedance.empty())
+            << visit << analyser().toStdString() << find<QLabel>("sweepNote")->text().toStdString() << log().back().instrument
+            << log().back().coax << "a calibrated sweep at the feedpoint has R and X";
         ASSERT_TRUE(QTest::qWaitFor([&] { return !trim()->summary().startsWith(QStringLiteral("measure")) && !solver().busy(); }, 30000));
         if (trim()->summary() == QStringLiteral("done"))
             break;
@@ -283,7 +289,8 @@ TEST_F(TrimTest, TheLogComparesTwoAndTellsOfTheDrift)
     book->selectRow(1);
     QTest::keyClick(book, Qt::Key_Delete);
     ASSERT_EQ(log().size(), 2u);
-    EXPECT_TRUE(std::none_of(log().begin(), log().end(), [&](const Measurement& m) { return m.id == second; }));
+    const auto left = log();
+    EXPECT_TRUE(std::none_of(left.begin(), left.end(), [&](const Measurement& m) { return m.id == second; }));
 }
 
 TEST_F(TrimTest, AReportFromTheAirIsWrittenDown)

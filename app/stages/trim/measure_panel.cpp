@@ -31,8 +31,8 @@ QString megahertz(double hertz) { return QString::number(hertz / 1e6, 'f', 2); }
 
 } // namespace
 
-MeasurePanel::MeasurePanel(ViewContext& context, TrimDesk& desk, AnalyserDesk& analyser, Ledger& ledger, QObject* parent)
-    : QObject(parent), m_context(context), m_desk(desk), m_analyser(analyser)
+MeasurePanel::MeasurePanel(ViewContext& context, TrimDesk& desk, AnalyserDesk& analyser, MeterDesk& meter, Ledger& ledger, QObject* parent)
+    : QObject(parent), m_context(context), m_desk(desk), m_analyser(analyser), m_meter(meter)
 {
     ledger.heading(tr("Goal"));
     m_target = ledger.value(tr("Dip wanted at"), units::Quantity::Frequency, QStringLiteral("trimTarget"));
@@ -76,7 +76,14 @@ void MeasurePanel::addRead(Ledger& ledger)
 
 void MeasurePanel::addTyped(Ledger& ledger)
 {
-    ledger.fold(tr("Only a meter? Type readings"), QStringLiteral("typedFold"), false);
+    ledger.fold(tr("Only a meter? Read or type"), QStringLiteral("typedFold"), false);
+    m_meterBox = new MeterBox(m_context, m_meter, &ledger);
+    m_meterBox->setObjectName(QStringLiteral("meterBox"));
+    ledger.add(m_meterBox);
+    connect(m_meterBox, &MeterBox::wanted, this, &MeasurePanel::meterAsked);
+    connect(m_meterBox, &MeterBox::read, this, [this](double frequency, double swr) {
+        m_readings->appendPlainText(QStringLiteral("%1 %2").arg(frequency / 1e6, 0, 'f', 3).arg(swr, 0, 'f', 2));
+    });
     m_readings = new QPlainTextEdit(&ledger);
     m_readings->setObjectName(QStringLiteral("readings"));
     m_readings->setAccessibleName(tr("Readings, one a line"));
@@ -177,8 +184,21 @@ void MeasurePanel::refresh(double target, const QString& lever, bool anyMeasured
     m_cutLabel->setText(tr("Cut since last, %1").arg(lever));
     for (ValueEdit* edit : measuredFields())
         edit->hasValue() ? edit->setValue(edit->value(), system()) : edit->clearValueUnlessTyping(system());
+    m_meterBox->setChannels(channels());
     refreshAnalyser();
     refreshLearned();
+}
+
+/// Low, middle and high of the band that the goal lies in, else two percent either side of it.
+std::vector<double> MeasurePanel::channels() const
+{
+    constexpr double part = 0.02, room = 1e3;
+    const double goal = m_target->value();
+    const Design& design = m_context.document.design();
+    const WantedBand* band = findBand(design, bandFor(design, goal));
+    if (!band || goal < band->band.from || goal > band->band.to)
+        return {(1.0 - part) * goal, goal, (1.0 + part) * goal};
+    return {band->band.from + room, 0.5 * (band->band.from + band->band.to), band->band.to - room};
 }
 
 void MeasurePanel::refreshAnalyser()

@@ -3,6 +3,7 @@
 
 #include "app/document/analyser_desk.h"
 #include "app/document/trim_desk.h"
+#include "app/stages/trim/meter_box.h"
 #include "app/view/context.h"
 #include "app/widgets/ledger.h"
 #include "core/trim/readings.h"
@@ -18,7 +19,7 @@ class ValueEdit;
 class MeasurePanel : public QObject {
     Q_OBJECT
 public:
-    MeasurePanel(ViewContext& context, TrimDesk& desk, AnalyserDesk& analyser, Ledger& ledger, QObject* parent);
+    MeasurePanel(ViewContext& context, TrimDesk& desk, AnalyserDesk& analyser, MeterDesk& meter, Ledger& ledger, QObject* parent);
 
     void refresh(double target, const QString& lever, bool anyMeasured, bool oneChosen);
     /// A measurement is what was read, not what the program would like: all fields empty.
@@ -43,6 +44,7 @@ signals:
     void targetTyped(double hertz);
     void sweepAsked();
     void calibrateAsked();
+    void meterAsked();
     void openAsked();
     void columnsAsked();
     void watchAsked();
@@ -60,6 +62,7 @@ private:
     void addLearned(Ledger& ledger);
     void refreshAnalyser();
     void refreshLearned();
+    [[nodiscard]] std::vector<double> channels() const;
     void workOutDip();
     void answerHand(bool fell);
     void sayOfReadings(const QString& words);
@@ -69,6 +72,8 @@ private:
     ViewContext& m_context;
     TrimDesk& m_desk;
     AnalyserDesk& m_analyser;
+    MeterDesk& m_meter;
+    MeterBox* m_meterBox = nullptr;
     MeasuredSweep m_sweep; ///< read, and not yet written down; at the instrument's end of the coax
     QString m_instrument;
     bool m_corrected = false;

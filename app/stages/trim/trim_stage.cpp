@@ -49,6 +49,7 @@ public:
         connect(&document(), &Document::currentChanged, this, [this] {
             m_panel->startEmpty();
             m_analyser.stop();
+            m_meter.stop();
             m_board->setPending({});
         });
         connect(&m_desk, &TrimDesk::ready, this, [this] {
@@ -199,7 +200,7 @@ private:
         m_measuring = newLedger();
         m_logging = newLedger();
         m_practising = newLedger();
-        m_panel = new MeasurePanel(m_context, m_desk, m_analyser, *m_measuring, this);
+        m_panel = new MeasurePanel(m_context, m_desk, m_analyser, m_meter, *m_measuring, this);
         m_logPanel = new LogPanel(m_context, m_logDesk, *m_log, *m_logging, this);
         m_yardPanel = new YardPanel(m_context, m_yardDesk, *m_yard, *m_practising, this);
         m_ledger->finish();
@@ -235,6 +236,12 @@ private:
         connect(m_panel, &MeasurePanel::removeAsked, this, &TrimStage::removeMeasurement);
         connect(m_panel, &MeasurePanel::sweepAsked, this, &TrimStage::sweepNow);
         connect(m_panel, &MeasurePanel::calibrateAsked, this, &TrimStage::calibrate);
+        connect(m_panel, &MeasurePanel::meterAsked, this, [this] {
+            if (!document().hasAntenna())
+                return;
+            m_meter.start(document().stored(), document().current());
+            m_meter.setHandling(handlingLines(m_panel->handling(), m_panel->coax(), document().configuration()));
+        });
         connect(m_panel, &MeasurePanel::fitAsked, &m_desk, &TrimDesk::fit);
         connect(m_panel, &MeasurePanel::fitUsed, this, &TrimStage::useFitted);
         connect(&m_analyser, &AnalyserDesk::swept, this, [this](const MeasuredSweep& sweep, bool corrected) {
@@ -436,6 +443,7 @@ private:
     static constexpr int lookAgain = 300, mostLooks = 10; // ms
     TrimDesk m_desk;
     AnalyserDesk m_analyser;
+    MeterDesk m_meter;
     TrimBoard* m_board;
     RecipeBoard* m_recipe;
     LogDesk m_logDesk;

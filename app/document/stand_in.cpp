@@ -1,0 +1,102 @@
+#include "app/document/stand_in.h"
+
+#include "core/files/design_file.h"
+
+#include <QCoreApplication>
+#include <QFileInfo>
+#include <QLocalSocket>
+#include <QUuid>
+
+namespace vetchling::app {
+namespace {
+
+constexpr int patience = 2000; // ms
+
+/// The same antenna comes out the same way each time.
+unsigned seedOf(const Id& antenna)
+{
+    unsigned seed = 2166136261u;
+    for (unsigned char c : antenna)
+        seed = (seed ^ c) * 16777619u;
+    return seed;
+}
+
+} // namespace
+
+StandIn::StandIn(QObject* parent) : QObject(parent) {}
+StandIn::~StandIn() { stop(); }
+
+void StandIn::stop()
+{
+    m_antenna.clear();
+    m_connected = false;
+    if (!m_process)
+        return;
+    m_process->disconnect(this);
+    m_process->kill();
+    m_process->waitForFinished(patience);
+    m_process->deleteLater();
+    m_process = nullptr;
+}
+
+void StandIn::start(const QString& kind, const Design& design, const Id& antenna)
+{
+    if (m_process && m_antenna == antenna)
+        return;
+    stop();
+    const QString file = m_folder.filePath(QStringLiteral("as-planned.vetchling"));
+    if (const Faults faults = files::saveDesign(design, file.toStdString()); !faults.empty()) {
+        emit stopped(QString::fromStdString(faults.front().text()));
+        return;
+    }
+    m_antenna = antenna;
+    const QString socket = m_folder.filePath(QUuid::createUuid().toString(QUuid::Id128).left(8));
+    m_process = new QProcess(this);
+    m_process->setProgram(QFileInfo(QCoreApplication::applicationDirPath() + QStringLiteral("/vetchling-standin")).absoluteFilePath());
+    m_process->setArguments({kind, QStringLiteral("--design"), file, QStringLiteral("--antenna"), QString::fromStdString(antenna),
+                             QStringLiteral("--seed"), QString::number(seedOf(antenna)), QStringLiteral("--listen"), socket});
+    connect(m_process, &QProcess::readyReadStandardOutput, this, [this, socket] {
+        if (!m_connected && m_process->readAllStandardOutput().contains("listening"))
+            connectTo(socket);
+    });
+    connect(m_process, &QProcess::errorOccurred, this, [this](QProcess::ProcessError error) {
+        if (error != QProcess::FailedToStart)
+            return;
+        const QString program = m_process->program();
+        stop();
+        emit stopped(tr("The stand-in is not there: %1").arg(program));
+    });
+    connect(m_process, &QProcess::finished, this, [this] {
+        const QString words = QString::fromUtf8(m_process->readAllStandardError()).trimmed();
+        stop();
+        emit stopped(words.isEmpty() ? tr("The stand-in has stopped; press again to start it anew.") : words);
+    });
+    m_process->start();
+}
+
+void StandIn::connectTo(const QString& socket)
+{
+    auto* line = new QLocalSocket;
+    line->connectToServer(socket);
+    if (!line->waitForConnected(patience)) {
+        const QString why = line->errorString();
+        delete line;
+        stop();
+        emit stopped(tr("The stand-in does not answer: %1").arg(why));
+        return;
+    }
+    m_connected = true;
+    emit ready(line);
+}
+
+QStringList handlingLines(const Handling& handling, double coax, std::size_t configuration)
+{
+    QStringList lines;
+    for (const auto& [key, change] : handling.changes)
+        lines << QStringLiteral("WORLD:CHANGE %1,%2").arg(QString::fromStdString(key)).arg(change, 0, 'g', 12);
+    return lines << QStringLiteral("WORLD:HIGHER %1").arg(handling.higher, 0, 'g', 12)
+                 << QStringLiteral("WORLD:HAND %1").arg(handling.handNear ? 1 : 0) << QStringLiteral("WORLD:COAX %1").arg(coax, 0, 'g', 12)
+                 << QStringLiteral("WORLD:CONFIGURATION %1").arg(configuration + 1);
+}
+
+} // namespace vetchling::app

@@ -1,0 +1,41 @@
+#pragma once
+/// A stand-in instrument in its own process, hung on an antenna as it was built.
+
+#include "app/document/instrument_link.h"
+#include "core/trim/as_built.h"
+
+#include <QProcess>
+#include <QTemporaryDir>
+
+namespace vetchling::app {
+
+class StandIn : public QObject {
+    Q_OBJECT
+public:
+    explicit StandIn(QObject* parent = nullptr);
+    ~StandIn() override;
+
+    /// @param kind "analyser" or "meter". Runs on the antenna already: stays. `ready` or `stopped` follows.
+    void start(const QString& kind, const Design& design, const Id& antenna);
+    void stop();
+    [[nodiscard]] bool running() const { return m_process != nullptr; }
+    /// Antenna it hangs on; empty if none.
+    [[nodiscard]] const Id& antenna() const { return m_antenna; }
+
+signals:
+    void ready(QIODevice* line); ///< an open line that the receiver owns
+    /// By itself, or because it could not be started; why.
+    void stopped(const QString& why);
+
+private:
+    void connectTo(const QString& socket);
+    QTemporaryDir m_folder;
+    QProcess* m_process = nullptr;
+    bool m_connected = false;
+    Id m_antenna;
+};
+
+/// How the antenna hangs now, as a stand-in is told.
+QStringList handlingLines(const Handling& handling, double coax, std::size_t configuration);
+
+} // namespace vetchling::app
