@@ -44,9 +44,9 @@ void MeterDesk::read(double frequency, double sensitivity, bool reflected)
           << QStringLiteral("SENSE:DIRECTION %1").arg(reflected ? QStringLiteral("REFLECTED") : QStringLiteral("FORWARD"))
           << QStringLiteral("READ:NEEDLE?") << QStringLiteral("SYSTEM:ERROR?");
     m_link->ask(lines, [this](const std::optional<QStringList>& answers) {
-        m_trouble = !answers                                          ? tr("The meter does not answer.")
+        m_trouble = !answers                                        ? tr("The meter does not answer.")
                     : !answers->last().startsWith(QLatin1Char('0')) ? tr("The meter says: %1").arg(answers->last())
-                                                                      : QString();
+                                                                    : QString();
         if (answers && m_trouble.isEmpty())
             m_needle = answers->first().toDouble();
         emit changed();

@@ -179,6 +179,46 @@ TEST_F(TrimTest, TheFitIsUsedInTheDesignAndTakenBack)
     EXPECT_EQ(document().design(), before);
 }
 
+// Set, turn, read, three channels: the seesaw gives the dip.
+TEST_F(TrimTest, AnOldMeterIsReadOnThreeChannels)
+{
+    find<QToolButton>("typedFold")->click();
+    auto* knob = find<QSlider>("meterKnob");
+    const QLabel* said = find<QLabel>("meterSaid");
+    find<QPushButton>("meterLow")->click();
+    ASSERT_TRUE(QTest::qWaitFor([&] { return find<QPushButton>("meterDirection")->isEnabled(); }, 20000)) << said->text().toStdString();
+    auto* readings = find<QPlainTextEdit>("readings");
+    for (int channel = 1; channel <= 3; ++channel) {
+        knob->setValue(4);
+        QTest::qWait(250);
+        find<QPushButton>("meterDirection")->click();
+        EXPECT_TRUE(QTest::qWaitFor([&] { return said->text().startsWith(QStringLiteral("It was not set")); }, 5000)) << "too early";
+        find<QPushButton>("meterDirection")->click();
+        for (int value = 4; value <= knob->maximum(); value += 2) { // one turns the knob and looks
+            knob->setValue(value);
+            QTest::qWait(15);
+            find<QPushButton>("meterDirection")->click();
+            const bool set = find<QPushButton>("meterTake")->isEnabled();
+            if (set)
+                break;
+            find<QPushButton>("meterDirection")->click();
+            QTest::qWait(15);
+        }
+        ASSERT_TRUE(find<QPushButton>("meterTake")->isEnabled()) << channel;
+        QTest::qWait(250);
+        find<QPushButton>("meterTake")->click();
+        ASSERT_EQ(readings->toPlainText().count(QLatin1Char('\n')) + 1, channel);
+        QTest::qWait(250);
+    }
+    click("readingsToDip");
+    ASSERT_TRUE(find<ValueEdit>("trimDip")->hasValue()) << find<QLabel>("readingsNote")->text().toStdString();
+    const double byMeter = find<ValueEdit>("trimDip")->value();
+    ASSERT_TRUE(calibrates());
+    ASSERT_TRUE(sweeps());
+    EXPECT_NEAR(byMeter, find<ValueEdit>("trimDip")->value(), 0.012 * byMeter) << "the analyser on the same antenna";
+    find<QWidget>("meterBox")->grab();
+}
+
 // ---- files
 
 TEST_F(TrimTest, AnyColumnsAreTaken)

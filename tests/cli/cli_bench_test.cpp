@@ -97,6 +97,69 @@ TEST_F(Cli, TrimFollowsTheLog)
     EXPECT_EQ(plan["trim"]["measurements"].size(), 2u);
 }
 
+TEST_F(Cli, LogTakesReadingsAndHowTheyWereTaken)
+{
+    const std::string made = path("meter.vetchling"), logged = path("meter2.vetchling");
+    ASSERT_EQ(run("new dipole --frequency 14.15e6 -o " + made).code, 0);
+    ASSERT_EQ(run("tune " + made + " -o " + made).code, 0);
+    const Outcome one = run("log " + made + " --readings '14.0 1.9' -o " + logged);
+    EXPECT_EQ(one.code, 2);
+    EXPECT_NE(one.err.find("too long (dip"), std::string::npos) << one.err;
+    const Outcome three =
+        run("log " + made +
+            " --readings '13.8 1.45; 14.15 2.2; 14.35 2.7' --soil wet --weather fog --place cove --coax 5 --instrument meter -o " + logged);
+    ASSERT_EQ(three.code, 0) << three.err;
+    const Json m = Json::parse(read(logged))["antennas"][0]["trim"]["measurements"][0];
+    EXPECT_LT(double(m["dip_Hz"]), 14.0e6) << "the low channel is the better one";
+    EXPECT_EQ(m["soil"], "wet");
+    EXPECT_EQ(m["place"], "cove");
+    EXPECT_EQ(double(m["coax_m"]), 5.0);
+    const Json next = Json::parse(run("trim " + logged).out);
+    EXPECT_EQ(next["action"], "cut");
+    for (const Json& band : next["other_bands"])
+        EXPECT_GE(double(band["swr_after"]), 1.0);
+    for (const char* bad :
+         {" --readings '14.0 0.2; 14.1 2'", " --dip 14.0e6 --readings '14 2'", " --dip 14e6 --soil muddy", " --dip 14e6 --coax -4", ""}) {
+        const Outcome o = run("log " + made + bad + " -o " + path("no.vetchling"));
+        EXPECT_EQ(o.code, 2) << bad;
+        EXPECT_GT(o.err.size(), 20u) << bad;
+    }
+}
+
+// A short dipole far below: the sweep at the coax' end is brought to the feedpoint before it counts.
+TEST_F(Cli, ASweepThroughCoaxIsMoved)
+{
+    const std::string made = path("coax.vetchling"), far = path("far.csv"), logged = path("coax2.vetchling");
+    ASSERT_EQ(run("new dipole --frequency 7.1e6 -o " + made).code, 0);
+    write(far, "MHz,SWR\n7.0,1.6\n7.05,1.2\n7.1,1.5\n");
+    ASSERT_EQ(run("log " + made + " --file " + far + " --coax 40 --line coax-50-thin -o " + logged).code, 0);
+    const Json m = Json::parse(read(logged))["antennas"][0]["trim"]["measurements"][0];
+    EXPECT_GT(double(m["sweep"][0][1]), 1.65) << "coax flatters";
+    const Outcome o = run("log " + made + " --file " + far + " --coax 40 --line string -o " + logged);
+    EXPECT_EQ(o.code, 2);
+    EXPECT_NE(o.err.find("--line"), std::string::npos);
+}
+
+TEST_F(Cli, FitAndHistoryReadTheLog)
+{
+    const Json fit = Json::parse(run("fit " + demo() + " --antenna 'Loop 17' -o " + path("fitted.vetchling")).out);
+    EXPECT_EQ(int(fit["measurements"]), 6);
+    EXPECT_LT(double(fit["misfit_after"]), double(fit["misfit_before"]));
+    EXPECT_GT(double(fit["relative_permittivity"]["sure"]), 0.0);
+    EXPECT_NE(Json::parse(read(path("fitted.vetchling")))["site"]["soil"]["relative_permittivity"],
+              Json::parse(read(VETCHLING_DATA "/demo/gannet-skerry.vetchling"))["site"]["soil"]["relative_permittivity"]);
+    const Json history = Json::parse(run("history " + demo() + " --antenna 'Loop 17'").out);
+    const Json drift = history["series"][0]["drift"];
+    EXPECT_LT(double(drift["wet_less_dry_Hz"]), 0.0) << "wet soil pulls the dip down";
+    EXPECT_NEAR(double(drift["stretch_m"]), -double(drift["change_Hz"]) / 18.092e6 * 17.07, 0.01) << "df/f = -dL/L";
+    const Json places = Json::parse(run("history " + demo() + " --antenna 'Walking whip 17'").out)["places"];
+    ASSERT_EQ(places.size(), 2u);
+    EXPECT_EQ(places[1]["place"], "north beach");
+    const std::string csv = run("history " + demo() + " --antenna 'Loop 17' --csv").out;
+    EXPECT_EQ(std::count(csv.begin(), csv.end(), '\n'), 10);
+    EXPECT_EQ(run("fit " + demo() + " --antenna 'Fan 12/10'").code, 2) << "nothing was measured of it";
+}
+
 TEST_F(Cli, LogRefusesInWords)
 {
     for (const char* bad : {"", " --dip 5", " --dip 14e6 --swr 0.5", " --dip 14e6 --parameter nose_m", " --dip 14e6 --cut 90",

@@ -12,14 +12,23 @@ namespace vetchling::app {
 namespace {
 
 constexpr int faceHeight = 92, knobSteps = 400;
-constexpr double atMark = 0.04;               // of the scale, that the needle may be off it
+constexpr double atMark = 0.04;                 // of the scale, that the needle may be off it
 constexpr double swing = 1.1, fullSwing = 1.15; // rad either side of upright; of the scale
+
+void setStrong(QPushButton* button, bool strong)
+{
+    if (button->property("strong").toBool() == strong)
+        return;
+    button->setProperty("strong", strong);
+    button->style()->unpolish(button);
+    button->style()->polish(button);
+}
 
 } // namespace
 
 MeterBox::MeterBox(ViewContext& context, MeterDesk& desk, QWidget* parent)
-    : QWidget(parent), m_context(context), m_desk(desk), m_direction(new QPushButton(tr("Forward"), this)), m_take(new QPushButton(tr("Take it"), this)),
-      m_knob(new QSlider(Qt::Horizontal, this)), m_said(new QLabel(this))
+    : QWidget(parent), m_context(context), m_desk(desk), m_direction(new QPushButton(tr("Forward"), this)),
+      m_take(new QPushButton(tr("Take it"), this)), m_knob(new QSlider(Qt::Horizontal, this)), m_said(new QLabel(this))
 {
     setAccessibleName(tr("Power meter, stand-in"));
     auto* layout = new QVBoxLayout(this);
@@ -33,7 +42,6 @@ MeterBox::MeterBox(ViewContext& context, MeterDesk& desk, QWidget* parent)
         auto* button = new QPushButton(names[i], this);
         button->setObjectName(QLatin1String(objects[i]));
         button->setProperty("small", true);
-        button->setCheckable(true);
         connect(button, &QPushButton::clicked, this, [this, i] {
             m_channel = i;
             m_set = 0.0;
@@ -47,7 +55,7 @@ MeterBox::MeterBox(ViewContext& context, MeterDesk& desk, QWidget* parent)
     m_knob->setObjectName(QStringLiteral("meterKnob"));
     m_knob->setAccessibleName(tr("Sensitivity"));
     m_knob->setRange(0, knobSteps);
-    m_knob->setValue(knobSteps / 10);
+    m_knob->setValue(knobSteps / 40);
     connect(m_knob, &QSlider::valueChanged, this, [this] {
         m_set = 0.0;
         ask();
@@ -97,13 +105,16 @@ void MeterBox::ask()
 void MeterBox::refresh()
 {
     for (std::size_t i = 0; i < m_channels.size(); ++i)
-        m_channels[i]->setChecked(m_desk.on() && i == m_channel);
+        setStrong(m_channels[i], m_desk.on() && i == m_channel);
+    setStrong(m_direction, m_direction->isChecked());
     m_direction->setEnabled(m_desk.on());
     m_take->setEnabled(m_desk.on() && m_direction->isChecked() && m_set > 0.0);
     m_said->setText(!m_desk.trouble().isEmpty() ? m_desk.trouble()
                     : !m_desk.on()              ? tr("Choose a channel: the stand-in sends there.")
-                    : m_direction->isChecked()  ? (m_set > 0.0 ? tr("Read what comes back, and take it.") : tr("It was not set: turn to forward, and bring the needle to its mark first."))
-                                                : tr("Turn the knob until the needle stands on its mark, then turn to reflected."));
+                    : m_direction->isChecked()
+                        ? (m_set > 0.0 ? tr("Read what comes back, and take it.")
+                                       : tr("It was not set: turn to forward, and bring the needle to its mark first."))
+                        : tr("Turn the knob until the needle stands on its mark, then turn to reflected."));
     update();
 }
 
@@ -131,7 +142,7 @@ void MeterBox::paintEvent(QPaintEvent*)
     p.setBrush(c.card);
     p.drawRoundedRect(face.adjusted(0.5, 0.5, -0.5, -0.5), 5, 5);
     const QPointF pivot(face.center().x(), face.bottom() + 16);
-    const double radius = faceHeight - 2.0;
+    const double radius = faceHeight - 8.0;
     const auto place = [&](double part, double r) {
         const double angle = -swing + 2.0 * swing * part / fullSwing;
         return QPointF(pivot.x() + r * std::sin(angle), pivot.y() - r * std::cos(angle));
@@ -148,13 +159,14 @@ void MeterBox::paintEvent(QPaintEvent*)
         p.drawLine(place(part, radius - 5), place(part, radius + 3));
     }
     p.setPen(c.leaf);
-    p.drawText(QRectF(place(1.0, radius - 18) - QPointF(22, 8), QSizeF(44, 16)), Qt::AlignCenter, tr("set"));
+    p.drawText(QRectF(place(1.0, radius + 14) - QPointF(22, 8), QSizeF(44, 16)), Qt::AlignCenter, tr("set"));
     p.setPen(QPen(c.ink, 1.8));
     p.setClipRect(face.adjusted(1, 1, -1, -1));
     p.drawLine(pivot, place(m_desk.needle(), radius - 8));
     if (m_frequencies[m_channel] > 0.0) {
         p.setPen(c.inkSoft);
-        p.drawText(face.adjusted(8, 0, -8, -4), Qt::AlignLeft | Qt::AlignBottom, tr("%1 MHz").arg(m_frequencies[m_channel] / 1e6, 0, 'f', 3));
+        p.drawText(face.adjusted(8, 0, -8, -4), Qt::AlignLeft | Qt::AlignBottom,
+                   tr("%1 MHz").arg(m_frequencies[m_channel] / 1e6, 0, 'f', 3));
     }
 }
 
