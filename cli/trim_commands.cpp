@@ -228,6 +228,7 @@ int trimCommand(const Request& request)
                              {"model_slope_Hz_per_m", next.modelSlope},
                              {"model_dip_Hz", next.modelDip},
                              {"words", next.words.english()},
+                             {"fold_instead_m", next.fold > 0.0 ? Json(next.fold) : Json(nullptr)},
                              {"or_instead", other},
                              {"other_bands", also},
                              {"order", order}})

@@ -10,6 +10,8 @@
 namespace vetchling::files {
 namespace {
 
+constexpr double mostHertz = 1e15;
+
 std::string lower(std::string text)
 {
     std::transform(text.begin(), text.end(), text.begin(), [](unsigned char c) { return char(std::tolower(c)); });
@@ -52,6 +54,14 @@ std::optional<double> numberIn(std::string text)
 Fault at(std::size_t line, Text message) { return {"line " + std::to_string(line + 1), std::move(message)}; }
 
 Fault notRising(std::size_t line) { return at(line, coreText("core", "the frequencies do not rise from line to line")); }
+
+/// Numbers that are none after all: a reflection of 1e300, a frequency beyond all.
+std::optional<Fault> unusable(const MeasuredPoint& p, std::size_t line)
+{
+    const bool good = p.frequency < mostHertz && !std::isnan(p.swr) && p.swr > 0.0 &&
+                      (!p.impedance || (std::isfinite(p.impedance->real()) && std::isfinite(p.impedance->imag())));
+    return good ? std::nullopt : std::optional(at(line, coreText("core", "what stands there cannot have been measured")));
+}
 
 /// What stands behind '#', or what holds where nothing does.
 struct Options {
@@ -201,6 +211,8 @@ Result<MeasuredSweep> parseTouchstone(const std::string& text)
             return notRising(i);
         const Complex z = impedanceBy(options, pairOf(options, *a, *b));
         sweep.points.push_back({frequency, z, measuredSwr(z, options.reference)});
+        if (const auto fault = unusable(sweep.points.back(), i))
+            return *fault;
     }
     if (sweep.points.empty())
         return Fault{"", coreText("core", "there is no measurement in that file")};
@@ -286,6 +298,8 @@ Result<MeasuredSweep> parseCsv(const std::string& text, const CsvLayout& layout)
             return at(row, coreText("core", "neither SWR, R and X, nor a reflection is in this line; say which columns have them"));
         if (!sweep.points.empty() && !(point.frequency > sweep.points.back().frequency))
             return notRising(row);
+        if (const auto fault = unusable(point, row))
+            return *fault;
         sweep.points.push_back(point);
     }
     if (sweep.points.empty())

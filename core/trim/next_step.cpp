@@ -1,6 +1,7 @@
 #include "core/trim/next_step.h"
 
 #include "core/study/answers.h"
+#include "core/trim/fold.h"
 
 #include <algorithm>
 #include <cmath>
@@ -17,6 +18,7 @@ constexpr double overshoot = 2.1;     // standard deviations kept between a cut'
 constexpr double margin = 0.9;        // of the tolerance, that a cut may come to
 constexpr double sameHeight = 0.05;   // m
 constexpr double mostTurned = 25.0;   // degrees, that the last bit may ask of an angle
+constexpr double mostSloped = 0.35;   // of an angle that is told as a distance
 constexpr double mostPart = 0.15;     // and of any other lever
 
 class Trimmer {
@@ -157,7 +159,7 @@ private:
 
     [[nodiscard]] std::optional<double> slopeAt(const shapes::AntennaShape& now, const TrimTask& task, double dip) const
     {
-        const double value = parameter(now, task), step = std::max(0.01 * std::abs(value), 1e-4);
+        const double value = parameter(now, task), step = value != 0.0 ? 0.01 * std::abs(value) : 1e-4;
         const auto other = dipWith(now, task, value - step);
         return other ? std::optional((dip - other->dip) / step) : std::nullopt;
     }
@@ -209,7 +211,24 @@ private:
         next.step = reversible ? TrimStep::Slide : next.change < 0.0 ? TrimStep::Cut : TrimStep::Lengthen;
         next.words = words(next, task);
         next.other = otherLever(next, task, now);
+        if (next.step == TrimStep::Cut && task.lever.side == shapes::LeverSide::OpenEnd)
+            next.fold = foldFor(next, task, now, then->dip);
         return next;
+    }
+
+    /// How much to fold for what the cut does: a little more, since a fold is thicker.
+    [[nodiscard]] double foldFor(const TrimNext& next, const TrimTask& task, const shapes::AntennaShape& now, double dip) const
+    {
+        const auto subjectWith = [&](double change) {
+            study::Subject subject = m_asked.subject;
+            subject.shape = now;
+            subject.shape.parameters[task.lever.parameter] = parameter(now, task) + change;
+            subject.configuration = task.configuration;
+            return subject;
+        };
+        const auto ratio =
+            foldOverCut(m_library, subjectWith(0.0), subjectWith(next.change), -next.change, dip, dip - next.modelDip, m_watch);
+        return ratio ? -next.change / *ratio : 0.0;
     }
 
     /// A second lever that brings the dip to its goal by a small change and can be set back.
@@ -223,7 +242,7 @@ private:
             TrimTask fine = task;
             fine.lever = lever;
             const double here = parameter(now, fine);
-            const double most = spec->quantity == units::Quantity::Angle ? mostTurned : mostPart * std::abs(here);
+            const double most = spec->quantity == units::Quantity::Angle ? mostTurned : (lever.kind == LeverKind::Angle ? mostSloped : mostPart) * std::abs(here);
             const auto slope = slopeAt(now, fine, next.modelDip);
             if (!slope || *slope == 0.0)
                 continue;

@@ -62,6 +62,7 @@ struct TrimNext {
     double modelSlope = 0.0;
     double modelDip = 0.0; ///< Hz of the antenna as logged
     DipEstimate learned;
+    double fold = 0.0;               ///< m of each piece that, folded back, do what the cut does; 0 where that is not known
     std::optional<OtherLever> other; ///< for the last bit, where the antenna has one that reaches it
     Text words;
 };

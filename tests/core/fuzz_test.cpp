@@ -35,5 +35,13 @@ TEST(Fuzz, Designs)
     EXPECT_GT(count.refused, 100);
 }
 
+TEST(Fuzz, Measurements)
+{
+    const FuzzCount count = fuzzMeasured(1, 20000);
+    EXPECT_EQ(count.broken, "");
+    EXPECT_GT(count.answered, 2000);
+    EXPECT_GT(count.refused, 2000);
+}
+
 } // namespace
 } // namespace vetchling::testing

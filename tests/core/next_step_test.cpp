@@ -1,4 +1,5 @@
 /// What to do next: the estimate, tasks and their order, heights, and a simulated builder who follows the advice.
+#include "core/trim/fold.h"
 #include "core/trim/measure_card.h"
 #include "core/tune/tune.h"
 #include "tests/core/shape_helpers.h"
@@ -294,6 +295,97 @@ TEST(Trim, ABuilderWhoFollowsTheAdviceIsSoonDone)
     EXPECT_LE(cuts, 2 * int(testing::trimmedFamilies().size())) << "two cuts in the mean";
     EXPECT_LE(passed, 1);
 }
+
+// A fold is a shorter wire with a thicker end: less than a cut, by a few percent for a thin wire, more for a thicker one.
+TEST(Fold, DoesALittleLessThanACut)
+{
+    study::Library library;
+    double before = 1.0;
+    for (double diameter : {0.0006, 0.0016, 0.004}) {
+        study::Subject uncut;
+        uncut.shape = findFamily("dipole")->standardShape(7.1e6);
+        uncut.shape.wire.diameter = diameter;
+        uncut.shape.wire.jacket = 0.0;
+        uncut.ground = {GroundKind::Real, 13.0, 0.005};
+        study::Subject cut = uncut;
+        cut.shape.parameters["leg_m"] = familyOf(uncut.shape).value(uncut.shape, "leg_m") - 0.2;
+        const auto a = dipNear(library, uncut, 7.1e6), b = dipNear(library, cut, 7.1e6);
+        ASSERT_TRUE(a && b);
+        const auto ratio = foldOverCut(library, uncut, cut, 0.2, b->dip, b->dip - a->dip);
+        ASSERT_TRUE(ratio) << diameter;
+        EXPECT_LT(*ratio, before) << "the thicker, the less";
+        before = *ratio;
+        // the end's charge a metre grows as the logarithm of its radius: ln sqrt(2.2) over ln (reach / a), the reach being of the fold's
+        // order
+        const double expected = 0.5 * std::log(2.2) / std::log(2.0 * 0.2 / (0.5 * diameter));
+        EXPECT_NEAR(1.0 - *ratio, expected, 0.5 * expected) << diameter;
+    }
+    study::Subject subject;
+    subject.shape = findFamily("delta-loop")->standardShape(14.1e6);
+    EXPECT_FALSE(foldOverCut(library, subject, subject, 0.1, 14.1e6, 1e5)) << "a loop has no end to fold";
+}
+
+TEST(Fold, IsOfferedBesideACut)
+{
+    study::Library library;
+    const Antenna antenna = [] {
+        Antenna a;
+        a.shape = findFamily("dipole")->standardShape(14.1e6);
+        a.trim.measurements.push_back({});
+        a.trim.measurements.back().dip = 13.7e6;
+        return a;
+    }();
+    TrimQuestion asked;
+    asked.subject.shape = antenna.shape;
+    asked.subject.ground = {GroundKind::Real, 13.0, 0.005};
+    asked.antenna = antenna;
+    const auto outcome = trimNext(library, asked);
+    ASSERT_TRUE(outcome.ok());
+    ASSERT_EQ(outcome->next.step, TrimStep::Cut);
+    EXPECT_GT(outcome->next.fold, -outcome->next.change);
+    EXPECT_LT(outcome->next.fold, -1.2 * outcome->next.change);
+}
+
+// The last bit by what can be set back: the height of a dipole's ends, where that reaches the goal.
+class OtherLevers : public ::testing::TestWithParam<const char*> {};
+
+TEST_P(OtherLevers, BringTheDipThereToo)
+{
+    study::Library library;
+    Antenna antenna;
+    antenna.shape = findFamily(GetParam())->standardShape(14.1e6);
+    if (antenna.shape.family == "whip-pair")
+        antenna.shape.parameters["opening_deg"] = 110.0; // a straight one answers to no angle
+    TrimQuestion asked;
+    asked.subject.shape = antenna.shape;
+    asked.subject.ground = {GroundKind::Real, 13.0, 0.005};
+    if (const auto tuned = tuneAll(antenna.shape, asked.subject.ground, library.tables()))
+        for (const TunedValue& v : tuned->lengths)
+            antenna.shape.parameters[v.length.parameter] = v.value;
+    asked.subject.shape = antenna.shape;
+    const auto plain = dipNear(library, asked.subject, 14.1e6);
+    ASSERT_TRUE(plain.ok());
+    antenna.trim.target = plain->dip;
+    Measurement m;
+    m.dip = 0.9935 * plain->dip;
+    antenna.trim.measurements = {m};
+    asked.antenna = antenna;
+    const auto outcome = trimNext(library, asked);
+    ASSERT_TRUE(outcome.ok()) << outcome.firstFault();
+    ASSERT_NE(outcome->next.change, 0.0);
+    ASSERT_TRUE(outcome->next.other);
+    study::Subject moved = asked.subject;
+    const std::string& key = outcome->next.other->lever.parameter;
+    moved.shape.parameters[key] = familyOf(antenna.shape).value(antenna.shape, key) + outcome->next.other->change;
+    const auto then = dipNear(library, moved, 14.1e6);
+    EXPECT_NEAR(then->dip - plain->dip, plain->dip - m.dip, outcome->next.tolerance + 0.25 * (plain->dip - m.dip));
+}
+INSTANTIATE_TEST_SUITE_P(Families, OtherLevers, ::testing::Values("loaded-dipole", "whip-pair", "whip", "mobile-whip"),
+                         [](const auto& info) {
+                             std::string name = info.param;
+                             std::replace(name.begin(), name.end(), '-', '_');
+                             return name;
+                         });
 
 } // namespace
 } // namespace vetchling

@@ -2,7 +2,11 @@
 
 #include "core/em/far_field.h"
 #include "core/files/design_file.h"
+#include "core/files/measured_file.h"
 #include "core/files/wire_file.h"
+#include "core/trim/readings.h"
+#include "core/trim/sense.h"
+#include "sim/command.h"
 #include "tests/validation/random_antennas.h"
 
 #include <fmt/format.h>
@@ -112,6 +116,60 @@ FuzzCount fuzzDesigns(const std::string& seedText, unsigned first, unsigned coun
             return offence(read.faults());
         const auto again = files::parseDesign(files::writeDesign(*read));
         return again.ok() ? "" : "what was read cannot be written and read again: " + again.firstFault();
+    });
+}
+
+namespace {
+
+/// A sweep that was taken must be one: finite, rising, and fit to be written into a log.
+std::string offenceOf(const MeasuredSweep& sweep)
+{
+    double before = 0.0;
+    for (const MeasuredPoint& p : sweep.points) {
+        if (!(p.frequency > before) || !std::isfinite(p.frequency))
+            return "frequencies that do not rise came through";
+        if (std::isnan(p.swr) || (p.impedance && !(std::isfinite(p.impedance->real()) && std::isfinite(p.impedance->imag()))))
+            return "a point that is no number came through";
+        before = p.frequency;
+    }
+    Measurement m;
+    takeSweep(sweep, m);
+    return sweep.dip() && m.sweep.size() == sweep.points.size() ? "" : "a sweep without a dip";
+}
+
+} // namespace
+
+FuzzCount fuzzMeasured(unsigned first, unsigned count)
+{
+    static const std::string seeds[] = {
+        "! garden\n# MHz S RI R 50\n7.00 0.31 -0.2\n7.05 0.1 0.02\n7.10 0.2 0.21\n",
+        "[Version] 2.0\n# kHz Z MA\n[Number of Ports] 1\n[Reference] 75\n[Network Data]\n7000 52 -12\n7100 51 10\n[End]\n",
+        "# GHz Y DB R 50\n0.0070 -34 12\n0.0071 -33 -4\n",
+        "Frequency (Hz),R (ohm),X (ohm),SWR\n7000000,42,-31,2.1\n7050000,50,-2,1.1\n7100000,55,22,1.6\n",
+        "MHz;SWR\n7,00;1,9\n7,05;1,2\n7,10;1,7\n",
+        "f\tRL dB\n7000\t-8\n7100\t-22\n",
+    };
+    return run(first, count, [&](unsigned seed, bool& refused) -> std::string {
+        const std::string text = mutated(seeds[seed % std::size(seeds)], seed);
+        const auto touchstone = files::parseTouchstone(text);
+        files::CsvLayout layout = files::guessCsv(text);
+        layout.firstRow = seed % 2 == 0 ? layout.firstRow : files::firstRowOf(text, layout);
+        const auto table = files::parseCsv(text, layout);
+        refused = !touchstone.ok() && !table.ok();
+        for (const auto* read : {&touchstone, &table})
+            if (const std::string bad = read->ok() ? offenceOf(**read) : offence(read->faults()); !bad.empty())
+                return bad;
+        const auto typed = parseReadings(mutated("7.00 2.4\n7.10 50/2 W; 7,20 42 30", seed));
+        if (!typed && !offence(typed.faults()).empty())
+            return "readings refused without words";
+        if (typed)
+            for (const SwrReading& r : *typed)
+                if (!(r.swr >= 1.0 && r.frequency >= 1e5))
+                    return "a reading that cannot be came through";
+        sim::Language language;
+        language.add("SENSe:LEVel", [](const std::vector<std::string>& a) { return std::to_string(sim::numberAt(a, 0, 0.0, 1.0)); });
+        language.answer(mutated("SENSE:LEVEL 0.5", seed));
+        return language.answer("SYST:ERR?").empty() ? "an instrument without an answer" : "";
     });
 }
 

@@ -18,4 +18,7 @@ FuzzCount fuzzWireFiles(const std::string& seedText, unsigned first, unsigned co
 /// The same for designs.
 FuzzCount fuzzDesigns(const std::string& seedText, unsigned first, unsigned count);
 
+/// Sweeps in Touchstone and CSV of many forms, readings as typed, and what instruments are asked, all with bytes changed.
+FuzzCount fuzzMeasured(unsigned first, unsigned count);
+
 } // namespace vetchling::testing

@@ -24,6 +24,7 @@ int main(int argc, char** argv)
     };
     tell("wire files", testing::fuzzWireFiles(*wires, 1, count));
     tell("designs", testing::fuzzDesigns(*design, 1, count / 10));
+    tell("measurements", testing::fuzzMeasured(1, count));
     tell("wire models", testing::fuzzModels(1, count));
     return broken ? 1 : 0;
 }

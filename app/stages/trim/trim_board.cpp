@@ -141,9 +141,12 @@ QString TrimBoard::explanation() const
     }
     if (next->change != 0.0)
         words << tr("The dip should come to %1.").arg(frequencyWords(next->predicted));
-    if (next->step == TrimStep::Cut)
-        words << (std::abs(next->predicted - next->target) > next->tolerance ? tr("Not all of it at once: what is cut is gone.")
-                                                                             : tr("Folding back first can be undone."));
+    if (next->step == TrimStep::Cut) {
+        if (std::abs(next->predicted - next->target) > next->tolerance)
+            words << tr("Not all of it at once: what is cut is gone.");
+        words << (next->fold > 0.0 ? tr("Folded back, %1 do the same, and can be undone.").arg(smallWords(next->fold, system()))
+                                   : tr("Folding back first can be undone."));
+    }
     return words.join(QLatin1Char(' '));
 }
 
