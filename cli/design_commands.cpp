@@ -320,19 +320,29 @@ Faults setOne(const std::string& setting, Design& design, Antenna& antenna)
                                           {"wire.jacket_m", {Quantity::WireSize, &antenna.shape.wire.jacket}},
                                           {"design_frequency_Hz", {Quantity::Frequency, &antenna.shape.designFrequency}},
                                           {"swr_limit", {Quantity::Plain, &design.operation.swrLimit}},
-                                          {"power_W", {Quantity::Power, &design.operation.power}}};
+                                          {"power_W", {Quantity::Power, &design.operation.power}},
+                                          {"soil.permittivity", {Quantity::Plain, &design.site.soil.relativePermittivity}},
+                                          {"soil.conductivity", {Quantity::Plain, &design.site.soil.conductivity}},
+                                          {"soil.pair_frequency_Hz", {Quantity::Frequency, &design.site.soil.pairFrequency}}};
     if (const shapes::ParameterSpec* spec = shapes::familyOf(antenna.shape).spec(antenna.shape, key)) {
         antenna.typed.erase(key);
         targets[key] = {spec->quantity, &antenna.shape.parameters[key]};
     }
     const auto target = targets.find(key);
     if (target == targets.end() || equals == std::string::npos)
-        return {{setting, "write name=value with a parameter of the family, wire.diameter_m, wire.jacket_m, soil, design_frequency_Hz, "
-                          "swr_limit or power_W"}};
+        return {
+            {setting,
+             "write name=value with a parameter of the family, wire.diameter_m, wire.jacket_m, soil, soil.permittivity, soil.conductivity, "
+             "soil.pair_frequency_Hz, design_frequency_Hz, "
+             "swr_limit or power_W"}};
     const Result<double> value = units::parse(text, target->second.quantity, {antenna.shape.designFrequency, units::System::Metric, true});
     if (!value)
         return {{key, value.faults().front().message}};
     *target->second.value = *value;
+    if (key.rfind("soil.", 0) == 0) {
+        design.site.soil.id.clear();
+        design.site.soil.name = "own soil";
+    }
     return {};
 }
 

@@ -33,9 +33,27 @@ void TrimDesk::makeCard()
         m_card = measureCardOf(*known, *model->built);
 }
 
+/// It may be stopped before the goal is met: where the whole band is under the user's limit as it is.
+void TrimDesk::lookWhetherEnough()
+{
+    m_enough.reset();
+    const CurvePointer curve = m_solver.curve();
+    const auto known = outcome();
+    if (!known || !curve || known->next.change == 0.0 || m_document.antenna().trim.measurements.empty())
+        return;
+    const TrimTask& task = known->tasks[known->next.task];
+    const Measurement& last = m_document.antenna().trim.measurements.back();
+    if (task.configuration != m_document.configuration() || taskOf(known->tasks, last) != known->next.task)
+        return;
+    const auto highest = highestAcross(m_document.design(), task.target, *curve, last.dip);
+    if (highest && *highest <= m_document.design().operation.swrLimit)
+        m_enough = highest;
+}
+
 void TrimDesk::judge()
 {
     m_sense.clear();
+    lookWhetherEnough();
     const CurvePointer curve = m_solver.curve();
     if (!m_document.hasAntenna() || !curve)
         return;

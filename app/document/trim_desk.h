@@ -31,6 +31,8 @@ public:
     [[nodiscard]] bool busy() const { return m_answer.busy(); }
     /// What the next step does to the other bands; empty before that is known.
     [[nodiscard]] std::vector<Text> effects() const;
+    /// The highest SWR across the trimmed band with the dip where it was measured last, where that is under the limit and a cut is advised.
+    [[nodiscard]] std::optional<double> enough() const { return m_enough; }
     /// Fits soil, height and length to the log; `ready` follows.
     void fit();
     [[nodiscard]] bool fitting() const { return m_fit.busy(); }
@@ -51,6 +53,7 @@ private:
     void judge();
     void makeCard();
     void wantEffects();
+    void lookWhetherEnough();
     Document& m_document;
     const AntennaModels& m_models;
     SolveService& m_solver;
@@ -61,6 +64,7 @@ private:
     TrimLog m_fittedLog; ///< that the fit is of
     Id m_fittedAntenna;
     std::vector<SenseRow> m_sense;
+    std::optional<double> m_enough;
     std::optional<MeasureCard> m_card;
 };
 

@@ -24,8 +24,9 @@ void YardDesk::open(const std::string& id, std::optional<unsigned> seed)
     const YardLevel* level = findYardLevel(id);
     if (!level)
         return;
+    const QVariant fixed = qApp->property("yardSeed"); // where pictures are taken
     m_answer.forget();
-    m_answer.ask([level, seed = seed.value_or(std::random_device{}()), &library = m_solver.library()](
+    m_answer.ask([level, seed = seed.value_or(fixed.isValid() ? fixed.toUInt() : std::random_device{}()), &library = m_solver.library()](
                      const Watch& watch, const auto& publish) { publish(Yard::open(library, *level, seed, watch)); });
     emit changed();
 }

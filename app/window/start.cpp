@@ -28,7 +28,8 @@ public:
         int stage = 1;
         std::size_t antenna = 0; ///< place in the demo
         Theme::Mode mode = Theme::Mode::Day;
-        QString view = {}; ///< name of the button that shows it; "gallery" for the gallery
+        QString view = {};     ///< name of the button that shows it; "gallery" for the gallery
+        QStringList then = {}; ///< buttons pressed after it, each when all is at rest
     };
 
     Photographer(MainWindow& window, QString folder, std::vector<Shot> shots)
@@ -63,6 +64,13 @@ private:
         if (!isSettled() || ++m_settled < 4)
             return;
         const Shot& shot = m_shots[m_next];
+        if (m_pressed < shot.then.size()) {
+            if (auto* button = m_window.findChild<QAbstractButton*>(shot.then[m_pressed++]))
+                button->click();
+            m_settled = 0;
+            return;
+        }
+        m_pressed = 0;
         m_window.grab().save(QDir(m_folder).filePath(shot.file));
         if (++m_next == m_shots.size())
             qApp->exit(0);
@@ -75,6 +83,7 @@ private:
     std::vector<Shot> m_shots;
     std::size_t m_next = 0;
     int m_settled = 0;
+    qsizetype m_pressed = 0;
     QTimer m_poll;
 };
 
@@ -106,11 +115,17 @@ std::vector<Photographer::Shot> documentationShots()
             {"build.png", 5, 0, Mode::Day},
             {"build-coil.png", 5, 4, Mode::Day, QStringLiteral("buildCoil")},
             {"trim.png", 6, 0, Mode::Day},
+            {"trim-log.png", 6, 3, Mode::Day, QStringLiteral("trimLog")},
+            {"trim-yard.png",
+             6,
+             0,
+             Mode::Day,
+             QStringLiteral("trimYard"),
+             {QStringLiteral("yardLevel-will-not-come-down"), QStringLiteral("yardSweep"), QStringLiteral("yardSweep"),
+              QStringLiteral("yardLoad"), QStringLiteral("yardHand")}},
             {"build-parts.png", 5, 0, Mode::Night, QStringLiteral("buildParts")},
             {"gallery.png", 1, 0, Mode::Day, QStringLiteral("gallery")},
-            {"trade.png", 1, 4, Mode::Day, QStringLiteral("viewTrade")},
             {"bands-map.png", 2, 1, Mode::Day, QStringLiteral("bands map")},
-            {"bands-finder.png", 2, 1, Mode::Day, QStringLiteral("bands finder")},
             {"bands-settings.png", 2, 6, Mode::Day, QStringLiteral("bands settings")},
             {"sky-all-round.png", 3, 0, Mode::Day, QStringLiteral("skyRound")},
             {"sky-compare.png", 3, 0, Mode::Night, QStringLiteral("skyAgainst")},
@@ -215,6 +230,7 @@ int start(QApplication& application)
     const QString state = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
     const QString tables = QStandardPaths::writableLocation(QStandardPaths::CacheLocation) + QStringLiteral("/soil-tables");
     MainWindow window(findDataFolder(), state, tables);
+    qApp->setProperty("yardSeed", parser.isSet(options.shots) ? QVariant(5u) : QVariant()); // the same picture each time
     const bool posing = parser.isSet(options.shots) || parser.isSet(options.picture);
     if (posing) {
         window.resize(1280, 800);

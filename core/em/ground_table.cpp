@@ -223,8 +223,9 @@ int GroundTable::rowCount() const
     return int(std::count_if(m_rows.begin(), m_rows.end(), [](const auto& row) { return row != nullptr; }));
 }
 
-std::shared_ptr<GroundTable> GroundTableCache::table(const Ground& ground, double frequency, TableContent content)
+std::shared_ptr<GroundTable> GroundTableCache::table(const Ground& soil, double frequency, TableContent content)
 {
+    const Ground ground = soil.at(frequency); // a table is of two figures, however they came about
     const std::lock_guard lock(m_mutex);
     const auto found = std::find_if(m_entries.begin(), m_entries.end(),
                                     [&](const Entry& e) { return e.ground == ground && e.frequency == frequency && e.content == content; });

@@ -198,7 +198,7 @@ public:
     {
         const Ground& ground = solution.model->ground;
         const double omega = 2.0 * pi * solution.frequency;
-        const Complex permittivity(ground.relativePermittivity, -ground.conductivity / (omega * vacuumPermittivity));
+        const Complex permittivity = ground.complexPermittivity(solution.frequency);
         m_image = ground.kind == GroundKind::FreeSpace ? Complex(0.0)
                   : ground.kind == GroundKind::Perfect ? Complex(-1.0)
                                                        : -(permittivity - 1.0) / (permittivity + 1.0);

@@ -79,6 +79,9 @@ Soil readSoil(const JsonNode& node)
 {
     Soil soil{node.text("id", "", true), node.text("name", "", true), node.text("source", "", true),
               node.number("relative_permittivity", 13.0), node.number("conductivity_S_per_m", 0.005)};
+    soil.pairFrequency = node.number("pair_frequency_Hz", 0.0, true);
+    for (const Fault& fault : findPairFaults(soil.ground()))
+        node.faultAt("pair_frequency_Hz", fault.message);
     readSeasons(node, soil);
     soil.kept = node.rest();
     return soil;
@@ -122,6 +125,8 @@ Json soilJson(const Soil& soil)
              {"source", soil.source},
              {"relative_permittivity", soil.relativePermittivity},
              {"conductivity_S_per_m", soil.conductivity}};
+    if (soil.pairFrequency > 0.0)
+        out["pair_frequency_Hz"] = soil.pairFrequency;
     if (soil.dry)
         out["dry"] = figuresJson(*soil.dry);
     if (soil.wet)

@@ -31,6 +31,7 @@ Result<study::Recipe> parseRecipe(const std::string& text)
         recipe.soil.name = soil->text("name", "", true);
         recipe.soil.relativePermittivity = soil->number("relative_permittivity");
         recipe.soil.conductivity = soil->number("conductivity_S_per_m");
+        recipe.soil.pairFrequency = soil->number("pair_frequency_Hz", 0.0, true);
         if (!(recipe.soil.relativePermittivity >= 1.0 && recipe.soil.conductivity >= 0.0))
             soil->fault("a soil has a relative permittivity of 1 or more and a conductivity of 0 or more");
     }
@@ -71,7 +72,8 @@ std::string writeRecipe(const study::Recipe& recipe)
                     {{"id", recipe.soil.id},
                      {"name", recipe.soil.name},
                      {"relative_permittivity", recipe.soil.relativePermittivity},
-                     {"conductivity_S_per_m", recipe.soil.conductivity}}},
+                     {"conductivity_S_per_m", recipe.soil.conductivity},
+                     {"pair_frequency_Hz", recipe.soil.pairFrequency}}},
                    {"lengths", lengths},
                    {"antenna", antennaJson(antenna)}};
     return out.dump(1) + "\n";

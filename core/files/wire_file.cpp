@@ -24,6 +24,7 @@ Ground readGround(const JsonNode& root)
         ground.kind = GroundKind::Real;
         ground.relativePermittivity = node->number("relative_permittivity", 1.0);
         ground.conductivity = node->number("conductivity_S_per_m");
+        ground.pairFrequency = node->number("pair_frequency_Hz", 0.0, true);
     } else if (kind == "perfect")
         ground.kind = GroundKind::Perfect;
     else if (kind != "free-space" && !kind.empty())
@@ -227,8 +228,12 @@ Json wireJson(const Wire& wire)
 
 Json groundJson(const Ground& ground)
 {
-    if (ground.kind == GroundKind::Real)
-        return {{"kind", "real"}, {"relative_permittivity", ground.relativePermittivity}, {"conductivity_S_per_m", ground.conductivity}};
+    if (ground.kind == GroundKind::Real) {
+        Json real{{"kind", "real"}, {"relative_permittivity", ground.relativePermittivity}, {"conductivity_S_per_m", ground.conductivity}};
+        if (ground.pairFrequency > 0.0)
+            real["pair_frequency_Hz"] = ground.pairFrequency;
+        return real;
+    }
     return {{"kind", ground.kind == GroundKind::Perfect ? "perfect" : "free-space"}};
 }
 

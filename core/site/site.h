@@ -29,10 +29,11 @@ struct Soil {
     std::string name;
     std::string source;
     double relativePermittivity = 13.0;
-    double conductivity = 0.005;                   ///< S/m
+    double conductivity = 0.005; ///< S/m
+    double pairFrequency = 0.0;  ///< Hz at which the two were measured, elsewhere by soil_model.h; 0: they hold everywhere
     std::optional<SoilFigures> dry = {}, wet = {}; ///< of the same ground after a dry and a wet season, where its class says so
     KeptFields kept = {};
-    [[nodiscard]] Ground ground() const { return {GroundKind::Real, relativePermittivity, conductivity}; }
+    [[nodiscard]] Ground ground() const { return {GroundKind::Real, relativePermittivity, conductivity, pairFrequency}; }
     friend bool operator==(const Soil&, const Soil&) = default;
 };
 

@@ -444,7 +444,8 @@ Ground soilAt(const Soil& soil, const Tolerances& tolerances, double part)
                                  soil.conductivity * std::pow(tolerances.soilConductivity, sign)});
     const double away = std::abs(part);
     return {GroundKind::Real, towards(soil.relativePermittivity, there.relativePermittivity, away),
-            soil.conductivity > 0.0 && there.conductivity > 0.0 ? towards(soil.conductivity, there.conductivity, away) : soil.conductivity};
+            soil.conductivity > 0.0 && there.conductivity > 0.0 ? towards(soil.conductivity, there.conductivity, away) : soil.conductivity,
+            soil.pairFrequency};
 }
 
 std::vector<Unsure> causesOf(const SpreadQuestion& asked, std::size_t configuration)

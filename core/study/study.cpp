@@ -85,7 +85,8 @@ private:
 std::string keyOf(const WireModel& m, double portReference)
 {
     Key key;
-    key.add(double(m.ground.kind)), key.add(m.ground.relativePermittivity), key.add(m.ground.conductivity), key.add(portReference);
+    key.add(double(m.ground.kind)), key.add(m.ground.relativePermittivity), key.add(m.ground.conductivity), key.add(m.ground.pairFrequency),
+        key.add(portReference);
     key.addAll(m.wires), key.addAll(m.feeds), key.addAll(m.loads), key.addAll(m.lines), key.addAll(m.beyond);
     return key.take();
 }

@@ -9,7 +9,7 @@ namespace vetchling {
 namespace {
 
 constexpr double thickest = 0.004; // m of radius, that anybody folds
-constexpr double elsewhere = 1e-4;     // m, from which an end counts as another
+constexpr double elsewhere = 1e-4; // m, from which an end counts as another
 constexpr double searched = 0.04;  // of the dip
 constexpr double slack = 1.1;      // wires that are folded together do not touch everywhere
 
@@ -63,8 +63,8 @@ bool split(WireModel& model, std::size_t place, bool atEnd, double length, doubl
 
 } // namespace
 
-std::optional<double> foldOverCut(study::Library& library, const study::Subject& uncut, const study::Subject& cut, double length, double dip,
-                                  double rise, const Watch& watch)
+std::optional<double> foldOverCut(study::Library& library, const study::Subject& uncut, const study::Subject& cut, double length,
+                                  double dip, double rise, const Watch& watch)
 {
     const auto before = library.study(uncut), after = library.study(cut);
     if (!before || !after || !(length > 0.0) || !(std::abs(rise) > 0.0))
@@ -88,11 +88,13 @@ std::optional<double> foldOverCut(study::Library& library, const study::Subject&
     if (!any)
         return std::nullopt;
     const auto dipOf = [&](const WireModel& model) -> std::optional<double> {
-        const auto curve = library.study(model, after->built->portReference)->curve({(1.0 - searched) * dip, (1.0 + searched) * dip}, watch);
+        const auto curve =
+            library.study(model, after->built->portReference)->curve({(1.0 - searched) * dip, (1.0 + searched) * dip}, watch);
         if (!curve)
             return std::nullopt;
         const study::CurvePart& known = *curve;
-        return nearestDip([&](double f) { return after->built->atLine(known->at(f), f); }, dip, (1.0 - searched) * dip, (1.0 + searched) * dip);
+        return nearestDip([&](double f) { return after->built->atLine(known->at(f), f); }, dip, (1.0 - searched) * dip,
+                          (1.0 + searched) * dip);
     };
     const auto plain = dipOf(thin), folded = dipOf(thick);
     if (!plain || !folded)

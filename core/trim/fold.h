@@ -13,7 +13,7 @@ namespace vetchling {
 /// open there, where the conductor is no wire that could be folded, or where it cannot be solved.
 /// @param uncut, cut the antenna before and after, alike but for the pieces that are shortened by `length`, m each
 /// @param dip Hz of the SWR, of the cut one, near which it is looked for @param rise Hz that the cut moves the dip
-std::optional<double> foldOverCut(study::Library& library, const study::Subject& uncut, const study::Subject& cut, double length, double dip,
-                                  double rise, const Watch& watch = {});
+std::optional<double> foldOverCut(study::Library& library, const study::Subject& uncut, const study::Subject& cut, double length,
+                                  double dip, double rise, const Watch& watch = {});
 
 } // namespace vetchling

@@ -242,7 +242,9 @@ private:
             TrimTask fine = task;
             fine.lever = lever;
             const double here = parameter(now, fine);
-            const double most = spec->quantity == units::Quantity::Angle ? mostTurned : (lever.kind == LeverKind::Angle ? mostSloped : mostPart) * std::abs(here);
+            const double most = spec->quantity == units::Quantity::Angle
+                                    ? mostTurned
+                                    : (lever.kind == LeverKind::Angle ? mostSloped : mostPart) * std::abs(here);
             const auto slope = slopeAt(now, fine, next.modelDip);
             if (!slope || *slope == 0.0)
                 continue;

@@ -46,6 +46,23 @@ Result<std::vector<BandEffect>> stepEffects(study::Library& library, const Desig
     return effects;
 }
 
+std::optional<double> highestAcross(const Design& design, double target, const study::Curve& curve, double dip)
+{
+    const WantedBand* wanted = findBand(design, bandFor(design, target));
+    if (!wanted || target < wanted->band.from || target > wanted->band.to || !(curve.fundamental > 0.0) || !(dip > 0.0))
+        return std::nullopt;
+    constexpr int steps = 40;
+    double highest = 0.0;
+    for (int i = 0; i <= steps; ++i) {
+        const double f = wanted->band.from + (wanted->band.to - wanted->band.from) * i / steps;
+        const double swr = curve.swrAt(f * curve.fundamental / dip);
+        if (std::isnan(swr))
+            return std::nullopt;
+        highest = std::max(highest, swr);
+    }
+    return highest;
+}
+
 std::vector<Text> effectWords(const std::vector<BandEffect>& effects)
 {
     std::vector<Text> words;

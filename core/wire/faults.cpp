@@ -1,3 +1,4 @@
+#include "core/wire/soil_model.h"
 #include "core/wire/wire_model.h"
 
 #include <fmt/format.h>
@@ -6,6 +7,21 @@
 #include <cmath>
 
 namespace vetchling {
+
+Faults findPairFaults(const Ground& g)
+{
+    if (g.kind != GroundKind::Real || g.pairFrequency == 0.0)
+        return {};
+    if (!(g.pairFrequency >= soilModelFrom && g.pairFrequency <= soilModelTo))
+        return {{"", coreText("core", "soil is followed over frequency from a pair measured between 0.1 and 100 MHz")}};
+    if (g.conductivity > mostSoilConductivity)
+        return {
+            {"", coreText("core", "this is water, whose figures are the same at all short waves: leave the frequency of the pair empty")}};
+    if (permittivityAtTheTop(g.relativePermittivity, g.conductivity, g.pairFrequency) < leastDryPermittivity)
+        return {{"", coreText("core", "no soil has such a pair there: so much conductivity goes with more permittivity, or the pair holds "
+                                      "at a higher frequency")}};
+    return {};
+}
 namespace {
 
 constexpr double longestWire = 1e6;     // m; far beyond what any band needs
@@ -51,6 +67,8 @@ private:
         if (!(g.conductivity >= 0.0 && g.conductivity <= 1e8))
             add("ground.conductivity_S_per_m",
                 Text(coreText("core", "%1 is outside 0 to 1e8; soils lie between 0.0001 and 5"), number(g.conductivity)));
+        for (Fault& fault : findPairFaults(g))
+            add("ground.pair_frequency_Hz", std::move(fault.message));
     }
 
     void wire(std::size_t index)

@@ -1,13 +1,24 @@
 #include "core/wire/wire_model.h"
 
+#include "core/wire/soil_model.h"
+
 #include <algorithm>
 #include <cmath>
 
 namespace vetchling {
 
+Ground Ground::at(double frequency) const
+{
+    if (kind != GroundKind::Real || !(pairFrequency > 0.0))
+        return *this;
+    const SoilFiguresAt here = soilFiguresAt(relativePermittivity, conductivity, pairFrequency, frequency);
+    return {kind, here.relativePermittivity, here.conductivity, 0.0};
+}
+
 Complex Ground::complexPermittivity(double frequency) const
 {
-    return {relativePermittivity, -conductivity / (2.0 * pi * frequency * vacuumPermittivity)};
+    const Ground here = at(frequency);
+    return {here.relativePermittivity, -here.conductivity / (2.0 * pi * frequency * vacuumPermittivity)};
 }
 
 double Wire::length() const

@@ -305,6 +305,32 @@ TEST(Bearings, ConvertBothWays)
     EXPECT_NEAR(bearingOf(pi), 270.0, 1e-9);
 }
 
+// ---- soil over frequency
+
+TEST_F(WindowTest, SoilIsFollowedOverFrequencyFromOnePair)
+{
+    ASSERT_TRUE(settle());
+    show("site");
+    type("permittivity", QStringLiteral("13"));
+    type("conductivity", QStringLiteral("0.005"));
+    ASSERT_TRUE(settle());
+    const double before = solver().curve()->fundamental;
+    type("soilPair", QStringLiteral("28.5"));
+    EXPECT_DOUBLE_EQ(document().design().site.soil.pairFrequency, 28.5e6);
+    EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("soilNote")->text().contains(QStringLiteral("Messier")); }, 5000));
+    ASSERT_TRUE(settle());
+    EXPECT_TRUE(QTest::qWaitFor([&] { return solver().curve()->fundamental != before; }, 20000)) << "low down the soil is another";
+    find<QLineEdit>("soilPair")->clear();
+    QTest::keyClick(find<QLineEdit>("soilPair"), Qt::Key_Return);
+    EXPECT_EQ(document().design().site.soil.pairFrequency, 0.0);
+    type("conductivity", QStringLiteral("4"));
+    type("soilPair", QStringLiteral("7"));
+    EXPECT_TRUE(find<QLabel>("soilPairQuestion")->text().contains(QStringLiteral("water")));
+    EXPECT_EQ(document().design().site.soil.pairFrequency, 0.0) << "water is not followed";
+    type("soilPair", QStringLiteral("seven"));
+    EXPECT_FALSE(find<QLabel>("soilPairComplaint")->isHidden());
+}
+
 // ---- trim
 
 TEST_F(WindowTest, LoggingADipGivesAdvice)
@@ -422,7 +448,7 @@ TEST_F(WindowTest, TwoChannelsGiveADip)
     find<QToolButton>("typedFold")->click();
     auto* readings = find<QPlainTextEdit>("readings");
     readings->setPlainText(QStringLiteral("7.0 %1\n7.2 %2").arg(at(7.0e6), 0, 'f', 3).arg(at(7.2e6), 0, 'f', 3));
-    click("readingsToDip");
+    find<QPushButton>("readingsToDip")->click();
     EXPECT_NEAR(find<ValueEdit>("trimDip")->value(), solver().curve()->fundamental / 1.01, 6e3);
     const QLabel* note = find<QLabel>("readingsNote");
     EXPECT_TRUE(note->text().contains(QStringLiteral("too long")));
@@ -432,7 +458,7 @@ TEST_F(WindowTest, TwoChannelsGiveADip)
                                                                                                   {"7.1 1.5\n7.1 1.6", "twice"},
                                                                                                   {"7.1 2/50", "goes out"}}) {
         readings->setPlainText(QString::fromLatin1(typed));
-        click("readingsToDip");
+        find<QPushButton>("readingsToDip")->click();
         EXPECT_TRUE(note->text().contains(QLatin1String(answer))) << typed << ": " << note->text().toStdString();
     }
 }
@@ -446,13 +472,13 @@ TEST_F(WindowTest, OneReadingAsksForTheHand)
     find<QToolButton>("typedFold")->click();
     find<QPlainTextEdit>("readings")
         ->setPlainText(QStringLiteral("%1 %2").arg(f / 1e6, 0, 'f', 4).arg(solver().curve()->swrAt(f), 0, 'f', 3));
-    click("readingsToDip");
+    find<QPushButton>("readingsToDip")->click();
     EXPECT_TRUE(find<QLabel>("readingsNote")->text().contains(QStringLiteral("two things")));
     ASSERT_FALSE(find<QPushButton>("handRose")->isHidden());
-    click("handRose");
+    find<QPushButton>("handRose")->click();
     EXPECT_NEAR(find<ValueEdit>("trimDip")->value(), dip, 4e-3 * dip);
-    click("readingsToDip");
-    click("handFell");
+    find<QPushButton>("readingsToDip")->click();
+    find<QPushButton>("handFell")->click();
     EXPECT_GT(find<ValueEdit>("trimDip")->value(), f);
     EXPECT_TRUE(find<QPushButton>("handFell")->isHidden());
 }

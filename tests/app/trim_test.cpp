@@ -210,7 +210,7 @@ TEST_F(TrimTest, AnOldMeterIsReadOnThreeChannels)
         ASSERT_EQ(readings->toPlainText().count(QLatin1Char('\n')) + 1, channel);
         QTest::qWait(250);
     }
-    click("readingsToDip");
+    find<QPushButton>("readingsToDip")->click();
     ASSERT_TRUE(find<ValueEdit>("trimDip")->hasValue()) << find<QLabel>("readingsNote")->text().toStdString();
     const double byMeter = find<ValueEdit>("trimDip")->value();
     ASSERT_TRUE(calibrates());
@@ -248,7 +248,7 @@ TEST_F(TrimTest, AnyColumnsAreTaken)
         EXPECT_TRUE(take->isEnabled());
         take->isEnabled() ? take->click() : dialog->reject();
     });
-    click("sweepColumns");
+    find<QPushButton>("sweepColumns")->click();
     EXPECT_NEAR(find<ValueEdit>("trimDip")->value(), 7.09e6, 1.5e4);
 }
 
@@ -318,6 +318,12 @@ TEST_F(TrimTest, TheLogComparesTwoAndTellsOfTheDrift)
     book->selectRow(0);
     EXPECT_TRUE(find<QComboBox>("logSoil")->isEnabled());
     EXPECT_EQ(find<QComboBox>("logSoil")->currentIndex(), int(SoilState::Dry));
+    type("logWhen", QStringLiteral("last May"));
+    EXPECT_TRUE(find<QLabel>("logSaid")->text().contains(QStringLiteral("Write the date")));
+    EXPECT_EQ(log()[0].when, "2025-05-01T10:00");
+    type("logWhen", QStringLiteral("2025-05-02 09:30"));
+    EXPECT_EQ(log()[0].when, "2025-05-02T09:30");
+    book->selectRow(0);
     choose("logSoil", int(SoilState::Frozen));
     EXPECT_EQ(log()[0].soil, SoilState::Frozen);
     book->selectionModel()->select(book->model()->index(0, 0), QItemSelectionModel::ClearAndSelect | QItemSelectionModel::Rows);

@@ -160,6 +160,16 @@ TEST_F(Cli, FitAndHistoryReadTheLog)
     EXPECT_EQ(run("fit " + demo() + " --antenna 'Fan 12/10'").code, 2) << "nothing was measured of it";
 }
 
+TEST_F(Cli, SoilFollowsTheFrequency)
+{
+    const std::string made = path("soil.vetchling");
+    ASSERT_EQ(run("new vertical --frequency 7.1e6 -o " + made).code, 0);
+    ASSERT_EQ(run("set " + made + " soil.permittivity=15 soil.conductivity=0.008 soil.pair_frequency_Hz=14.1e6 -o " + made).code, 0);
+    const Json ground = Json::parse(run("wires " + made + " --frequency 7.1e6").out)["ground"];
+    EXPECT_EQ(double(ground["pair_frequency_Hz"]), 14.1e6);
+    EXPECT_EQ(run("set " + made + " soil.conductivity=3 -o " + path("x.vetchling")).code, 2) << "that is water";
+}
+
 TEST_F(Cli, LogRefusesInWords)
 {
     for (const char* bad : {"", " --dip 5", " --dip 14e6 --swr 0.5", " --dip 14e6 --parameter nose_m", " --dip 14e6 --cut 90",

@@ -152,6 +152,22 @@ TEST(StepEffects, TellOfTheOtherBands)
     EXPECT_FALSE(effectWords(*effects).empty());
 }
 
+// When to stop: the whole band is under the limit, though the dip is not on its goal.
+TEST(StepEffects, SayWhenItIsEnough)
+{
+    study::Library library;
+    Design design = tunedDipole(12.0);
+    const auto curve = study::curveOf(library, study::questionOf(design, design.antennas.front()));
+    ASSERT_TRUE(curve.ok());
+    const study::CurvePointer& known = *curve;
+    const auto here = highestAcross(design, 7.1e6, *known, known->fundamental),
+               lower = highestAcross(design, 7.1e6, *known, 0.98 * known->fundamental);
+    ASSERT_TRUE(here && lower);
+    EXPECT_GT(*lower, *here) << "a dip below the band leaves its upper end high";
+    EXPECT_NEAR(*here, std::max(known->swrAt(7.0e6), known->swrAt(7.2e6)), 0.05);
+    EXPECT_FALSE(highestAcross(design, 10.1e6, *known, 10.1e6)) << "in no band";
+}
+
 // ---- history
 
 Measurement at(const char* when, double dip, SoilState soil = SoilState::NotNoted, double cut = 0.0)

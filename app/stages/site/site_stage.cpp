@@ -10,6 +10,7 @@
 #include "app/view/words.h"
 #include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
+#include "core/wire/soil_model.h"
 
 #include <QCheckBox>
 #include <QToolButton>
@@ -147,7 +148,25 @@ private:
         connect(m_conductivity, &ValueEdit::edited, this, [this](double v, const QString&, bool stepping) {
             ownSoil(stepping ? QStringLiteral("conductivity") : QString(), [&](Soil& s) { s.conductivity = v; });
         });
+        m_pair = m_ledger->value(tr("They hold at"), units::Quantity::Frequency, QStringLiteral("soilPair"));
+        m_pair->setRange(soilModelFrom, soilModelTo);
+        m_pair->setHelp(tr("where the two were measured; at other frequencies soil has others. Empty: the same everywhere"));
+        m_pair->clearValue(system());
+        connect(m_pair, &ValueEdit::edited, this, [this](double v, const QString&, bool stepping) {
+            Soil soil = document().design().site.soil;
+            soil.pairFrequency = v;
+            if (const Faults faults = findPairFaults(soil.ground()); !faults.empty())
+                m_pair->ask(coreWords(faults.front().message, system()));
+            else
+                document().edit(tr("change the soil"), stepping ? QStringLiteral("soilPair") : QString(),
+                                [&](Design& d) { d.site.soil.pairFrequency = v; });
+        });
+        connect(m_pair, &QLineEdit::editingFinished, this, [this] {
+            if (!m_pair->hasValue() && document().design().site.soil.pairFrequency > 0.0)
+                document().edit(tr("change the soil"), {}, [](Design& d) { d.site.soil.pairFrequency = 0.0; });
+        });
         m_soilNote = m_ledger->note();
+        m_soilNote->setObjectName(QStringLiteral("soilNote"));
     }
 
     void addBoundary()
@@ -363,6 +382,22 @@ private:
         document().edit(tr("change the soil"), {}, [&](Design& d) { d.site.soil = chosen; });
     }
 
+    /// What the pair makes of it low and high in the short waves.
+    static QString overFrequency(const Soil& soil)
+    {
+        if (!(soil.pairFrequency > 0.0))
+            return {};
+        QStringList words;
+        for (double f : {1.9e6, 7.1e6, 28.5e6}) {
+            const Ground there = soil.ground().at(f);
+            words << tr("%1 MHz: ε %2, %3 mS/m")
+                         .arg(f / 1e6)
+                         .arg(there.relativePermittivity, 0, 'f', 1)
+                         .arg(1e3 * there.conductivity, 0, 'f', 1);
+        }
+        return tr("By Messier 1980, for soils of 0.1 to 100 MHz: %1. ").arg(words.join(QStringLiteral("; ")));
+    }
+
     void refreshSoil(const Soil& soil)
     {
         int chosen = 0;
@@ -373,12 +408,16 @@ private:
         m_soil->setCurrentIndex(chosen);
         m_permittivity->setValue(soil.relativePermittivity, system());
         m_conductivity->setValue(soil.conductivity, system());
+        soil.pairFrequency > 0.0 ? m_pair->setValue(soil.pairFrequency, system()) : m_pair->clearValueUnlessTyping(system());
+        if (soil.pairFrequency == 0.0 && m_pair->hasValue())
+            m_pair->clearValue(system());
         const auto figures = [](const SoilFigures& f) { return tr("ε %1, %2 S/m").arg(f.relativePermittivity).arg(f.conductivity); };
         const QString seasons = soil.dry && soil.wet ? tr("Dry: %1; wet: %2. ").arg(figures(*soil.dry), figures(*soil.wet)) : QString();
-        m_soilNote->setText(seasons + (soil.source.empty()
-                                           ? tr("Own figures.")
-                                           : tr("Source: %1. Rain changes soil; the Sky stage shows what wetter and drier ground would do.")
-                                                 .arg(QString::fromStdString(soil.source))));
+        m_soilNote->setText(seasons + overFrequency(soil) +
+                            (soil.source.empty()
+                                 ? tr("Own figures.")
+                                 : tr("Source: %1. Rain changes soil; the Sky stage shows what wetter and drier ground would do.")
+                                       .arg(QString::fromStdString(soil.source))));
     }
 
     void refreshThing()
@@ -519,8 +558,8 @@ private:
     std::unique_ptr<PowerLinePanel> m_line;
     NameEdit *m_name = nullptr, *m_thingName = nullptr;
     QComboBox *m_soil = nullptr, *m_thing = nullptr, *m_kind = nullptr;
-    ValueEdit *m_permittivity = nullptr, *m_conductivity = nullptr, *m_width = nullptr, *m_depth = nullptr, *m_height = nullptr,
-              *m_east = nullptr, *m_north = nullptr, *m_wide = nullptr, *m_deep = nullptr;
+    ValueEdit *m_permittivity = nullptr, *m_conductivity = nullptr, *m_pair = nullptr, *m_width = nullptr, *m_depth = nullptr,
+              *m_height = nullptr, *m_east = nullptr, *m_north = nullptr, *m_wide = nullptr, *m_deep = nullptr;
     QCheckBox* m_metal = nullptr;
     QPushButton* m_remove = nullptr;
     QComboBox* m_corner = nullptr;

@@ -41,6 +41,8 @@ void LogPanel::addChosen(Ledger& ledger)
     ledger.heading(tr("The chosen entry"));
     m_which = ledger.note();
     m_which->setObjectName(QStringLiteral("logChosen"));
+    m_when = noteField(ledger, tr("when: 2026-05-12 10:40"), QStringLiteral("logWhen"));
+    connect(m_when, &QLineEdit::editingFinished, this, &LogPanel::mendDate);
     m_soil = ledger.choice(tr("Soil"), {tr("not noted"), tr("dry"), tr("damp"), tr("wet"), tr("frozen")}, QStringLiteral("logSoil"));
     connect(m_soil, &QComboBox::activated, this,
             [this](int index) { set(tr("note the soil"), [index](Measurement& m) { m.soil = SoilState(index); }); });
@@ -98,6 +100,24 @@ void LogPanel::addWays(Ledger& ledger)
     m_said->hide();
 }
 
+/// An entry may be written down the day after.
+void LogPanel::mendDate()
+{
+    const Measurement* m = one();
+    if (!m)
+        return;
+    QString typed = m_when->text().trimmed().replace(QLatin1Char(' '), QLatin1Char('T'));
+    if (typed.toStdString() == m->when)
+        return;
+    if (!dayOf(typed.toStdString())) {
+        say(tr("Write the date as 2026-05-12, or with the time as 2026-05-12 10:40."));
+        m_when->setText(QString::fromStdString(m->when).replace(QLatin1Char('T'), QLatin1Char(' ')));
+        return;
+    }
+    say({});
+    set(tr("mend the date"), [when = typed.toStdString()](Measurement& changed) { changed.when = when; });
+}
+
 const Measurement* LogPanel::one() const
 {
     const auto chosen = m_board.chosen();
@@ -120,15 +140,17 @@ void LogPanel::refresh()
 {
     const auto chosen = m_board.chosen();
     const Measurement* m = one();
-    m_which->setText(m                    ? tr("%1 at %2").arg(QString::fromStdString(m->when), frequencyWords(m->dip))
+    m_which->setText(m                    ? tr("Dip at %1").arg(frequencyWords(m->dip))
                      : chosen.size() == 2 ? tr("Two are chosen: they are compared above.")
                      : chosen.size() == 1 ? tr("A report; Delete removes it.")
                                           : tr("Choose a line; with Ctrl a second one to compare it with."));
-    for (QWidget* w : std::initializer_list<QWidget*>{m_soil, m_weather, m_place, m_addPicture})
+    for (QWidget* w : std::initializer_list<QWidget*>{m_when, m_soil, m_weather, m_place, m_addPicture})
         w->setEnabled(m != nullptr);
     m_showPicture->setEnabled(m && !m->pictures.empty());
     m_dropPictures->setEnabled(m && !m->pictures.empty());
     m_soil->setCurrentIndex(m ? int(m->soil) : 0);
+    if (!m_when->hasFocus())
+        m_when->setText(m ? QString::fromStdString(m->when).replace(QLatin1Char('T'), QLatin1Char(' ')) : QString());
     if (!m_weather->hasFocus())
         m_weather->setText(m ? QString::fromStdString(m->weather) : QString());
     if (!m_place->hasFocus())

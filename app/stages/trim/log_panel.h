@@ -29,6 +29,7 @@ private:
     void addReport(Ledger& ledger);
     void addWays(Ledger& ledger);
     void writeReport();
+    void mendDate();
     [[nodiscard]] const Measurement* one() const;
     void set(const QString& text, const std::function<void(Measurement&)>& change);
 
@@ -37,7 +38,7 @@ private:
     LogBoard& m_board;
     QLabel *m_which = nullptr, *m_places = nullptr, *m_said = nullptr, *m_reportSaid = nullptr;
     QComboBox* m_soil = nullptr;
-    QLineEdit *m_weather = nullptr, *m_place = nullptr, *m_report = nullptr, *m_reportRemark = nullptr;
+    QLineEdit *m_when = nullptr, *m_weather = nullptr, *m_place = nullptr, *m_report = nullptr, *m_reportRemark = nullptr;
     QPushButton *m_addPicture = nullptr, *m_showPicture = nullptr, *m_dropPictures = nullptr;
     ValueEdit *m_frequency = nullptr, *m_distance = nullptr, *m_bearing = nullptr, *m_power = nullptr;
 };

@@ -169,7 +169,8 @@ void MeasurePanel::startEmpty()
     m_remark->clear();
     m_sweep = {};
     m_instrument.clear();
-    m_corrected = false;
+    m_when.clear();
+    m_corrected = m_byHand = false;
     say({});
     offerColumns(false);
     m_folded->setChecked(false);
@@ -299,10 +300,12 @@ void MeasurePanel::say(const QString& words)
 
 void MeasurePanel::offerColumns(bool offered) { m_columns->setVisible(offered); }
 
-void MeasurePanel::takeSweep(MeasuredSweep sweep, const QString& instrument, bool corrected)
+void MeasurePanel::takeSweep(MeasuredSweep sweep, const QString& instrument, bool corrected, const QString& when)
 {
     m_sweep = std::move(sweep);
     m_instrument = instrument;
+    m_when = when;
+    m_byHand = false;
     m_corrected = corrected;
     const auto dip = m_sweep.dip();
     m_dip->setValue(dip->frequency, system());
@@ -326,7 +329,7 @@ std::optional<Measurement> MeasurePanel::measurement()
         return std::nullopt;
     }
     Measurement m;
-    m.when = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm")).toStdString();
+    m.when = (m_when.isEmpty() ? QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm")) : m_when).toStdString();
     m.remark = m_remark->text().trimmed().toStdString();
     m.cutSinceLast = m_cut->hasValue() ? m_cut->value() : 0.0;
     m.folded = m_folded->isChecked();
@@ -352,7 +355,7 @@ std::optional<Measurement> MeasurePanel::measurement()
         m.instrument = m_instrument.toStdString();
     }
     m.dip = m_sweep.points.empty() || m_dip->value() != m_sweep.dip()->frequency ? m_dip->value() : m.dip;
-    if (m_sweep.points.empty() || !(m.dipSwr >= 1.0))
+    if (m_sweep.points.empty() || m_byHand || !(m.dipSwr >= 1.0))
         m.dipSwr = m_swr->hasValue() ? m_swr->value() : 0.0;
     if (m_context.document.family().configurations(m_context.document.antenna().shape).size() > 1)
         m.configuration = m_context.document.configuration();
@@ -413,6 +416,12 @@ void MeasurePanel::workOutDip()
         sayOfReadings(coreWords(dip.faults().front().message, system()));
         return;
     }
+    m_sweep = {}; // the log keeps what was read
+    for (const SwrReading& r : *readings)
+        m_sweep.points.push_back({r.frequency, std::nullopt, r.swr});
+    m_instrument = tr("meter");
+    m_byHand = true;
+    m_corrected = false;
     m_dip->setValue(*dip, system());
     sayOfReadings(tr("The dip is near %1: %2. It is filled in below; write it in the log.")
                       .arg(frequencyWords(*dip), *dip < m_target->value() ? tr("too long") : tr("too short")));

@@ -25,7 +25,8 @@ public:
     /// A measurement is what was read, not what the program would like: all fields empty.
     void startEmpty();
     /// Its dip goes into the fields; it is written down with what was cut and how high it hung. @param corrected R and X are to be believed
-    void takeSweep(MeasuredSweep sweep, const QString& instrument, bool corrected);
+    /// @param when it was read, ISO 8601; empty: now
+    void takeSweep(MeasuredSweep sweep, const QString& instrument, bool corrected, const QString& when = {});
     void say(const QString& words);
     /// What is in the fields; nothing, with the field in question having the focus, where they cannot be taken.
     std::optional<Measurement> measurement();
@@ -75,8 +76,8 @@ private:
     MeterDesk& m_meter;
     MeterBox* m_meterBox = nullptr;
     MeasuredSweep m_sweep; ///< read, and not yet written down; at the instrument's end of the coax
-    QString m_instrument;
-    bool m_corrected = false;
+    QString m_instrument, m_when;
+    bool m_corrected = false, m_byHand = false; ///< by hand: a few readings of a meter, whose lowest is no dip
     BothReadings m_both;
     double m_questioned = 0.0; ///< Hz: the dip that was asked about last
     ValueEdit *m_target = nullptr, *m_cut = nullptr, *m_dip = nullptr, *m_swr = nullptr, *m_height = nullptr, *m_coax = nullptr;

@@ -169,6 +169,8 @@ QString TrimBoard::beside() const
                                  : tr("Or set %1 %2 higher: that does it too, and can be undone."))
                      .arg(coreWords(o.lever.name), amount);
     }
+    if (const auto enough = m_desk.enough())
+        words << tr("As it is the whole band is under %1, and so under your limit: stop here if you like.").arg(*enough, 0, 'f', 1);
     for (const Text& t : m_desk.effects())
         words << coreWords(t, system());
     if (words.isEmpty())

@@ -300,12 +300,18 @@ private:
         });
     }
 
-    void takeRead(const MeasuredSweep& sweep, const QString& instrument, bool corrected)
+    void takeRead(const MeasuredSweep& sweep, const QString& instrument, bool corrected, const QString& when = {})
     {
         if (sweep.points.empty())
             return;
-        m_panel->takeSweep(sweep, instrument, corrected);
+        m_panel->takeSweep(sweep, instrument, corrected, when);
         m_board->setPending(sweep);
+    }
+
+    /// When a file's sweep was read: it was written then.
+    [[nodiscard]] static QString writtenAt(const QString& path)
+    {
+        return QFileInfo(path).lastModified().toString(QStringLiteral("yyyy-MM-ddTHH:mm"));
     }
 
     /// Its dip goes into the fields; it is written down with what was cut and how high it hung.
@@ -319,7 +325,7 @@ private:
             m_panel->offerColumns(table && QFileInfo::exists(path));
             return;
         }
-        takeRead(*sweep, QFileInfo(path).fileName(), true);
+        takeRead(*sweep, QFileInfo(path).fileName(), true, writtenAt(path));
         m_panel->offerColumns(table);
     }
 
@@ -332,7 +338,7 @@ private:
         }
         ColumnsDialog dialog(QFileInfo(path).fileName(), *text, m_page->window());
         if (dialog.exec() == QDialog::Accepted && dialog.sweep())
-            takeRead(*dialog.sweep(), QFileInfo(path).fileName(), true);
+            takeRead(*dialog.sweep(), QFileInfo(path).fileName(), true, writtenAt(path));
     }
 
     [[nodiscard]] static QStringList sweepsIn(const QString& folder)
