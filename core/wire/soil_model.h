@@ -4,8 +4,8 @@
 /// Messier 1980 ("The propagation of an electromagnetic impulse through soil: influence of frequency dependent parameters", MRC-N-415):
 /// e = e8 (1 + sqrt(s0 / (e8 s)))^2 with s = j w, causal for any two figures. Its real part and its conductivity are
 /// er = er8 (1 + x), sigma = e8 w (x + x^2 / 2) with x = sqrt(2 s0 / (e8 w)); a pair measured at one frequency gives
-/// x = t - 1 + sqrt(1 + t^2) there, t being its loss tangent. Made for soils of some water, 100 kHz to 100 MHz; not for sea water, whose ions do
-/// not stick to grains.
+/// x = t - 1 + sqrt(1 + t^2) there, t being its loss tangent. Made for soils of some water, 100 kHz to 100 MHz; not for sea water, whose
+/// ions do not stick to grains.
 
 namespace vetchling {
 

@@ -394,6 +394,25 @@ TEST_F(TrimTest, ALevelOfTheYardIsWon)
     board->grab();
 }
 
+// Switched to feet, what stands in the fields is in feet and inches, and means the same.
+TEST_F(TrimTest, FeetAreFollowed)
+{
+    click("trimYard");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return find<QPushButton>("yardSweep")->isEnabled(); }, 30000));
+    const double amount = find<ValueEdit>("yardAmount")->value();
+    document().edit(QStringLiteral("feet"), {}, [](Design& d) { d.operation.system = units::System::Imperial; });
+    ASSERT_TRUE(QTest::qWaitFor([&] { return find<QLineEdit>("yardAmount")->text().contains(QStringLiteral("in")); }, 5000));
+    EXPECT_DOUBLE_EQ(find<ValueEdit>("yardAmount")->value(), amount);
+    click("trimLog");
+    EXPECT_EQ(find<QLineEdit>("reportDistance")->accessibleName(), QStringLiteral("Distance, miles"));
+    type("reportFrequency", QStringLiteral("7.09"));
+    type("reportDistance", QStringLiteral("100"));
+    find<QLineEdit>("reportText")->setText(QStringLiteral("57"));
+    click("addReport");
+    ASSERT_EQ(document().antenna().trim.reports.size(), 1u);
+    EXPECT_NEAR(document().antenna().trim.reports[0].distance, 160934.4, 1.0);
+}
+
 TEST_F(TrimTest, TheYardRefusesInWords)
 {
     click("trimYard");

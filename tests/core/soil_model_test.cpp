@@ -50,7 +50,8 @@ TEST(SoilModel, ObeysKramersAndKronig)
     constexpr int steps = 400000;
     const double low = std::log(1e-10 * w0), top = std::log(1e10 * w0), step = (top - low) / steps;
     for (int i = 0; i < steps; ++i) { // midpoints in log frequency lie evenly about the pole
-        const double w = std::exp(low + (i + 0.5) * step), loss = (soilFiguresAt(permittivity, conductivity, at, w / (2.0 * pi)).conductivity - still) / (w * vacuumPermittivity);
+        const double w = std::exp(low + (i + 0.5) * step),
+                     loss = (soilFiguresAt(permittivity, conductivity, at, w / (2.0 * pi)).conductivity - still) / (w * vacuumPermittivity);
         sum += step * w * w * loss / (w * w - w0 * w0);
     }
     EXPECT_NEAR(high + 2.0 / pi * sum, soilFiguresAt(permittivity, conductivity, at, f0).relativePermittivity, 0.02);

@@ -73,8 +73,8 @@ void LogPanel::addReport(Ledger& ledger)
     ledger.heading(tr("A report from the air"));
     m_frequency = ledger.value(tr("On"), units::Quantity::Frequency, QStringLiteral("reportFrequency"));
     m_frequency->setRange(lowestFrequency, highestFrequency);
-    m_distance = ledger.value(m_context.system() == units::System::Metric ? tr("Distance, km") : tr("Distance, miles"),
-                              units::Quantity::Plain, QStringLiteral("reportDistance"));
+    m_distance = ledger.value(tr("Distance, km"), units::Quantity::Plain, QStringLiteral("reportDistance"));
+    m_distanceLabel = ledger.labelOf(m_distance);
     m_distance->setRange(0.0, 20100.0);
     m_bearing = ledger.value(tr("Bearing"), units::Quantity::Angle, QStringLiteral("reportBearing"));
     m_bearing->setRange(0.0, 360.0);
@@ -155,6 +155,8 @@ void LogPanel::refresh()
         m_weather->setText(m ? QString::fromStdString(m->weather) : QString());
     if (!m_place->hasFocus())
         m_place->setText(m ? QString::fromStdString(m->place) : QString());
+    m_distanceLabel->setText(m_context.system() == units::System::Metric ? tr("Distance, km") : tr("Distance, miles"));
+    m_distance->setAccessibleName(m_distanceLabel->text());
     QStringList places;
     for (const PlaceMemory& p : m_desk.places()) {
         QStringList settings;

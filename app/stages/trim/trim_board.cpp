@@ -13,7 +13,8 @@ namespace vetchling::app {
 namespace {
 
 const std::vector<double> columnShares{0.16, 0.28, 0.14, 0.14, 0.28};
-constexpr double chartTop = 10.0, chartHeight = 200.0, cardTop = chartTop + chartHeight + 34.0; // px
+constexpr double chartTop = 10.0, highestChart = 200.0, lowestChart = 105.0, axisHeight = 34.0; // px
+constexpr double logRoom = 104.0;                                                               // px: the log's head and three rows
 constexpr double orderRow = 25.0, senseRow = 34.0;                                              // px
 
 } // namespace
@@ -188,13 +189,24 @@ double TrimBoard::cardHeight(double width) const
     return 40.0 + heightOfWords(explanation(), width - 36.0) + 6.0 + heightOfWords(beside(), width - 36.0) + 14.0;
 }
 
-double TrimBoard::logTop() const
+/// What stands between card and log.
+double TrimBoard::rowsHeight() const
 {
     const auto known = m_desk.outcome();
     const double tasks = known && known->tasks.size() > 1 ? double(known->tasks.size()) : 0.0, rows = double(m_desk.sense().size());
-    return cardTop + cardHeight(width()) + 14.0 + (rows > 0.0 ? 22.0 + senseRow * rows + 4.0 : 0.0) +
-           (tasks > 0.0 ? 22.0 + orderRow * tasks + 6.0 : 0.0);
+    return (rows > 0.0 ? 22.0 + senseRow * rows + 4.0 : 0.0) + (tasks > 0.0 ? 22.0 + orderRow * tasks + 6.0 : 0.0);
 }
+
+/// Lower in a low window, so that the last lines of the log are seen.
+double TrimBoard::chartHeight() const
+{
+    const double rest = chartTop + axisHeight + cardHeight(width()) + 14.0 + rowsHeight() + logRoom;
+    return std::clamp(double(height()) - rest, lowestChart, highestChart);
+}
+
+double TrimBoard::cardTop() const { return chartTop + chartHeight() + axisHeight; }
+
+double TrimBoard::logTop() const { return cardTop() + cardHeight(width()) + 14.0 + rowsHeight(); }
 
 /// Signs of the last sweep, and the check that tells.
 double TrimBoard::paintSense(Sketch& sketch, double top, double width) const
@@ -254,8 +266,8 @@ void TrimBoard::render(Sketch& sketch, const QSizeF& size)
         return;
     }
     paintCurves(sketch, size.width());
-    paintAdvice(sketch, cardTop, size.width());
-    const double below = paintSense(sketch, cardTop + cardHeight(size.width()) + 10.0, size.width());
+    paintAdvice(sketch, cardTop(), size.width());
+    const double below = paintSense(sketch, cardTop() + cardHeight(size.width()) + 10.0, size.width());
     paintOrder(sketch, below, size.width());
     if (!onScreen() || m_log->rowCount() == 0)
         paintLog(sketch, logTop(), size);
@@ -274,7 +286,7 @@ SwrChart TrimBoard::chartFor(double width) const
     if (const CurvePointer curve = m_context.solver.curve(); curve && std::abs(curve->fundamental / target() - 1.0) < near)
         low = std::min(low, curve->fundamental), high = std::max(high, curve->fundamental);
     const double pad = std::max(room * target(), 0.35 * (high - low));
-    return {QRectF(40, chartTop, width - 70, chartHeight), low - pad, high + pad};
+    return {QRectF(40, chartTop, width - 70, chartHeight()), low - pad, high + pad};
 }
 
 /// The model as drawn, the goal, and what was measured: points where a dip and its SWR were read.
@@ -395,6 +407,9 @@ void TrimBoard::paintMeasured(Sketch& sketch, const SwrChart& chart) const
         sketch.painter().setPen(QPen(m.id == marked ? c.petal : c.ink, m.id == marked ? 2.4 : 1.2));
         sketch.painter().setBrush(m.dipSwr > 0.0 ? (last ? c.ink : c.card) : QBrush(Qt::NoBrush));
         sketch.painter().drawEllipse(place(m), radius, radius);
+        constexpr std::size_t mostNamed = 5; // beyond, the log tells
+        if (!last && i > 0 && m.id != marked && log.size() > mostNamed)
+            continue;
         const QString words = last     ? tr("now %1").arg(m.dip / 1e6, 0, 'f', 3)
                               : i == 0 ? tr("as cut %1").arg(m.dip / 1e6, 0, 'f', 3)
                                        : tr("%1: %2").arg(i + 1).arg(m.dip / 1e6, 0, 'f', 3);

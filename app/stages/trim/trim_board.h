@@ -49,6 +49,9 @@ private:
     [[nodiscard]] SwrChart chartFor(double width) const;
     [[nodiscard]] double heightOfWords(const QString& words, double width) const;
     [[nodiscard]] double cardHeight(double width) const;
+    [[nodiscard]] double rowsHeight() const;
+    [[nodiscard]] double chartHeight() const;
+    [[nodiscard]] double cardTop() const;
     void paintAdvice(Sketch& sketch, double top, double width) const;
     double paintSense(Sketch& sketch, double top, double width) const;
     double paintOrder(Sketch& sketch, double top, double width) const;

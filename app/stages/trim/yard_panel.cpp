@@ -120,6 +120,8 @@ void YardPanel::refresh()
         m_levels[i]->style()->polish(m_levels[i]);
         m_levels[i]->setEnabled(!m_desk.busy());
     }
+    for (ValueEdit* edit : {m_amount, m_height})
+        edit->setValue(edit->value(), m_context.system());
     const bool may = yard && !m_desk.busy() && !yard->verdict();
     m_hint->setEnabled(may);
     QStringList pieces, guesses;
