@@ -413,6 +413,28 @@ TEST_F(TrimTest, FeetAreFollowed)
     EXPECT_NEAR(document().antenna().trim.reports[0].distance, 160934.4, 1.0);
 }
 
+// On an empty site nothing is silent, and the yard is open all the same.
+TEST_F(TrimTest, WithoutAnAntennaEveryButtonSaysWhy)
+{
+    window().fileDesk().openNew(window().emptyDesign());
+    show("trim");
+    ASSERT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("Add an antenna")); }, 10000));
+    EXPECT_FALSE(find<QPushButton>("sweepNow")->isEnabled());
+    EXPECT_FALSE(find<QPushButton>("fitSite")->isEnabled());
+    find<QPushButton>("addMeasurement")->click();
+    EXPECT_TRUE(find<QLabel>("sweepNote")->text().contains(QStringLiteral("no antenna")));
+    find<QPushButton>("readingsToDip")->click();
+    EXPECT_FALSE(find<QLabel>("readingsNote")->text().isEmpty());
+    click("trimLog");
+    find<QPushButton>("addReport")->click();
+    EXPECT_TRUE(find<QLabel>("reportSaid")->text().contains(QStringLiteral("Add an antenna")));
+    find<QPushButton>("logCsv")->click();
+    EXPECT_TRUE(find<QLabel>("logSaid")->text().contains(QStringLiteral("no antenna")));
+    find<LogBoard>("logBoard")->grab();
+    click("trimYard");
+    EXPECT_TRUE(QTest::qWaitFor([&] { return find<QPushButton>("yardSweep")->isEnabled(); }, 30000));
+}
+
 TEST_F(TrimTest, TheYardRefusesInWords)
 {
     click("trimYard");

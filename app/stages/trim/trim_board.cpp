@@ -320,7 +320,7 @@ void TrimBoard::paintCurves(Sketch& sketch, double width) const
             sketch, [&](double f) { return curve->swrAt(f); }, QPen(c.inkFaint, 1.4));
         const double f = chart.from + 0.06 * (chart.to - chart.from), swr = curve->swrAt(f);
         if (!std::isnan(swr) && swr < 5.0)
-            sketch.label({chart.x(f), chart.y(swr) + 10}, tr("model, as drawn"), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
+            sketch.label({chart.x(f), chart.y(swr) + 22}, tr("model, as drawn"), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
     }
     paintMeasured(sketch, chart);
     sketch.keepWithin({});

@@ -428,7 +428,7 @@ private:
     void addMeasurement()
     {
         if (!document().hasAntenna())
-            return;
+            return m_panel->say(tr("There is no antenna whose measurement this could be: add one with + at the top."));
         const std::optional<Measurement> m = m_panel->measurement();
         if (!m)
             return;
