@@ -8,8 +8,14 @@
 #include "app/stages/trim/yard_board.h"
 #include "app/widgets/value_edit.h"
 
+#include "sim/analyser.h"
+
 #include <QDropEvent>
 #include <QMimeData>
+#include <QSocketNotifier>
+
+#include <fcntl.h>
+#include <unistd.h>
 
 namespace vetchling::app {
 namespace {
@@ -218,6 +224,54 @@ TEST_F(TrimTest, AnOldMeterIsReadOnThreeChannels)
     EXPECT_NEAR(byMeter, find<ValueEdit>("trimDip")->value(), 0.012 * byMeter) << "the analyser on the same antenna";
     find<QWidget>("meterBox")->grab();
 }
+
+#ifdef VETCHLING_SERIAL
+// A serial analyser that speaks the same protocol: here one end of a pseudo terminal, with the made-up instrument at the other.
+TEST_F(TrimTest, ASerialAnalyserSpeaksTheSame)
+{
+    const int master = posix_openpt(O_RDWR | O_NOCTTY);
+    ASSERT_GE(master, 0);
+    ASSERT_EQ(grantpt(master), 0);
+    ASSERT_EQ(unlockpt(master), 0);
+    const Design design = document().design();
+    sim::Analyser instrument(sim::World(design, design.antennas.front(), 3, {{}, "line", {}, {}, {}, {}, {}}), {}, 3);
+    QSocketNotifier notifier(master, QSocketNotifier::Read);
+    QByteArray pending;
+    QObject::connect(&notifier, &QSocketNotifier::activated, [&] {
+        char buffer[4096];
+        const auto got = ::read(master, buffer, sizeof buffer);
+        if (got <= 0)
+            return;
+        pending.append(buffer, qsizetype(got));
+        for (qsizetype end; (end = pending.indexOf('\n')) >= 0; pending.remove(0, end + 1)) {
+            const std::string reply = instrument.answer(pending.left(end).toStdString());
+            for (std::size_t sent = 0; !reply.empty() && sent < reply.size() + 1;) {
+                const std::string line = reply + '\n';
+                const auto wrote = ::write(master, line.data() + sent, std::min<std::size_t>(512, line.size() - sent));
+                if (wrote <= 0)
+                    return;
+                sent += std::size_t(wrote);
+                QCoreApplication::processEvents(QEventLoop::ExcludeUserInputEvents, 5); // the other end reads meanwhile
+            }
+        }
+    });
+    AnalyserDesk desk;
+    desk.openPort(QString::fromLocal8Bit(ptsname(master)));
+    ASSERT_EQ(desk.state(), AnalyserDesk::State::Ready) << desk.trouble().toStdString();
+    const AnalyserDesk::Range range{13.8e6, 14.4e6, 31};
+    for (Standard which : {Standard::Open, Standard::Short, Standard::Load}) {
+        desk.readStandard(which, range);
+        ASSERT_TRUE(QTest::qWaitFor([&] { return desk.state() == AnalyserDesk::State::Ready; }, 20000));
+        ASSERT_TRUE(desk.hasRead(which)) << desk.trouble().toStdString();
+    }
+    ASSERT_TRUE(desk.calibration());
+    EXPECT_TRUE(desk.calibration()->signs().empty());
+    desk.stop();
+    ::close(master);
+    desk.openPort(QStringLiteral("/dev/no-such-port"));
+    EXPECT_TRUE(desk.trouble().contains(QStringLiteral("cannot be opened")));
+}
+#endif
 
 // ---- files
 
