@@ -16,13 +16,20 @@ InstrumentLink::InstrumentLink(std::unique_ptr<QIODevice> device, QObject* paren
     connect(&m_patience, &QTimer::timeout, this, [this] { finish(false); });
     connect(m_device.get(), &QIODevice::readyRead, this, &InstrumentLink::read);
     connect(m_device.get(), &QIODevice::readChannelFinished, this, [this] {
-        while (busy())
+        const QPointer<InstrumentLink> self(this); // an answer may end the link
+        while (self && busy())
             finish(false);
-        emit broken();
+        if (self)
+            emit broken();
     });
 }
 
-InstrumentLink::~InstrumentLink() { m_device->disconnect(this); }
+InstrumentLink::~InstrumentLink()
+{
+    m_device->disconnect(this);
+    m_device->close();
+    m_device.release()->deleteLater(); // it may be what is handing over an answer just now
+}
 
 void InstrumentLink::ask(const QStringList& lines, Answered answered, int seconds)
 {
@@ -46,7 +53,8 @@ void InstrumentLink::send()
 
 void InstrumentLink::read()
 {
-    while (m_device->canReadLine()) {
+    const QPointer<InstrumentLink> self(this); // an answer may end the link
+    while (self && m_device->canReadLine()) {
         const QString line = QString::fromUtf8(m_device->readLine()).trimmed();
         if (!busy())
             continue; // an answer that came too late

@@ -229,6 +229,47 @@ TEST(Drift, CountsFromTheLastCut)
     EXPECT_FALSE(driftOf(a, {0, 7.1e6, {series.front().points.back()}})) << "one alone drifts nowhere";
 }
 
+// Links: each band has a line of its own, and what is cut inside ends the outer one's settled time too.
+TEST(Drift, OfALinkedAntennaIsToldByBand)
+{
+    Antenna a;
+    a.shape = shapes::findFamily("linked-dipole")->standardShape(14.1e6);
+    const auto tasks = trimTasks(a);
+    ASSERT_GE(tasks.size(), 2u);
+    const auto entry = [&](const char* when, std::size_t task, double part, double cut) {
+        Measurement m = at(when, part * tasks[task].target, SoilState::NotNoted, cut);
+        m.configuration = tasks[task].configuration;
+        m.parameter = cut != 0.0 ? tasks[task].lever.parameter : std::string();
+        return m;
+    };
+    a.trim.measurements = {entry("2025-04-01T10:00", 0, 0.99, 0.0), entry("2025-04-01T11:00", 1, 0.98, 0.0),
+                           entry("2025-04-01T12:00", 0, 1.0, 0.05), entry("2025-09-01T12:00", 0, 0.998, 0.0),
+                           entry("2025-09-01T13:00", 1, 0.99, 0.0)};
+    const auto all = dipSeriesOf(a);
+    ASSERT_EQ(all.size(), 2u);
+    EXPECT_EQ(all[0].points.size(), 3u);
+    EXPECT_EQ(all[1].points.size(), 2u);
+    EXPECT_FALSE(all[1].points[0].afterLastCut) << "the inner cut moved it";
+    EXPECT_TRUE(driftOf(a, all[0]));
+    EXPECT_FALSE(driftOf(a, all[1])) << "only one dip is left after that cut";
+    EXPECT_NE(comparedWords(a, a.trim.measurements[0], a.trim.measurements[1]).front().english().find("two different bands"),
+              std::string::npos);
+}
+
+TEST(Drift, IsSaidEitherWay)
+{
+    const auto words = [](double change, double stretch) {
+        Drift d;
+        d.change = change;
+        d.days = 200.0;
+        d.stretch = stretch;
+        return driftWords(d).english();
+    };
+    EXPECT_NE(words(100.0, -1e-4).find("stayed where it was"), std::string::npos);
+    EXPECT_NE(words(-2e4, 0.028).find("2.8 cm of stretch"), std::string::npos);
+    EXPECT_NE(words(2e4, -0.028).find("Wire does not shrink"), std::string::npos);
+}
+
 TEST(Compared, SaysWhetherTheyMayBe)
 {
     Antenna a = logged({at("2025-04-01T10:00", 7.0e6), at("2025-04-01T11:00", 7.08e6, SoilState::Wet, 0.1)});

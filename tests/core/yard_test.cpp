@@ -5,6 +5,7 @@
 #include <gtest/gtest.h>
 
 #include <cmath>
+#include <set>
 
 namespace vetchling {
 namespace {
@@ -185,6 +186,86 @@ TEST(YardSigns, WrongTurnsPutTheDipFarOff)
     const auto off = [](const Yard& y) { return y.sweep()->dip()->frequency / y.tasks().front().target - 1.0; };
     EXPECT_GT(off(wrong), 0.005);
     EXPECT_LT(off(plain), 0.0);
+}
+
+// ---- levels and score
+
+TEST(YardLevelsData, AreWhole)
+{
+    std::set<std::string> ids, names;
+    for (const YardLevel& level : yardLevels()) {
+        EXPECT_TRUE(ids.insert(level.id).second) << level.id;
+        EXPECT_EQ(findYardLevel(level.id), &level);
+        EXPECT_TRUE(shapes::findFamily(level.family)) << level.family;
+        EXPECT_FALSE(level.suspects.empty());
+        EXPECT_GE(level.hoists, 3);
+        EXPECT_GT(level.spare, 0.0);
+        for (YardFault fault : level.suspects) {
+            names.insert(yardFaultName(fault).english());
+            EXPECT_FALSE(yardExplanation(fault).empty());
+            for (const Text& t : yardExplanation(fault))
+                EXPECT_GT(t.english().size(), 40u);
+        }
+    }
+    EXPECT_EQ(names.size(), 7u) << "each fault is some level's, and named by itself";
+    EXPECT_FALSE(findYardLevel("moon base"));
+}
+
+TEST(YardScore, AWrongNameIsNotPassed)
+{
+    Yard yard = withFault("will-not-come-down", YardFault::HungLow);
+    workThrough(yard);
+    ASSERT_TRUE(yard.finish(library(), YardFault::LossyCoax).empty());
+    EXPECT_FALSE(yard.verdict()->right);
+    EXPECT_FALSE(yard.verdict()->passed);
+    EXPECT_EQ(yard.verdict()->explained.front().english(), yardExplanation(YardFault::HungLow).front().english()) << "what it really was";
+    EXPECT_FALSE(yard.change(0, 0.1, true).empty());
+    EXPECT_FALSE(yard.hint(library()).empty());
+    EXPECT_FALSE(yard.ohmmeter().empty());
+}
+
+// Wire that was cut and is joined on again is lost at both ends of each piece.
+TEST(YardScore, JoinedWireIsWasted)
+{
+    Yard yard = opened("first-dipole", 9);
+    ASSERT_TRUE(yard.change(0, 0.10, false).empty());
+    ASSERT_TRUE(yard.change(0, -0.10, false).empty());
+    EXPECT_NEAR(yard.shortened(0), 0.0, 1e-12);
+    ASSERT_TRUE(yard.measure(library(), 0).empty());
+    ASSERT_TRUE(yard.finish(library(), YardFault::TooLong).empty());
+    EXPECT_NEAR(yard.verdict()->wasted, 0.20, 1e-9) << "two pieces";
+}
+
+// Hung by the plan it stood too low; higher it is, and the sweep tells: that is the check for it.
+TEST(YardScore, HeightIsALeverOfTheTest)
+{
+    Yard low = withFault("will-not-come-down", YardFault::HungLow);
+    ASSERT_TRUE(low.measure(library(), 0).empty());
+    const double before = low.sweep()->dip()->frequency;
+    ASSERT_TRUE(low.hoistTo(4.0).empty());
+    EXPECT_DOUBLE_EQ(low.higher(), 4.0);
+    ASSERT_TRUE(low.measure(library(), 0).empty());
+    EXPECT_EQ(low.hoistsUsed(), 2);
+    EXPECT_GT(std::abs(low.sweep()->dip()->frequency - before), 1e4);
+    ASSERT_TRUE(low.hoistTo(0.0).empty());
+    EXPECT_NE(low.notes().back().words.english().find("where the plan"), std::string::npos);
+    ASSERT_TRUE(low.hanging(0));
+    EXPECT_FALSE(low.hanging(9));
+}
+
+TEST(YardScore, TheOldHandSpeaksOfWhatIsTheMatter)
+{
+    for (const auto& [fault, word] : std::initializer_list<std::pair<YardFault, const char*>>{{YardFault::LossyCoax, "coax"},
+                                                                                              {YardFault::BadCalibration, "plug"},
+                                                                                              {YardFault::BadCrimp, "twice"},
+                                                                                              {YardFault::HungLow, "Hoist"}}) {
+        Yard yard = withFault("will-not-come-down", fault);
+        ASSERT_TRUE(yard.hint(library()).empty());
+        EXPECT_NE(yard.notes().back().words.english().find(word), std::string::npos) << word;
+    }
+    Yard plain = opened("first-dipole", 2);
+    ASSERT_TRUE(plain.hint(library()).empty());
+    EXPECT_NE(plain.notes().back().words.english().find("measure"), std::string::npos);
 }
 
 } // namespace
