@@ -287,6 +287,7 @@ TEST_F(TrimTest, AnyColumnsAreTaken)
         auto* dialog = window().findChild<ColumnsDialog*>();
         ASSERT_TRUE(dialog);
         EXPECT_FALSE(dialog->findChild<QPushButton*>(QStringLiteral("csvTake"))->isEnabled());
+        EXPECT_TRUE(dialog->findChild<QLabel*>(QStringLiteral("csvOutcome"))->text().contains(QStringLiteral("holds the frequency")));
         const auto pick = [&](const char* name, int index) {
             auto* box = dialog->findChild<QComboBox*>(QLatin1String(name));
             box->setCurrentIndex(index);

@@ -130,7 +130,9 @@ void ColumnsDialog::judge()
     m_sweep = parsed ? std::optional(*parsed) : std::nullopt;
     m_take->setEnabled(m_sweep.has_value());
     if (!m_sweep) {
-        m_outcome->setText(QString::fromStdString(parsed.firstFault()));
+        const bool told = std::find(m_layout.columns.begin(), m_layout.columns.end(), files::Column::Frequency) != m_layout.columns.end();
+        m_outcome->setText(told ? QString::fromStdString(parsed.firstFault())
+                                : tr("Say which column holds the frequency, and which SWR, R and X, or return loss."));
         return;
     }
     const auto dip = m_sweep->dip();
