@@ -48,7 +48,8 @@ public:
         m_panel->startEmpty();
         connect(&document(), &Document::currentChanged, this, [this] {
             m_panel->startEmpty();
-            m_analyser.stop();
+            if (m_analyser.standIn()) // a real one stays on its port, with its calibration
+                m_analyser.stop();
             m_meter.stop();
             m_board->setPending({});
         });
