@@ -16,6 +16,7 @@ constexpr double nothing = -300.0;        // dBi
 constexpr double straight = 1.0 - 1e-12;  // cosine between elements of one run
 constexpr double largestPhaseStep = 0.35; // rad at a run's end between two samples: six points then interpolate to 1e-5
 constexpr int runStencil = 6;
+constexpr double levelWithin = 1e-9; // of a tangent's vertical part
 
 /// Lagrange weights of six points at -2..3; u in 0..1.
 std::array<double, runStencil> runWeights(double u)
@@ -97,7 +98,8 @@ SpectrumPowers spectrumPowers(const Solution& solution, const Watch& watch)
         const double elevation = std::asin(height);
         const Reflection r = field.reflection(elevation);
         for (const RadiationVectors& n : field.vectorRow(elevation, azimuths)) {
-            parts[i].sky += weight * (std::norm(n.theta + r.tm * n.imageTheta) + std::norm(n.phi - r.te * n.imagePhi));
+            parts[i].sky +=
+                weight * (std::norm(n.theta + r.tm * n.imageTheta + n.soilTheta) + std::norm(n.phi - r.te * n.imagePhi + n.soilPhi));
             parts[i].intoSoil +=
                 weight * (std::norm(n.imageTheta) * (1.0 - std::norm(r.tm)) + std::norm(n.imagePhi) * (1.0 - std::norm(r.te)));
             parts[i].imageExchange += weight * -2.0 * (n.imageTheta * std::conj(n.theta) + n.imagePhi * std::conj(n.phi)).imag();
@@ -178,8 +180,8 @@ void FarField::addRuns(const Solution& solution)
         const Element& start = mesh.elements[first];
         for (last = first + 1; last < mesh.elements.size(); ++last) {
             const Element& next = mesh.elements[last];
-            if (next.wire != start.wire || distance(next.start, mesh.elements[last - 1].end) > jointTolerance ||
-                dot(next.tangent, start.tangent) < straight)
+            if (next.wire != start.wire || next.inSoil != start.inSoil ||
+                distance(next.start, mesh.elements[last - 1].end) > jointTolerance || dot(next.tangent, start.tangent) < straight)
                 break;
         }
         Run run;
@@ -187,6 +189,8 @@ void FarField::addRuns(const Solution& solution)
         run.tangent = unit(whole);
         run.centre = start.start + 0.5 * whole;
         run.halfLength = 0.5 * norm(whole);
+        run.inSoil = start.inSoil;
+        const bool steep = start.inSoil && std::abs(run.tangent.z) > levelWithin;
         along.clear(), radius.clear(), moment.clear();
         for (std::size_t e = first; e < last; ++e) {
             const std::vector<Complex> local = solution.elementCurrents(e);
@@ -196,10 +200,16 @@ void FarField::addRuns(const Solution& solution)
                 along.push_back(dot(element.at(rule.node[q]) - run.centre, run.tangent));
                 radius.push_back(element.radiusAt(rule.node[q]));
                 moment.push_back(0.5 * element.length * rule.weight[q] * currentOn(mesh.degree, local, rule.node[q]));
+                if (steep)
+                    m_steep.push_back({element.at(rule.node[q]), run.tangent, moment.back()});
+                if (start.inSoil)
+                    continue;
                 all += std::abs(moment.back());
                 m_height += std::abs(moment.back()) * element.at(rule.node[q]).z;
             }
         }
+        if (steep)
+            continue;
         run.step = largestPhaseStep / run.halfLength;
         const int count = int(2.0 * m_waveNumber / run.step) + runStencil + 1;
         angle.resize(along.size()), cosine.resize(along.size()), sine.resize(along.size());
@@ -219,10 +229,10 @@ void FarField::addRuns(const Solution& solution)
 }
 
 /// Adds I(q) exp(jk r.c) times the theta and phi parts of a tangent, for all azimuths.
-void FarField::addRow(const Run& run, Vec3 tangent, Vec3 centre, double k, double elevation, const std::vector<double>& cosine,
+void FarField::addRow(const Run& run, Vec3 tangent, Vec3 centre, double k, Vec3 way, const std::vector<double>& cosine,
                       const std::vector<double>& sine, std::vector<Complex>& theta, std::vector<Complex>& phi)
 {
-    const double ce = std::cos(elevation), se = std::sin(elevation);
+    const double ce = way.x, se = way.z;
     const std::size_t count = cosine.size();
     std::vector<double> phase(count), c(count), s(count);
     for (std::size_t a = 0; a < count; ++a)
@@ -250,16 +260,50 @@ std::vector<RadiationVectors> FarField::vectorRow(double elevation, const std::v
     std::vector<double> cosine(count), sine(count);
     for (std::size_t a = 0; a < count; ++a)
         cosine[a] = std::cos(azimuths[a]), sine[a] = std::sin(azimuths[a]);
+    const Vec3 way{std::cos(elevation), 0.0, std::sin(elevation)};
     std::vector<Complex> theta(count), phi(count), imageTheta(count), imagePhi(count);
     for (const Run& run : m_runs) {
-        addRow(run, run.tangent, run.centre, m_waveNumber, elevation, cosine, sine, theta, phi);
+        if (run.inSoil)
+            continue;
+        addRow(run, run.tangent, run.centre, m_waveNumber, way, cosine, sine, theta, phi);
         if (m_kind != GroundKind::FreeSpace) // the image's current is reversed in plan
-            addRow(run, mirrored(run.tangent), mirrored(run.centre), m_waveNumber, elevation, cosine, sine, imageTheta, imagePhi);
+            addRow(run, mirrored(run.tangent), mirrored(run.centre), m_waveNumber, way, cosine, sine, imageTheta, imagePhi);
     }
     std::vector<RadiationVectors> row(count);
     for (std::size_t a = 0; a < count; ++a)
-        row[a] = {theta[a], phi[a], -imageTheta[a], -imagePhi[a]};
+        row[a] = {theta[a], phi[a], -imageTheta[a], -imagePhi[a], 0.0, 0.0};
+    addSoilRow(elevation, cosine, sine, row);
     return row;
+}
+
+void FarField::addSoilRow(double elevation, const std::vector<double>& cosine, const std::vector<double>& sine,
+                          std::vector<RadiationVectors>& row) const
+{
+    const double ce = std::cos(elevation), se = std::sin(elevation);
+    const Reflection r = reflection(elevation);
+    const Complex along = se * (1.0 - r.tm), down = ce * (1.0 + r.tm) / m_permittivity, across = 1.0 + r.te;
+    const Complex g1 = m_waveNumber * std::sqrt(ce * ce - m_permittivity);
+    const std::size_t count = cosine.size();
+    std::vector<Complex> theta(count), phi(count);
+    for (const Run& run : m_runs) {
+        if (!run.inSoil)
+            continue;
+        std::fill(theta.begin(), theta.end(), 0.0);
+        std::fill(phi.begin(), phi.end(), 0.0);
+        const Vec3 above{run.centre.x, run.centre.y, 0.0};
+        addRow(run, run.tangent, above, m_waveNumber, {ce, 0.0, 1.0}, cosine, sine, theta, phi); // whole, along the surface
+        const Complex out = std::exp(g1 * run.centre.z);
+        for (std::size_t a = 0; a < count; ++a)
+            row[a].soilTheta += along * out * theta[a], row[a].soilPhi += across * out * phi[a];
+    }
+    for (const SoilMoment& m : m_steep) {
+        const Complex out = m.moment * std::exp(g1 * m.point.z);
+        for (std::size_t a = 0; a < count; ++a) {
+            const Complex wave = out * std::polar(1.0, m_waveNumber * ce * (cosine[a] * m.point.x + sine[a] * m.point.y));
+            row[a].soilTheta += (along * (cosine[a] * m.tangent.x + sine[a] * m.tangent.y) - down * m.tangent.z) * wave;
+            row[a].soilPhi += across * (cosine[a] * m.tangent.y - sine[a] * m.tangent.x) * wave;
+        }
+    }
 }
 
 RadiationVectors FarField::vectors(double elevation, double azimuth) const { return vectorRow(elevation, {azimuth}).front(); }
@@ -305,7 +349,7 @@ FarField::Intensity FarField::intensity(double elevation, double azimuth) const
     const RadiationVectors n = vectors(elevation, azimuth);
     const Reflection r = reflection(elevation, azimuth);
     const double front = waveImpedance * m_waveNumber * m_waveNumber / (32.0 * pi * pi);
-    return {front * std::norm(n.theta + r.tm * n.imageTheta), front * std::norm(n.phi - r.te * n.imagePhi)};
+    return {front * std::norm(n.theta + r.tm * n.imageTheta + n.soilTheta), front * std::norm(n.phi - r.te * n.imagePhi + n.soilPhi)};
 }
 
 double FarField::gain(double elevation, double azimuth) const
@@ -328,7 +372,8 @@ std::vector<double> FarField::gainRow(double elevation, const std::vector<double
         const RadiationVectors& n = vectors[a];
         const auto sector = std::find_if(m_beyond.begin(), m_beyond.end(), [&](const FarSector& s) { return s.holds(azimuths[a]); });
         const Reflection& r = sector == m_beyond.end() ? near : far[std::size_t(sector - m_beyond.begin())];
-        const double ratio = front * (std::norm(n.theta + r.tm * n.imageTheta) + std::norm(n.phi - r.te * n.imagePhi));
+        const double ratio =
+            front * (std::norm(n.theta + r.tm * n.imageTheta + n.soilTheta) + std::norm(n.phi - r.te * n.imagePhi + n.soilPhi));
         row.push_back(ratio > 1e-30 ? 10.0 * std::log10(ratio) : nothing);
     }
     return row;
@@ -379,6 +424,8 @@ Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tabl
     ledger.transformer = solution.transformerPower / in;
     const Ground& ground = solution.model->ground;
     if (ground.kind != GroundKind::Real)
+        return ledger;
+    if (mesh.reachesSoil())
         return ledger;
     ledger.soil = spectrum.intoSoil / in;
     if (ground.complexPermittivity(solution.frequency) != Complex{1.0, 0.0}) { // soil like air has no evanescent waves to take

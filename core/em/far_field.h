@@ -3,7 +3,9 @@
 ///
 /// Directions: elevation from the horizon and mathematical azimuth from +x towards +y, radians.
 /// The wave in a direction is the direct one plus the one reflected with Fresnel's coefficients, which is the exact far
-/// field of currents over a plane soil (the ground wave dies out faster than 1/r).
+/// field of currents over a plane soil (the ground wave dies out faster than 1/r). Currents in the soil send up what reciprocity asks for,
+/// the field that a plane wave from there has at their place: (1 - Rv) sin e along, (1 + Rv) cos e/eps down, (1 + Rh) across, each times
+/// exp(-g1 depth).
 ///
 /// Beyond a shore the reflection is an approximation: the near ground's coefficient and the far one's, weighted by how much of the first
 /// Fresnel zone of the reflection lies on either side (zone: Beckmann and Spizzichino 1963, app. C). For waves under a degree or so, and
@@ -17,6 +19,7 @@ namespace vetchling::em {
 struct RadiationVectors {
     Complex theta, phi;           ///< direct; theta points down, phi towards growing azimuth
     Complex imageTheta, imagePhi; ///< of the image, not yet multiplied by a reflection coefficient
+    Complex soilTheta, soilPhi;   ///< of the currents in the soil, as they come out of it
 };
 
 /// Reflection coefficients of plane waves: TM for the vertical part, TE for the horizontal part of the field.
@@ -71,13 +74,23 @@ private:
         Vec3 centre, tangent;
         double halfLength = 0.0, step = 0.0; ///< of q
         std::vector<Complex> samples;        ///< from q = -k - 2 steps
+        bool inSoil = false;                 ///< and level, at the centre's depth
+    };
+    /// A point of a current in the soil that is not level.
+    struct SoilMoment {
+        Vec3 point, tangent;
+        Complex moment; ///< A m
     };
     void addRuns(const Solution& solution);
-    static void addRow(const Run& run, Vec3 tangent, Vec3 centre, double k, double elevation, const std::vector<double>& cosine,
+    void addSoilRow(double elevation, const std::vector<double>& cosine, const std::vector<double>& sine,
+                    std::vector<RadiationVectors>& row) const;
+    /// @param way how a wave goes up: its parts along the surface (x) and up (z)
+    static void addRow(const Run& run, Vec3 tangent, Vec3 centre, double k, Vec3 way, const std::vector<double>& cosine,
                        const std::vector<double>& sine, std::vector<Complex>& theta, std::vector<Complex>& phi);
     [[nodiscard]] Reflection blended(const FarSector& sector, double elevation) const;
 
     std::vector<Run> m_runs;
+    std::vector<SoilMoment> m_steep;
     std::vector<FarSector> m_beyond;
     double m_frequency, m_height = 0.0; ///< m, mean height of the current
     GroundKind m_kind;

@@ -242,6 +242,27 @@ std::shared_ptr<GroundTable> GroundTableCache::table(const Ground& soil, double 
     return made;
 }
 
+std::shared_ptr<SoilTable> GroundTableCache::soilTable(const Ground& soil, double frequency, double deepest)
+{
+    constexpr double shallowestKind = 0.05; // m; tables serve up to a depth, so that a depth may be dragged
+    double kind = shallowestKind;
+    while (kind < deepest)
+        kind *= 2.0;
+    const Ground ground = soil.at(frequency);
+    const std::lock_guard lock(m_mutex);
+    const auto found = std::find_if(m_soilTables.begin(), m_soilTables.end(), [&](const auto& t) {
+        return t->frequency() == frequency && t->ground() == ground && t->deepest() == kind;
+    });
+    if (found != m_soilTables.end()) {
+        std::rotate(found, found + 1, m_soilTables.end());
+        return m_soilTables.back();
+    }
+    if (m_soilTables.size() >= std::max<std::size_t>(1, m_capacity / 4)) // they are larger
+        m_soilTables.erase(m_soilTables.begin());
+    m_soilTables.push_back(std::make_shared<SoilTable>(ground, frequency, kind));
+    return m_soilTables.back();
+}
+
 std::vector<std::shared_ptr<const GroundTable>> GroundTableCache::tables() const
 {
     const std::lock_guard lock(m_mutex);
@@ -255,6 +276,7 @@ void GroundTableCache::clear()
 {
     const std::lock_guard lock(m_mutex);
     m_entries.clear();
+    m_soilTables.clear();
 }
 
 std::size_t GroundTableCache::size() const

@@ -7,6 +7,7 @@
 /// Accuracy: within 0.25 % of the mirror dipole's field between nodes, mostly far better; measured in
 /// tests/core/ground_table_test.cpp.
 
+#include "core/em/soil_table.h"
 #include "core/em/sommerfeld.h"
 #include "core/watch.h"
 #include "core/wire/wire_model.h"
@@ -93,6 +94,8 @@ public:
     /// @param capacity tables kept; the least recently used goes first
     explicit GroundTableCache(std::size_t capacity = 600) : m_capacity(capacity) {}
     std::shared_ptr<GroundTable> table(const Ground& ground, double frequency, TableContent content = TableContent::Remainder);
+    /// For wires in the soil. @param deepest m
+    std::shared_ptr<SoilTable> soilTable(const Ground& ground, double frequency, double deepest);
     /// Called with each new table before anyone sees it, to bring back what an earlier run computed. Set before the first use.
     void setSource(std::function<void(GroundTable&)> source) { m_source = std::move(source); }
     [[nodiscard]] std::vector<std::shared_ptr<const GroundTable>> tables() const;
@@ -110,6 +113,7 @@ private:
     std::function<void(GroundTable&)> m_source;
     mutable std::mutex m_mutex;
     std::vector<Entry> m_entries; ///< most recent last
+    std::vector<std::shared_ptr<SoilTable>> m_soilTables;
 };
 
 } // namespace vetchling::em

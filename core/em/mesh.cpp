@@ -26,8 +26,14 @@ std::vector<double> ownBreakpoints(const WireModel& model, std::size_t wire)
 {
     std::vector<double> at{0.0};
     const Wire& w = model.wires[wire];
-    for (std::size_t i = 1; i < w.points.size(); ++i)
-        at.push_back(at.back() + distance(w.points[i - 1], w.points[i]));
+    std::vector<double> surface;
+    for (std::size_t i = 1; i < w.points.size(); ++i) {
+        const Vec3 a = w.points[i - 1], b = w.points[i];
+        if (model.ground.kind == GroundKind::Real && a.z * b.z < 0.0)
+            surface.push_back(at.back() + a.z / (a.z - b.z) * distance(a, b));
+        at.push_back(at.back() + distance(a, b));
+    }
+    at.insert(at.end(), surface.begin(), surface.end());
     for (const Feed& f : model.feeds)
         if (f.wire == wire)
             at.push_back(f.at);
@@ -103,8 +109,9 @@ std::vector<double> gradedDivision(double length, double first, double last, dou
     return node;
 }
 
-Element elementOn(const Wire& w, std::size_t wire, double from, double to)
+Element elementOn(const WireModel& model, std::size_t wire, double from, double to)
 {
+    const Wire& w = model.wires[wire];
     Element e;
     e.wire = wire;
     e.from = from;
@@ -115,6 +122,7 @@ Element elementOn(const Wire& w, std::size_t wire, double from, double to)
     e.tangent = unit(e.end - e.start);
     e.radius = w.radiusAt(0.5 * (from + to));
     e.radiusSlope = w.radiusAt(to) - e.radius;
+    e.inSoil = model.ground.kind == GroundKind::Real && e.centre().z < 0.0;
     return e;
 }
 
@@ -124,7 +132,10 @@ public:
     {
         m_mesh.frequency = frequency;
         m_mesh.degree = options.degree;
-        m_wavelength = wavelength(options.meshFrequency > 0.0 ? options.meshFrequency : frequency);
+        const double at = options.meshFrequency > 0.0 ? options.meshFrequency : frequency;
+        m_wavelength = wavelength(at);
+        if (model.ground.kind == GroundKind::Real)
+            m_soilWavelength = m_wavelength / std::max(1.0, std::sqrt(std::abs(model.ground.complexPermittivity(at))));
     }
 
     Mesh run()
@@ -161,29 +172,34 @@ private:
         std::vector<double> at = m_breaks[wire];
         const Wire& w = m_model.wires[wire];
         const double thickest = std::max(w.radius, w.endRadius.value_or(0.0));
-        const double coarsest = m_wavelength / (m_options.elementsPerWavelength * std::cbrt(m_options.fineness));
-        const double spacing = std::min(coarsest, finestSize(thickest, atEnds));
-        addFacingPlaces(w, m_breakPoints, 2.0 * thickest, facingInWavelengths * m_wavelength, spacing, at);
-        std::vector<double> finest;
-        for (double place : at)
-            finest.push_back(std::min(coarsest, finestSize(thickest, bends(wire, place) ? atBends : atEnds)));
+        addFacingPlaces(w, m_breakPoints, 2.0 * thickest, facingInWavelengths * m_wavelength,
+                        std::min(coarsestSize(m_wavelength), finestSize(thickest, atEnds, m_wavelength)), at);
         for (std::size_t i = 1; i < at.size(); ++i) {
-            const std::vector<double> node = gradedDivision(at[i] - at[i - 1], finest[i - 1], finest[i], coarsest);
+            const double length = w.pointAt(0.5 * (at[i - 1] + at[i])).z < 0.0 && m_soilWavelength > 0.0 ? m_soilWavelength : m_wavelength;
+            const double coarsest = coarsestSize(length);
+            const auto finest = [&](double place) {
+                return std::min(coarsest, finestSize(thickest, bends(wire, place) ? atBends : atEnds, length));
+            };
+            const std::vector<double> node = gradedDivision(at[i] - at[i - 1], finest(at[i - 1]), finest(at[i]), coarsest);
             for (std::size_t k = 1; k < node.size(); ++k)
-                m_mesh.elements.push_back(elementOn(w, wire, at[i - 1] + node[k - 1], at[i - 1] + node[k]));
+                m_mesh.elements.push_back(elementOn(m_model, wire, at[i - 1] + node[k - 1], at[i - 1] + node[k]));
         }
     }
 
-    double finestSize(double radius, Finest finest) const
+    double coarsestSize(double wavelength) const { return wavelength / (m_options.elementsPerWavelength * std::cbrt(m_options.fineness)); }
+
+    double finestSize(double radius, Finest finest, double wavelength) const
     {
-        const double wanted = std::clamp(shown * m_wavelength, finest.thick * radius, finest.thin * radius);
-        return std::max({finestInWavelengths * m_wavelength, wanted / m_options.fineness, finest.least * radius});
+        const double wanted = std::clamp(shown * wavelength, finest.thick * radius, finest.thin * radius);
+        return std::max({finestInWavelengths * wavelength, wanted / m_options.fineness, finest.least * radius});
     }
 
     /// A place where wires meet at an angle: what happens there within some radii is beyond a current along the axes.
     bool bends(std::size_t wire, double at) const
     {
         const Vec3 here = m_model.wires[wire].pointAt(at);
+        if (m_soilWavelength > 0.0 && std::abs(here.z) <= jointTolerance) // the charge jumps at the surface
+            return true;
         std::vector<Vec3> away;
         for (const Wire& w : m_model.wires)
             for (std::size_t i = 0; i < w.points.size(); ++i)
@@ -324,9 +340,9 @@ private:
 
     const WireModel& m_model;
     MeshOptions m_options;
-    double m_wavelength = 0.0;
-    std::vector<std::vector<double>> m_breaks; ///< by wire, m along it
-    std::vector<Vec3> m_breakPoints;           ///< all of them
+    double m_wavelength = 0.0, m_soilWavelength = 0.0; ///< m; no soil: 0
+    std::vector<std::vector<double>> m_breaks;         ///< by wire, m along it
+    std::vector<Vec3> m_breakPoints;                   ///< all of them
     Mesh m_mesh;
     std::vector<std::vector<ElementEnd>> m_nodes;
 };
@@ -352,6 +368,21 @@ void localCurrents(double v, int degree, double* out)
         out[k] = (p[k] - p[k - 2]) / (4 * k - 2);
 }
 
+void localSlopes(double v, int degree, double* out)
+{
+    double p[largestDegree + 1];
+    legendre(v, degree, p);
+    out[0] = -0.5;
+    out[1] = 0.5;
+    for (int k = 2; k <= degree; ++k)
+        out[k] = 0.5 * p[k - 1]; // (P_k - P_(k-2))' = (2k-1) P_(k-1)
+}
+
+bool Mesh::reachesSoil() const
+{
+    return std::any_of(elements.begin(), elements.end(), [](const Element& e) { return e.inSoil; });
+}
+
 Complex currentOn(int degree, const std::vector<Complex>& local, double v)
 {
     double f[largestDegree + 1];
@@ -364,11 +395,11 @@ Complex currentOn(int degree, const std::vector<Complex>& local, double v)
 
 Complex currentSlopeOn(int degree, const std::vector<Complex>& local, double v)
 {
-    double p[largestDegree + 1];
-    legendre(v, degree, p);
-    Complex slope = 0.5 * (local[1] - local[0]);
-    for (int k = 2; k <= degree; ++k)
-        slope += 0.5 * local[std::size_t(k)] * p[k - 1]; // (P_k - P_(k-2))' = (2k-1) P_(k-1)
+    double f[largestDegree + 1];
+    localSlopes(v, degree, f);
+    Complex slope = 0.0;
+    for (int k = 0; k <= degree; ++k)
+        slope += local[std::size_t(k)] * f[k];
     return slope;
 }
 
@@ -404,7 +435,7 @@ Mesh movedMesh(const Mesh& mesh, const WireModel& from, const WireModel& to)
             const std::size_t i = std::size_t(next - old.begin());
             return now[i - 1] + (along - old[i - 1]) / (old[i] - old[i - 1]) * (now[i] - now[i - 1]);
         };
-        out.elements.push_back(elementOn(to.wires[e.wire], e.wire, place(e.from), place(e.to)));
+        out.elements.push_back(elementOn(to, e.wire, place(e.from), place(e.to)));
     }
     return out;
 }

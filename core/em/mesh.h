@@ -28,6 +28,7 @@ struct Element {
     Vec3 start, end, tangent;
     double length = 0.0;
     double radius = 0.0, radiusSlope = 0.0; ///< m in the middle, and its change from there to the end of a tapered wire
+    bool inSoil = false;                    ///< below the surface of real soil; no element passes it
 
     [[nodiscard]] Vec3 centre() const { return 0.5 * (start + end); }
     [[nodiscard]] double radiusAt(double v) const { return radius + radiusSlope * v; }
@@ -59,19 +60,24 @@ struct Mesh {
     std::vector<std::vector<Share>> shares;    ///< by element
     std::vector<PortRow> feeds, loads;         ///< in the order of the model
     std::vector<std::array<PortRow, 2>> lines; ///< both ends; a stub's second is empty
+
+    [[nodiscard]] bool reachesSoil() const;
 };
 
 /// Legendre polynomials P_0..P_degree at x.
 void legendre(double x, int degree, double* out);
 /// The local current functions 0..degree at v.
 void localCurrents(double v, int degree, double* out);
+/// Their derivatives by v.
+void localSlopes(double v, int degree, double* out);
 /// Current at v = -1..1 of an element from its local coefficients, function 0..degree.
 Complex currentOn(int degree, const std::vector<Complex>& local, double v);
 
 /// Its derivative by v.
 Complex currentSlopeOn(int degree, const std::vector<Complex>& local, double v);
 
-/// The model must have no faults. Elements are graded geometrically towards ends, feeds, loads, bends and joints.
+/// The model must have no faults. Elements are graded geometrically towards ends, feeds, loads, bends and joints, and
+/// divided where a wire passes the surface of real soil; their length follows the wave in their medium.
 Mesh makeMesh(const WireModel& model, double frequency, const MeshOptions& options = {});
 
 /// The same mesh on the same wires a little changed: elements keep their places between vertices, feeds and loads.

@@ -176,6 +176,31 @@ void MomentSeries::at(double waveNumber, Moments& out) const
             out.value[i][j] = phase * Complex{sums[0][i * width + j], sums[1][i * width + j]};
 }
 
+void MomentSeries::at(Complex waveNumber, Moments& out) const
+{
+    const int width = m_degree + 1, count = width * width;
+    Complex sums[terms * terms]{};
+    Complex factor = 1.0; // (-jk)^n/n!
+    const double* value = m_values.data();
+    for (int n = 0; n < m_powers; ++n) {
+        for (int i = 0; i < count; ++i)
+            sums[i] += factor * value[i];
+        value += count;
+        factor *= -imaginaryUnit * waveNumber / double(n + 1);
+    }
+    const Complex phase = m_from > 0.0 ? std::exp(-imaginaryUnit * waveNumber * m_from) : Complex{1.0};
+    for (int i = 0; i < width; ++i)
+        for (int j = 0; j < width; ++j)
+            out.value[i][j] = phase * sums[i * width + j];
+}
+
+void kernelMoments(const Element& observer, const Element& source, Complex waveNumber, int degree, Moments& out)
+{
+    MomentSeries(observer, source, std::abs(waveNumber), degree).at(waveNumber, out);
+}
+
+bool comesClose(const Element& observer, const Element& source) { return Separation(observer, source).near; }
+
 void kernelMoments(const Element& observer, const Element& source, double waveNumber, int degree, Moments& out)
 {
     const Separation apart(observer, source);

@@ -41,8 +41,9 @@ public:
     MomentSeries() = default;
     /// @param observer i side; @param source j side; @param highestWaveNumber rad/m; degree 1..largestDegree
     MomentSeries(const Element& observer, const Element& source, double highestWaveNumber, int degree);
-    /// @param waveNumber at most the highest
+    /// @param waveNumber at most the highest, also of a lossy medium
     void at(double waveNumber, Moments& out) const;
+    void at(Complex waveNumber, Moments& out) const;
 
 private:
     int m_degree = 0, m_powers = 0;
@@ -52,6 +53,10 @@ private:
 
 /// @param observer i side; @param source j side; @param waveNumber rad/m; degree 1..largestDegree
 void kernelMoments(const Element& observer, const Element& source, double waveNumber, int degree, Moments& out);
+void kernelMoments(const Element& observer, const Element& source, Complex waveNumber, int degree, Moments& out);
+
+/// Whether a pair is so close that its kernel is hardly smooth over the elements.
+bool comesClose(const Element& observer, const Element& source);
 
 /// The same double integral of what a jacket takes from the static potential, but for its factor 1 - 1/er:
 /// 1/R at the conductor less the mean of 1/R from the conductor's surface to the jacket's. In the long-wave limit

@@ -2,6 +2,8 @@
 
 #include <oneapi/tbb/parallel_for.h>
 
+#include <cmath>
+
 namespace vetchling::em {
 
 PairPlan::PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequency, const Watch& watch)
@@ -11,16 +13,22 @@ PairPlan::PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequ
     for (std::size_t m = 0; m < count; ++m)
         for (std::size_t n = m; n < count; ++n)
             classOf.push_back(classes.classOf(m, n));
+    constexpr double margin = 1.1; // a soil's figures may fall with frequency
     const double k = waveNumber(highestFrequency);
+    const double soilK = margin * k * std::sqrt(std::abs(model.ground.complexPermittivity(highestFrequency)));
     interactions.resize(classes.founders().size());
     tbb::parallel_for(std::size_t(0), interactions.size(), [&](std::size_t i) {
         if (watch.stopped())
             return;
         const auto [m, n] = classes.founders()[i];
         const Element &observer = mesh.elements[m], &source = mesh.elements[n];
-        interactions[i] = {m, n, MomentSeries(observer, source, k, mesh.degree), std::nullopt};
-        if (model.ground.kind != GroundKind::FreeSpace)
-            interactions[i].image = MomentSeries(observer, mirroredElement(source), k, mesh.degree);
+        const bool across = observer.inSoil != source.inSoil;
+        const double here = observer.inSoil && source.inSoil ? soilK : k;
+        interactions[i] = {m, n, {}, std::nullopt};
+        if (!across || comesClose(observer, source)) // soil_blocks.h takes the others whole from its table
+            interactions[i].direct = MomentSeries(observer, source, here, mesh.degree);
+        if (model.ground.kind != GroundKind::FreeSpace && !across)
+            interactions[i].image = MomentSeries(observer, mirroredElement(source), here, mesh.degree);
     });
     jackets = jacketedPairs(mesh, model);
 }
@@ -31,6 +39,8 @@ std::vector<PairPlan::Jacketed> jacketedPairs(const Mesh& mesh, const WireModel&
     for (std::size_t m = 0; m < mesh.elements.size(); ++m) {
         const auto& jacket = model.wires[mesh.elements[m].wire].insulation;
         for (std::size_t n = m; jacket && n < mesh.elements.size() && mesh.elements[n].wire == mesh.elements[m].wire; ++n) {
+            if (mesh.elements[m].inSoil != mesh.elements[n].inSoil)
+                continue;
             PairPlan::Jacketed pair{m, n, {}};
             if (jacketMoments(mesh.elements[m], mesh.elements[n], jacket->outerRadius, mesh.degree, pair.moments))
                 out.push_back(pair);

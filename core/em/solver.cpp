@@ -64,11 +64,34 @@ Fault tooLarge(const WireModel& model, double frequency, double unknowns)
          std::to_string(mostUnknowns)}};
 }
 
+/// What drives or loads a wire so deep that nothing of it comes up, at this frequency.
+Faults tooDeep(const WireModel& model, double frequency)
+{
+    Faults faults;
+    if (model.ground.kind != GroundKind::Real || model.lowestPoint() >= 0.0)
+        return faults;
+    const double inSoil = wavelength(frequency) / std::sqrt(std::abs(model.ground.complexPermittivity(frequency)));
+    const auto check = [&](std::size_t wire, double at, const char* list, std::size_t index) {
+        if (const double depth = -model.wires[wire].pointAt(at).z; depth > inSoil)
+            faults.push_back(
+                {fmt::format("{}[{}].at_m", list, index),
+                 {coreText("core", "lies %1 m deep, more than the wavelength there, %2 m: no field of it comes to the surface"),
+                  fmt::format("{:.3g}", depth), fmt::format("{:.3g}", inSoil)}});
+    };
+    for (std::size_t i = 0; i < model.feeds.size(); ++i)
+        check(model.feeds[i].wire, model.feeds[i].at, "feeds", i);
+    for (std::size_t i = 0; i < model.loads.size(); ++i)
+        check(model.loads[i].wire, model.loads[i].at, "loads", i);
+    return faults;
+}
+
 Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::shared_ptr<const WireModel>& model, GroundTableCache& tables,
                          const Watch& watch, const PairPlan* plan = nullptr)
 {
     const Mesh& mesh = *meshed;
     const double frequency = mesh.frequency;
+    if (Faults faults = tooDeep(*model, frequency); !faults.empty())
+        return faults;
     Solution out;
     out.frequency = frequency;
     out.model = model;

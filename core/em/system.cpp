@@ -1,56 +1,32 @@
 #include "core/em/system.h"
 
+#include "core/em/blocks.h"
 #include "core/em/conductor.h"
-#include "core/em/gauss.h"
-#include "core/em/moments.h"
 #include "core/em/pair_classes.h"
+#include "core/em/soil_blocks.h"
 
 #include <oneapi/tbb/parallel_for.h>
 
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <optional>
 
 namespace vetchling::em {
 namespace {
 
-constexpr int most = largestDegree + 1;
-constexpr double nearRatio = 0.9; // the remainder needs its graded rule closer than this times the longer element
-constexpr int gradedNodes = 8;
-constexpr double shortRatio = 0.25; // an element shorter than this times the distance to the image needs few nodes
-constexpr int mostNodes = largestDegree + 2;
+constexpr double nearRatio = 0.9;          // the remainder needs its graded rule closer than this times the longer element
+constexpr double shortRatio = 0.25;        // an element shorter than this times the distance to the image needs few nodes
 constexpr std::size_t pairsAtOnce = 40000; // blocks of 600 bytes
-
-/// The local current functions (mesh.h) and their slopes d/dv.
-struct LocalFunctions {
-    std::vector<LegendreSum> current, slope;
-
-    explicit LocalFunctions(int degree) : current(degree + 1), slope(degree + 1)
-    {
-        for (int end : {0, 1}) {
-            current[end].add(0, 0.5);
-            current[end].add(1, end == 0 ? -0.5 : 0.5);
-            slope[end].add(0, end == 0 ? -0.5 : 0.5);
-        }
-        for (int k = 2; k <= degree; ++k) {
-            current[k].add(k, 1.0 / (4 * k - 2));
-            current[k].add(k - 2, -1.0 / (4 * k - 2));
-            slope[k].add(k - 1, 0.5);
-        }
-    }
-};
-
-struct Block {
-    Complex value[most][most]{};
-};
 
 /// What a block is made of.
 struct Parts {
     bool direct = true;
     Complex image = 0.0; ///< strength of the mirror image, 1 on perfect ground
     const GroundTable* remainder = nullptr;
-    const PairPlan* plan = nullptr; ///< has the moments of direct and image
-    const Watch* watch = nullptr;   ///< a stop leaves the matrix unfinished
+    const SoilTable* soil = nullptr; ///< of a model with wires in the soil: then nothing else but plan and watch counts
+    const PairPlan* plan = nullptr;  ///< has the moments of direct and image
+    const Watch* watch = nullptr;    ///< a stop leaves the matrix unfinished
     [[nodiscard]] bool stopped() const { return watch && watch->stopped(); }
 };
 
@@ -60,16 +36,18 @@ public:
         : m_degree(mesh.degree), m_k(waveNumber(mesh.frequency)), m_local(mesh.degree), m_parts(parts),
           m_few((mesh.degree + 3) / 2, mesh.degree), m_many(mesh.degree + 2, mesh.degree)
     {
+        if (parts.soil)
+            m_soil.emplace(mesh, *parts.soil);
     }
 
     /// @param known its moments, or null
     Block block(const Element& m, const Element& n, const PairPlan::Interaction* known) const
     {
+        if (m_soil)
+            return m_soil->block(m, n, known);
         Block sum = oneSided(m, n, known);
-        if (&m == &n) // reciprocity holds to quadrature accuracy; make it exact
-            for (int i = 0; i <= m_degree; ++i)
-                for (int j = 0; j < i; ++j)
-                    sum.value[i][j] = sum.value[j][i] = 0.5 * (sum.value[i][j] + sum.value[j][i]);
+        if (&m == &n)
+            sum.makeSymmetric(m_degree);
         return sum;
     }
 
@@ -94,13 +72,8 @@ private:
             known->at(m_k, moments);
         else
             kernelMoments(m, n, m_k, m_degree, moments);
-        const Complex vector =
-            strength * Complex{0.0, waveImpedance * m_k / (4.0 * pi)} * (0.25 * m.length * n.length * dot(m.tangent, n.tangent));
-        const Complex scalar = strength * Complex{0.0, -waveImpedance / (m_k * 4.0 * pi)};
-        for (int i = 0; i <= m_degree; ++i)
-            for (int j = 0; j <= m_degree; ++j)
-                sum.value[i][j] += vector * moments.form(m_local.current[i], m_local.current[j]) +
-                                   scalar * moments.form(m_local.slope[i], m_local.slope[j]);
+        const double along = 0.25 * m.length * n.length * dot(m.tangent, n.tangent);
+        sum.add(moments, m_local, m_degree, strength * vectorFront(m_k) * along, strength * scalarFront(m_k));
     }
 
     void addRemainder(const Element& m, const Element& n, Block& sum) const
@@ -108,9 +81,7 @@ private:
         if (m.length > n.length) {
             Block transposed;
             addRemainder(n, m, transposed); // reciprocity: the half space's field matrix is symmetric
-            for (int i = 0; i <= m_degree; ++i)
-                for (int j = 0; j <= m_degree; ++j)
-                    sum.value[i][j] += transposed.value[j][i];
+            sum.addTransposed(transposed, m_degree);
             return;
         }
         const Element image = mirroredElement(n);
@@ -118,26 +89,8 @@ private:
         if (closest > nearRatio * n.length)
             plainRemainder(m, n, closest, sum);
         else
-            gradedRemainder(m, n, image, sum);
+            gradedPoints(m, image, [&](double u, double v, double weight) { tested(m, u, n, v, weight, sum); });
     }
-
-    /// Values of the current functions at the nodes of a rule, times its weights.
-    struct Sampled {
-        int nodes = 0;
-        std::array<double, mostNodes> node{};
-        std::array<std::array<double, most>, mostNodes> function{};
-
-        Sampled(int count, int degree) : nodes(count)
-        {
-            const GaussRule& rule = gaussRule(count);
-            for (int a = 0; a < count; ++a) {
-                node[a] = rule.node[a];
-                localCurrents(node[a], degree, function[a].data());
-                for (int i = 0; i <= degree; ++i)
-                    function[a][i] *= rule.weight[a];
-            }
-        }
-    };
 
     /// The field hardly changes along an element much shorter than its distance to the image: the polynomials alone count.
     const Sampled& sampled(const Element& e, double closest) const { return e.length < shortRatio * closest ? m_few : m_many; }
@@ -146,7 +99,7 @@ private:
     {
         const Sampled &outer = sampled(m, closest), &inner = sampled(n, closest);
         for (int a = 0; a < outer.nodes; ++a) {
-            std::array<Complex, most> row{};
+            std::array<Complex, mostFunctions> row{};
             for (int b = 0; b < inner.nodes; ++b) {
                 const Complex field = testedField(m, outer.node[a], n, inner.node[b]);
                 for (int j = 0; j <= m_degree; ++j)
@@ -158,30 +111,11 @@ private:
         }
     }
 
-    /// Near the mirror element: inner points through v = v0 + d sinh t, which flattens 1/R; outer graded to its ends.
-    void gradedRemainder(const Element& m, const Element& n, const Element& image, Block& sum) const
-    {
-        const GaussRule& outer = gaussRule(gradedNodes);
-        for (int a = 0; a < gradedNodes; ++a) {
-            const double x = outer.node[a], u = 0.5 * x * (3.0 - x * x), slope = 1.5 * (1.0 - x * x);
-            const Vec3 away = m.at(u) - image.centre();
-            const double half = 0.5 * n.length, v0 = dot(away, image.tangent) / half;
-            const double d = std::max(1e-9, std::sqrt(std::max(0.0, dot(away, away) / (half * half) - v0 * v0)));
-            const double low = std::asinh((-1.0 - v0) / d), high = std::asinh((1.0 - v0) / d);
-            const GaussRule& inner = gaussRule(std::min(24, 6 + int(1.2 * (high - low))));
-            for (std::size_t b = 0; b < inner.node.size(); ++b) {
-                const double t = 0.5 * (low + high) + 0.5 * (high - low) * inner.node[b];
-                const double weight = 0.5 * (high - low) * inner.weight[b] * d * std::cosh(t);
-                tested(m, u, n, std::clamp(v0 + d * std::sinh(t), -1.0, 1.0), outer.weight[a] * slope * weight, sum);
-            }
-        }
-    }
-
     /// Adds -t_m . E . t_n at one pair of points, times the current functions there.
     void tested(const Element& m, double u, const Element& n, double v, double weight, Block& sum) const
     {
         const Complex scaled = weight * testedField(m, u, n, v);
-        double fm[most], fn[most];
+        double fm[mostFunctions], fn[mostFunctions];
         localCurrents(u, m_degree, fm);
         localCurrents(v, m_degree, fn);
         for (int i = 0; i <= m_degree; ++i)
@@ -208,6 +142,7 @@ private:
     LocalFunctions m_local;
     Parts m_parts;
     Sampled m_few, m_many;
+    std::optional<SoilBlockMaker> m_soil;
 };
 
 void scatter(const Mesh& mesh, std::size_t m, std::size_t n, const Block& block, Matrix& matrix)
@@ -282,34 +217,50 @@ Block resistiveBlock(const LocalFunctions& local, int degree, Complex impedance)
     return block;
 }
 
-/// The charges of one element in the potential that the jacket takes from another's.
-Block jacketBlock(const LocalFunctions& local, const Mesh& mesh, const Moments& moments, const Insulation& jacket)
+/// The charges of one element in the potential that the jacket, in place of what lies around it, takes from another's.
+Block jacketBlock(const LocalFunctions& local, const Mesh& mesh, const Moments& moments, const Insulation& jacket, Complex around)
 {
     const Complex er = jacket.relativePermittivity * Complex{1.0, -jacket.lossTangent};
-    const Complex front = imaginaryUnit * (1.0 - 1.0 / er) * waveImpedance / (waveNumber(mesh.frequency) * 4.0 * pi);
     Block block;
-    for (int i = 0; i <= mesh.degree; ++i)
-        for (int j = 0; j <= mesh.degree; ++j)
-            block.value[i][j] = front * moments.form(local.slope[i], local.slope[j]);
+    block.add(moments, local, mesh.degree, 0.0, scalarFront(waveNumber(mesh.frequency)) * (1.0 / er - 1.0 / around));
     return block;
+}
+
+Fault tooFarApart()
+{
+    return {"wires", coreText("core", "the wires lie more than 170 wavelengths apart; lower the frequency or move them closer")};
+}
+
+/// Fields of all currents by the table that the ground asks for, extended to the mesh.
+Result<Matrix> tabulatedFields(const Mesh& mesh, const Ground& ground, GroundTableCache& tables, const Watch& watch, const PairPlan* plan)
+{
+    const Fault stopped{"", stoppedMessage};
+    if (mesh.reachesSoil()) {
+        const SoilReach reach = soilReach(mesh);
+        const auto table = tables.soilTable(ground, mesh.frequency, reach.deepest);
+        if (!table->cover(reach, watch))
+            return watch.stopped() ? stopped : tooFarApart();
+        return assemble(mesh, {false, 0.0, nullptr, table.get(), plan, &watch});
+    }
+    std::shared_ptr<GroundTable> table;
+    if (ground.kind == GroundKind::Real && ground.complexPermittivity(mesh.frequency) != Complex{1.0, 0.0}) {
+        table = tables.table(ground, mesh.frequency);
+        if (!coverMesh(mesh, *table, watch))
+            return watch.stopped() ? stopped : tooFarApart();
+    }
+    if (watch.stopped())
+        return stopped;
+    return fieldMatrix(mesh, ground, table.get(), plan, watch);
 }
 
 } // namespace
 
 Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTableCache& tables, const Watch& watch, const PairPlan* plan)
 {
-    std::shared_ptr<GroundTable> table;
-    if (model.ground.kind == GroundKind::Real && model.ground.complexPermittivity(mesh.frequency) != Complex{1.0, 0.0}) {
-        table = tables.table(model.ground, mesh.frequency);
-        if (!coverMesh(mesh, *table, watch))
-            return watch.stopped()
-                       ? Fault{"", stoppedMessage}
-                       : Fault{"wires",
-                               coreText("core", "the wires lie more than 170 wavelengths apart; lower the frequency or move them closer")};
-    }
-    if (watch.stopped())
-        return Fault{"", stoppedMessage};
-    Matrix matrix = fieldMatrix(mesh, model.ground, table.get(), plan, watch);
+    Result<Matrix> fields = tabulatedFields(mesh, model.ground, tables, watch, plan);
+    if (!fields)
+        return fields.faults();
+    Matrix matrix = std::move(fields).value();
     if (watch.stopped())
         return Fault{"", stoppedMessage};
     addWire(mesh, model, matrix, plan);
@@ -343,16 +294,16 @@ void addLines(const Mesh& mesh, const WireModel& model, Matrix& matrix)
 Matrix fieldMatrix(const Mesh& mesh, const Ground& ground, const GroundTable* table, const PairPlan* plan, const Watch& watch)
 {
     if (ground.kind == GroundKind::Perfect)
-        return assemble(mesh, {true, 1.0, nullptr, plan, &watch});
-    return assemble(mesh, {true, table ? table->image() : Complex{}, table, plan, &watch});
+        return assemble(mesh, {true, 1.0, nullptr, nullptr, plan, &watch});
+    return assemble(mesh, {true, table ? table->image() : Complex{}, table, nullptr, plan, &watch});
 }
 
 Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table, const Watch& watch)
 {
-    return assemble(mesh, {false, 0.0, &table, nullptr, &watch});
+    return assemble(mesh, {false, 0.0, &table, nullptr, nullptr, &watch});
 }
 
-Matrix mirrorMatrix(const Mesh& mesh, const Watch& watch) { return assemble(mesh, {false, 1.0, nullptr, nullptr, &watch}); }
+Matrix mirrorMatrix(const Mesh& mesh, const Watch& watch) { return assemble(mesh, {false, 1.0, nullptr, nullptr, nullptr, &watch}); }
 
 void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const PairPlan* plan)
 {
@@ -371,7 +322,10 @@ void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const Pai
         }
     }
     for (const auto& [m, n, moments] : plan ? plan->jackets : jacketedPairs(mesh, model))
-        scatter(mesh, m, n, jacketBlock(local, mesh, moments, *model.wires[mesh.elements[m].wire].insulation), matrix);
+        scatter(mesh, m, n,
+                jacketBlock(local, mesh, moments, *model.wires[mesh.elements[m].wire].insulation,
+                            mesh.elements[m].inSoil ? model.ground.complexPermittivity(mesh.frequency) : Complex{1.0}),
+                matrix);
 }
 
 void addLoad(Matrix& matrix, int unknowns, const PortRow& row, Complex impedance)

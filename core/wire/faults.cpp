@@ -24,9 +24,11 @@ Faults findPairFaults(const Ground& g)
 }
 namespace {
 
+constexpr double leastClearance = 1e-3; // m, of points from the soil's surface
 constexpr double longestWire = 1e6;     // m; far beyond what any band needs
 constexpr double smallestRadius = 1e-7; // m
 constexpr double largestRadius = 10.0;  // m
+constexpr double flattestPassage = 5.0; // degrees, through the soil's surface
 constexpr double smallestVoltage = 1e-9, largestVoltage = 1e9;
 constexpr std::size_t mostPieces = 20000; // straight pieces of all wires; above, the crossing check takes minutes
 
@@ -47,6 +49,8 @@ public:
             add("wires", coreText("core", "there is no wire; add one with two or more points"));
         for (std::size_t i = 0; i < m_model.wires.size(); ++i)
             wire(i);
+        if (m_faults.empty() && m_model.ground.kind == GroundKind::Real)
+            surfacePoints();
         if (m_faults.empty())
             contacts();
         feedsAndLoads();
@@ -98,12 +102,13 @@ private:
             add(at, coreText("core", "is not a point within 1000 km; give three finite numbers in metres"));
             return;
         }
-        if (m_model.ground.kind != GroundKind::FreeSpace && p.z < 0.0)
-            add(at, Text(coreText("core", "%1 m below ground; raise it above z = 0"), number(-p.z)));
-        else if (m_model.ground.kind == GroundKind::Real && p.z < 1e-3)
-            add(at,
-                coreText("core", "touches real soil; keep wires 1 mm or more above it, and model an earth connection by a few radials just "
-                                 "above the soil or by a resistance as a load"));
+        if (m_model.ground.kind == GroundKind::Perfect && p.z < 0.0)
+            add(at, Text(coreText("core", "%1 m below perfect ground, where there is no field; raise it above z = 0, or choose a soil"),
+                         number(-p.z)));
+        else if (m_model.ground.kind == GroundKind::Real && std::abs(p.z) < leastClearance && std::abs(p.z) > jointTolerance)
+            add(at, coreText("core",
+                             "is within 1 mm of the soil's surface; keep wires 1 mm or more above or below it, or let them pass it at a "
+                             "point of z = 0"));
         if (i > 0 && finite(points[i - 1]) && distance(points[i - 1], p) <= jointTolerance)
             add(at, coreText("core", "is the same as the point before it; leave one of them out"));
     }
@@ -167,10 +172,39 @@ private:
 
     void lyingOnGround(Vec3 a, Vec3 b, double thickest, const std::string& at)
     {
-        const bool endsOnPerfect =
-            m_model.ground.kind == GroundKind::Perfect && (std::abs(a.z) <= jointTolerance) != (std::abs(b.z) <= jointTolerance);
-        if (!endsOnPerfect && std::min(a.z, b.z) >= 0.0 && std::min(a.z, b.z) < thickest)
+        const bool endsOnGround = (std::abs(a.z) <= jointTolerance) != (std::abs(b.z) <= jointTolerance);
+        if (m_model.ground.kind == GroundKind::Real && !endsOnGround && std::abs(a.z) <= jointTolerance)
+            add(at, coreText("core", "the piece before it lies in the soil's surface; lay it above or below by more than its radius"));
+        else if (!endsOnGround && a.z * b.z >= 0.0 && std::min(std::abs(a.z), std::abs(b.z)) < thickest)
             add(at, coreText("core", "the wire's surface touches the ground here; raise it above its own radius"));
+        else if (m_model.ground.kind == GroundKind::Real && (endsOnGround || a.z * b.z < 0.0) &&
+                 std::abs(a.z - b.z) < std::sin(radians(flattestPassage)) * distance(a, b))
+            add(at,
+                Text(coreText("core", "the piece before it meets the soil's surface at less than %1 degrees; let it go down more steeply"),
+                     number(flattestPassage)));
+    }
+
+    /// A point in the surface of soil is for wires that pass it: an end there would hang between being earthed and not.
+    void surfacePoints()
+    {
+        for (std::size_t w = 0; w < m_model.wires.size(); ++w)
+            for (std::size_t i = 0; i < m_model.wires[w].points.size(); ++i)
+                if (std::abs(m_model.wires[w].points[i].z) <= jointTolerance && !passesSurface(m_model.wires[w].points[i]))
+                    add(fmt::format("{}.points_m[{}]", place(w), i),
+                        coreText("core", "touches the soil's surface and does not go on; join a rod or buried radials there for an earth "
+                                         "connection, or end it 1 mm or more above"));
+    }
+
+    [[nodiscard]] bool passesSurface(Vec3 p) const
+    {
+        bool above = false, below = false;
+        for (const Wire& wire : m_model.wires)
+            for (std::size_t i = 0; i < wire.points.size(); ++i)
+                if (joined(wire.points[i], p))
+                    for (std::size_t k : {i - 1, i + 1})
+                        if (k < wire.points.size())
+                            (wire.points[k].z > 0.0 ? above : below) = true;
+        return above && below;
     }
 
     struct Piece {

@@ -45,8 +45,10 @@ protected:
 TEST_F(InstrumentTest, QuestionsAreAskedOneAfterTheOther)
 {
     QStringList order;
-    m_link->ask({QStringLiteral("FIRST 1"), QStringLiteral("FIRST?")}, [&](const auto& a) { order << (a ? a->join(u'|') : QStringLiteral("none")); });
-    m_link->ask({QStringLiteral("ONE?"), QStringLiteral("TWO?")}, [&](const auto& a) { order << (a ? a->join(u'|') : QStringLiteral("none")); });
+    m_link->ask({QStringLiteral("FIRST 1"), QStringLiteral("FIRST?")},
+                [&](const auto& a) { order << (a ? a->join(u'|') : QStringLiteral("none")); });
+    m_link->ask({QStringLiteral("ONE?"), QStringLiteral("TWO?")},
+                [&](const auto& a) { order << (a ? a->join(u'|') : QStringLiteral("none")); });
     EXPECT_EQ(heard(), QStringLiteral("FIRST 1\nFIRST?\n")) << "the second one waits for the answer to the first";
     answer("ready\n");
     EXPECT_EQ(heard(), QStringLiteral("ONE?\nTWO?\n"));
@@ -63,7 +65,8 @@ TEST_F(InstrumentTest, ASilentOneIsGivenUp)
 {
     bool silent = false;
     QString later;
-    m_link->ask({QStringLiteral("SLOW?")}, [&](const auto& a) { silent = !a; }, 1);
+    m_link->ask(
+        {QStringLiteral("SLOW?")}, [&](const auto& a) { silent = !a; }, 1);
     heard();
     ASSERT_TRUE(QTest::qWaitFor([&] { return silent; }, 4000));
     answer("too late\n");
@@ -126,8 +129,10 @@ TEST(StandInProgram, RefusesInWords)
              {{}, "analyser or meter"},
              {{QStringLiteral("oven")}, "analyser or meter"},
              {{QStringLiteral("analyser"), QStringLiteral("--design"), QStringLiteral("/no/such.vetchling")}, "/no/such"},
-             {{QStringLiteral("meter"), QStringLiteral("--design"), garden, QStringLiteral("--antenna"), QStringLiteral("nobody")}, "none of that id"},
-             {{QStringLiteral("meter"), QStringLiteral("--design"), garden, QStringLiteral("--listen"), QStringLiteral("/no/place/for/it")}, "listen"}}) {
+             {{QStringLiteral("meter"), QStringLiteral("--design"), garden, QStringLiteral("--antenna"), QStringLiteral("nobody")},
+              "none of that id"},
+             {{QStringLiteral("meter"), QStringLiteral("--design"), garden, QStringLiteral("--listen"), QStringLiteral("/no/place/for/it")},
+              "listen"}}) {
         const Ran ran = standIn(arguments);
         EXPECT_EQ(ran.code, 2) << arguments.join(u' ').toStdString();
         EXPECT_TRUE(ran.words.contains(QLatin1String(words))) << ran.words.toStdString();
@@ -141,13 +146,14 @@ TEST(StandInProgram, OutlivesNonsenseAndLeavesWithItsWindow)
     StandIn standIn;
     std::unique_ptr<InstrumentLink> link;
     QString why;
-    QObject::connect(&standIn, &StandIn::ready, &standIn, [&](QIODevice* line) { link = std::make_unique<InstrumentLink>(std::unique_ptr<QIODevice>(line)); });
+    QObject::connect(&standIn, &StandIn::ready, &standIn,
+                     [&](QIODevice* line) { link = std::make_unique<InstrumentLink>(std::unique_ptr<QIODevice>(line)); });
     QObject::connect(&standIn, &StandIn::stopped, &standIn, [&](const QString& words) { why = words; });
     standIn.start(QStringLiteral("analyser"), design, design.antennas.front().id);
     ASSERT_TRUE(QTest::qWaitFor([&] { return link != nullptr; }, 20000)) << why.toStdString();
     std::optional<QStringList> answers;
-    link->ask({QStringLiteral("nonsense"), QStringLiteral(":::"), QStringLiteral("SENS:FREQ:STAR minus"), QString(5000, u'x'), QStringLiteral("SYST:ERR?"),
-               QStringLiteral("*IDN?")},
+    link->ask({QStringLiteral("nonsense"), QStringLiteral(":::"), QStringLiteral("SENS:FREQ:STAR minus"), QString(5000, u'x'),
+               QStringLiteral("SYST:ERR?"), QStringLiteral("*IDN?")},
               [&](const auto& a) { answers = a; });
     ASSERT_TRUE(QTest::qWaitFor([&] { return answers.has_value(); }, 10000));
     EXPECT_TRUE(answers->at(0).startsWith(QStringLiteral("-113")));

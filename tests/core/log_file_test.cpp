@@ -53,7 +53,8 @@ Json logJson(const Design& design) { return Json::parse(writeDesign(design))["an
 /// The design's file with one thing in its log changed.
 std::string faultOf(const std::function<void(Json& trim)>& change)
 {
-    Json json = Json::parse(writeDesign(withLog({7.08e6, {everything()}, {{"r1", "2026-05-13T09:00", 7.09e6, 90e3, 41.0, 100.0, "59", "", {}}}, {}})));
+    Json json = Json::parse(
+        writeDesign(withLog({7.08e6, {everything()}, {{"r1", "2026-05-13T09:00", 7.09e6, 90e3, 41.0, 100.0, "59", "", {}}}, {}})));
     change(json["antennas"][0]["trim"]);
     return parseDesign(json.dump()).firstFault();
 }
@@ -75,7 +76,8 @@ TEST(LogFile, HoldsOnlyWhatWasNoted)
     plain.id = "m1";
     plain.dip = 7.0e6;
     const Json m = logJson(withLog({0.0, {plain}, {}, {}}))["measurements"][0];
-    for (const char* key : {"sweep", "impedance_ohm", "coax_m", "place", "weather", "soil", "pictures", "height_m", "instrument", "parameter"})
+    for (const char* key :
+         {"sweep", "impedance_ohm", "coax_m", "place", "weather", "soil", "pictures", "height_m", "instrument", "parameter"})
         EXPECT_FALSE(m.contains(key)) << key;
     EXPECT_FALSE(logJson(withLog({0.0, {plain}, {}, {}})).contains("reports"));
 }
@@ -134,8 +136,9 @@ TEST(Reports, AreCheckedAsTyped)
     AirReport good{"", "", 7.09e6, 0.0, std::nullopt, 0.0, "59", "", {}};
     EXPECT_TRUE(findReportFaults(good).empty()) << "distance, bearing and power need not be known";
     for (const auto& spoil : std::initializer_list<std::function<void(AirReport&)>>{
-             [](AirReport& r) { r.frequency = 0.0; }, [](AirReport& r) { r.frequency = std::nan(""); }, [](AirReport& r) { r.distance = -1.0; },
-             [](AirReport& r) { r.bearing = -1.0; }, [](AirReport& r) { r.power = std::nan(""); }}) {
+             [](AirReport& r) { r.frequency = 0.0; }, [](AirReport& r) { r.frequency = std::nan(""); },
+             [](AirReport& r) { r.distance = -1.0; }, [](AirReport& r) { r.bearing = -1.0; },
+             [](AirReport& r) { r.power = std::nan(""); }}) {
         AirReport bad = good;
         spoil(bad);
         EXPECT_EQ(findReportFaults(bad).size(), 1u);
