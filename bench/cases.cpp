@@ -67,6 +67,20 @@ std::shared_ptr<const WireModel> longWire()
     return shared(std::move(model));
 }
 
+/// A quarter wave on radials 5 cm deep.
+std::shared_ptr<const WireModel> buriedRadials(int count)
+{
+    WireModel model;
+    model.ground = demoSoil();
+    model.wires.push_back(copper("mast", {{0, 0, 10}, {0, 0, 0}, {0, 0, -0.05}}));
+    for (int i = 0; i < count; ++i) {
+        const double angle = 2.0 * pi * i / count;
+        model.wires.push_back(copper("radial" + std::to_string(i), {{0, 0, -0.05}, {7 * std::cos(angle), 7 * std::sin(angle), -0.05}}));
+    }
+    model.feeds.push_back({0, 9.9, 1.0});
+    return shared(std::move(model));
+}
+
 } // namespace
 
 const Ground& demoSoil()
@@ -103,6 +117,12 @@ std::vector<Case> cases()
                   {{"radial_count", 16}, {"base_height_m", 0.02}, {"radial_end_height_m", 0.02}, {"radiator_m", 7.0}, {"radial_m", 7.0}},
                   10.1e6),
          10.1e6, 2.0},
+        {"radials-120",
+         ofFamily("vertical",
+                  {{"radial_count", 120}, {"base_height_m", 0.02}, {"radial_end_height_m", 0.02}, {"radiator_m", 7.0}, {"radial_m", 7.0}},
+                  10.1e6),
+         10.1e6, 10.0},
+        {"buried-16", buriedRadials(16), 7.1e6, 2.0},
         {"long-wire", longWire(), 14.1e6, 8.0}};
 }
 

@@ -40,7 +40,8 @@ struct Block {
     {
         for (int i = 0; i <= degree; ++i)
             for (int j = 0; j <= degree; ++j)
-                value[i][j] += vector * moments.form(local.current[i], local.current[j]) + scalar * moments.form(local.slope[i], local.slope[j]);
+                value[i][j] +=
+                    vector * moments.form(local.current[i], local.current[j]) + scalar * moments.form(local.slope[i], local.slope[j]);
     }
 
     void addTransposed(const Block& other, int degree)

@@ -2,6 +2,7 @@
 
 #include "core/em/cos_sin.h"
 #include "core/em/gauss.h"
+#include "core/em/soil_power.h"
 
 #include <oneapi/tbb/parallel_for.h>
 
@@ -34,7 +35,7 @@ double spreadRound(double y) { return 1.0 - 0.25 * y * (1.0 - y / 16.0 * (1.0 - 
 /// Power densities of the plane wave spectrum, integrated over the directions above ground; W.
 struct SpectrumPowers {
     double sky = 0.0;           ///< sent up
-    double intoSoil = 0.0;      ///< propagating waves that enter the soil
+    double intoSoil = 0.0;      ///< propagating waves that enter the soil, less what those from wires in it give to wires above
     double imageExchange = 0.0; ///< power that a reflection j times the mirror image would take, propagating waves only
     SpectrumPowers& operator+=(const SpectrumPowers& o)
     {
@@ -100,8 +101,11 @@ SpectrumPowers spectrumPowers(const Solution& solution, const Watch& watch)
         for (const RadiationVectors& n : field.vectorRow(elevation, azimuths)) {
             parts[i].sky +=
                 weight * (std::norm(n.theta + r.tm * n.imageTheta + n.soilTheta) + std::norm(n.phi - r.te * n.imagePhi + n.soilPhi));
-            parts[i].intoSoil +=
-                weight * (std::norm(n.imageTheta) * (1.0 - std::norm(r.tm)) + std::norm(n.imagePhi) * (1.0 - std::norm(r.te)));
+            const auto down = [](Complex falls, Complex rises, Complex direct, Complex fromSoil) {
+                return std::norm(falls) - std::norm(rises) - 2.0 * (std::conj(direct) * fromSoil).real();
+            };
+            parts[i].intoSoil += weight * (down(n.imageTheta, r.tm * n.imageTheta + n.soilTheta, n.theta, n.soilTheta) +
+                                           down(n.imagePhi, n.soilPhi - r.te * n.imagePhi, n.phi, n.soilPhi));
             parts[i].imageExchange += weight * -2.0 * (n.imageTheta * std::conj(n.theta) + n.imagePhi * std::conj(n.phi)).imag();
         }
     });
@@ -425,8 +429,13 @@ Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tabl
     const Ground& ground = solution.model->ground;
     if (ground.kind != GroundKind::Real)
         return ledger;
-    if (mesh.reachesSoil())
+    if (mesh.reachesSoil()) {
+        const Result<double> taken = soilPower(solution, spectrum.intoSoil, tables, watch);
+        if (!taken)
+            return taken.faults();
+        ledger.soil = *taken / in;
         return ledger;
+    }
     ledger.soil = spectrum.intoSoil / in;
     if (ground.complexPermittivity(solution.frequency) != Complex{1.0, 0.0}) { // soil like air has no evanescent waves to take
         const Result<double> evanescent = evanescentPower(solution, spectrum, tables, watch);

@@ -242,7 +242,7 @@ std::shared_ptr<GroundTable> GroundTableCache::table(const Ground& soil, double 
     return made;
 }
 
-std::shared_ptr<SoilTable> GroundTableCache::soilTable(const Ground& soil, double frequency, double deepest)
+std::shared_ptr<SoilTable> GroundTableCache::soilTable(const Ground& soil, double frequency, double deepest, bool lossOnly)
 {
     constexpr double shallowestKind = 0.05; // m; tables serve up to a depth, so that a depth may be dragged
     double kind = shallowestKind;
@@ -251,7 +251,7 @@ std::shared_ptr<SoilTable> GroundTableCache::soilTable(const Ground& soil, doubl
     const Ground ground = soil.at(frequency);
     const std::lock_guard lock(m_mutex);
     const auto found = std::find_if(m_soilTables.begin(), m_soilTables.end(), [&](const auto& t) {
-        return t->frequency() == frequency && t->ground() == ground && t->deepest() == kind;
+        return t->frequency() == frequency && t->ground() == ground && t->deepest() == kind && t->lossOnly() == lossOnly;
     });
     if (found != m_soilTables.end()) {
         std::rotate(found, found + 1, m_soilTables.end());
@@ -259,7 +259,7 @@ std::shared_ptr<SoilTable> GroundTableCache::soilTable(const Ground& soil, doubl
     }
     if (m_soilTables.size() >= std::max<std::size_t>(1, m_capacity / 4)) // they are larger
         m_soilTables.erase(m_soilTables.begin());
-    m_soilTables.push_back(std::make_shared<SoilTable>(ground, frequency, kind));
+    m_soilTables.push_back(std::make_shared<SoilTable>(ground, frequency, kind, lossOnly));
     return m_soilTables.back();
 }
 

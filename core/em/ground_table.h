@@ -94,8 +94,8 @@ public:
     /// @param capacity tables kept; the least recently used goes first
     explicit GroundTableCache(std::size_t capacity = 600) : m_capacity(capacity) {}
     std::shared_ptr<GroundTable> table(const Ground& ground, double frequency, TableContent content = TableContent::Remainder);
-    /// For wires in the soil. @param deepest m
-    std::shared_ptr<SoilTable> soilTable(const Ground& ground, double frequency, double deepest);
+    /// For wires in the soil. @param deepest m @param lossOnly as the table has it
+    std::shared_ptr<SoilTable> soilTable(const Ground& ground, double frequency, double deepest, bool lossOnly = false);
     /// Called with each new table before anyone sees it, to bring back what an earlier run computed. Set before the first use.
     void setSource(std::function<void(GroundTable&)> source) { m_source = std::move(source); }
     [[nodiscard]] std::vector<std::shared_ptr<const GroundTable>> tables() const;

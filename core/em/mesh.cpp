@@ -1,9 +1,13 @@
 #include "core/em/mesh.h"
 
 #include "core/em/gauss.h"
+#include "core/em/symmetry.h"
 
 #include <algorithm>
 #include <cmath>
+#include <map>
+#include <numeric>
+#include <tuple>
 #include <unordered_map>
 
 namespace vetchling::em {
@@ -148,6 +152,7 @@ public:
         for (std::size_t w = 0; w < m_model.wires.size(); ++w)
             divideWire(w);
         m_mesh.shares.resize(m_mesh.elements.size());
+        findSymmetry();
         collectNodes();
         for (const auto& ends : m_nodes)
             joint(ends);
@@ -240,19 +245,63 @@ private:
         }
     }
 
+    void findSymmetry()
+    {
+        m_orbit.resize(m_mesh.elements.size());
+        std::iota(m_orbit.begin(), m_orbit.end(), 0);
+        if (m_options.symmetry)
+            m_orbit = findOrbits(m_model, m_mesh.elements);
+        if (!m_orbit.empty() && std::size_t(*std::max_element(m_orbit.begin(), m_orbit.end())) + 1 < m_orbit.size())
+            m_mesh.orbit = m_orbit;
+    }
+
+    /// Ends of one orbit at a node carry the same current, and nodes that a turn takes into one another share their unknowns.
     void joint(const std::vector<ElementEnd>& ends)
     {
-        const ElementEnd reference = ends.front();
-        if (onPerfectGround(reference))
-            share(reference, m_mesh.unknowns++, 1.0);
-        for (std::size_t i = 1; i < ends.size(); ++i) {
-            const int unknown = m_mesh.unknowns++;
-            share(reference, unknown, reference.end == 1 ? 1.0 : -1.0);
-            share(ends[i], unknown, ends[i].end == 0 ? 1.0 : -1.0);
+        std::vector<std::vector<ElementEnd>> sorted; // by orbit and end
+        for (ElementEnd end : ends) {
+            const auto same = std::find_if(sorted.begin(), sorted.end(), [&](const auto& s) {
+                return m_orbit[s.front().element] == m_orbit[end.element] && s.front().end == end.end;
+            });
+            if (same != sorted.end())
+                same->push_back(end);
+            else
+                sorted.push_back({end});
+        }
+        if (!m_mesh.orbit.empty())
+            std::sort(sorted.begin(), sorted.end(), [&](const auto& a, const auto& b) {
+                return std::pair(m_orbit[a.front().element], a.front().end) < std::pair(m_orbit[b.front().element], b.front().end);
+            });
+        const auto& reference = sorted.front();
+        const auto unknownOf = [&](std::size_t i) {
+            const auto key = std::tuple(m_orbit[reference.front().element], reference.front().end, i);
+            const auto [known, isNew] = m_jointUnknowns.try_emplace(key, m_mesh.unknowns);
+            m_mesh.unknowns += isNew;
+            return known->second;
+        };
+        const auto shareAll = [&](const std::vector<ElementEnd>& all, int unknown, double factor) {
+            for (ElementEnd end : all)
+                share(end, unknown, factor);
+        };
+        if (onPerfectGround(reference.front()))
+            shareAll(reference, unknownOf(0), 1.0);
+        for (std::size_t i = 1; i < sorted.size(); ++i) {
+            const int unknown = unknownOf(i);
+            const double each = double(sorted[i].size()) / double(reference.size());
+            shareAll(reference, unknown, reference.front().end == 1 ? each : -each);
+            shareAll(sorted[i], unknown, sorted[i].front().end == 0 ? 1.0 : -1.0);
         }
     }
 
-    void share(ElementEnd end, int unknown, double factor) { m_mesh.shares[end.element].push_back({unknown, end.end, factor}); }
+    void share(ElementEnd end, int unknown, double factor)
+    {
+        for (Share& s : m_mesh.shares[end.element])
+            if (s.unknown == unknown && s.function == end.end) { // several ends of a node that carry the same current
+                s.factor += factor;
+                return;
+            }
+        m_mesh.shares[end.element].push_back({unknown, end.end, factor});
+    }
 
     bool onPerfectGround(ElementEnd end) const
     {
@@ -266,9 +315,13 @@ private:
     {
         m_mesh.levelStarts.push_back(0);
         for (int k = 2; k <= m_options.degree; ++k) {
-            m_mesh.levelStarts.push_back(m_mesh.unknowns);
-            for (auto& shares : m_mesh.shares)
-                shares.push_back({m_mesh.unknowns++, k, 1.0});
+            const int first = m_mesh.unknowns;
+            m_mesh.levelStarts.push_back(first);
+            for (std::size_t e = 0; e < m_mesh.elements.size(); ++e) {
+                const int unknown = first + m_orbit[e];
+                m_mesh.shares[e].push_back({unknown, k, 1.0});
+                m_mesh.unknowns = std::max(m_mesh.unknowns, unknown + 1);
+            }
         }
     }
 
@@ -345,6 +398,8 @@ private:
     std::vector<Vec3> m_breakPoints;                   ///< all of them
     Mesh m_mesh;
     std::vector<std::vector<ElementEnd>> m_nodes;
+    std::vector<int> m_orbit;
+    std::map<std::tuple<int, int, std::size_t>, int> m_jointUnknowns; ///< by the orbit and end that a node's current is counted from
 };
 
 } // namespace
@@ -417,6 +472,7 @@ Mesh movedMesh(const Mesh& mesh, const WireModel& from, const WireModel& to)
 {
     Mesh out = mesh;
     out.elements.clear();
+    out.orbit.clear(); // the currents still do as they did, the elements may not
     if (from.wires.size() != to.wires.size() || from.feeds.size() != to.feeds.size() || from.loads.size() != to.loads.size() ||
         from.lines.size() != to.lines.size())
         return out;

@@ -20,6 +20,7 @@ struct MeshOptions {
     double elementsPerWavelength = 4.0;
     double meshFrequency = 0.0; ///< Hz: makes the mesh for this frequency instead, so that a sweep has one mesh
     double fineness = 1.0;      ///< finest elements are shorter by this, coarsest by its cube root
+    bool symmetry = true;       ///< looks for elements that share their unknowns
 };
 
 struct Element {
@@ -57,9 +58,11 @@ struct Mesh {
     int unknowns = 0;             ///< in order of degree: joints and ends first, then B_2 of all elements, B_3 ...
     std::vector<int> levelStarts; ///< first unknown of degree 1, 2, ... degree
     std::vector<Element> elements;
-    std::vector<std::vector<Share>> shares;    ///< by element
+    std::vector<std::vector<Share>> shares;    ///< by element; several elements may share an unknown
     std::vector<PortRow> feeds, loads;         ///< in the order of the model
     std::vector<std::array<PortRow, 2>> lines; ///< both ends; a stub's second is empty
+
+    std::vector<int> orbit; ///< by element, of those that carry equal currents and share unknowns (symmetry.h); empty: none do
 
     [[nodiscard]] bool reachesSoil() const;
 };

@@ -6,13 +6,11 @@
 
 namespace vetchling::em {
 
-PairPlan::PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequency, const Watch& watch)
+PairPlan::PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequency, const Watch& watch) : pairs(meshPairs(mesh))
 {
     PairClasses classes(mesh);
-    const std::size_t count = mesh.elements.size();
-    for (std::size_t m = 0; m < count; ++m)
-        for (std::size_t n = m; n < count; ++n)
-            classOf.push_back(classes.classOf(m, n));
+    for (const MeshPair& pair : pairs)
+        classOf.push_back(classes.classOf(pair.m, pair.n));
     constexpr double margin = 1.1; // a soil's figures may fall with frequency
     const double k = waveNumber(highestFrequency);
     const double soilK = margin * k * std::sqrt(std::abs(model.ground.complexPermittivity(highestFrequency)));

@@ -4,6 +4,7 @@
 
 #include "core/em/moments.h"
 #include "core/em/pair_classes.h"
+#include "core/em/symmetry.h"
 #include "core/watch.h"
 
 #include <optional>
@@ -20,7 +21,8 @@ struct PairPlan {
         std::optional<MomentSeries> image; ///< of m with the mirrored n; none in free space
     };
     std::vector<Interaction> interactions;
-    std::vector<std::size_t> classOf; ///< into interactions, by pair: (0,0), (0,1) ... (1,1), (1,2) ...
+    std::vector<MeshPair> pairs;
+    std::vector<std::size_t> classOf; ///< into interactions, by pair
 
     struct Jacketed {
         std::size_t m = 0, n = 0;

@@ -33,6 +33,15 @@ void SoilBlockMaker::addImages(const Element& m, const Element& n, const PairPla
     const Complex vector = vectorFront(m_k) * lengths, scalar = scalarFront(m_k);
     const double along = dot(m.tangent, n.tangent), steep = m.tangent.z * n.tangent.z;
     Moments moments;
+    if (m_table.lossOnly()) {
+        kernelMoments(m, mirroredElement(n), m_k, m_degree, moments);
+        for (auto& row : moments.value)
+            for (Complex& value : row)
+                value = value.real();
+        const Complex loss = imaginaryUnit * m_image.imag();
+        sum.add(moments, m_local, m_degree, 2.0 * loss * vector * steep, -loss * scalar);
+        return;
+    }
     const auto add = [&](const MomentSeries* series, const Element& seen, auto waveNumber, Complex ofVector, Complex ofScalar) {
         if (series)
             series->at(waveNumber, moments);
@@ -120,6 +129,8 @@ SoilBlockMaker::Potentials SoilBlockMaker::potentials(const Element& m, double u
         }
     } else
         k = m.inSoil ? m_table.inSoil(rho, height + other) : m_table.inAir(rho, height + other);
+    if (m_table.lossOnly())
+        k = imaginaryUnit * k;
     const double cx = rho > 0.0 ? away.x / rho : 1.0, cy = rho > 0.0 ? away.y / rho : 0.0;
     const double mr = m.tangent.x * cx + m.tangent.y * cy, nr = n.tangent.x * cx + n.tangent.y * cy;
     const Complex vector = (m.tangent.x * n.tangent.x + m.tangent.y * n.tangent.y) * k.horizontal + m.tangent.z * n.tangent.z * k.vertical +

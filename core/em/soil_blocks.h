@@ -1,7 +1,7 @@
 #pragma once
-/// Interactions of elements in the air and in the soil, in the mixed potentials of soil_kernels.h: images in closed form (moments.h), the rest
-/// from the soil's table. A model with any wire in the soil is solved by these alone, its wires in the air as well: so the
-/// potentials of the charges on both sides of a node in the surface are the same there, and none is left at it.
+/// Interactions of elements in the air and in the soil, in the mixed potentials of soil_kernels.h: images in closed form (moments.h), the
+/// rest from the soil's table. A model with any wire in the soil is solved by these alone, its wires in the air as well: so the potentials
+/// of the charges on both sides of a node in the surface are the same there, and none is left at it.
 
 #include "core/em/blocks.h"
 #include "core/em/pair_plan.h"

@@ -10,7 +10,8 @@ struct Spectrum {
     Complex eps, x, n0, n1, de, dh, image;
 
     Spectrum(Complex permittivity, Complex place, Complex above)
-        : eps(permittivity), x(place), n0(above), n1(std::sqrt(x * x - eps)), de(n1 + eps * n0), dh(n0 + n1), image((eps - 1.0) / (eps + 1.0))
+        : eps(permittivity), x(place), n0(above), n1(std::sqrt(x * x - eps)), de(n1 + eps * n0), dh(n0 + n1),
+          image((eps - 1.0) / (eps + 1.0))
     {
     }
 
@@ -47,6 +48,20 @@ SoilKernels weighted(const SoilKernels& k, Complex zero, Complex one)
     return {k.scalar * zero, k.horizontal * zero, k.vertical * zero, k.mixed * one};
 }
 
+/// int_0^1 f(c) dc over c = sqrt(1-x^2), for f that goes through a phase.
+template <class Function> Complex overAngles(double phase, const Function& f)
+{
+    constexpr int nodes = 16;
+    constexpr double phaseOfPanel = 8.0;
+    const GaussRule& rule = gaussRule(nodes);
+    const int panels = 2 + int(phase / phaseOfPanel);
+    Complex sum = 0.0;
+    for (int p = 0; p < panels; ++p)
+        for (int i = 0; i < nodes; ++i)
+            sum += 0.5 * rule.weight[i] / panels * f((p + 0.5 * (1.0 + rule.node[i])) / panels);
+    return sum;
+}
+
 } // namespace
 
 SoilKernelsAt soilKernels(Complex permittivity, double r, double h, const SoilKernelsWanted& wanted)
@@ -70,6 +85,28 @@ SoilKernelsAt soilKernels(Complex permittivity, double r, double h, const SoilKe
                         });
     path.integrate();
     return sum;
+}
+
+SoilKernels soilLossKernels(Complex permittivity, double r, double h)
+{
+    SoilKernels sum{};
+    SommerfeldPath path(permittivity, r, h, true, [&](Complex x, Complex nu0, const BesselPair& bessel, Complex, Complex weight) {
+        const Complex common = weight * x * std::exp(-nu0 * h);
+        sum += weighted(Spectrum(permittivity, x, nu0).inAir(), common * bessel.order0, common * bessel.order1);
+    });
+    path.integrateEvanescent();
+    const double image = ((permittivity - 1.0) / (permittivity + 1.0)).imag();
+    // the real part of the propagating waves of exp(-jkR)/R
+    const double far = -overAngles(r + h, [&](double c) { return besselJ(r * std::sqrt(1.0 - c * c)).order0 * std::sin(c * h); }).real();
+    return {sum.scalar.imag() + image * far, sum.horizontal.imag(), sum.vertical.imag() - 2.0 * image * far, sum.mixed.imag()};
+}
+
+Complex propagatingScalar(Complex permittivity, double r, double h)
+{
+    return overAngles(r + h, [&](double c) { // x dx = -c dc
+        const Complex n0{0.0, c}, n1 = std::sqrt(1.0 - c * c - permittivity);
+        return 2.0 * c / (n1 + permittivity * n0) * besselJ(r * std::sqrt(1.0 - c * c)).order0 * std::exp(-n0 * h);
+    });
 }
 
 } // namespace vetchling::em

@@ -53,4 +53,11 @@ struct SoilKernelsAt {
 /// Accuracy: 1e-8 (tests/core/soil_kernels_test.cpp). Thread-safe.
 SoilKernelsAt soilKernels(Complex permittivity, double r, double h, const SoilKernelsWanted& wanted);
 
+/// What the waves of x > 1, which die out above the soil, take of the air's reflected kernels: their imaginary parts, less those of the
+/// images with the real part of exp(-jkR)/R. Real, in the real parts of what is returned.
+SoilKernels soilLossKernels(Complex permittivity, double r, double h);
+
+/// The scalar kernel between a point in the surface and one at h above it, of the waves of x < 1 alone.
+Complex propagatingScalar(Complex permittivity, double r, double h);
+
 } // namespace vetchling::em

@@ -9,21 +9,15 @@
 namespace vetchling::em {
 namespace {
 
-constexpr int columnCount = 24;
-constexpr double nearest = 2e-3; // of the wave in the soil, k1 R: closer in nothing changes but the mixed kernel's 1/R
-constexpr double logStep = 0.22; // in ln(k0 R)
-constexpr double farStep = 0.55; // in k0 R
-constexpr double beatStep = 0.4; // in the phase between the waves in soil and air, until the soil's is damped
-constexpr double damped = 6.0;   // neper
+constexpr int usualColumns = 24, lossColumns = 44; // the loss keeps its waves, which cross many steep paths
+constexpr double nearest = 2e-3;                   // of the wave in the soil, k1 R: closer in nothing changes but the mixed kernel's 1/R
+constexpr double logStep = 0.22;                   // in ln(k0 R)
+constexpr double farStep = 0.55, lossStep = 0.35;  // in k0 R
+constexpr double beatStep = 0.4;                   // in the phase between the waves in soil and air, until the soil's is damped
+constexpr double damped = 6.0;                     // neper
 constexpr int stencil = 4;
 constexpr std::size_t mostRows = 2400;
 constexpr int fewestPoints = 4, mostPoints = 28; // of depth
-
-double elevationOf(int column)
-{
-    const double t = double(column) / (columnCount - 1);
-    return 0.5 * pi * t * t;
-}
 
 std::array<double, stencil> lagrangeWeights(double u) // nodes -1, 0, 1, 2
 {
@@ -76,8 +70,8 @@ std::array<double, 8> packed(const SoilKernels& k)
             k.vertical.real(), k.vertical.imag(), k.mixed.real(),      k.mixed.imag()};
 }
 
-/// Stored is (1 + q) exp(jq) times the remainders, q exp(jq) times the mixed ones and all across: smooth from nearest to far. What a grazing wave loses down to
-/// the depth, exp(-n1 d) with n1 of x = 1, is taken out.
+/// Stored is (1 + q) exp(jq) times the remainders, q exp(jq) times the mixed ones and all across: smooth from nearest to far. What a
+/// grazing wave loses down to the depth, exp(-n1 d) with n1 of x = 1, is taken out.
 std::array<double, 8> scaled(const SoilKernels& k, double q, double alone, Complex down)
 {
     const Complex phase = std::exp(imaginaryUnit * q + down), plain = phase * (alone + q);
@@ -94,7 +88,8 @@ struct SoilTable::Cell {
 };
 
 struct SoilTable::Row {
-    std::array<Cell, columnCount> cell;
+    explicit Row(int columns) : cell(std::size_t(columns)) {}
+    std::vector<Cell> cell;
 };
 
 struct SoilTable::Place {
@@ -103,9 +98,9 @@ struct SoilTable::Place {
     double q = 0.0;
 };
 
-SoilTable::SoilTable(const Ground& ground, double frequency, double deepest)
-    : m_ground(ground.at(frequency)), m_frequency(frequency), m_deepest(deepest), m_waveNumber(waveNumber(frequency)),
-      m_permittivity(ground.complexPermittivity(frequency)), m_rows(mostRows)
+SoilTable::SoilTable(const Ground& ground, double frequency, double deepest, bool lossOnly)
+    : m_ground(ground.at(frequency)), m_lossOnly(lossOnly), m_columns(lossOnly ? lossColumns : usualColumns), m_frequency(frequency),
+      m_deepest(deepest), m_waveNumber(waveNumber(frequency)), m_permittivity(ground.complexPermittivity(frequency)), m_rows(mostRows)
 {
     const Complex refraction = std::sqrt(m_permittivity);
     m_smallest = nearest / std::abs(refraction);
@@ -115,10 +110,16 @@ SoilTable::SoilTable(const Ground& ground, double frequency, double deepest)
 
 SoilTable::~SoilTable() = default;
 
+double SoilTable::elevationOf(int column) const
+{
+    const double t = double(column) / (m_columns - 1);
+    return 0.5 * pi * t * t;
+}
+
 double SoilTable::rowCoordinate(double q) const
 {
     const double x = std::max(q, m_smallest);
-    return std::log(x / m_smallest) / logStep + x / farStep - m_beatRows * m_damped * std::expm1(-x / m_damped);
+    return std::log(x / m_smallest) / logStep + x / (m_lossOnly ? lossStep : farStep) - m_beatRows * m_damped * std::expm1(-x / m_damped);
 }
 
 double SoilTable::distanceOfRow(double coordinate) const
@@ -136,10 +137,10 @@ SoilTable::Span SoilTable::columnsFor(int row, double lowest, double highest) co
     const double near = row <= stencil ? 0.0 : distanceOfRow(row - stencil), far = distanceOfRow(row + stencil);
     const auto columnAt = [&](double height, double q) {
         const double part = q > 0.0 ? std::min(1.0, m_waveNumber * height / q) : (height > 0.0 ? 1.0 : 0.0);
-        return std::sqrt(std::asin(part) * (2.0 / pi)) * (columnCount - 1);
+        return std::sqrt(std::asin(part) * (2.0 / pi)) * (m_columns - 1);
     };
-    const int to = row <= stencil ? columnCount : std::min(columnCount, int(columnAt(highest, near)) + stencil + 1);
-    const int from = std::clamp(int(columnAt(lowest, far)) - stencil, 0, columnCount - stencil);
+    const int to = row <= stencil ? m_columns : std::min(m_columns, int(columnAt(highest, near)) + stencil + 1);
+    const int from = std::clamp(int(columnAt(lowest, far)) - stencil, 0, m_columns - stencil);
     return {std::min(from, to), to};
 }
 
@@ -168,6 +169,15 @@ int SoilTable::depthPoints(double q, int column) const
 void SoilTable::fill(int row, int column, unsigned wanted)
 {
     const double q = distanceOfRow(row), elevation = elevationOf(column), h = q * std::sin(elevation);
+    if (m_lossOnly) {
+        const Packed loss = scaled(soilLossKernels(m_permittivity, q * std::cos(elevation), h), q, 1.0, -imaginaryUnit * q);
+        const std::lock_guard lock(m_mutex);
+        Cell& cell = m_rows[row]->cell[column];
+        if (!cell.filled)
+            cell.air = loss;
+        cell.filled = wanted;
+        return;
+    }
     SoilKernelsWanted want;
     want.air = wanted & (1u << Air);
     want.soil = wanted & (1u << Soil);
@@ -217,11 +227,11 @@ bool SoilTable::cover(const SoilReach& reach, const Watch& watch)
         const std::lock_guard lock(m_mutex);
         for (int i = first; i <= last; ++i)
             if (!m_rows[i])
-                m_rows[i] = std::make_unique<Row>();
+                m_rows[i] = std::make_unique<Row>(m_columns);
     }
     std::atomic<bool> stopped{false};
     tbb::parallel_for(first, last + 1, [&](int i) {
-        std::array<unsigned, columnCount> wanted{};
+        std::vector<unsigned> wanted(m_columns);
         for (const Range& r : ranges) {
             if (i < int(std::floor(rowCoordinate(m_waveNumber * r.low))) - 1)
                 continue;
@@ -229,7 +239,7 @@ bool SoilTable::cover(const SoilReach& reach, const Watch& watch)
             for (int c = columns.from; c < columns.to; ++c)
                 wanted[c] |= 1u << r.kind;
         }
-        for (int c = 0; c < columnCount; ++c) {
+        for (int c = 0; c < m_columns; ++c) {
             unsigned missing = 0;
             {
                 const std::lock_guard lock(m_mutex);
@@ -251,10 +261,10 @@ SoilTable::Place SoilTable::placeOf(double rho, double height) const
     Place place;
     place.q = m_waveNumber * std::sqrt(rho * rho + height * height);
     const double row = rowCoordinate(place.q), elevation = std::atan2(height, rho);
-    const double column = std::sqrt(elevation * (2.0 / pi)) * (columnCount - 1);
+    const double column = std::sqrt(elevation * (2.0 / pi)) * (m_columns - 1);
     place.row = std::max(0, int(row) - 1);
     place.rowWeight = lagrangeWeights(row - place.row - 1);
-    place.column = std::clamp(int(column) - 1, 0, columnCount - stencil);
+    place.column = std::clamp(int(column) - 1, 0, m_columns - stencil);
     place.columnWeight = lagrangeWeights(column - place.column - 1);
     return place;
 }
@@ -276,7 +286,9 @@ template <class Value> SoilKernels SoilTable::interpolated(const Place& place, d
 
 SoilKernels SoilTable::inAir(double rho, double bothHeights) const
 {
-    return interpolated(placeOf(rho, bothHeights), 1.0, 0.0, [](const Cell& cell, double weight, Packed& sum) {
+    const Place place = placeOf(rho, bothHeights);
+    const Complex down{0.0, m_lossOnly ? -place.q : 0.0}; // the loss has no phase of its own
+    return interpolated(place, 1.0, down, [](const Cell& cell, double weight, Packed& sum) {
         for (std::size_t c = 0; c < sum.size(); ++c)
             sum[c] += weight * cell.air[c];
     });
@@ -284,10 +296,11 @@ SoilKernels SoilTable::inAir(double rho, double bothHeights) const
 
 SoilKernels SoilTable::inSoil(double rho, double bothDepths) const
 {
-    return interpolated(placeOf(rho, bothDepths), 1.0, grazing(m_waveNumber * bothDepths), [](const Cell& cell, double weight, Packed& sum) {
-        for (std::size_t c = 0; c < sum.size(); ++c)
-            sum[c] += weight * cell.soil[c];
-    });
+    return interpolated(placeOf(rho, bothDepths), 1.0, grazing(m_waveNumber * bothDepths),
+                        [](const Cell& cell, double weight, Packed& sum) {
+                            for (std::size_t c = 0; c < sum.size(); ++c)
+                                sum[c] += weight * cell.soil[c];
+                        });
 }
 
 SoilKernels SoilTable::across(double rho, double height, double depth) const

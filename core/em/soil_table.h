@@ -21,14 +21,15 @@ namespace vetchling::em {
 struct SoilReach {
     double width = 0.0; ///< longest distance in plan
     bool inAir = false, inSoil = false;
-    double lowest = 0.0, highest = 0.0;    ///< above the surface
+    double lowest = 0.0, highest = 0.0;     ///< above the surface
     double shallowest = 0.0, deepest = 0.0; ///< below it
 };
 
 class SoilTable {
 public:
     /// @param ground real soil; @param frequency Hz @param deepest m below the surface that will be asked for
-    SoilTable(const Ground& ground, double frequency, double deepest);
+    /// @param lossOnly only pairs in the air, and of them what evanescent waves take (soilLossKernels)
+    SoilTable(const Ground& ground, double frequency, double deepest, bool lossOnly = false);
     ~SoilTable();
 
     /// Makes sure that all of it can be asked for. Thread-safe; false if stopped or more than some 100 wavelengths apart.
@@ -42,6 +43,7 @@ public:
     [[nodiscard]] const Ground& ground() const { return m_ground; }
     [[nodiscard]] double frequency() const { return m_frequency; }
     [[nodiscard]] double deepest() const { return m_deepest; }
+    [[nodiscard]] bool lossOnly() const { return m_lossOnly; }
     [[nodiscard]] Complex permittivity() const { return m_permittivity; }
     /// Wave number in the soil, rad/m, Im < 0.
     [[nodiscard]] Complex soilWaveNumber() const { return m_waveNumber * std::sqrt(m_permittivity); }
@@ -58,6 +60,7 @@ private:
     [[nodiscard]] double rowCoordinate(double q) const;
     [[nodiscard]] double distanceOfRow(double coordinate) const;
     [[nodiscard]] Span columnsFor(int row, double lowest, double highest) const;
+    [[nodiscard]] double elevationOf(int column) const;
     [[nodiscard]] double depthPart(double q, int column) const;
     [[nodiscard]] int depthPoints(double q, int column) const;
     void fill(int row, int column, unsigned wanted);
@@ -66,6 +69,8 @@ private:
     template <class Value> [[nodiscard]] SoilKernels interpolated(const Place& place, double alone, Complex down, const Value& value) const;
 
     Ground m_ground;
+    bool m_lossOnly;
+    int m_columns;
     double m_frequency, m_deepest, m_waveNumber;
     Complex m_permittivity;
     double m_smallest;           ///< k0 R of row 0

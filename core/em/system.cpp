@@ -17,7 +17,7 @@ namespace {
 
 constexpr double nearRatio = 0.9;          // the remainder needs its graded rule closer than this times the longer element
 constexpr double shortRatio = 0.25;        // an element shorter than this times the distance to the image needs few nodes
-constexpr std::size_t pairsAtOnce = 40000; // blocks of 600 bytes
+constexpr std::size_t pairsAtOnce = 40000; // whose blocks of 600 bytes are held
 
 /// What a block is made of.
 struct Parts {
@@ -145,14 +145,14 @@ private:
     std::optional<SoilBlockMaker> m_soil;
 };
 
-void scatter(const Mesh& mesh, std::size_t m, std::size_t n, const Block& block, Matrix& matrix)
+void scatter(const Mesh& mesh, const MeshPair& pair, const Block& block, Matrix& matrix)
 {
     const std::size_t size = mesh.unknowns;
-    for (const Share& a : mesh.shares[m])
-        for (const Share& b : mesh.shares[n]) {
-            const Complex value = a.factor * b.factor * block.value[a.function][b.function];
+    for (const Share& a : mesh.shares[pair.m])
+        for (const Share& b : mesh.shares[pair.n]) {
+            const Complex value = pair.weight * a.factor * b.factor * block.value[a.function][b.function];
             matrix[a.unknown * size + b.unknown] += value;
-            if (m != n)
+            if (pair.m != pair.n)
                 matrix[b.unknown * size + a.unknown] += value;
         }
 }
@@ -165,10 +165,8 @@ Matrix assembleByPlan(const Mesh& mesh, const Parts& parts)
     for (std::size_t i = 0; i < blocks.size() && !parts.stopped(); ++i) // in turn: who has a plan solves several frequencies at once
         blocks[i] = maker.block(mesh.elements[interactions[i].m], mesh.elements[interactions[i].n], &interactions[i]);
     Matrix matrix(std::size_t(mesh.unknowns) * mesh.unknowns);
-    std::size_t pair = 0;
-    for (std::size_t m = 0; m < mesh.elements.size(); ++m)
-        for (std::size_t n = m; n < mesh.elements.size(); ++n)
-            scatter(mesh, m, n, blocks[parts.plan->classOf[pair++]], matrix);
+    for (std::size_t p = 0; p < parts.plan->pairs.size(); ++p)
+        scatter(mesh, parts.plan->pairs[p], blocks[parts.plan->classOf[p]], matrix);
     return matrix;
 }
 
@@ -177,29 +175,25 @@ Matrix assemble(const Mesh& mesh, const Parts& parts)
     if (parts.plan)
         return assembleByPlan(mesh, parts);
     const BlockMaker maker(mesh, parts);
-    const std::size_t count = mesh.elements.size();
     Matrix matrix(std::size_t(mesh.unknowns) * mesh.unknowns);
-    const std::size_t batch = std::max<std::size_t>(1, pairsAtOnce / count); // rows whose blocks are held at once
+    const std::vector<MeshPair> pairs = meshPairs(mesh);
     PairClasses classes(mesh);
     std::vector<std::size_t> classOf;
     std::vector<Block> blocks;
-    for (std::size_t first = 0; first < count && !parts.stopped(); first += batch) {
-        const std::size_t last = std::min(count, first + batch);
+    for (std::size_t first = 0; first < pairs.size() && !parts.stopped(); first += pairsAtOnce) {
+        const std::size_t last = std::min(pairs.size(), first + pairsAtOnce);
         classes.clear();
         classOf.clear();
-        for (std::size_t m = first; m < last; ++m)
-            for (std::size_t n = m; n < count; ++n)
-                classOf.push_back(classes.classOf(m, n));
+        for (std::size_t p = first; p < last; ++p)
+            classOf.push_back(classes.classOf(pairs[p].m, pairs[p].n));
         const auto& founders = classes.founders();
         blocks.resize(founders.size());
         tbb::parallel_for(std::size_t(0), founders.size(), [&](std::size_t i) {
             if (!parts.stopped())
                 blocks[i] = maker.block(mesh.elements[founders[i].first], mesh.elements[founders[i].second], nullptr);
         });
-        std::size_t pair = 0;
-        for (std::size_t m = first; m < last; ++m)
-            for (std::size_t n = m; n < count; ++n)
-                scatter(mesh, m, n, blocks[classOf[pair++]], matrix);
+        for (std::size_t p = first; p < last; ++p)
+            scatter(mesh, pairs[p], blocks[classOf[p - first]], matrix);
     }
     return matrix;
 }
@@ -318,11 +312,11 @@ void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const Pai
             if (element.radius != knownRadius || element.wire != knownWire)
                 zi = internalImpedance(wire, element.radius, mesh.frequency);
             knownRadius = element.radius, knownWire = element.wire;
-            scatter(mesh, e, e, resistiveBlock(local, mesh.degree, 0.5 * element.length * zi), matrix);
+            scatter(mesh, {e, e, 1.0}, resistiveBlock(local, mesh.degree, 0.5 * element.length * zi), matrix);
         }
     }
     for (const auto& [m, n, moments] : plan ? plan->jackets : jacketedPairs(mesh, model))
-        scatter(mesh, m, n,
+        scatter(mesh, {m, n, 1.0},
                 jacketBlock(local, mesh, moments, *model.wires[mesh.elements[m].wire].insulation,
                             mesh.elements[m].inSoil ? model.ground.complexPermittivity(mesh.frequency) : Complex{1.0}),
                 matrix);
