@@ -67,20 +67,6 @@ std::shared_ptr<const WireModel> longWire()
     return shared(std::move(model));
 }
 
-/// A quarter wave on radials 5 cm deep.
-std::shared_ptr<const WireModel> buriedRadials(int count)
-{
-    WireModel model;
-    model.ground = demoSoil();
-    model.wires.push_back(copper("mast", {{0, 0, 10}, {0, 0, 0}, {0, 0, -0.05}}));
-    for (int i = 0; i < count; ++i) {
-        const double angle = 2.0 * pi * i / count;
-        model.wires.push_back(copper("radial" + std::to_string(i), {{0, 0, -0.05}, {7 * std::cos(angle), 7 * std::sin(angle), -0.05}}));
-    }
-    model.feeds.push_back({0, 9.9, 1.0});
-    return shared(std::move(model));
-}
-
 } // namespace
 
 const Ground& demoSoil()
@@ -92,6 +78,19 @@ const Ground& demoSoil()
 std::shared_ptr<const WireModel> invertedV(double height)
 {
     return ofFamily("dipole", {{"apex_height_m", height}, {"end_height_m", height - 5.2}, {"opening_deg", 96}, {"leg_m", 10.23}}, 7.08e6);
+}
+
+std::shared_ptr<const WireModel> buriedRadials(int count)
+{
+    WireModel model;
+    model.ground = demoSoil();
+    model.wires.push_back(copper("mast", {{0, 0, 10}, {0, 0, 0}, {0, 0, -0.05}}));
+    for (int i = 0; i < count; ++i) {
+        const double angle = 2.0 * pi * i / count;
+        model.wires.push_back(copper("radial" + std::to_string(i), {{0, 0, -0.05}, {7 * std::cos(angle), 7 * std::sin(angle), -0.05}}));
+    }
+    model.feeds.push_back({0, 9.9, 1.0});
+    return shared(std::move(model));
 }
 
 std::vector<Case> cases()

@@ -18,6 +18,8 @@ struct Case {
 
 /// Single-frequency cases over the demo's soil.
 std::vector<Case> cases();
+/// A quarter wave on radials 5 cm deep.
+std::shared_ptr<const WireModel> buriedRadials(int count);
 const Ground& demoSoil();
 std::shared_ptr<const WireModel> invertedV(double height = 13.2);
 

@@ -2,6 +2,7 @@
 #include "bench/cases.h"
 #include "bench/reporter.h"
 #include "bench/unit.h"
+#include "core/em/soil_blocks.h"
 #include "bench/window.h"
 #include "core/em/far_field.h"
 #include "core/tune/tune.h"
@@ -67,6 +68,17 @@ void table(benchmark::State& state)
         em::coverMesh(mesh, fresh);
         benchmark::DoNotOptimize(fresh.rowCount());
     }
+}
+
+void buriedTable(benchmark::State& state)
+{
+    const em::Mesh mesh = em::makeMesh(*buriedRadials(16), 7.08e6);
+    const em::SoilReach reach = em::soilReach(mesh);
+    for (auto _ : state) {
+        em::SoilTable fresh(demoSoil(), 7.08e6, reach.deepest);
+        benchmark::DoNotOptimize(fresh.cover(reach));
+    }
+    state.counters["goal"] = 1.5; // three times the table of wires in the air
 }
 
 void pattern(benchmark::State& state)
@@ -177,6 +189,7 @@ void registerAll()
             c.name, [c](benchmark::State& state) { solveOnce(state, c); }, isLong ? 3 : 7, isLong ? 1 : 0);
     }
     registerCase("table", table);
+    registerCase("table-buried", buriedTable);
     registerCase("pattern", pattern);
     registerCase("curve-warm", [](benchmark::State& state) { curve(state, true); });
     registerCase(

@@ -22,7 +22,7 @@ std::vector<ParameterSpec> standParameters(double base, double count)
         lengthSpec("radial_end_height_m", coreText("core", "Height of radial ends"), hangsGroup, {base, 0.01, 300.0},
                    coreText("core", "lower than the base: sloping radials")),
         lengthSpec("radial_m", coreText("core", "Length of radials"), lengthGroup, {10.0, 0.02, 2000.0}, {}, quarterWave),
-        numberSpec("radial_count", coreText("core", "Number of radials"), lengthGroup, {count, 1.0, 64.0}),
+        numberSpec("radial_count", coreText("core", "Number of radials"), lengthGroup, {count, 1.0, 120.0}),
         lengthSpec("radial_anchor_m", coreText("core", "Radials anchored at"), hangsGroup, {0.0, 0.0, 500.0},
                    coreText("core", "distance from the foot; they slope down there and lie on the soil beyond. 0: no anchors")),
     };
