@@ -2,9 +2,9 @@
 #include "bench/cases.h"
 #include "bench/reporter.h"
 #include "bench/unit.h"
-#include "core/em/soil_blocks.h"
 #include "bench/window.h"
 #include "core/em/far_field.h"
+#include "core/em/soil_blocks.h"
 #include "core/tune/tune.h"
 
 #include <benchmark/benchmark.h>

@@ -433,7 +433,11 @@ Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tabl
         const Result<double> taken = soilPower(solution, spectrum.intoSoil, tables, watch);
         if (!taken)
             return taken.faults();
-        ledger.soil = *taken / in;
+        Matrix displaced(std::size_t(mesh.unknowns) * mesh.unknowns);
+        addDisplacedSoil(mesh, *solution.model, displaced);
+        const double spared = quadraticForm(displaced, solution.unknowns, realPart); // below zero
+        ledger.soil = (*taken + spared) / in;
+        ledger.wire -= spared / in;
         return ledger;
     }
     ledger.soil = spectrum.intoSoil / in;

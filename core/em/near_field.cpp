@@ -1,6 +1,8 @@
 #include "core/em/near_field.h"
 
 #include "core/em/gauss.h"
+#include "core/em/soil_blocks.h"
+#include "core/em/soil_field.h"
 
 #include <algorithm>
 #include <cmath>
@@ -38,7 +40,10 @@ NearField::NearField(const Solution& solution, GroundTableCache& tables)
 {
     for (std::size_t e = 0; e < solution.mesh->elements.size(); ++e)
         m_pieces.push_back({solution.mesh->elements[e], solution.elementCurrents(e)});
-    if (m_kind == GroundKind::Perfect)
+    if (solution.mesh->reachesSoil()) {
+        m_reach = soilReach(*solution.mesh);
+        m_soil = tables.soilTable(solution.model->ground, solution.frequency, m_reach.deepest);
+    } else if (m_kind == GroundKind::Perfect)
         m_image = 1.0;
     else if (m_kind == GroundKind::Real && solution.model->ground.complexPermittivity(solution.frequency) != Complex{1.0, 0.0}) {
         m_table = tables.table(solution.model->ground, solution.frequency);
@@ -92,6 +97,29 @@ void NearField::addRemainder(Vec3 point, std::array<Complex, 3>& e) const
     }
 }
 
+/// @param clear m from the nearest wire
+Result<FieldAt> NearField::besideSoil(Vec3 point, double clear) const
+{
+    const double step = std::min(0.01 * clear, 0.02 / m_k);
+    const Vec3 raised{point.x, point.y, std::max(point.z, 1.01 * step)}; // the field just above stands for that on the ground
+    SoilReach reach = m_reach;
+    double wide = 0.0;
+    std::vector<CurrentPiece> pieces;
+    for (const Piece& p : m_pieces) {
+        pieces.push_back({p.element, p.current});
+        for (Vec3 q : {p.element.start, p.element.end})
+            wide = std::max(wide, std::hypot(q.x - point.x, q.y - point.y));
+    }
+    const double low = raised.z - step;
+    reach.width = std::max(reach.width, wide + 2.0 * step);
+    reach.lowest = reach.inAir ? std::min(reach.lowest, low) : low;
+    reach.highest = std::max(reach.highest, raised.z + step);
+    reach.inAir = true;
+    if (!m_soil->cover(reach))
+        return Fault{"point", "is more than 170 wavelengths away"};
+    return soilField(pieces, m_degree, *m_soil, raised, step);
+}
+
 Result<FieldAt> NearField::at(Vec3 point) const
 {
     if (!finite(point) || (m_kind != GroundKind::FreeSpace && point.z < 0.0))
@@ -102,6 +130,12 @@ Result<FieldAt> NearField::at(Vec3 point) const
             return Fault{"point", "is within three radii of a wire, where the field is that of its surface"};
         farthest = std::max({farthest, distance(mirrored(p.element.start), point), distance(mirrored(p.element.end), point)});
         lowest = std::min({lowest, p.element.start.z, p.element.end.z});
+    }
+    if (m_soil) {
+        double clear = HUGE_VAL;
+        for (const Piece& p : m_pieces)
+            clear = std::min(clear, segmentDistance(p.element.start, p.element.end, point, point));
+        return besideSoil(point, clear);
     }
     const double step = std::min(0.01 / m_k + 0.02 * (point.z + lowest), 0.1 / m_k); // for the curl
     FieldAt sum;

@@ -3,7 +3,7 @@
 ///
 /// Direct wave and the mirror elements (Kq, or 1 on perfect ground) by the exact field of a current element
 /// (Balanis 2016, Antenna Theory, eq. 4-8 to 4-10 and 4-5), the soil's remainder from its table (ground_table.h); the
-/// remainder's magnetic field is the curl of its electric field by central differences.
+/// remainder's magnetic field is the curl of its electric field by central differences. With wires in the soil as in soil_field.h.
 /// Accuracy: 1 % farther than three radii from any wire, 0.1 % farther than a tenth of a wavelength; measured by the power
 /// through closed boxes in tests/core/near_field_test.cpp. For the voltages of the model's feeds, peak values.
 
@@ -34,12 +34,15 @@ private:
         Element element;
         std::vector<Complex> current; ///< local coefficients
     };
+    [[nodiscard]] Result<FieldAt> besideSoil(Vec3 point, double clear) const;
     void addElement(const Piece& piece, const Element& seen, Complex strength, Vec3 point, FieldAt& sum) const;
     void addRemainder(Vec3 point, std::array<Complex, 3>& e) const;
     [[nodiscard]] Complex currentAt(const Piece& piece, double v) const;
 
     std::vector<Piece> m_pieces;
     std::shared_ptr<GroundTable> m_table;
+    std::shared_ptr<SoilTable> m_soil; ///< of a model with wires in the soil
+    SoilReach m_reach;
     int m_degree;
     double m_k;
     Complex m_image = 0.0;

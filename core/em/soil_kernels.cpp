@@ -10,7 +10,7 @@ struct Spectrum {
     Complex eps, x, n0, n1, de, dh, image;
 
     Spectrum(Complex permittivity, Complex place, Complex above)
-        : eps(permittivity), x(place), n0(above), n1(std::sqrt(x * x - eps)), de(n1 + eps * n0), dh(n0 + n1),
+        : eps(permittivity), x(place), n0(above), n1(principalRoot(x * x - eps)), de(n1 + eps * n0), dh(n0 + n1),
           image((eps - 1.0) / (eps + 1.0))
     {
     }
@@ -69,20 +69,22 @@ SoilKernelsAt soilKernels(Complex permittivity, double r, double h, const SoilKe
     SoilKernelsAt sum;
     sum.across.resize(wanted.depths.size());
     const bool air = wanted.air || !wanted.depths.empty();
-    SommerfeldPath path(permittivity, r, h, !wanted.soil && wanted.depths.empty(),
-                        [&](Complex x, Complex nu0, const BesselPair& bessel, Complex, Complex weight) {
-                            const Spectrum at(permittivity, x, nu0);
-                            const Complex zero = weight * x * bessel.order0, one = weight * x * bessel.order1;
-                            const Complex above = air ? std::exp(-nu0 * h) : Complex{};
-                            if (wanted.air)
-                                sum.air += weighted(at.inAir(), above * zero, above * one);
-                            for (std::size_t d = 0; d < wanted.depths.size(); ++d)
-                                sum.across[d] += weighted(at.across(wanted.depths[d]), above * zero, above * one);
-                            if (wanted.soil) {
-                                const Complex below = std::exp(-at.n1 * h);
-                                sum.soil += weighted(at.inSoil(), below * zero, below * one);
-                            }
-                        });
+    SommerfeldPath path(
+        permittivity, r, h, !wanted.soil && wanted.depths.empty(),
+        [&](Complex x, Complex nu0, const BesselPair& bessel, Complex, Complex weight) {
+            const Spectrum at(permittivity, x, nu0);
+            const Complex zero = weight * x * bessel.order0, one = weight * x * bessel.order1;
+            const Complex above = air ? std::exp(-nu0 * h) : Complex{};
+            if (wanted.air)
+                sum.air += weighted(at.inAir(), above * zero, above * one);
+            for (std::size_t d = 0; d < wanted.depths.size(); ++d)
+                sum.across[d] += weighted(at.across(wanted.depths[d]), above * zero, above * one);
+            if (wanted.soil) {
+                const Complex below = std::exp(-at.n1 * h);
+                sum.soil += weighted(at.inSoil(), below * zero, below * one);
+            }
+        },
+        TablePrecision{});
     path.integrate();
     return sum;
 }

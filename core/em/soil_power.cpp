@@ -84,8 +84,8 @@ std::vector<SurfaceNode> surfaceNodes(const Solution& solution)
     return nodes;
 }
 
-/// The waves that propagate are those of whole currents, whose ends in the surface carry a charge. The pairs leave it out, since that of the
-/// current going on in the soil cancels it: so much do these charges take from the waves of the currents in the air.
+/// The waves that propagate are those of whole currents, whose ends in the surface carry a charge. The pairs leave it out, since that of
+/// the current going on in the soil cancels it: so much do these charges take from the waves of the currents in the air.
 double surfaceChargePower(const Solution& solution)
 {
     const Mesh& mesh = *solution.mesh;

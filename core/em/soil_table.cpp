@@ -11,13 +11,15 @@ namespace {
 
 constexpr int usualColumns = 24, lossColumns = 44; // the loss keeps its waves, which cross many steep paths
 constexpr double nearest = 2e-3;                   // of the wave in the soil, k1 R: closer in nothing changes but the mixed kernel's 1/R
-constexpr double logStep = 0.22;                   // in ln(k0 R)
+constexpr double logStep = 0.24;                   // in ln(k0 R)
+constexpr double nearLogStep = 0.55;               // of distances so short that little changes with them
+constexpr double changesFrom = 0.1;                // k1 R, of where they end
 constexpr double farStep = 0.55, lossStep = 0.35;  // in k0 R
 constexpr double beatStep = 0.4;                   // in the phase between the waves in soil and air, until the soil's is damped
 constexpr double damped = 6.0;                     // neper
 constexpr int stencil = 4;
 constexpr std::size_t mostRows = 2400;
-constexpr int fewestPoints = 4, mostPoints = 28; // of depth
+constexpr int fewestPoints = 3, mostPoints = 28; // of depth
 
 std::array<double, stencil> lagrangeWeights(double u) // nodes -1, 0, 1, 2
 {
@@ -118,13 +120,14 @@ double SoilTable::elevationOf(int column) const
 
 double SoilTable::rowCoordinate(double q) const
 {
-    const double x = std::max(q, m_smallest);
-    return std::log(x / m_smallest) / logStep + x / (m_lossOnly ? lossStep : farStep) - m_beatRows * m_damped * std::expm1(-x / m_damped);
+    const double x = std::max(q, m_smallest), turn = m_smallest * (changesFrom / nearest);
+    return std::log(x / m_smallest) / nearLogStep + (1.0 / logStep - 1.0 / nearLogStep) * std::log((x + turn) / (m_smallest + turn)) +
+           x / (m_lossOnly ? lossStep : farStep) - m_beatRows * m_damped * std::expm1(-x / m_damped);
 }
 
 double SoilTable::distanceOfRow(double coordinate) const
 {
-    double low = std::log(m_smallest), high = low + logStep * std::max(coordinate, 0.0) + 1e-12;
+    double low = std::log(m_smallest), high = low + nearLogStep * std::max(coordinate, 0.0) + 1e-12;
     for (int i = 0; i < 50; ++i) {
         const double y = 0.5 * (low + high);
         (rowCoordinate(std::exp(y)) < coordinate ? low : high) = y;
@@ -163,7 +166,9 @@ Complex SoilTable::grazing(double depth) const
 int SoilTable::depthPoints(double q, int column) const
 {
     const double depth = depthPart(q, column) * q * std::sin(elevationOf(column));
-    return std::clamp(fewestPoints + int(0.7 * std::abs(std::sqrt(m_permittivity) - 1.0) * depth), fewestPoints, mostPoints);
+    constexpr double depthless = 0.03; // a phase that three points follow
+    return std::clamp(fewestPoints + int(1.0 + 0.7 * std::abs(std::sqrt(m_permittivity) - 1.0) * depth - depthless), fewestPoints,
+                      mostPoints);
 }
 
 void SoilTable::fill(int row, int column, unsigned wanted)

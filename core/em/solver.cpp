@@ -64,6 +64,28 @@ Fault tooLarge(const WireModel& model, double frequency, double unknowns)
          std::to_string(mostUnknowns)}};
 }
 
+/// Wires in soil that conducts so well that the wave there dies out within a few of their radii: a current along the axis is no picture
+/// then.
+Faults tooThick(const WireModel& model, double frequency)
+{
+    constexpr double most = 0.25; // of the wave number there times the radius
+    Faults faults;
+    if (model.ground.kind != GroundKind::Real || model.lowestPoint() >= 0.0)
+        return faults;
+    const double k = waveNumber(frequency) * std::sqrt(std::abs(model.ground.complexPermittivity(frequency)));
+    for (std::size_t w = 0; w < model.wires.size(); ++w) {
+        const Wire& wire = model.wires[w];
+        const bool inSoil = std::any_of(wire.points.begin(), wire.points.end(), [](Vec3 p) { return p.z < 0.0; });
+        if (inSoil && k * std::max(wire.radius, wire.endRadius.value_or(0.0)) > most)
+            faults.push_back(
+                {fmt::format("wires[{}].radius_m", w),
+                 {coreText("core", "the soil conducts so well that a wave in it ends within %1 m: a wire as thick as this cannot be "
+                                   "computed to a percent there"),
+                  fmt::format("{:.2g}", std::sqrt(2.0) / k)}});
+    }
+    return faults;
+}
+
 /// What drives or loads a wire so deep that nothing of it comes up, at this frequency.
 Faults tooDeep(const WireModel& model, double frequency)
 {
@@ -90,8 +112,9 @@ Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::s
 {
     const Mesh& mesh = *meshed;
     const double frequency = mesh.frequency;
-    if (Faults faults = tooDeep(*model, frequency); !faults.empty())
-        return faults;
+    for (const Faults& faults : {tooDeep(*model, frequency), tooThick(*model, frequency)})
+        if (!faults.empty())
+            return faults;
     Solution out;
     out.frequency = frequency;
     out.model = model;

@@ -211,13 +211,18 @@ Block resistiveBlock(const LocalFunctions& local, int degree, Complex impedance)
     return block;
 }
 
-/// The charges of one element in the potential that the jacket, in place of what lies around it, takes from another's.
-Block jacketBlock(const LocalFunctions& local, const Mesh& mesh, const Moments& moments, const Insulation& jacket, Complex around)
+/// The charges of one element in the potential that a jacket of this inverse permittivity makes of another's.
+Block jacketBlock(const LocalFunctions& local, const Mesh& mesh, const Moments& moments, Complex inverse)
 {
-    const Complex er = jacket.relativePermittivity * Complex{1.0, -jacket.lossTangent};
     Block block;
-    block.add(moments, local, mesh.degree, 0.0, scalarFront(waveNumber(mesh.frequency)) * (1.0 / er - 1.0 / around));
+    block.add(moments, local, mesh.degree, 0.0, scalarFront(waveNumber(mesh.frequency)) * inverse);
     return block;
+}
+
+/// 1/er of what is around an element.
+Complex inverseAround(const Element& element, const WireModel& model, double frequency)
+{
+    return element.inSoil ? 1.0 / model.ground.complexPermittivity(frequency) : Complex{1.0};
 }
 
 Fault tooFarApart()
@@ -315,11 +320,20 @@ void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const Pai
             scatter(mesh, {e, e, 1.0}, resistiveBlock(local, mesh.degree, 0.5 * element.length * zi), matrix);
         }
     }
-    for (const auto& [m, n, moments] : plan ? plan->jackets : jacketedPairs(mesh, model))
-        scatter(mesh, {m, n, 1.0},
-                jacketBlock(local, mesh, moments, *model.wires[mesh.elements[m].wire].insulation,
-                            mesh.elements[m].inSoil ? model.ground.complexPermittivity(mesh.frequency) : Complex{1.0}),
-                matrix);
+    for (const auto& [m, n, moments] : plan ? plan->jackets : jacketedPairs(mesh, model)) {
+        const Insulation& jacket = *model.wires[mesh.elements[m].wire].insulation;
+        const Complex own = 1.0 / (jacket.relativePermittivity * Complex{1.0, -jacket.lossTangent});
+        const Complex inverse = own - inverseAround(mesh.elements[m], model, mesh.frequency);
+        scatter(mesh, {m, n, 1.0}, jacketBlock(local, mesh, moments, inverse), matrix);
+    }
+}
+
+void addDisplacedSoil(const Mesh& mesh, const WireModel& model, Matrix& matrix)
+{
+    const LocalFunctions local(mesh.degree);
+    for (const auto& [m, n, moments] : jacketedPairs(mesh, model))
+        if (mesh.elements[m].inSoil)
+            scatter(mesh, {m, n, 1.0}, jacketBlock(local, mesh, moments, -inverseAround(mesh.elements[m], model, mesh.frequency)), matrix);
 }
 
 void addLoad(Matrix& matrix, int unknowns, const PortRow& row, Complex impedance)

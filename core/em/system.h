@@ -35,6 +35,9 @@ Matrix mirrorMatrix(const Mesh& mesh, const Watch& watch = {});
 /// Adds wire loss int Zi f_m f_n ds, and the jackets' change of the scalar potential (moments.h).
 void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const PairPlan* plan = nullptr);
 
+/// Of that, what the soil in the place of jackets would have taken: theirs is the difference.
+void addDisplacedSoil(const Mesh& mesh, const WireModel& model, Matrix& matrix);
+
 /// Adds impedance * row row^T.
 void addLoad(Matrix& matrix, int unknowns, const PortRow& row, Complex impedance);
 

@@ -1,0 +1,136 @@
+#include "core/em/symmetry.h"
+
+#include "core/em/sensitivity.h"
+
+#include "tests/core/helpers.h"
+
+namespace vetchling::em {
+namespace {
+
+using namespace vetchling::testing;
+
+constexpr double f = 7.1e6;
+
+WireModel star(int count, double hub, double droop, const Ground& ground = averageSoil)
+{
+    WireModel model = fedWire({{0, 0, hub}, {0, 0, hub + 10.0}}, 0.0, ground);
+    for (int i = 0; i < count; ++i) {
+        const double angle = 2.0 * pi * i / count + 0.2;
+        model.wires.push_back(wire("r" + std::to_string(i), {{0, 0, hub}, {7.0 * std::cos(angle), 7.0 * std::sin(angle), hub - droop}}));
+    }
+    return model;
+}
+
+SolveOptions without()
+{
+    SolveOptions options;
+    options.mesh.symmetry = false;
+    return options;
+}
+
+int orbitsOf(const WireModel& model) { return makeMesh(model, f).levelStarts[2] - makeMesh(model, f).levelStarts[1]; }
+
+/// A star with a second ring of shorter radials, a hat joined by a rim, and a coil in the mast.
+WireModel ornate()
+{
+    WireModel model = star(6, 2.0, 0.5);
+    for (int i = 0; i < 12; ++i) {
+        const double angle = 2.0 * pi * i / 12 + 0.1;
+        model.wires.push_back(wire("s" + std::to_string(i), {{0, 0, 2}, {3.0 * std::cos(angle), 3.0 * std::sin(angle), 2.0}}));
+    }
+    for (int i = 0; i < 3; ++i) {
+        const double a = 2.0 * pi * i / 3, b = 2.0 * pi * (i + 1) / 3;
+        const Vec3 here{std::cos(a), std::sin(a), 12.0}, next{std::cos(b), std::sin(b), 12.0};
+        model.wires.push_back(wire("arm" + std::to_string(i), {{0, 0, 12}, here}));
+        model.wires.push_back(wire("rim" + std::to_string(i), {here, next}));
+    }
+    Load coil;
+    coil.at = 5.0;
+    coil.inductance = 3e-6;
+    model.loads.push_back(coil);
+    return model;
+}
+
+class Stars : public ::testing::TestWithParam<std::pair<const char*, WireModel>> {};
+
+// Shared unknowns are the same antenna: impedance, far field, power and currents to rounding.
+TEST_P(Stars, SharedUnknownsChangeNothing)
+{
+    const WireModel& model = GetParam().second;
+    GroundTableCache tables;
+    const Solution shared = solved(model, f, tables), plain = solved(model, f, tables, without());
+    EXPECT_LT(shared.mesh->unknowns, plain.mesh->unknowns / 2);
+    EXPECT_LT(relative(shared.impedance, plain.impedance), 1e-8);
+    EXPECT_NEAR(FarField(shared).gain(0.4, 0.9), FarField(plain).gain(0.4, 0.9), 1e-6);
+    EXPECT_NEAR(ledgerOf(shared).sum(), ledgerOf(plain).sum(), 1e-7);
+    for (std::size_t w = 0; w < model.wires.size(); ++w)
+        EXPECT_LT(std::abs(shared.currentAt(w, 0.7) - plain.currentAt(w, 0.7)), 1e-8 * std::abs(plain.feedCurrents[0])) << w;
+}
+
+WireModel starInSoil()
+{
+    WireModel model = fedWire({{0, 0, 10}, {0, 0, 0}, {0, 0, -0.05}}, 9.9, averageSoil);
+    for (int i = 0; i < 7; ++i)
+        model.wires.push_back(wire("r" + std::to_string(i), {{0, 0, -0.05}, {6 * std::cos(2 * pi * i / 7), 6 * std::sin(2 * pi * i / 7), -0.05}}));
+    return model;
+}
+
+INSTANTIATE_TEST_SUITE_P(Models, Stars,
+                         ::testing::Values(std::pair("over_soil", star(8, 0.5, 0.2)), std::pair("free", star(5, 0.0, 0.0, freeSpace)),
+                                           std::pair("perfect", star(4, 3.0, 1.0, perfectGround)), std::pair("ornate", ornate()),
+                                           std::pair("buried", starInSoil())),
+                         [](const auto& info) { return std::string(info.param.first); });
+
+TEST(Symmetry, IsLookedForInTheWholeModel)
+{
+    const int alone = orbitsOf(star(1, 0.5, 0.2)), eight = orbitsOf(star(8, 0.5, 0.2));
+    EXPECT_EQ(eight, alone);
+    WireModel neighbour = star(8, 0.5, 0.2);
+    neighbour.wires.push_back(wire("fence", {{20, 0, 1}, {20, 5, 1}}));
+    EXPECT_GT(orbitsOf(neighbour), 3 * eight);
+    WireModel fedOffAxis = star(8, 0.5, 0.2);
+    fedOffAxis.feeds = {{1, 2.0, 1.0}};
+    EXPECT_GT(orbitsOf(fedOffAxis), 3 * eight);
+    WireModel oneThick = star(8, 0.5, 0.2);
+    oneThick.wires[3].radius = 2e-3;
+    EXPECT_GT(orbitsOf(oneThick), 3 * eight);
+    WireModel oneInsulated = star(8, 0.5, 0.2);
+    oneInsulated.wires[3].insulation = Insulation{2e-3, 2.3, 0.0};
+    EXPECT_GT(orbitsOf(oneInsulated), 3 * eight);
+}
+
+// A horizontal dipole is symmetric too, but its currents are not even.
+TEST(Symmetry, IsNotFoundInADipole)
+{
+    const Mesh mesh = makeMesh(dipole(20, 5, averageSoil), f);
+    EXPECT_TRUE(mesh.orbit.empty());
+}
+
+// A radial bent by less than anyone sees breaks the symmetry, without a jump.
+TEST(Symmetry, FallsBackWithoutAJump)
+{
+    GroundTableCache tables;
+    const WireModel even = star(8, 0.5, 0.2);
+    const Complex whole = solved(even, f, tables).impedance;
+    for (double bend : {1e-5, 1e-3}) {
+        WireModel bent = even;
+        bent.wires[2].points.back().z += bend;
+        const Solution s = solved(bent, f, tables);
+        EXPECT_TRUE(s.mesh->orbit.empty());
+        EXPECT_LT(relative(s.impedance, whole), 0.05 * bend + 1e-6) << bend;
+    }
+}
+
+TEST(Symmetry, SensitivitiesSeeOneRadialAlone)
+{
+    GroundTableCache tables;
+    const WireModel model = star(4, 1.0, 0.2);
+    const auto all = sensitivities(solved(model, f, tables), tables), plain = sensitivities(solved(model, f, tables, without()), tables);
+    ASSERT_TRUE(all.ok() && plain.ok());
+    ASSERT_EQ(all->ends.size(), plain->ends.size());
+    for (std::size_t i = 0; i < all->ends.size(); ++i)
+        EXPECT_LT(std::abs(all->ends[i].perMetre - plain->ends[i].perMetre), 1e-4 * std::abs(plain->ends[i].perMetre) + 1e-4);
+}
+
+} // namespace
+} // namespace vetchling::em
