@@ -261,6 +261,7 @@ const char* codeOf(SiteWarning::Kind kind)
     case SiteWarning::Kind::Support: return "support";
     case SiteWarning::Kind::Metal: return "metal";
     case SiteWarning::Kind::Low: return "low";
+    case SiteWarning::Kind::Dig: return "dig";
     }
     return "";
 }

@@ -44,6 +44,21 @@ struct Block {
                     vector * moments.form(local.current[i], local.current[j]) + scalar * moments.form(local.slope[i], local.slope[j]);
     }
 
+    /// The same of moments that are weighted already.
+    void add(const Moments& vector, const Moments& scalar, const LocalFunctions& local, int degree)
+    {
+        for (int i = 0; i <= degree; ++i)
+            for (int j = 0; j <= degree; ++j)
+                value[i][j] += vector.form(local.current[i], local.current[j]) + scalar.form(local.slope[i], local.slope[j]);
+    }
+
+    void add(const Block& other, int degree)
+    {
+        for (int i = 0; i <= degree; ++i)
+            for (int j = 0; j <= degree; ++j)
+                value[i][j] += other.value[i][j];
+    }
+
     void addTransposed(const Block& other, int degree)
     {
         for (int i = 0; i <= degree; ++i)
@@ -78,6 +93,10 @@ struct Sampled {
         }
     }
 };
+
+/// Where only the polynomials count, and where the field changes along the element too.
+inline Sampled fewSamples(int degree) { return {(degree + 3) / 2, degree}; }
+inline Sampled manySamples(int degree) { return {degree + 2, degree}; }
 
 /// What a pair shares of the factors: jw mu0/(4 pi) and 1/(jw eps0 4 pi), ohm m^2 and ohm m^-2 over a length each.
 inline Complex vectorFront(double waveNumber) { return {0.0, waveImpedance * waveNumber / (4.0 * pi)}; }

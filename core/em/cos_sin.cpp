@@ -2,13 +2,7 @@
 
 #include <cmath>
 
-// Compiled with -ffast-math, which lets the compiler call the vector functions of the C library; clones for wider
-// registers are chosen when the program starts.
-#if defined(__x86_64__) && defined(__GNUC__) && !defined(__clang__) && !defined(__SANITIZE_ADDRESS__) && !defined(__SANITIZE_THREAD__)
-#define VETCHLING_CLONES __attribute__((target_clones("avx2", "default")))
-#else
-#define VETCHLING_CLONES
-#endif
+// Compiled with -ffast-math, which lets the compiler call the vector functions of the C library.
 
 namespace vetchling::em {
 namespace {

@@ -1,5 +1,7 @@
 #include "core/em/ground_table.h"
 
+#include "core/em/cos_sin.h"
+
 #include <oneapi/tbb/parallel_for.h>
 
 #include <algorithm>
@@ -66,7 +68,7 @@ GroundTable::GroundTable(const Ground& ground, double frequency, TableContent co
     const Complex refraction = std::sqrt(m_permittivity);
     // The wave in the soil runs ahead by k1 - k0 and matters only where it is not damped within a wavelength.
     const double beat = -refraction.imag() < 0.4 ? std::max(1.0, refraction.real() - 1.0) : 1.0;
-    m_columns = m_content == TableContent::Remainder ? 22 : 44; // the loss keeps its waves, which cross many steep paths
+    m_columns = m_content == TableContent::Remainder ? remainderColumns : 44; // the loss keeps its waves, which cross many steep paths
     m_linearStep = (m_content == TableContent::Remainder ? 0.55 : 0.35) / beat;
 }
 
@@ -194,6 +196,64 @@ HalfSpaceIntegrals GroundTable::at(double rho, double height) const
     const double clampedQ = std::max(q, smallestDistance);
     const Complex phase = m_content == TableContent::Remainder ? Complex{std::cos(q), -std::sin(q)} : Complex{1.0, 0.0};
     return (m_factor * phase / clampedQ) * unpacked(sum);
+}
+
+TablePath GroundTable::path(double rho, double height, const std::array<double, 4>& parts, int columns)
+{
+    TablePath out;
+    out.distance = std::sqrt(rho * rho + height * height);
+    out.logDistance = std::log(out.distance);
+    const Place column = placeOn(std::sqrt(std::atan2(height, rho) * (2.0 / pi)) * (columns - 1), 0, columns - 1);
+    out.column = column.first;
+    out.columnWeight = column.weight;
+    out.part = parts;
+    return out;
+}
+
+namespace {
+
+/// sum over the stencil's cells of weight * value.
+VETCHLING_CLONES void addCells(const Packed* const* rows, const double* rowWeight, const double* columnWeight, double* __restrict sum)
+{
+    for (int i = 0; i < stencil; ++i)
+        for (int j = 0; j < stencil; ++j) {
+            const double weight = rowWeight[i] * columnWeight[j];
+            const double* value = rows[i][j].data();
+            for (int c = 0; c < 8; ++c)
+                sum[c] += weight * value[c];
+        }
+}
+
+} // namespace
+
+void GroundTable::at(const std::vector<TablePath>& paths, Complex* out) const
+{
+    constexpr std::size_t most = 64;
+    std::array<double, most> phase, cosine, sine;
+    for (std::size_t from = 0; from < paths.size(); from += most) {
+        const std::size_t count = std::min(most, paths.size() - from);
+        for (std::size_t i = 0; i < count; ++i)
+            phase[i] = m_waveNumber * paths[from + i].distance;
+        cosSin(phase.data(), int(count), cosine.data(), sine.data());
+        const double logShift = std::log(m_waveNumber / smallestDistance);
+        for (std::size_t i = 0; i < count; ++i) {
+            const TablePath& path = paths[from + i];
+            const double q = std::max(phase[i], smallestDistance);
+            const double row = std::max(0.0, path.logDistance + logShift) / logStep + (q - smallestDistance) / m_linearStep;
+            const int first = std::max(0, int(row) - 1);
+            const std::array<double, stencil> rowWeight = lagrangeWeights(row - first - 1);
+            std::array<const Packed*, stencil> rows;
+            for (int r = 0; r < stencil; ++r)
+                rows[r] = m_rows[first + r]->value.data() + path.column;
+            double sum[8]{};
+            addCells(rows.data(), rowWeight.data(), path.columnWeight.data(), sum);
+            Complex wanted = 0.0;
+            for (int c = 0; c < 4; ++c)
+                wanted += path.part[c] * Complex{sum[2 * c], sum[2 * c + 1]};
+            const Complex wave = m_content == TableContent::Remainder ? Complex{cosine[i], -sine[i]} : Complex{1.0};
+            out[from + i] = (m_factor / q) * wave * wanted;
+        }
+    }
 }
 
 std::vector<TableRow> GroundTable::rows() const

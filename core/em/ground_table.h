@@ -33,8 +33,18 @@ struct TableRow {
 /// To be raised whenever the grid or the integrals change: kept tables of another version are of no use.
 inline constexpr int tableVersion = 1;
 
+/// A path between two points over the soil, and how much of each of the four integrals is wanted of it.
+struct TablePath {
+    double distance = 0.0, logDistance = 0.0; ///< m to the mirror point
+    int column = 0;                           ///< of the remainder's table, the first of its stencil
+    std::array<double, 4> columnWeight{}, part{};
+};
+
 class GroundTable {
 public:
+    static constexpr int remainderColumns = 22; ///< of a table of the remainder
+    /// @param columns of the table that will be asked
+    static TablePath path(double rho, double height, const std::array<double, 4>& parts, int columns);
     /// @param ground real soil; @param frequency Hz
     GroundTable(const Ground& ground, double frequency, TableContent content = TableContent::Remainder);
     ~GroundTable();
@@ -47,6 +57,9 @@ public:
     /// The remainder of the electric field in V/m per A m, as the four integrals times their common factor.
     /// @param rho horizontal distance, @param height sum of both heights, m; sqrt(rho^2+height^2) must be covered
     [[nodiscard]] HalfSpaceIntegrals at(double rho, double height) const;
+
+    /// The wanted parts of paths made for this number of columns, summed over the four integrals.
+    void at(const std::vector<TablePath>& paths, Complex* out) const;
 
     /// All that has been computed; and taken back into a new table of the same ground, frequency and content.
     [[nodiscard]] std::vector<TableRow> rows() const;

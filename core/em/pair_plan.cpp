@@ -14,7 +14,10 @@ PairPlan::PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequ
     constexpr double margin = 1.1; // a soil's figures may fall with frequency
     const double k = waveNumber(highestFrequency);
     const double soilK = margin * k * std::sqrt(std::abs(model.ground.complexPermittivity(highestFrequency)));
+    constexpr std::size_t mostWithPaths = 6000; // of some 3 kB each
     interactions.resize(classes.founders().size());
+    const bool hasRemainder = model.ground.kind == GroundKind::Real && !mesh.reachesSoil() && interactions.size() <= mostWithPaths;
+    const Sampled few = fewSamples(mesh.degree), many = manySamples(mesh.degree);
     tbb::parallel_for(std::size_t(0), interactions.size(), [&](std::size_t i) {
         if (watch.stopped())
             return;
@@ -22,7 +25,9 @@ PairPlan::PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequ
         const Element &observer = mesh.elements[m], &source = mesh.elements[n];
         const bool across = observer.inSoil != source.inSoil;
         const double here = observer.inSoil && source.inSoil ? soilK : k;
-        interactions[i] = {m, n, {}, std::nullopt};
+        interactions[i] = {m, n, {}, std::nullopt, std::nullopt};
+        if (hasRemainder)
+            interactions[i].remainder = remainderPaths(observer, source, few, many, GroundTable::remainderColumns);
         if (!across || comesClose(observer, source)) // soil_blocks.h takes the others whole from its table
             interactions[i].direct = MomentSeries(observer, source, here, mesh.degree);
         if (model.ground.kind != GroundKind::FreeSpace && !across)

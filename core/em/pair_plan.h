@@ -4,6 +4,7 @@
 
 #include "core/em/moments.h"
 #include "core/em/pair_classes.h"
+#include "core/em/remainder_paths.h"
 #include "core/em/symmetry.h"
 #include "core/watch.h"
 
@@ -18,7 +19,8 @@ struct PairPlan {
     struct Interaction {
         std::size_t m = 0, n = 0; ///< elements
         MomentSeries direct;
-        std::optional<MomentSeries> image; ///< of m with the mirrored n; none in free space
+        std::optional<MomentSeries> image;       ///< of m with the mirrored n; none in free space
+        std::optional<RemainderPaths> remainder; ///< over real soil, while they are not too many
     };
     std::vector<Interaction> interactions;
     std::vector<MeshPair> pairs;

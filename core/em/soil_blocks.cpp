@@ -13,7 +13,7 @@ Vec3 inPlan(Vec3 v) { return {v.x, v.y, 0.0}; }
 SoilBlockMaker::SoilBlockMaker(const Mesh& mesh, const SoilTable& table)
     : m_table(table), m_degree(mesh.degree), m_k(waveNumber(mesh.frequency)), m_soilK(table.soilWaveNumber()),
       m_permittivity(table.permittivity()), m_image((m_permittivity - 1.0) / (m_permittivity + 1.0)), m_local(mesh.degree),
-      m_few((mesh.degree + 3) / 2, mesh.degree), m_many(mesh.degree + 2, mesh.degree)
+      m_few(fewSamples(mesh.degree)), m_many(manySamples(mesh.degree))
 {
 }
 

@@ -19,7 +19,8 @@ struct Potentials {
 class PotentialsAt {
 public:
     PotentialsAt(const SoilTable& table, int degree)
-        : m_table(table), m_degree(degree), m_k(waveNumber(table.frequency())), m_eps(table.permittivity()), m_image((m_eps - 1.0) / (m_eps + 1.0))
+        : m_table(table), m_degree(degree), m_k(waveNumber(table.frequency())), m_eps(table.permittivity()),
+          m_image((m_eps - 1.0) / (m_eps + 1.0))
     {
     }
 
@@ -90,7 +91,8 @@ FieldAt soilField(const std::vector<CurrentPiece>& pieces, int degree, const Soi
                 slope[axis].vector[c] += side * there.vector[c] / (2.0 * step);
             slope[axis].scalar += side * there.scalar / (2.0 * step);
         }
-    const Complex ofVector = imaginaryUnit * waveImpedance * potentials.k() / (4.0 * pi), ofScalar = imaginaryUnit * waveImpedance / (4.0 * pi * potentials.k());
+    const Complex ofVector = imaginaryUnit * waveImpedance * potentials.k() / (4.0 * pi),
+                  ofScalar = imaginaryUnit * waveImpedance / (4.0 * pi * potentials.k());
     FieldAt field;
     for (int c = 0; c < 3; ++c)
         field.e[c] = -ofVector * here.vector[c] - ofScalar * slope[c].scalar;

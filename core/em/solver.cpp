@@ -245,6 +245,7 @@ public:
         const Ground& ground = solution.model->ground;
         const double omega = 2.0 * pi * solution.frequency;
         const Complex permittivity = ground.complexPermittivity(solution.frequency);
+        m_permittivity = permittivity;
         m_image = ground.kind == GroundKind::FreeSpace ? Complex(0.0)
                   : ground.kind == GroundKind::Perfect ? Complex(-1.0)
                                                        : -(permittivity - 1.0) / (permittivity + 1.0);
@@ -255,8 +256,8 @@ public:
             for (int i = 0; i < piecesEach; ++i) {
                 const double v = 2.0 * (i + 0.5) / piecesEach - 1.0;
                 const double half = 0.5 * element.length / piecesEach;
-                m_pieces.push_back(
-                    {element.at(v), element.tangent, half, element.radiusAt(v), scale * currentSlopeOn(m_mesh.degree, local, v)});
+                m_pieces.push_back({element.at(v), element.tangent, half, element.radiusAt(v),
+                                    scale * currentSlopeOn(m_mesh.degree, local, v), element.inSoil});
             }
         }
     }
@@ -266,7 +267,15 @@ public:
     {
         const Vec3 at = m_mesh.elements[element].at(v);
         Complex sum = 0.0;
+        const bool inSoil = m_mesh.elements[element].inSoil;
         for (const Piece& piece : m_pieces) {
+            if (piece.inSoil || inSoil) { // of line and image across the surface and below it, as the static limits of soil_kernels.h
+                const bool across = piece.inSoil != inSoil;
+                sum += (across ? 2.0 / (1.0 + m_permittivity) : 1.0 / m_permittivity) * ofPiece(piece, piece.middle, piece.along, at);
+                if (!across)
+                    sum -= m_image / m_permittivity * ofPiece(piece, mirrored(piece.middle), mirrored(piece.along), at);
+                continue;
+            }
             sum += ofPiece(piece, piece.middle, piece.along, at);
             if (m_image != 0.0)
                 sum += m_image * ofPiece(piece, mirrored(piece.middle), mirrored(piece.along), at);
@@ -279,6 +288,7 @@ private:
         Vec3 middle, along;
         double half, radius; ///< m
         Complex charge;      ///< C/m
+        bool inSoil = false;
     };
 
     /// Of an even line charge, its phase that of its middle.
@@ -293,7 +303,7 @@ private:
     static constexpr int piecesEach = 6;
     const Mesh& m_mesh;
     double m_k;
-    Complex m_image;
+    Complex m_image, m_permittivity = 1.0;
     std::vector<Piece> m_pieces;
 };
 

@@ -33,8 +33,8 @@ struct Parts {
 class BlockMaker {
 public:
     BlockMaker(const Mesh& mesh, const Parts& parts)
-        : m_degree(mesh.degree), m_k(waveNumber(mesh.frequency)), m_local(mesh.degree), m_parts(parts),
-          m_few((mesh.degree + 3) / 2, mesh.degree), m_many(mesh.degree + 2, mesh.degree)
+        : m_degree(mesh.degree), m_k(waveNumber(mesh.frequency)), m_local(mesh.degree), m_parts(parts), m_few(fewSamples(mesh.degree)),
+          m_many(manySamples(mesh.degree))
     {
         if (parts.soil)
             m_soil.emplace(mesh, *parts.soil);
@@ -55,86 +55,86 @@ private:
     Block oneSided(const Element& m, const Element& n, const PairPlan::Interaction* known) const
     {
         Block sum;
+        Moments vector, scalar;
         if (m_parts.direct)
-            addPotentials(m, n, known ? &known->direct : nullptr, 1.0, sum);
+            addPotentials(m, n, known ? &known->direct : nullptr, 1.0, vector, scalar);
         if (m_parts.image != Complex{})
-            addPotentials(m, mirroredElement(n), known ? &*known->image : nullptr, -m_parts.image, sum);
+            addPotentials(m, mirroredElement(n), known ? &*known->image : nullptr, -m_parts.image, vector, scalar);
+        sum.add(vector, scalar, m_local, m_degree);
         if (m_parts.remainder)
-            addRemainder(m, n, sum);
+            addRemainder(m, n, known && known->remainder ? &*known->remainder : nullptr, sum);
         return sum;
     }
 
     /// Vector and scalar potential of n tested on m, from the kernel's moments.
-    void addPotentials(const Element& m, const Element& n, const MomentSeries* known, Complex strength, Block& sum) const
+    void addPotentials(const Element& m, const Element& n, const MomentSeries* known, Complex strength, Moments& vector,
+                       Moments& scalar) const
     {
         Moments moments;
         if (known)
             known->at(m_k, moments);
         else
             kernelMoments(m, n, m_k, m_degree, moments);
-        const double along = 0.25 * m.length * n.length * dot(m.tangent, n.tangent);
-        sum.add(moments, m_local, m_degree, strength * vectorFront(m_k) * along, strength * scalarFront(m_k));
+        const Complex ofVector = strength * vectorFront(m_k) * (0.25 * m.length * n.length * dot(m.tangent, n.tangent)),
+                      ofScalar = strength * scalarFront(m_k);
+        for (int i = 0; i <= m_degree; ++i)
+            for (int j = 0; j <= m_degree; ++j) {
+                vector.value[i][j] += ofVector * moments.value[i][j];
+                scalar.value[i][j] += ofScalar * moments.value[i][j];
+            }
     }
 
-    void addRemainder(const Element& m, const Element& n, Block& sum) const
+    void addRemainder(const Element& m, const Element& n, const RemainderPaths* known, Block& sum) const
     {
-        if (m.length > n.length) {
-            Block transposed;
-            addRemainder(n, m, transposed); // reciprocity: the half space's field matrix is symmetric
-            sum.addTransposed(transposed, m_degree);
-            return;
+        RemainderPaths made;
+        if (!known) {
+            made = remainderPaths(m, n, m_few, m_many, m_parts.remainder->columnCount());
+            known = &made;
         }
-        const Element image = mirroredElement(n);
-        const double closest = segmentDistance(m.start, m.end, image.start, image.end);
-        if (closest > nearRatio * n.length)
-            plainRemainder(m, n, closest, sum);
+        Block block;
+        const Element &outer = known->turned ? n : m, &inner = known->turned ? m : n;
+        if (known->plain)
+            addPlain(*known, block);
         else
-            gradedPoints(m, image, [&](double u, double v, double weight) { tested(m, u, n, v, weight, sum); });
+            addGraded(outer, inner, block);
+        if (known->turned)
+            sum.addTransposed(block, m_degree); // reciprocity: the half space's field matrix is symmetric
+        else
+            sum.add(block, m_degree);
     }
 
-    /// The field hardly changes along an element much shorter than its distance to the image: the polynomials alone count.
-    const Sampled& sampled(const Element& e, double closest) const { return e.length < shortRatio * closest ? m_few : m_many; }
-
-    void plainRemainder(const Element& m, const Element& n, double closest, Block& sum) const
+    void addPlain(const RemainderPaths& pair, Block& sum) const
     {
-        const Sampled &outer = sampled(m, closest), &inner = sampled(n, closest);
+        const Sampled &outer = pair.fewOuter ? m_few : m_many, &inner = pair.fewInner ? m_few : m_many;
+        std::array<Complex, std::size_t(mostSamples) * mostSamples> fields;
+        m_parts.remainder->at(pair.paths, fields.data());
+        const Complex* field = fields.data();
         for (int a = 0; a < outer.nodes; ++a) {
             std::array<Complex, mostFunctions> row{};
-            for (int b = 0; b < inner.nodes; ++b) {
-                const Complex field = testedField(m, outer.node[a], n, inner.node[b]);
+            for (int b = 0; b < inner.nodes; ++b, ++field)
                 for (int j = 0; j <= m_degree; ++j)
-                    row[j] += inner.function[b][j] * field;
-            }
+                    row[j] += inner.function[b][j] * *field;
             for (int i = 0; i <= m_degree; ++i)
                 for (int j = 0; j <= m_degree; ++j)
                     sum.value[i][j] += outer.function[a][i] * row[j];
         }
     }
 
-    /// Adds -t_m . E . t_n at one pair of points, times the current functions there.
-    void tested(const Element& m, double u, const Element& n, double v, double weight, Block& sum) const
+    /// Adds -t_m . E . t_n at pairs of points near the mirror element, times the current functions there.
+    void addGraded(const Element& m, const Element& n, Block& sum) const
     {
-        const Complex scaled = weight * testedField(m, u, n, v);
-        double fm[mostFunctions], fn[mostFunctions];
-        localCurrents(u, m_degree, fm);
-        localCurrents(v, m_degree, fn);
-        for (int i = 0; i <= m_degree; ++i)
-            for (int j = 0; j <= m_degree; ++j)
-                sum.value[i][j] += fm[i] * fn[j] * scaled;
-    }
-
-    /// -t_m . E . t_n, times the two lengths that belong to du dv.
-    Complex testedField(const Element& m, double u, const Element& n, double v) const
-    {
-        const Vec3 a = m.at(u), b = n.at(v), away = a - b;
-        const double rho = std::sqrt(away.x * away.x + away.y * away.y);
-        const HalfSpaceIntegrals g = m_parts.remainder->at(rho, a.z + b.z);
-        const double cx = rho > 0.0 ? away.x / rho : 1.0, cy = rho > 0.0 ? away.y / rho : 0.0;
-        const double mr = m.tangent.x * cx + m.tangent.y * cy, nr = n.tangent.x * cx + n.tangent.y * cy;
-        const double horizontal = m.tangent.x * n.tangent.x + m.tangent.y * n.tangent.y;
-        const Complex field =
-            horizontal * (g.s + g.d) - 2.0 * mr * nr * g.d + (mr * n.tangent.z - m.tangent.z * nr) * g.x + m.tangent.z * n.tangent.z * g.z;
-        return -0.25 * m.length * n.length * field;
+        gradedPoints(m, mirroredElement(n), [&](double u, double v, double weight) {
+            const std::vector<TablePath> path{remainderPath(m.at(u), m.tangent, n.at(v), n.tangent, 0.25 * weight * m.length * n.length,
+                                                            m_parts.remainder->columnCount())};
+            Complex field;
+            m_parts.remainder->at(path, &field);
+            double fm[mostFunctions], fn[mostFunctions];
+            localCurrents(u, m_degree, fm);
+            localCurrents(v, m_degree, fn);
+            for (int i = 0; i <= m_degree; ++i)
+                for (int j = 0; j <= m_degree; ++j)
+                    sum.value[i][j] += fm[i] * fn[j] * field;
+        });
     }
 
     int m_degree;

@@ -85,7 +85,7 @@ struct Dimension {
 };
 
 /// A length of wire as cut: how many equal pieces, how long they are electrically, and what happens at each end.
-enum class WireEnd { Centre, Insulator, Joint, Coil, Transformer, Link, Tube };
+enum class WireEnd { Centre, Insulator, Joint, Coil, Transformer, Link, Tube, Bare }; ///< Bare: ends in the soil as it is cut
 struct WireSection {
     std::string name;
     int pieces = 1;

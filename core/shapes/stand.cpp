@@ -11,6 +11,41 @@ namespace {
 constexpr double quarterWave = 0.238;   // of a wire with its end effect
 constexpr double lyingHeight = 0.02;    // m, of a wire that lies on the soil
 constexpr double shortestPiece = 0.005; // m, not worth a corner of its own
+constexpr double shallowest = 0.01;     // m, of what is dug in
+
+/// The lead from the base into the soil, with the rod that goes on from it.
+Faults addEarth(const Family& family, const AntennaShape& shape, double depth, BuiltAntenna& out)
+{
+    const double rod = family.value(shape, "rod_m");
+    if (family.value(shape, "radial_count") < 0.5 && rod == 0.0)
+        return {{"radial_count", coreText("core", "without radials it needs a ground rod to stand on; give its length, or some radials")}};
+    if (depth > 0.0 && depth < shallowest)
+        return {{"radial_depth_m",
+                 {coreText("core", "dig them in by %1 or more, or by 0 to lay them on the soil"),
+                  Measure{shallowest, units::Quantity::Length}}}};
+    if (rod > 0.0 && rod < depth + shallowest)
+        return {{"rod_m", coreText("core", "the rod must reach deeper than the radials; make it longer, or 0")}};
+    if (depth == 0.0 && rod == 0.0)
+        return {};
+    const Vec3 base = baseOf(family, shape), surface{base.x, base.y, 0.0}, hub{base.x, base.y, -depth};
+    const double lead = rod > 0.0 ? base.z : base.z + depth;
+    std::vector<Vec3> down{base, surface};
+    if (rod == 0.0)
+        down.push_back(hub);
+    out.model.wires.push_back(makeWire(wireOf(shape, "radials"), "lead to earth", down));
+    out.sections.push_back({coreText("core", "lead to earth"), 1, lead, WireEnd::Joint, WireEnd::Joint, false});
+    if (rod == 0.0)
+        return {};
+    std::vector<Vec3> driven{surface, {base.x, base.y, -rod}};
+    if (depth > 0.0)
+        driven.insert(driven.begin() + 1, hub);
+    WireChoice bare = wireOf(shape, "radials");
+    bare.diameter = family.value(shape, "rod_diameter_m");
+    bare.jacket = 0.0;
+    out.model.wires.push_back(makeWire(bare, "ground rod", driven));
+    out.notCut += rod;
+    return {};
+}
 
 } // namespace
 
@@ -22,9 +57,14 @@ std::vector<ParameterSpec> standParameters(double base, double count)
         lengthSpec("radial_end_height_m", coreText("core", "Height of radial ends"), hangsGroup, {base, 0.01, 300.0},
                    coreText("core", "lower than the base: sloping radials")),
         lengthSpec("radial_m", coreText("core", "Length of radials"), lengthGroup, {10.0, 0.02, 2000.0}, {}, quarterWave),
-        numberSpec("radial_count", coreText("core", "Number of radials"), lengthGroup, {count, 1.0, 120.0}),
+        numberSpec("radial_count", coreText("core", "Number of radials"), lengthGroup, {count, 0.0, 120.0}),
         lengthSpec("radial_anchor_m", coreText("core", "Radials anchored at"), hangsGroup, {0.0, 0.0, 500.0},
                    coreText("core", "distance from the foot; they slope down there and lie on the soil beyond. 0: no anchors")),
+        lengthSpec("radial_depth_m", coreText("core", "Radials dug in by"), hangsGroup, {0.0, 0.0, 1.0},
+                   coreText("core", "2 to 10 cm in a lawn; then they lie level, whatever is said of their ends. 0: not dug in")),
+        lengthSpec("rod_m", coreText("core", "Ground rod"), hangsGroup, {0.0, 0.0, 6.0},
+                   coreText("core", "its length in the soil, joined to the base. 0: none")),
+        sizeSpec("rod_diameter_m", coreText("core", "Diameter of the rod"), hangsGroup, {0.014, 0.004, 0.06}),
     };
     addPlace(all);
     return all;
@@ -68,25 +108,32 @@ Faults addRadials(const Family& family, const AntennaShape& shape, BuiltAntenna&
     const auto v = [&](const char* key) { return family.value(shape, key); };
     const Vec3 base = baseOf(family, shape);
     const int count = int(std::lround(v("radial_count")));
-    const double anchor = v("radial_anchor_m");
+    const double depth = count > 0 ? v("radial_depth_m") : 0.0, anchor = v("radial_anchor_m");
+    if (Faults faults = addEarth(family, shape, depth, out); !faults.empty())
+        return faults;
+    const Vec3 hub = depth > 0.0 ? Vec3{base.x, base.y, -depth} : base;
     for (int i = 0; i < count; ++i) {
-        const Result<std::vector<Vec3>> path =
-            radialPath(base, v("radial_m"), v("bearing_deg") + 360.0 * i / count, v("radial_end_height_m"), anchor);
+        const double bearing = v("bearing_deg") + 360.0 * i / count;
+        const Result<std::vector<Vec3>> path = depth > 0.0 ? radialPath(hub, v("radial_m"), bearing, hub.z, 0.0)
+                                                           : radialPath(base, v("radial_m"), bearing, v("radial_end_height_m"), anchor);
         if (!path)
             return path.faults();
         const Vec3 end = path->back();
         out.model.wires.push_back(makeWire(wireOf(shape, "radials"), fmt::format("radial {}", i + 1), *path));
-        out.insulators.push_back(end);
+        if (depth == 0.0)
+            out.insulators.push_back(end);
         if (i > 0)
             continue;
-        out.handles.push_back(
-            {coreText("core", "radial end"), end,
-             anchor > 0.0 ? std::vector<std::string>{"radial_m"} : std::vector<std::string>{"radial_end_height_m", "radial_m"}});
+        out.handles.push_back({coreText("core", "radial end"), end,
+                               anchor > 0.0 || depth > 0.0 ? std::vector<std::string>{"radial_m"}
+                                                           : std::vector<std::string>{"radial_end_height_m", "radial_m"}});
         if (path->size() == 3)
             out.handles.push_back({coreText("core", "anchor"), (*path)[1], {"radial_anchor_m"}});
-        out.dimensions.push_back({base, end, "radial_m"});
+        out.dimensions.push_back({hub, end, "radial_m"});
     }
-    out.sections.push_back({coreText("core", "radial"), count, v("radial_m"), WireEnd::Joint, WireEnd::Insulator, false});
+    if (count > 0)
+        out.sections.push_back(
+            {coreText("core", "radial"), count, v("radial_m"), WireEnd::Joint, depth > 0.0 ? WireEnd::Bare : WireEnd::Insulator, false});
     return {};
 }
 

@@ -173,7 +173,14 @@ private:
     void low(const Wire& wire)
     {
         const Vec3 least = *std::min_element(wire.points.begin(), wire.points.end(), [](Vec3 p, Vec3 q) { return p.z < q.z; });
-        if (least.z < reach)
+        if (least.z < 0.0)
+            warn(
+                Kind::Dig,
+                {coreText("core", "goes %1 into the soil: before you dig or drive, ask the site's owner and the utilities where cables and "
+                                  "pipes lie"),
+                 length(-least.z)},
+                {least.x, least.y, 0.0});
+        if (least.z > jointTolerance && least.z < reach) // what goes into the soil is met where it comes from
             warn(Kind::Low,
                  {coreText("core", "is only %1 above ground: people walk into it or touch it; raise it, or mark it and keep people away"),
                   length(least.z)},

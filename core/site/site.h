@@ -109,7 +109,7 @@ struct Site {
 
 /// Something to look at before anything is hung there.
 struct SiteWarning {
-    enum class Kind { PowerLine, Boundary, Support, Metal, Low } kind;
+    enum class Kind { PowerLine, Boundary, Support, Metal, Low, Dig } kind;
     Text message; ///< what is, and what to do
     Vec3 at;      ///< where
 };

@@ -24,7 +24,7 @@ double towards(double middle, double end, double part) { return middle * std::po
 /// Everything of the antenna's own so much higher; what lies low is known better than what hangs.
 void raise(WireModel& model, double by)
 {
-    const double most = lowPart * model.lowestPoint();
+    const double most = lowPart * std::max(0.0, model.lowestPoint()); // what goes into the soil stays where it is
     const double rise = std::clamp(by, -most, most);
     for (Wire& wire : model.wires)
         for (Vec3& p : wire.points)

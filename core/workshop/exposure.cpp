@@ -44,6 +44,8 @@ std::vector<Ray> raysOf(const WireModel& model, double frequency)
     for (const Wire& w : model.wires)
         for (std::size_t i = 1; i < w.points.size(); ++i) {
             const Vec3 a = w.points[i - 1], b = w.points[i], t = unit(b - a);
+            if (model.ground.kind != GroundKind::FreeSpace && a.z + b.z < 0.0) // in the soil nobody walks
+                continue;
             const Vec3 side = unit(cross(t, std::abs(t.z) < 0.9 ? Vec3{0.0, 0.0, 1.0} : Vec3{1.0, 0.0, 0.0})), up = cross(side, t);
             const double length = distance(a, b), start = 4.0 * std::max(w.radius, w.endRadius.value_or(0.0)) + 1e-3;
             const int places = std::clamp(int(std::ceil(length / apart)), 2, 120);

@@ -25,6 +25,11 @@ int ends(const shapes::BuiltAntenna& built, WireEnd wanted)
     return count;
 }
 
+int groundRods(const shapes::BuiltAntenna& built)
+{
+    return int(std::count_if(built.model.wires.begin(), built.model.wires.end(), [](const Wire& w) { return w.id == "ground rod"; }));
+}
+
 double ropes(const RiggingReport& rigging)
 {
     double sum = 0.0;
@@ -109,6 +114,7 @@ std::vector<PartRow> partsOf(const Antenna& antenna, const shapes::BuiltAntenna&
     make.add("tube", coreText("core", "rods, tubes or whips"), tubes);
     if (ends(built, WireEnd::Transformer) == 0)
         make.add("centre", coreText("core", "centre piece"), built.model.feeds.empty() ? 0 : 1);
+    make.add("ground-rod", coreText("core", "ground rods with clamp"), groundRods(built));
     make.add("insulator", coreText("core", "end insulators"), insulators);
     make.add("link", coreText("core", "link insulators"), links);
     make.add("link-plug", coreText("core", "plug and socket for a link, pairs"), links);
@@ -194,6 +200,8 @@ PackList packListOf(const Antenna& antenna, const shapes::BuiltAntenna& built, c
     auto& o = pack.order;
     if (site.powerLine)
         o.push_back(coreText("core", "Look up first: keep everything farther from the power line than it can fall."));
+    if (built.model.lowestPoint() < 0.0)
+        o.push_back(coreText("core", "Before anything is dug in or driven: ask where cables and pipes lie, and keep clear of them."));
     o.push_back(coreText("core", "Pace out the supports and lay the wire along its line."));
     if (!rigging.ropes.empty())
         o.push_back(coreText("core", "Throw or rig the ropes; nobody stands below."));

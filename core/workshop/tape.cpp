@@ -19,6 +19,7 @@ MarkKind tiedAt(WireEnd end)
     case WireEnd::Insulator: return MarkKind::Fold;
     case WireEnd::Centre:
     case WireEnd::Transformer: return MarkKind::Out;
+    case WireEnd::Bare:
     case WireEnd::Joint:
     case WireEnd::Tube: break;
     }

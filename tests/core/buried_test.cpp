@@ -22,14 +22,18 @@ WireModel buriedRadials(int count, double depth, double length, const Ground& gr
     return model;
 }
 
-WireModel onRod(double depth, const Ground& ground, double radius = 4e-3) { return fedWire({{0, 0, 10}, {0, 0, -depth}}, 9.9, ground, radius); }
+WireModel onRod(double depth, const Ground& ground, double radius = 4e-3)
+{
+    return fedWire({{0, 0, 10}, {0, 0, -depth}}, 9.9, ground, radius);
+}
 
 // ---- limits
 
 TEST(BuriedLimits, SoilLikeAirIsFreeSpace)
 {
-    for (const WireModel& model : {onRod(2.0, {GroundKind::Real, 1.0, 0.0}), fedWire({{-3, 0, 4}, {2, 1, -2}}, 2.0, {GroundKind::Real, 1.0, 0.0}),
-                                   buriedRadials(3, 0.5, 4.0, {GroundKind::Real, 1.0, 0.0})}) {
+    for (const WireModel& model :
+         {onRod(2.0, {GroundKind::Real, 1.0, 0.0}), fedWire({{-3, 0, 4}, {2, 1, -2}}, 2.0, {GroundKind::Real, 1.0, 0.0}),
+          buriedRadials(3, 0.5, 4.0, {GroundKind::Real, 1.0, 0.0})}) {
         WireModel free = model;
         free.ground = freeSpace;
         EXPECT_LT(relative(solved(model, f).impedance, solved(free, f).impedance), 2e-3);
@@ -43,7 +47,8 @@ TEST(BuriedLimits, SoilLikeMetalIsPerfectGround)
     EXPECT_LT(relative(solved(onRod(0.5, {GroundKind::Real, 10.0, 300.0}, 1e-3), f).impedance, perfect), 2e-2);
 }
 
-// A wire in the air does not notice that it is computed by potentials instead of the mirror's fields, once a far scrap of wire lies in the soil.
+// A wire in the air does not notice that it is computed by potentials instead of the mirror's fields, once a far scrap of wire lies in the
+// soil.
 TEST(BuriedLimits, WiresInTheAirAreAsBefore)
 {
     for (double height : {0.05, 0.5, 6.0}) {
@@ -68,8 +73,8 @@ TEST(BuriedLimits, DeepInAHomogeneousMedium)
 
 // ---- published static resistances
 
-/// Two equal electrodes in the soil joined by a wire over it, which is fed; ohm of one, its neighbour's share taken off. In soil of 1 mS/m and
-/// less the earth return of the loop (Carson 1926, 8 milliohm) is nothing beside them.
+/// Two equal electrodes in the soil joined by a wire over it, which is fed; ohm of one, its neighbour's share taken off. In soil of 1 mS/m
+/// and less the earth return of the loop (Carson 1926, 8 milliohm) is nothing beside them.
 double electrodeResistance(const std::function<void(WireModel&, double)>& addElectrode, double apart, const Ground& soil)
 {
     WireModel model = fedWire({{0, 0, 0.2}, {apart, 0, 0.2}}, 0.5 * apart, soil);
@@ -81,7 +86,8 @@ double electrodeResistance(const std::function<void(WireModel&, double)>& addEle
 // Dwight 1936, Electrical Engineering 55, 1319: a rod of length l and radius a, R = (ln(4l/a) - 1)/(2 pi sigma l), an upper bound.
 TEST(EarthResistance, OfRodsByDwight)
 {
-    for (auto [length, conductivity, lowest] : {std::tuple(2.4, 0.001, 0.985), std::tuple(1.5, 0.0005, 0.985), std::tuple(1.0, 0.001, 0.98)}) {
+    for (auto [length, conductivity, lowest] :
+         {std::tuple(2.4, 0.001, 0.985), std::tuple(1.5, 0.0005, 0.985), std::tuple(1.0, 0.001, 0.98)}) {
         constexpr double radius = 8e-3;
         const Ground soil{GroundKind::Real, 10.0, conductivity};
         const double found = electrodeResistance(
@@ -95,7 +101,8 @@ TEST(EarthResistance, OfRodsByDwight)
     }
 }
 
-// Sunde 1949, Earth Conduction Effects in Transmission Systems, ch. 3: a level wire of length l at depth d, R = (ln(2l/sqrt(2 a d)) - 1)/(pi sigma l).
+// Sunde 1949, Earth Conduction Effects in Transmission Systems, ch. 3: a level wire of length l at depth d, R = (ln(2l/sqrt(2 a d)) -
+// 1)/(pi sigma l).
 TEST(EarthResistance, OfLevelWiresBySunde)
 {
     for (auto [length, depth] : {std::pair(10.0, 0.3), std::pair(20.0, 0.3)}) {
@@ -131,7 +138,9 @@ TEST(BuriedReciprocity, BetweenAirAndSoil)
     model.feeds.push_back({2, 1.0, 0.0});
     GroundTableCache tables;
     for (auto [a, b] : {std::pair(0, 1), std::pair(0, 2), std::pair(1, 2)})
-        EXPECT_LT(relative(transferOf(model, std::size_t(a), std::size_t(b), tables), transferOf(model, std::size_t(b), std::size_t(a), tables)), 1e-9);
+        EXPECT_LT(
+            relative(transferOf(model, std::size_t(a), std::size_t(b), tables), transferOf(model, std::size_t(b), std::size_t(a), tables)),
+            1e-9);
 }
 
 class BuriedPower : public ::testing::TestWithParam<std::pair<const char*, WireModel>> {};
@@ -151,10 +160,7 @@ TEST_P(BuriedPower, IsAllAccountedFor)
     }
 }
 
-WireModel loopThroughSoil()
-{
-    return fedWire({{0, 0, -1.5}, {0, 0, 2}, {40, 3, 2}, {40, 3, -1.5}}, 2.5, averageSoil);
-}
+WireModel loopThroughSoil() { return fedWire({{0, 0, -1.5}, {0, 0, 2}, {40, 3, 2}, {40, 3, -1.5}}, 2.5, averageSoil); }
 
 WireModel jacketedRadials()
 {
@@ -165,10 +171,12 @@ WireModel jacketedRadials()
 }
 
 INSTANTIATE_TEST_SUITE_P(Models, BuriedPower,
-                         ::testing::Values(std::pair("radials", buriedRadials(8, 0.05, 7.0)), std::pair("deep_radials", buriedRadials(4, 0.8, 6.0)),
-                                           std::pair("rod", onRod(2.0, averageSoil)), std::pair("rod_in_salt", onRod(1.0, {GroundKind::Real, 81.0, 5.0})),
+                         ::testing::Values(std::pair("radials", buriedRadials(8, 0.05, 7.0)),
+                                           std::pair("deep_radials", buriedRadials(4, 0.8, 6.0)), std::pair("rod", onRod(2.0, averageSoil)),
+                                           std::pair("rod_in_salt", onRod(1.0, {GroundKind::Real, 81.0, 5.0})),
                                            std::pair("rod_in_sand", onRod(2.0, {GroundKind::Real, 4.0, 2e-4})),
-                                           std::pair("lost_wire", dipole(15.0, -0.3, averageSoil)), std::pair("sloping", fedWire({{-3, 0, 5}, {1, 1, -0.7}}, 3.0, averageSoil)),
+                                           std::pair("lost_wire", dipole(15.0, -0.3, averageSoil)),
+                                           std::pair("sloping", fedWire({{-3, 0, 5}, {1, 1, -0.7}}, 3.0, averageSoil)),
                                            std::pair("loop", loopThroughSoil()), std::pair("jackets", jacketedRadials())),
                          [](const auto& info) { return std::string(info.param.first); });
 
@@ -195,8 +203,8 @@ TEST(BuriedField, FarAndNearAgree)
 
 // ---- smoothness
 
-// Through the surface a wire's charges change their potential by 2/(1+eps) to 1/eps of what they see in the other half, over some radii from it:
-// so the resistance of a bare level dipole jumps where its surface begins to touch the soil, and on either side it is smooth.
+// Through the surface a wire's charges change their potential by 2/(1+eps) to 1/eps of what they see in the other half, over some radii
+// from it: so the resistance of a bare level dipole jumps where its surface begins to touch the soil, and on either side it is smooth.
 TEST(Sinking, SmoothOnEitherSideOfTheSurface)
 {
     GroundTableCache tables;
@@ -212,8 +220,8 @@ TEST(Sinking, SmoothOnEitherSideOfTheSurface)
     }
 }
 
-// A vertical's lowest joint moved from just above the surface to just below: radials along the surface change little, while a rod turns from
-// open to earthed.
+// A vertical's lowest joint moved from just above the surface to just below: radials along the surface change little, while a rod turns
+// from open to earthed.
 TEST(Sinking, RadialsFromAboveToBelow)
 {
     const auto at = [&](double z) {

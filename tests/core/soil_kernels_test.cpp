@@ -141,10 +141,12 @@ TEST_P(Table, KeepsTheKernels)
     const auto uniform = [&](double a, double b) { return std::uniform_real_distribution<>(a, b)(random); };
     for (int i = 0; i < 300; ++i) {
         const double distance = std::exp(uniform(std::log(2e-3), std::log(12.0))), t = uniform(0.0, 1.0), elevation = 0.5 * pi * t * t;
-        const double rho = distance * std::cos(elevation), h = distance * std::sin(elevation), depth = std::min(soil.deepest, h) * uniform(0.0, 1.0);
+        const double rho = distance * std::cos(elevation), h = distance * std::sin(elevation),
+                     depth = std::min(soil.deepest, h) * uniform(0.0, 1.0);
         const SoilKernelsAt at = soilKernels(eps, k * rho, k * h, {true, true, {k * depth}});
         const auto off = [&](const SoilKernels& a, const SoilKernels& b) {
-            const SoilKernels d{a.scalar - k * b.scalar, a.horizontal - k * b.horizontal, a.vertical - k * b.vertical, a.mixed - k * b.mixed};
+            const SoilKernels d{a.scalar - k * b.scalar, a.horizontal - k * b.horizontal, a.vertical - k * b.vertical,
+                                a.mixed - k * b.mixed};
             return largest(d) * distance;
         };
         EXPECT_LT(off(table.inAir(rho, h), at.air), soil.tolerance) << rho << ' ' << h;
@@ -158,8 +160,9 @@ TEST_P(Table, KeepsTheKernels)
 }
 
 INSTANTIATE_TEST_SUITE_P(Soils, Table,
-                         ::testing::Values(Soil{13, 0.005, 1.8e6, 0.1, 1e-3}, Soil{13, 0.005, 7e6, 2.0, 1e-3}, Soil{5, 0.001, 7e6, 0.2, 1e-3},
-                                           Soil{20, 0.03, 7e6, 0.2, 2e-3}, Soil{81, 5, 7e6, 0.2, 1e-3}, Soil{13, 0.005, 28e6, 0.2, 2e-3}));
+                         ::testing::Values(Soil{13, 0.005, 1.8e6, 0.1, 1e-3}, Soil{13, 0.005, 7e6, 2.0, 1e-3},
+                                           Soil{5, 0.001, 7e6, 0.2, 1e-3}, Soil{20, 0.03, 7e6, 0.2, 2e-3}, Soil{81, 5, 7e6, 0.2, 1e-3},
+                                           Soil{13, 0.005, 28e6, 0.2, 2e-3}));
 
 } // namespace
 } // namespace vetchling::em

@@ -71,7 +71,8 @@ WireModel starInSoil()
 {
     WireModel model = fedWire({{0, 0, 10}, {0, 0, 0}, {0, 0, -0.05}}, 9.9, averageSoil);
     for (int i = 0; i < 7; ++i)
-        model.wires.push_back(wire("r" + std::to_string(i), {{0, 0, -0.05}, {6 * std::cos(2 * pi * i / 7), 6 * std::sin(2 * pi * i / 7), -0.05}}));
+        model.wires.push_back(
+            wire("r" + std::to_string(i), {{0, 0, -0.05}, {6 * std::cos(2 * pi * i / 7), 6 * std::sin(2 * pi * i / 7), -0.05}}));
     return model;
 }
 

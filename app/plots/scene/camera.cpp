@@ -92,6 +92,15 @@ std::vector<const Support*> supportsInSight(const Site& site, const shapes::Buil
     return shown;
 }
 
+QPointF Camera::shown(Vec3 p, SceneView view) const
+{
+    constexpr double leastDepth = 9.0; // px
+    QPointF at = project(p);
+    if (view == SceneView::Side && p.z < -jointTolerance)
+        at.setY(std::max(at.y(), project({p.x, p.y, 0.0}).y() + leastDepth));
+    return at;
+}
+
 Camera aimedAt(const WireModel& model, SceneView view, const Turn& turn, const QSizeF& size, const std::vector<Vec3>& others)
 {
     Camera camera;
@@ -107,14 +116,15 @@ Camera aimedAt(const WireModel& model, SceneView view, const Turn& turn, const Q
         box.include(dot(p, camera.right), dot(p, camera.up));
     const bool side = view == SceneView::Side;
     const double pad = side ? 0.16 : 0.12, smallest = 0.02 * std::max({box.u1 - box.u0, box.v1 - box.v0, 1e-3});
-    const double spanU = std::max(box.u1 - box.u0, smallest), spanV = std::max(side ? 1.12 * box.v1 : box.v1 - box.v0, smallest);
+    const double spanU = std::max(box.u1 - box.u0, smallest), low = side ? std::min(0.0, box.v0) : box.v0,
+                 spanV = std::max(side ? 1.12 * box.v1 - low : box.v1 - low, smallest);
     const double width = size.width() - marginLeft - marginRight, height = size.height() - marginTop - marginBottom;
     camera.scale = turn.zoom * std::min(width / (spanU * (1.0 + 2.0 * pad)), height / spanV);
-    const double middleU = 0.5 * (box.u0 + box.u1), middleV = side ? 0.5 * spanV : 0.5 * (box.v0 + box.v1);
+    const double middleU = 0.5 * (box.u0 + box.u1), middleV = side ? low + 0.5 * spanV : 0.5 * (box.v0 + box.v1);
     camera.target = middleU * camera.right + middleV * camera.up;
     camera.centre = {marginLeft + 0.5 * width, marginTop + 0.5 * height};
-    if (side) // the ground stays at the bottom whatever the scale
-        camera.centre.setY(size.height() - marginBottom - camera.scale * middleV);
+    if (side) // the ground stays at the bottom whatever the scale, and what lies below it in its band
+        camera.centre.setY(size.height() - marginBottom - camera.scale * (middleV - low));
     return camera;
 }
 

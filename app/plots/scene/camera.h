@@ -21,6 +21,8 @@ struct Camera {
     QPointF centre;
 
     [[nodiscard]] QPointF project(Vec3 p) const;
+    /// As the picture shows it: what lies in the soil far enough below the line to be seen from the side.
+    [[nodiscard]] QPointF shown(Vec3 p, SceneView view) const;
     /// Compass bearing into the picture, degrees.
     [[nodiscard]] double bearing() const;
 };

@@ -94,7 +94,7 @@ int Scene::handleAt(QPointF p) const
     if (!built())
         return -1;
     for (std::size_t i = 0; i < built()->handles.size(); ++i) {
-        const QPointF d = m_camera.project(built()->handles[i].at) - p;
+        const QPointF d = m_camera.shown(built()->handles[i].at, m_view) - p;
         if (std::hypot(d.x(), d.y()) <= grabRadius)
             return int(i);
     }

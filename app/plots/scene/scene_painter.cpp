@@ -10,6 +10,7 @@
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <map>
 
 namespace vetchling::app {
 namespace {
@@ -50,6 +51,8 @@ void ScenePainter::paint()
         paintSolids(m_sketch, m_camera, m_content.site, supportsInSight(m_content.site, built(), m_content.view), built().model);
     else
         paintWires(built().model, wire);
+    if (m_content.view == SceneView::Side)
+        paintDugIn(built().model);
     paintFittings();
     if (m_content.view == SceneView::Side) {
         paintHeights();
@@ -88,19 +91,20 @@ void ScenePainter::paintGround()
             m_sketch.line({left, y}, {right, y}, c.fill);
         m_sketch.text({left - 8, y}, QString::number(h), Qt::AlignRight | Qt::AlignVCenter, {c.inkFaint, 12});
     }
-    m_sketch.painter().fillRect(QRectF(left, ground, right - left, groundBand), c.fill);
+    const double band = groundBand + std::max(0.0, -built().model.lowestPoint()) * m_camera.scale;
+    m_sketch.painter().fillRect(QRectF(left, ground, right - left, band), c.fill);
     for (int row = 0; row < 3; ++row) // grains, as squares: dashes with round caps took half of a repaint
         for (double x = left + 7 * row; x < right; x += 7.4 + 2.1 * row)
             m_sketch.painter().fillRect(QRectF(x, ground + 6.3 + 7 * row, 1.5, 1.5), c.inkFaint);
     m_sketch.line({left, ground}, {right, ground}, c.inkSoft, 1.5);
     const Soil& s = m_content.site.soil;
-    m_sketch.text({left, ground + groundBand + 6},
+    m_sketch.text({left, ground + band + 6},
                   tr("%1, ε %2, %3 S/m")
                       .arg(s.name.empty() ? tr("own soil") : QString::fromStdString(s.name))
                       .arg(s.relativePermittivity)
                       .arg(s.conductivity),
                   Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
-    m_sketch.text({right, ground + groundBand + 6},
+    m_sketch.text({right, ground + band + 6},
                   tr("looking %1°; lines %2 %3 apart")
                       .arg(m_camera.bearing(), 3, 'f', 0, QLatin1Char('0'))
                       .arg(step)
@@ -257,7 +261,7 @@ void ScenePainter::paintRibbon()
         const em::Element& el = spot->solution.mesh->elements[e];
         const Wire& now = built().model.wires[el.wire]; // drawn along the present wire, which may be a drag ahead
         const double stretch = now.length() / spot->solution.model->wires[el.wire].length();
-        const QPointF a = m_camera.project(now.pointAt(el.from * stretch)), b = m_camera.project(now.pointAt(el.to * stretch));
+        const QPointF a = placeOf(now.pointAt(el.from * stretch)), b = placeOf(now.pointAt(el.to * stretch));
         const double length = std::hypot(b.x() - a.x(), b.y() - a.y());
         if (length < 1e-3)
             continue;
@@ -285,7 +289,34 @@ void ScenePainter::paintWires(const WireModel& model, const QPen& pen)
     m_sketch.painter().setPen(pen);
     for (const Wire& w : model.wires)
         for (std::size_t i = 1; i < w.points.size(); ++i)
-            m_sketch.painter().drawLine(m_camera.project(w.points[i - 1]), m_camera.project(w.points[i]));
+            m_sketch.painter().drawLine(placeOf(w.points[i - 1]), placeOf(w.points[i]));
+}
+
+QPointF ScenePainter::placeOf(Vec3 p) const { return m_camera.shown(p, m_content.view); }
+
+/// Hatches under level wires in the soil, and their depth: the line itself shows it to scale only where it is deep.
+void ScenePainter::paintDugIn(const WireModel& model)
+{
+    constexpr double apart = 9.0, slant = 4.0;     // px
+    std::map<int, std::pair<double, double>> rows; // px, many radials lie in one
+    double deepest = 0.0;
+    for (const Wire& w : model.wires)
+        for (std::size_t i = 1; i < w.points.size(); ++i) {
+            const Vec3 a = w.points[i - 1], b = w.points[i];
+            if (std::max(a.z, b.z) > -jointTolerance)
+                continue;
+            const QPointF from = placeOf(a), to = placeOf(b);
+            auto& [low, high] = rows.try_emplace(int(std::lround(0.5 * (from.y() + to.y()))), HUGE_VAL, -HUGE_VAL).first->second;
+            low = std::min({low, from.x(), to.x()}), high = std::max({high, from.x(), to.x()});
+            if (a.z == b.z)
+                deepest = std::max(deepest, -a.z);
+        }
+    for (const auto& [y, span] : rows)
+        for (double x = span.first; x < span.second; x += apart)
+            m_sketch.line({x, y + 2.0}, {x - slant, y + 2.0 + slant}, m_colours.leafMid);
+    if (deepest > 0.0 && !rows.empty())
+        m_sketch.label({rows.begin()->second.first, double(rows.begin()->first) + 9.0},
+                       tr("%1 deep").arg(lengthWords(deepest, m_content.system)), Qt::AlignLeft | Qt::AlignTop, {m_colours.inkSoft, 11});
 }
 
 /// Thin and dashed, under its name.
@@ -322,7 +353,7 @@ void ScenePainter::paintFittings()
     for (const shapes::LinkPlace& l : antenna.links)
         m_sketch.link(m_camera.project(l.at), angle(l.at, l.along), l.open);
     for (std::size_t i = 0; m_content.handles && i < antenna.handles.size(); ++i)
-        m_sketch.handle(m_camera.project(antenna.handles[i].at), int(i) == m_content.hot || int(i) == m_content.dragged);
+        m_sketch.handle(placeOf(antenna.handles[i].at), int(i) == m_content.hot || int(i) == m_content.dragged);
     m_sketch.feed(m_camera.project(antenna.feedPoint));
 }
 

@@ -48,6 +48,9 @@ private:
     void paintSupport(const Support& support);
     void paintRibbon();
     void paintWires(const WireModel& model, const QPen& pen);
+    void paintDugIn(const WireModel& model);
+    /// Where a point is drawn: what lies in the soil far enough below the line to be seen.
+    [[nodiscard]] QPointF placeOf(Vec3 p) const;
     void paintFittings();
     void paintRangeNotes();
     [[nodiscard]] std::vector<DimensionLine> dimensionLines() const;

@@ -32,6 +32,9 @@ std::vector<std::pair<QString, QString>> cautionsOf(const BuildDesk& desk, const
         out.emplace_back(
             tr("Power line"),
             tr("One is on this site. Nothing that can fall, swing or be thrown may reach it: ask who runs it before you begin."));
+    if (const auto built = desk.built(); built && built->model.lowestPoint() < 0.0)
+        out.emplace_back(tr("Digging"), tr("Before radials are dug in or a rod is driven: ask the owner and the utilities where cables and "
+                                           "pipes lie, and dig by hand near them. A rod of the mains' earth is an electrician's."));
     out.emplace_back(tr("Touching"), tr("Nobody touches the antenna while it is sent on: burns at the ends, and at the feedpoint of an "
                                         "end-fed. Keep ends out of reach or fenced."));
     const double lowest = facts ? facts->rigging.lowest() : HUGE_VAL;

@@ -494,12 +494,13 @@ private:
         if (document().design().site.boundary.size() >= 3)
             lines << (fit.insideBoundary ? tr("%1: inside, %2 from the boundary.").arg(name, length(fit.clearOfBoundary))
                                          : tr("%1: reaches %2 beyond the boundary.").arg(name, length(fit.beyondBoundary)));
-        constexpr SiteWarning::Kind told[] = {SiteWarning::Kind::Support, SiteWarning::Kind::Metal, SiteWarning::Kind::Low};
+        constexpr SiteWarning::Kind told[] = {SiteWarning::Kind::Support, SiteWarning::Kind::Metal, SiteWarning::Kind::Low,
+                                              SiteWarning::Kind::Dig};
         for (SiteWarning::Kind kind : told)
             for (const SiteWarning& w : fit.warnings)
                 if (w.kind == kind) {
                     lines << tr("%1: %2.").arg(name, coreWords(w.message, system()));
-                    if (kind == SiteWarning::Kind::Low)
+                    if (kind == SiteWarning::Kind::Low || kind == SiteWarning::Kind::Dig)
                         break; // a star of radials says it once
                 }
         for (const auto& [other, crossing] : model->crossings)
