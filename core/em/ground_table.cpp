@@ -114,7 +114,7 @@ std::vector<std::array<double, 8>> GroundTable::columnsOf(int index, const Span&
     for (int c = columns.from; c < columns.to; ++c) {
         const double elevation = elevationOf(double(c) / (m_columns - 1)), r = q * std::cos(elevation), h = q * std::sin(elevation);
         if (m_content == TableContent::Remainder)
-            out.push_back(packed(q * std::exp(imaginaryUnit * q) * remainderIntegrals(m_permittivity, r, h)));
+            out.push_back(packed(q * std::exp(imaginaryUnit * q) * tabulatedIntegrals(m_permittivity, r, h)));
         else
             out.push_back(packed(imaginaryPart(q * evanescentIntegrals(m_permittivity, r, h))));
     }

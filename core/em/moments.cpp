@@ -156,20 +156,30 @@ MomentSeries::MomentSeries(const Element& observer, const Element& source, doubl
         addNearPowers(observer, source, degree, m_powers, m_values.data());
 }
 
-void MomentSeries::at(double waveNumber, Moments& out) const
+namespace {
+
+/// Sums over even and odd powers of value[n] k^n/n!; (-j)^n turns 1, -j, -1, j.
+VETCHLING_CLONES void addPowers(const double* __restrict value, int powers, int count, double waveNumber, double* __restrict even,
+                                double* __restrict odd)
 {
-    const int width = m_degree + 1, count = width * width;
-    double sums[2][terms * terms]{}; // of even and odd powers
-    double factor = 1.0;             // k^n/n!; (-j)^n turns 1, -j, -1, j
-    const double* value = m_values.data();
-    for (int n = 0; n < m_powers; ++n) {
+    double factor = 1.0;
+    for (int n = 0; n < powers; ++n) {
         const double turned = n % 4 == 0 || n % 4 == 3 ? factor : -factor;
-        double* sum = sums[n % 2];
+        double* sum = n % 2 ? odd : even;
         for (int i = 0; i < count; ++i)
             sum[i] += turned * value[i];
         value += count;
         factor *= waveNumber / (n + 1);
     }
+}
+
+} // namespace
+
+void MomentSeries::at(double waveNumber, Moments& out) const
+{
+    const int width = m_degree + 1, count = width * width;
+    double sums[2][terms * terms]{};
+    addPowers(m_values.data(), m_powers, count, waveNumber, sums[0], sums[1]);
     const Complex phase = m_from > 0.0 ? std::polar(1.0, -waveNumber * m_from) : Complex{1.0};
     for (int i = 0; i < width; ++i)
         for (int j = 0; j < width; ++j)

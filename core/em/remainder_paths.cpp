@@ -15,7 +15,8 @@ TablePath remainderPath(Vec3 a, Vec3 m, Vec3 b, Vec3 n, double factor, int colum
     const double cx = rho > 0.0 ? away.x / rho : 1.0, cy = rho > 0.0 ? away.y / rho : 0.0;
     const double mr = m.x * cx + m.y * cy, nr = n.x * cx + n.y * cy, level = m.x * n.x + m.y * n.y;
     return GroundTable::path(rho, a.z + b.z,
-                             {-factor * level, -factor * (level - 2.0 * mr * nr), -factor * (mr * n.z - m.z * nr), -factor * m.z * n.z}, columns);
+                             {-factor * level, -factor * (level - 2.0 * mr * nr), -factor * (mr * n.z - m.z * nr), -factor * m.z * n.z},
+                             columns);
 }
 
 RemainderPaths remainderPaths(const Element& m, const Element& n, const Sampled& few, const Sampled& many, int columns)

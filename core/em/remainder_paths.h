@@ -9,10 +9,10 @@ namespace vetchling::em {
 
 /// How a pair in the air is integrated over the remainder's field.
 struct RemainderPaths {
-    bool turned = false;          ///< the first element is the longer one: the two change places
-    bool plain = false;           ///< by the points below; else they come too close, and a graded rule is made at each use
+    bool turned = false;                     ///< the first element is the longer one: the two change places
+    bool plain = false;                      ///< by the points below; else they come too close, and a graded rule is made at each use
     bool fewOuter = false, fewInner = false; ///< nodes of either
-    std::vector<TablePath> paths; ///< outer by inner, their parts times the lengths that belong to du dv
+    std::vector<TablePath> paths;            ///< outer by inner, their parts times the lengths that belong to du dv
 };
 
 /// What a pair of points adds to -t_m . E . t_n, m and n unit vectors at a and b, times a factor. @param columns of the table

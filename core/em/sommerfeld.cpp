@@ -17,7 +17,7 @@ struct Spectrum {
     Complex permittivity, image;
 
     /// The four integrands without Bessel functions and without the exponential.
-    HalfSpaceIntegrals at(Complex x, Complex nu0) const { return at(x, nu0, std::sqrt(x * x - permittivity)); }
+    HalfSpaceIntegrals at(Complex x, Complex nu0) const { return at(x, nu0, principalRoot(x * x - permittivity)); }
 
     HalfSpaceIntegrals at(Complex x, Complex nu0, Complex nu1) const
     {
@@ -37,13 +37,15 @@ HalfSpaceIntegrals weighted(const HalfSpaceIntegrals& f, const BesselPair& b, Co
 }
 
 /// The integrals by the general path.
-template <class Run> HalfSpaceIntegrals alongPath(const Spectrum& spectrum, double r, double h, const Run& run)
+template <class Precision, class Run> HalfSpaceIntegrals alongPath(const Spectrum& spectrum, double r, double h, const Run& run)
 {
     HalfSpaceIntegrals sum{};
-    SommerfeldPath path(spectrum.permittivity, r, h, true,
-                        [&](Complex x, Complex nu0, const BesselPair& bessel, Complex argument, Complex weight) {
-                            sum += weighted(spectrum.at(x, nu0), bessel, argument, weight * std::exp(-nu0 * h));
-                        });
+    SommerfeldPath path(
+        spectrum.permittivity, r, h, true,
+        [&](Complex x, Complex nu0, const BesselPair& bessel, Complex argument, Complex weight) {
+            sum += weighted(spectrum.at(x, nu0), bessel, argument, weight * std::exp(-nu0 * h));
+        },
+        Precision{});
     run(path);
     return sum;
 }
@@ -134,20 +136,28 @@ private:
 
 Complex imageStrength(Complex permittivity) { return (permittivity - 1.0) / (permittivity + 1.0); }
 
-HalfSpaceIntegrals remainderIntegrals(Complex permittivity, double r, double h)
+namespace {
+
+template <class Precision> HalfSpaceIntegrals remainderTo(Complex permittivity, double r, double h)
 {
     const Spectrum spectrum{permittivity, imageStrength(permittivity)};
     if (r > hangingFrom && h * h < 16.0 * r) // steeper, and the grown exponential would lose digits
         return BranchCuts(spectrum, r, h).integrate();
-    return alongPath(spectrum, r, h, [](auto& path) { path.integrate(); });
+    return alongPath<Precision>(spectrum, r, h, [](auto& path) { path.integrate(); });
 }
+
+} // namespace
+
+HalfSpaceIntegrals remainderIntegrals(Complex permittivity, double r, double h) { return remainderTo<FullPrecision>(permittivity, r, h); }
+
+HalfSpaceIntegrals tabulatedIntegrals(Complex permittivity, double r, double h) { return remainderTo<TablePrecision>(permittivity, r, h); }
 
 HalfSpaceIntegrals evanescentIntegrals(Complex permittivity, double r, double h)
 {
     const Spectrum spectrum{permittivity, imageStrength(permittivity)};
     if (r > hangingFrom && h < r)
         return BranchCuts(spectrum, r, h).integrateEvanescent();
-    return alongPath(spectrum, r, h, [](auto& path) { path.integrateEvanescent(); });
+    return alongPath<FullPrecision>(spectrum, r, h, [](auto& path) { path.integrateEvanescent(); });
 }
 
 } // namespace vetchling::em

@@ -1,5 +1,6 @@
 /// The bench as it is used: ticks, measures, allowances, parts, cores, limits, and what comes out on paper.
 #include "app/document/build_desk.h"
+#include "app/plots/scene/camera.h"
 #include "app/stages/build/choke_board.h"
 #include "app/stages/build/cut_board.h"
 #include "app/stages/build/parts_board.h"
@@ -186,6 +187,31 @@ TEST_F(BuildTest, SafetyFollowsLimitAndMode)
     EXPECT_NEAR(workshop().sending, 0.5, 1e-12);
     find<SafetyBoard>("safetyBoard")->grab();
     EXPECT_TRUE(table().contains(QStringLiteral("kV")) || table().contains(QStringLiteral(" V"))) << table().toStdString();
+}
+
+TEST_F(BuildTest, WhatIsDugInBringsItsCautionAndItsPicture)
+{
+    const auto cautions = [&] {
+        QString all;
+        for (const auto& [heading, words] : cautionsOf(*window().findChild<BuildDesk*>(), document(), units::System::Metric))
+            all += heading + QLatin1Char(' ') + words + QLatin1Char('\n');
+        return all;
+    };
+    EXPECT_FALSE(cautions().contains(QStringLiteral("cables and pipes")));
+    Antenna vertical = newAntenna(*shapes::findFamily("vertical"), 7.1e6, document().design().site);
+    vertical.shape.parameters["radial_depth_m"] = 0.05;
+    vertical.shape.parameters["rod_m"] = 1.5;
+    document().addAntenna(vertical);
+    ASSERT_TRUE(settle());
+    EXPECT_TRUE(cautions().contains(QStringLiteral("cables and pipes"))) << cautions().toStdString();
+    EXPECT_TRUE(table().contains(QStringLiteral("lead to earth"))) << table().toStdString();
+    Camera camera; // from the side, level wires lie so far below the line that they are seen
+    camera.scale = 20.0;
+    EXPECT_NEAR(camera.shown({1, 0, -0.05}, SceneView::Side).y() - camera.shown({1, 0, 0.0}, SceneView::Side).y(), 9.0, 1e-9);
+    EXPECT_NEAR(camera.shown({1, 0, -1.5}, SceneView::Side).y() - camera.shown({1, 0, 0.0}, SceneView::Side).y(), 30.0, 1e-9);
+    EXPECT_EQ(camera.shown({1, 0, -0.05}, SceneView::Turn), camera.project({1, 0, -0.05}));
+    show("shape");
+    window().grab();
 }
 
 TEST_F(BuildTest, WithoutAnAntennaEveryViewAsksForOne)

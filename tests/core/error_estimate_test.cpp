@@ -53,5 +53,32 @@ TEST(PowerBalance, HoldsForRandomAntennasOfEveryShape)
     });
 }
 
+TEST(BuriedErrorEstimate, HoldsInNineOfTenRandomAntennas)
+{
+    constexpr unsigned count = 60;
+    GroundTableCache tables(20);
+    std::mutex mutex;
+    int honest = 0, withinOne = 0;
+    tbb::parallel_for(0u, count, [&](unsigned seed) {
+        const testing::RandomAntenna antenna = testing::randomBuried(seed);
+        const auto model = std::make_shared<const WireModel>(antenna.model);
+        SolveOptions usual, fine;
+        usual.wantedErrorPercent = usualErrorPercent;
+        fine.mesh.degree = 5;
+        fine.mesh.elementsPerWavelength = 5.0;
+        fine.mesh.fineness = 8.0;
+        const auto answer = solve(model, antenna.frequency, tables, usual), truth = solve(model, antenna.frequency, tables, fine);
+        const std::lock_guard lock(mutex);
+        ASSERT_TRUE(answer && truth) << seed << antenna.kind << (answer ? "" : answer.firstFault());
+        const double error = 100.0 * std::abs(answer->impedance - truth->impedance) / std::abs(truth->impedance);
+        honest += error <= answer->impedanceErrorPercent;
+        withinOne += error <= 1.0;
+        const auto ledger = powerLedger(*answer, tables);
+        EXPECT_NEAR(ledger->sum(), 1.0, 0.003) << seed << antenna.kind;
+    });
+    EXPECT_GE(honest, int(0.9 * count));
+    EXPECT_GE(withinOne, int(0.95 * count));
+}
+
 } // namespace
 } // namespace vetchling::em

@@ -1,34 +1,14 @@
 #include "tests/validation/random_antennas.h"
 
+#include "tests/validation/dice.h"
+
 #include <array>
 #include <cmath>
-#include <cstdint>
 #include <functional>
 #include <limits>
 
 namespace vetchling::testing {
 namespace {
-
-/// SplitMix64 (Steele, Lea & Flood 2014): the standard library's distributions differ between machines.
-class Dice {
-public:
-    explicit Dice(std::uint64_t seed) : m_state(seed * 0x9e3779b97f4a7c15ull + 1) {}
-
-    double unit()
-    {
-        std::uint64_t z = (m_state += 0x9e3779b97f4a7c15ull);
-        z = (z ^ (z >> 30)) * 0xbf58476d1ce4e5b9ull;
-        z = (z ^ (z >> 27)) * 0x94d049bb133111ebull;
-        return double((z ^ (z >> 31)) >> 11) * 0x1p-53;
-    }
-    double between(double low, double high) { return low + (high - low) * unit(); }
-    double logBetween(double low, double high) { return low * std::pow(high / low, unit()); }
-    int whole(int low, int high) { return low + int(unit() * (high - low + 1)); }
-    bool chance(double p) { return unit() < p; }
-
-private:
-    std::uint64_t m_state;
-};
 
 /// Builds in wavelengths, so that every kind is sensible at every frequency.
 class Maker {
@@ -306,7 +286,7 @@ WireModel wildModel(unsigned seed)
             const bool joint = !known.empty() && dice.chance(0.3);
             const auto place = [&] { return anyNumber(dice, size * (dice.chance(0.2) ? double(dice.whole(-1, 1)) : dice.between(-1, 1))); };
             wire.points.push_back(joint ? known[std::size_t(dice.whole(0, int(known.size()) - 1))]
-                                        : Vec3{place(), place(), std::abs(place())});
+                                        : Vec3{place(), place(), (dice.chance(0.2) ? -0.3 : 1.0) * std::abs(place())});
             known.push_back(wire.points.back());
         }
         if (dice.chance(0.3))

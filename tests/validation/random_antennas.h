@@ -16,6 +16,9 @@ struct RandomAntenna {
 /// The same antenna for the same seed, on every machine.
 RandomAntenna randomAntenna(unsigned seed);
 
+/// With wires in the soil or through its surface: radials, rods, loops, lost wires, some of them in jackets.
+RandomAntenna randomBuried(unsigned seed);
+
 /// Any numbers at all, most of them wrong somewhere: the checks must say so or the solver must answer.
 WireModel wildModel(unsigned seed);
 

@@ -27,7 +27,7 @@ class BuildStage final : public Stage {
     Q_OBJECT
 public:
     BuildStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_desk(context.document, context.models, context.shed, context.solver, context.dataFolder),
+        : Stage(context, parent), m_desk(context.document, context.models, context.shed, context.solver, context.dataFolder, this),
           m_coils(context.document, context.solver), m_cut(new CutBoard(context, m_desk)), m_coil(new CoilBoard(context, m_coils)),
           m_choke(new ChokeBoard(context, m_desk)), m_parts(new PartsBoard(context, m_desk)), m_safety(new SafetyBoard(context, m_desk))
     {
