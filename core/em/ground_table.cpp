@@ -317,7 +317,7 @@ std::shared_ptr<SoilTable> GroundTableCache::soilTable(const Ground& soil, doubl
         std::rotate(found, found + 1, m_soilTables.end());
         return m_soilTables.back();
     }
-    if (m_soilTables.size() >= std::max<std::size_t>(1, m_capacity / 4)) // they are larger
+    if (m_soilTables.size() >= std::max<std::size_t>(1, m_capacity / 6)) // they are larger, a megabyte or two
         m_soilTables.erase(m_soilTables.begin());
     m_soilTables.push_back(std::make_shared<SoilTable>(ground, frequency, kind, lossOnly));
     return m_soilTables.back();

@@ -171,7 +171,7 @@ TEST(Faults, AllAreListedAtOnce)
 {
     WireModel model = good();
     model.wires[0].radius = 0.0;
-    model.wires[1].points[0].z = -1.0;
+    model.wires[1].points[0].x = nan;
     model.ground.conductivity = -1.0;
     EXPECT_GE(findFaults(model).size(), 3u);
 }
