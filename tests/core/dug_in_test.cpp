@@ -104,7 +104,8 @@ TEST(DugIn, CutListAndPartsFollow)
     EXPECT_EQ(count("ground-rod"), 1.0);
     EXPECT_EQ(count("insulator"), 1.0) << "the radiator's end alone";
     const PackList pack = packListOf(whole, antenna, {}, {});
-    EXPECT_NE(std::find_if(pack.order.begin(), pack.order.end(), [](const Text& line) { return line.english().find("cables and pipes") != std::string::npos; }),
+    EXPECT_NE(std::find_if(pack.order.begin(), pack.order.end(),
+                           [](const Text& line) { return line.english().find("cables and pipes") != std::string::npos; }),
               pack.order.end());
 }
 

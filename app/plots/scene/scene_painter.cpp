@@ -315,8 +315,8 @@ void ScenePainter::paintDugIn(const WireModel& model)
         for (double x = span.first; x < span.second; x += apart)
             m_sketch.line({x, y + 2.0}, {x - slant, y + 2.0 + slant}, m_colours.leafMid);
     if (deepest > 0.0 && !rows.empty())
-        m_sketch.label({rows.begin()->second.first, double(rows.begin()->first) + 9.0},
-                       tr("%1 deep").arg(lengthWords(deepest, m_content.system)), Qt::AlignLeft | Qt::AlignTop, {m_colours.inkSoft, 11});
+        m_sketch.label({rows.begin()->second.first, m_camera.project({0.0, 0.0, 0.0}).y() - 4.0},
+                       tr("%1 deep").arg(lengthWords(deepest, m_content.system)), Qt::AlignLeft | Qt::AlignBottom, {m_colours.inkSoft, 11});
 }
 
 /// Thin and dashed, under its name.
