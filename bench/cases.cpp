@@ -115,7 +115,7 @@ std::vector<Case> cases()
          ofFamily("vertical",
                   {{"radial_count", 16}, {"base_height_m", 0.02}, {"radial_end_height_m", 0.02}, {"radiator_m", 7.0}, {"radial_m", 7.0}},
                   10.1e6),
-         10.1e6, 2.0},
+         10.1e6, 0.5},
         {"radials-120",
          ofFamily("vertical",
                   {{"radial_count", 120}, {"base_height_m", 0.02}, {"radial_end_height_m", 0.02}, {"radiator_m", 7.0}, {"radial_m", 7.0}},

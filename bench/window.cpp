@@ -27,7 +27,8 @@ namespace {
 
 constexpr double coarseMapGoal = 300.0, coldMapGoal = 8000.0, warmMapGoal = 2000.0, settingsGoal = 2000.0;
 constexpr double coldSpreadGoal = 3000.0, warmSpreadGoal = 1000.0, variantsGoal = 2000.0, switchGoal = 50.0;
-constexpr double largeDragGoal = 100.0, galleryGoal = 5000.0;
+constexpr double galleryGoal = 5000.0;
+constexpr double frameGoal = 16.0, fanGoal = 50.0, radialsGoal = 33.0, emptyStripGoal = 600.0; // ms
 constexpr double dragGoal = 33.0, drag95Goal = 60.0, ratioGoal = 10.0, firstStripGoal = 500.0; // ms
 
 /// Runs the event loop, which sleeps while there is nothing to do, until the strip has painted a new trace.
@@ -248,16 +249,17 @@ std::vector<Wait> measureDrags(int steps)
     std::vector<Wait> waits;
     Dragger dragger(window, steps);
     const std::vector<double> height = dragger.drag("apex_height_m", -0.0008);
-    waits.push_back({"drag", part(height, 0.5), dragGoal});
+    waits.push_back({"drag", part(height, 0.5), frameGoal});
     waits.push_back({"drag-95", part(height, 0.95), drag95Goal});
-    for (const auto& [family, key, count] : {std::tuple("fan-dipole", "pair_count", 5.0), std::tuple("vertical", "radial_count", 16.0)}) {
+    for (const auto& [family, key, count, goal] :
+         {std::tuple("fan-dipole", "pair_count", 5.0, fanGoal), std::tuple("vertical", "radial_count", 16.0, radialsGoal)}) {
         Antenna large = newAntenna(*shapes::findFamily(family), 7.08e6, window.document().design().site);
         large.name = std::string(family) + "-" + std::to_string(int(count));
         large.shape.parameters[key] = count;
         window.document().addAntenna(large);
         waitForTrace(window, timer);
         const std::string length = shapes::familyOf(large.shape).tuned(large.shape).front().parameter;
-        waits.push_back({"drag-" + slug(large.name), part(dragger.drag(length, 0.0005), 0.5), largeDragGoal});
+        waits.push_back({"drag-" + slug(large.name), part(dragger.drag(length, 0.0005), 0.5), goal});
         window.document().removeCurrentAntenna();
     }
     for (const Antenna& antenna : std::vector<Antenna>(window.document().design().antennas)) {
@@ -308,7 +310,7 @@ std::vector<Wait> measureFirstStrip(int runs)
         QTemporaryDir nothing;
         return runUntil(QStringLiteral("strip"), nothing.path(), home.path());
     });
-    return {{"first-strip", kept, firstStripGoal}, {"first-strip-empty", empty, 0.0}};
+    return {{"first-strip", kept, firstStripGoal}, {"first-strip-empty", empty, emptyStripGoal}};
 }
 
 } // namespace vetchling::bench
