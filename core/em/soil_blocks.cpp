@@ -81,10 +81,11 @@ void SoilBlockMaker::addTable(const Element& m, const Element& n, Block& sum) co
 
 void SoilBlockMaker::addPlain(const Element& m, const Element& n, const Sampled& outer, const Sampled& inner, Block& sum) const
 {
+    const bool lessImage = m.inSoil != n.inSoil && comesClose(m, n);
     for (int a = 0; a < outer.nodes; ++a) {
         std::array<Complex, mostFunctions> vector{}, scalar{};
         for (int b = 0; b < inner.nodes; ++b) {
-            const Potentials p = potentials(m, outer.node[a], n, inner.node[b]);
+            const Potentials p = potentials(m, outer.node[a], n, inner.node[b], lessImage);
             for (int j = 0; j <= m_degree; ++j) {
                 vector[j] += inner.function[b][j] * p.vector;
                 scalar[j] += inner.slope[b][j] * p.scalar;
@@ -98,8 +99,9 @@ void SoilBlockMaker::addPlain(const Element& m, const Element& n, const Sampled&
 
 void SoilBlockMaker::addGraded(const Element& m, const Element& n, const Element& seen, Block& sum) const
 {
+    const bool lessImage = m.inSoil != n.inSoil && comesClose(m, n);
     gradedPoints(m, seen, [&](double u, double v, double weight) {
-        const Potentials p = potentials(m, u, n, v);
+        const Potentials p = potentials(m, u, n, v, lessImage);
         double fm[mostFunctions], fn[mostFunctions], sm[mostFunctions], sn[mostFunctions];
         localCurrents(u, m_degree, fm);
         localCurrents(v, m_degree, fn);
@@ -113,14 +115,14 @@ void SoilBlockMaker::addGraded(const Element& m, const Element& n, const Element
     });
 }
 
-SoilBlockMaker::Potentials SoilBlockMaker::potentials(const Element& m, double u, const Element& n, double v) const
+SoilBlockMaker::Potentials SoilBlockMaker::potentials(const Element& m, double u, const Element& n, double v, bool lessImage) const
 {
     const Vec3 a = m.at(u), b = n.at(v), away = inPlan(a - b);
     const double rho = norm(away), height = std::abs(a.z), other = std::abs(b.z);
     SoilKernels k;
     if (m.inSoil != n.inSoil) {
         k = m_table.across(rho, m.inSoil ? other : height, m.inSoil ? height : other);
-        if (comesClose(m, n)) { // the image is there already
+        if (lessImage) {
             const double r = distance(a, b);
             const Complex image = std::polar(1.0 / r, -m_k * r);
             k.scalar -= 2.0 / (1.0 + m_permittivity) * image;

@@ -25,7 +25,8 @@ private:
     struct Potentials {
         Complex vector, scalar;
     };
-    [[nodiscard]] Potentials potentials(const Element& m, double u, const Element& n, double v) const;
+    /// @param lessImage of pairs across whose image has been integrated in closed form
+    [[nodiscard]] Potentials potentials(const Element& m, double u, const Element& n, double v, bool lessImage) const;
 
     const SoilTable& m_table;
     int m_degree;
