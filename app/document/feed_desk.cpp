@@ -134,6 +134,19 @@ std::shared_ptr<const study::Reflection> FeedDesk::reflection() const
     return *m_reflection;
 }
 
+std::optional<double> FeedDesk::matchedLoss(const Id& id) const
+{
+    const auto seen = report();
+    const study::FeedRow* row = seen ? seen->row(m_document.selectedBand()) : nullptr;
+    if (!row)
+        return std::nullopt;
+    const auto line = std::find_if(seen->parts.begin(), seen->parts.end(), [&](const ChainPart& p) { return p.id == id; });
+    if (line == seen->parts.end() || line->kind != part::line)
+        return std::nullopt;
+    const Complex own{partValue(*line, "impedance_ohm"), partValue(*line, "impedance_imag_ohm")};
+    return chainAt({*line}, own, row->band.frequency).totalLoss();
+}
+
 double FeedDesk::lookedAt() const
 {
     const WantedBand* band = findBand(m_document.design(), m_document.selectedBand());

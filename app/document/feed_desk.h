@@ -34,6 +34,9 @@ public:
     /// What it was held against; the vertical where the wanted one is not there.
     [[nodiscard]] Against against() const;
 
+    /// dB of a line alone, matched, on the selected band; nothing before a report or for another part.
+    [[nodiscard]] std::optional<double> matchedLoss(const Id& part) const;
+
     enum class Choice { Transformer, Tuner, Line, Chain };
     /// Empty before there is a report.
     [[nodiscard]] const std::vector<study::ChoiceRow>& choices(Choice choice) const;

@@ -163,9 +163,12 @@ std::vector<NetworkSolution> networksFor(Complex load, double to, double frequen
     std::vector<NetworkSolution> all;
     if (!(load.real() > 0.0) || !std::isfinite(load.real()) || !std::isfinite(load.imag()))
         return all;
-    ShuntAtLoad(load, to, frequency, inductorQ, capacitorQ).addTo(all);
     addSeriesAtLoad(load, to, frequency, inductorQ, capacitorQ, all);
-    std::stable_sort(all.begin(), all.end(), [](const NetworkSolution& a, const NetworkSolution& b) { return a.loss < b.loss; });
+    ShuntAtLoad(load, to, frequency, inductorQ, capacitorQ).addTo(all);
+    // two of one kind lose the same: rounding must not decide which comes first
+    const auto nanoDecibels = [](const NetworkSolution& n) { return std::round(1e9 * n.loss); };
+    std::stable_sort(all.begin(), all.end(),
+                     [&](const NetworkSolution& a, const NetworkSolution& b) { return nanoDecibels(a) < nanoDecibels(b); });
     return all;
 }
 

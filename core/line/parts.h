@@ -86,7 +86,8 @@ double statedLoss(const ChainPart& part, double frequency);
 TwoPort lineAt(Complex z, double length, double velocityFactor, double k1, double k2, double frequency);
 
 /// Both ways to make `to` ohm of a load with a shunt and a series element of finite Q (Pozar 2011, sec. 5.1, with the elements' series
-/// resistances |X|/Q solved for), least loss first. Empty where there is none: no resistance in the load.
+/// resistances |X|/Q solved for), least loss first, of equal ones the one with its series element at the load. Empty where there is none:
+/// no resistance in the load.
 std::vector<NetworkSolution> networksFor(Complex load, double to, double frequency, double inductorQ, double capacitorQ);
 
 /// Impedance of a choke for current on the outside of the line, ohm: its resistance, coil and capacitance side by side; nothing where

@@ -64,6 +64,21 @@ TEST_F(FeedDeskTest, EverythingFollowsAPartAtOnce)
     ASSERT_TRUE(solved());
 }
 
+TEST_F(FeedDeskTest, ALineAloneLosesWhatItsFiguresSay)
+{
+    const Id line = desk().addPart(part::line), choke = desk().addPart(part::choke);
+    EXPECT_FALSE(desk().matchedLoss(line)) << "the band's frequency comes with the report";
+    ASSERT_TRUE(solved());
+    const ChainPart& p = parts()[parts()[0].id == line ? 0 : 1];
+    const double mhz = desk().report()->rows.front().band.frequency / 1e6;
+    document().selectBand(desk().report()->rows.front().band.band);
+    ASSERT_TRUE(desk().matchedLoss(line));
+    EXPECT_NEAR(*desk().matchedLoss(line),
+                (partValue(p, "k1_dB_per_100m") * std::sqrt(mhz) + partValue(p, "k2_dB_per_100m") * mhz) * partValue(p, "length_m") / 100.0,
+                1e-9);
+    EXPECT_FALSE(desk().matchedLoss(choke));
+}
+
 TEST_F(FeedDeskTest, PartsStandWhereTheyArePut)
 {
     const Id choke = desk().addPart(part::choke), tuner = desk().addPart(part::tuner), line = desk().addPart(part::line, tuner);

@@ -221,11 +221,8 @@ void PartPanel::refresh()
                                                             : tr("Source: %1.").arg(QString::fromStdString(type->source)));
     }
     const auto report = m_desk.report();
-    if (m_alone && report)
-        if (const study::FeedRow* row = report->row(document.selectedBand())) {
-            const Complex z{partValue(*part, "impedance_ohm"), partValue(*part, "impedance_imag_ohm")};
-            m_alone->setText(feed::decibelWords(chainAt({*part}, z, row->band.frequency).totalLoss()));
-        }
+    if (const auto alone = m_desk.matchedLoss(m_part); m_alone && alone)
+        m_alone->setText(feed::decibelWords(*alone));
     if (m_tuning && report) {
         const study::FeedRow* row = report->row(document.selectedBand());
         const auto place = std::find_if(report->parts.begin(), report->parts.end(), [&](const ChainPart& p) { return p.id == m_part; });
