@@ -415,6 +415,10 @@ Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tabl
     Matrix ofWire(std::size_t(mesh.unknowns) * mesh.unknowns);
     addWire(mesh, *solution.model, ofWire);
     ledger.wire = quadraticForm(ofWire, solution.unknowns, realPart) / in;
+    Matrix ofCoils(ofWire.size());
+    addCoils(mesh, *solution.model, ofCoils);
+    ledger.loads = quadraticForm(ofCoils, solution.unknowns, realPart) / in; // a coil that has a length counts as one that has none
+    ledger.wire -= ledger.loads;
     const auto through = [&](const PortRow& row) {
         Complex current = 0.0;
         for (const auto& [unknown, factor] : row)

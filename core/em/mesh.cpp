@@ -43,7 +43,7 @@ std::vector<double> ownBreakpoints(const WireModel& model, std::size_t wire)
             at.push_back(f.at);
     for (const Load& l : model.loads)
         if (l.wire == wire)
-            at.push_back(l.at);
+            at.insert(at.end(), {l.from(), l.to()});
     for (const LineSection& l : model.lines) {
         if (l.fromWire == wire)
             at.push_back(l.fromAt);
@@ -113,6 +113,11 @@ std::vector<double> gradedDivision(double length, double first, double last, dou
     return node;
 }
 
+bool turnsHold(const Load& load, std::size_t wire, double at)
+{
+    return load.wire == wire && !load.size.inPoint() && at > load.from() && at < load.to();
+}
+
 Element elementOn(const WireModel& model, std::size_t wire, double from, double to)
 {
     const Wire& w = model.wires[wire];
@@ -126,6 +131,12 @@ Element elementOn(const WireModel& model, std::size_t wire, double from, double 
     e.tangent = unit(e.end - e.start);
     e.radius = w.radiusAt(0.5 * (from + to));
     e.radiusSlope = w.radiusAt(to) - e.radius;
+    for (std::size_t l = 0; l < model.loads.size(); ++l)
+        if (const Load& load = model.loads[l]; turnsHold(load, wire, 0.5 * (from + to))) {
+            e.coil = int(l);
+            e.radius = 0.5 * load.size.diameter;
+            e.radiusSlope = 0.0;
+        }
     e.inSoil = model.ground.kind == GroundKind::Real && e.centre().z < 0.0;
     return e;
 }
@@ -160,7 +171,7 @@ public:
         for (const Feed& f : m_model.feeds)
             m_mesh.feeds.push_back(port(f.wire, f.at));
         for (const Load& l : m_model.loads)
-            m_mesh.loads.push_back(port(l.wire, l.at));
+            m_mesh.loads.push_back(l.size.inPoint() ? port(l.wire, l.at) : PortRow{});
         for (const LineSection& l : m_model.lines)
             m_mesh.lines.push_back({port(l.fromWire, l.fromAt), l.end == LineEnd::Joined ? port(l.toWire, l.toAt) : PortRow{}});
         return std::move(m_mesh);
@@ -182,13 +193,23 @@ private:
         for (std::size_t i = 1; i < at.size(); ++i) {
             const double length = w.pointAt(0.5 * (at[i - 1] + at[i])).z < 0.0 && m_soilWavelength > 0.0 ? m_soilWavelength : m_wavelength;
             const double coarsest = coarsestSize(length);
+            const double thick = thicknessAt(wire, 0.5 * (at[i - 1] + at[i]), thickest);
             const auto finest = [&](double place) {
-                return std::min(coarsest, finestSize(thickest, bends(wire, place) ? atBends : atEnds, length));
+                return std::min(coarsest, finestSize(thick, bends(wire, place) ? atBends : atEnds, length));
             };
             const std::vector<double> node = gradedDivision(at[i] - at[i - 1], finest(at[i - 1]), finest(at[i]), coarsest);
             for (std::size_t k = 1; k < node.size(); ++k)
                 m_mesh.elements.push_back(elementOn(m_model, wire, at[i - 1] + node[k - 1], at[i - 1] + node[k]));
         }
+    }
+
+    /// Radius there, the coil's where one is; else `usual`.
+    double thicknessAt(std::size_t wire, double at, double usual) const
+    {
+        for (const Load& l : m_model.loads)
+            if (turnsHold(l, wire, at))
+                return 0.5 * l.size.diameter;
+        return usual;
     }
 
     double coarsestSize(double wavelength) const { return wavelength / (m_options.elementsPerWavelength * std::cbrt(m_options.fineness)); }

@@ -29,6 +29,7 @@ struct Element {
     Vec3 start, end, tangent;
     double length = 0.0;
     double radius = 0.0, radiusSlope = 0.0; ///< m in the middle, and its change from there to the end of a tapered wire
+    int coil = -1;                          ///< the load whose turns it is part of; none: -1
     bool inSoil = false;                    ///< below the surface of real soil; no element passes it
 
     [[nodiscard]] Vec3 centre() const { return 0.5 * (start + end); }
@@ -59,7 +60,7 @@ struct Mesh {
     std::vector<int> levelStarts; ///< first unknown of degree 1, 2, ... degree
     std::vector<Element> elements;
     std::vector<std::vector<Share>> shares;    ///< by element; several elements may share an unknown
-    std::vector<PortRow> feeds, loads;         ///< in the order of the model
+    std::vector<PortRow> feeds, loads;         ///< in the order of the model; empty for a coil that has a length
     std::vector<std::array<PortRow, 2>> lines; ///< both ends; a stub's second is empty
 
     std::vector<int> orbit; ///< by element, of those that carry equal currents and share unknowns (symmetry.h); empty: none do

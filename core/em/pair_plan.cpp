@@ -34,6 +34,7 @@ PairPlan::PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequ
             interactions[i].image = MomentSeries(observer, mirroredElement(source), here, mesh.degree);
     });
     jackets = jacketedPairs(mesh, model);
+    coils = coiledPairs(mesh, model);
 }
 
 std::vector<PairPlan::Jacketed> jacketedPairs(const Mesh& mesh, const WireModel& model)
@@ -41,8 +42,10 @@ std::vector<PairPlan::Jacketed> jacketedPairs(const Mesh& mesh, const WireModel&
     std::vector<PairPlan::Jacketed> out;
     for (std::size_t m = 0; m < mesh.elements.size(); ++m) {
         const auto& jacket = model.wires[mesh.elements[m].wire].insulation;
+        if (mesh.elements[m].coil >= 0)
+            continue;
         for (std::size_t n = m; jacket && n < mesh.elements.size() && mesh.elements[n].wire == mesh.elements[m].wire; ++n) {
-            if (mesh.elements[m].inSoil != mesh.elements[n].inSoil)
+            if (mesh.elements[m].inSoil != mesh.elements[n].inSoil || mesh.elements[n].coil >= 0)
                 continue;
             PairPlan::Jacketed pair{m, n, {}};
             if (jacketMoments(mesh.elements[m], mesh.elements[n], jacket->outerRadius, mesh.degree, pair.moments))

@@ -2,6 +2,7 @@
 /// What the pairs of a mesh's elements share at all frequencies: which are alike, and their moments as series in the wave
 /// number. Made once for a mesh, it serves all solves of a sweep, on any thread.
 
+#include "core/em/coil_blocks.h"
 #include "core/em/moments.h"
 #include "core/em/pair_classes.h"
 #include "core/em/remainder_paths.h"
@@ -31,6 +32,7 @@ struct PairPlan {
         Moments moments;
     };
     std::vector<Jacketed> jackets; ///< pairs of one insulated wire that feel each other's jacket
+    std::vector<CoiledPair> coils;
 };
 
 /// The pairs that a jacket couples, m <= n.

@@ -98,6 +98,28 @@ private:
     Faults m_faults;
 };
 
+/// I^2 of a load in a point, A^2.
+Complex throughPoint(const Solution& solution, std::size_t load)
+{
+    Complex current = 0.0;
+    for (const auto& [unknown, factor] : solution.mesh->loads[load])
+        current += factor * solution.unknowns[unknown];
+    return current * current;
+}
+
+/// The same of a coil that has a length, by the flux of its turns.
+Complex throughTurns(const Solution& solution, std::size_t load)
+{
+    const std::size_t size = solution.unknowns.size();
+    Matrix ohm(size * size);
+    addCoilOhm(*solution.mesh, *solution.model, load, ohm);
+    Complex sum = 0.0;
+    for (std::size_t a = 0; a < size; ++a)
+        for (std::size_t b = 0; b < size; ++b)
+            sum += solution.unknowns[a] * ohm[a * size + b] * solution.unknowns[b];
+    return sum;
+}
+
 } // namespace
 
 Result<Complex> impedanceChange(const Solution& solution, const WireModel& from, const WireModel& to, GroundTableCache& tables,
@@ -153,12 +175,8 @@ Result<Sensitivities> sensitivities(const Solution& solution, GroundTableCache& 
     if (!differences.faults().empty())
         return differences.faults();
     const Complex perForm = impedancePerForm(solution);
-    for (const PortRow& row : solution.mesh->loads) {
-        Complex current = 0.0;
-        for (const auto& [unknown, factor] : row)
-            current += factor * solution.unknowns[unknown];
-        out.perLoad.push_back(current * current * perForm);
-    }
+    for (std::size_t l = 0; l < model.loads.size(); ++l)
+        out.perLoad.push_back(perForm * (model.loads[l].size.inPoint() ? throughPoint(solution, l) : throughTurns(solution, l)));
     return out;
 }
 

@@ -313,7 +313,7 @@ void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const Pai
     for (std::size_t e = 0; e < mesh.elements.size(); ++e) {
         const Element& element = mesh.elements[e];
         const Wire& wire = model.wires[element.wire];
-        if (wire.conductivity) {
+        if (wire.conductivity && element.coil < 0) {
             if (element.radius != knownRadius || element.wire != knownWire)
                 zi = internalImpedance(wire, element.radius, mesh.frequency);
             knownRadius = element.radius, knownWire = element.wire;
@@ -325,6 +325,34 @@ void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const Pai
         const Complex own = 1.0 / (jacket.relativePermittivity * Complex{1.0, -jacket.lossTangent});
         const Complex inverse = own - inverseAround(mesh.elements[m], model, mesh.frequency);
         scatter(mesh, {m, n, 1.0}, jacketBlock(local, mesh, moments, inverse), matrix);
+    }
+    addCoils(mesh, model, matrix, plan);
+}
+
+void addCoils(const Mesh& mesh, const WireModel& model, Matrix& matrix, const PairPlan* plan)
+{
+    const LocalFunctions local(mesh.degree);
+    const Complex jw{0.0, 2.0 * pi * mesh.frequency}, charges = scalarFront(waveNumber(mesh.frequency));
+    for (const auto& [m, n, load, flux, elastance] : plan ? plan->coils : coiledPairs(mesh, model)) {
+        Block block;
+        block.add(flux, local, mesh.degree, jw, 0.0);
+        block.add(elastance, local, mesh.degree, 0.0, charges);
+        scatter(mesh, {m, n, 1.0}, block, matrix);
+    }
+}
+
+void addCoilOhm(const Mesh& mesh, const WireModel& model, std::size_t load, Matrix& matrix)
+{
+    const LocalFunctions local(mesh.degree);
+    for (CoiledPair pair : coiledPairs(mesh, model)) {
+        if (pair.load != load)
+            continue;
+        for (auto& row : pair.flux.value)
+            for (Complex& value : row)
+                value = value.real(); // without the loss
+        Block block;
+        block.add(pair.flux, local, mesh.degree, 1.0 / model.loads[load].inductance, 0.0);
+        scatter(mesh, {pair.m, pair.n, 1.0}, block, matrix);
     }
 }
 

@@ -32,10 +32,16 @@ Matrix remainderMatrix(const Mesh& mesh, const GroundTable& table, const Watch& 
 /// Fields of the currents' mirror images on perfect ground, tested by the currents.
 Matrix mirrorMatrix(const Mesh& mesh, const Watch& watch = {});
 
-/// Adds wire loss int Zi f_m f_n ds, and the jackets' change of the scalar potential (moments.h).
+/// Adds wire loss int Zi f_m f_n ds, the jackets' change of the scalar potential (moments.h), and coils.
 void addWire(const Mesh& mesh, const WireModel& model, Matrix& matrix, const PairPlan* plan = nullptr);
 
-/// Of that, what the soil in the place of jackets would have taken: theirs is the difference.
+/// What stretches wound as coils have beyond a tube (coil_blocks.h); addWire adds it too.
+void addCoils(const Mesh& mesh, const WireModel& model, Matrix& matrix, const PairPlan* plan = nullptr);
+
+/// Adds one ohm in series with a coil that has a length, spread as the flux of its turns is.
+void addCoilOhm(const Mesh& mesh, const WireModel& model, std::size_t load, Matrix& matrix);
+
+/// Of what addWire adds, what the soil in the place of jackets would have taken: theirs is the difference.
 void addDisplacedSoil(const Mesh& mesh, const WireModel& model, Matrix& matrix);
 
 /// Adds impedance * row row^T.

@@ -115,6 +115,7 @@ void readLoads(const JsonNode& root, const WireNames& names, WireModel& model)
         load.capacitance = node.number("capacitance_F", 0.0, true);
         load.q = node.number("q", 0.0, true);
         load.selfResonance = node.number("self_resonance_Hz", 0.0, true);
+        load.size = {node.number("length_m", 0.0, true), node.number("diameter_m", 0.0, true), node.number("wire_diameter_m", 0.0, true)};
         model.loads.push_back(load);
     }
 }
@@ -301,6 +302,8 @@ std::string writeWireFile(const WireCase& wires)
             load["q"] = l.q;
         if (l.selfResonance > 0.0)
             load["self_resonance_Hz"] = l.selfResonance;
+        if (!l.size.inPoint())
+            load.update(Json{{"length_m", l.size.length}, {"diameter_m", l.size.diameter}, {"wire_diameter_m", l.size.wireDiameter}});
         out["loads"].push_back(load);
     }
     for (const LineSection& l : wires.model.lines)

@@ -59,7 +59,7 @@ public:
     void add(const Load& l)
     {
         add(double(l.wire)), add(l.at), add(double(l.kind)), add(l.resistance), add(l.inductance), add(l.capacitance), add(l.q);
-        add(l.selfResonance);
+        add(l.selfResonance), add(l.size.length), add(l.size.diameter), add(l.size.wireDiameter);
     }
     void add(const LineSection& l)
     {

@@ -307,6 +307,54 @@ private:
         value(l.capacitance, "capacitance_F");
         value(l.q, "q");
         value(l.selfResonance, "self_resonance_Hz");
+        if (l.wire < m_model.wires.size() && l.size != CoilSize{})
+            coilSize(l, at);
+    }
+
+    void coilSize(const Load& l, const std::string& at)
+    {
+        const Wire& w = m_model.wires[l.wire];
+        if (!(l.size.length >= 0.0 && l.size.length <= longestWire)) {
+            add(at + ".length_m", coreText("core", "must be zero, for a coil in a point, or the coil's length"));
+            return;
+        }
+        if (l.size.inPoint())
+            return;
+        if (l.kind != LoadKind::Series || l.resistance != 0.0 || l.capacitance != 0.0 || l.selfResonance != 0.0 || !(l.inductance > 0.0))
+            add(at + ".length_m", coreText("core", "only a coil by itself has a length: its own capacitance follows from its size"));
+        if (!(l.size.diameter > 2.0 * std::max(w.radius, w.endRadius.value_or(0.0)) && l.size.diameter <= largestRadius))
+            add(at + ".diameter_m", coreText("core", "a coil is thicker than the wire it is in"));
+        if (!(l.size.wireDiameter >= 0.0 && l.size.wireDiameter < 0.5 * l.size.diameter))
+            add(at + ".wire_diameter_m", coreText("core", "must be zero or less than half of the coil's diameter"));
+        if (l.size.length < l.size.diameter)
+            add(at + ".length_m", coreText("core", "a coil shorter than it is thick is as good as one in a point: make its length 0"));
+        coilPlace(l, w, at);
+    }
+
+    /// It takes a straight piece of wire, all for itself, and not in the soil.
+    void coilPlace(const Load& l, const Wire& w, const std::string& at)
+    {
+        const auto inside = [&](std::size_t wire, double place) {
+            return wire == l.wire && place > l.from() + jointTolerance && place < l.to() - jointTolerance;
+        };
+        bool room = l.from() > -jointTolerance && l.to() < w.length() + jointTolerance;
+        double corner = 0.0;
+        for (std::size_t i = 1; i + 1 < w.points.size(); ++i)
+            room = room && !inside(l.wire, corner += distance(w.points[i - 1], w.points[i]));
+        for (const Feed& f : m_model.feeds)
+            room = room && !inside(f.wire, f.at);
+        for (const Load& other : m_model.loads)
+            room = room && (&other == &l || other.wire != l.wire || other.from() > l.to() - jointTolerance ||
+                            other.to() < l.from() + jointTolerance);
+        for (const LineSection& s : m_model.lines)
+            room = room && !inside(s.fromWire, s.fromAt) && !(s.end == LineEnd::Joined && inside(s.toWire, s.toAt));
+        if (!room)
+            add(at + ".length_m",
+                coreText("core", "there is not so much straight wire for the coil between ends, corners, feed and other coils; "
+                                 "make it shorter, or its length 0 for a coil in a point"));
+        else if (m_model.ground.kind != GroundKind::FreeSpace &&
+                 std::min(w.pointAt(l.from()).z, w.pointAt(l.to()).z) < 0.5 * l.size.diameter)
+            add(at + ".at_m", coreText("core", "a coil touches the ground here; raise it above its own radius, or make its length 0"));
     }
 
     void transformer(const Transformer& t, const std::string& at)

@@ -78,6 +78,16 @@ struct Feed {
 
 enum class LoadKind { Series, Parallel };
 
+/// What a coil takes of its wire: its middle is where the load is. The current goes round as it goes along and the charges sit on the
+/// turns, so that its own capacitance and its self-resonance follow (em/coil_blocks.h).
+struct CoilSize {
+    double length = 0.0;       ///< m along the wire; 0: the coil is in a point
+    double diameter = 0.0;     ///< m, from centre to centre of the wire it is wound of
+    double wireDiameter = 0.0; ///< m, of that wire; 0: turns so close that they are a tube
+    [[nodiscard]] bool inPoint() const { return length <= 0.0; }
+    friend bool operator==(const CoilSize&, const CoilSize&) = default;
+};
+
 /// R, L and C at one point of a wire. A zero capacitance means no capacitor; q > 0 gives the coil a resistance wL/q.
 struct Load {
     std::size_t wire = 0;
@@ -88,8 +98,13 @@ struct Load {
     double capacitance = 0.0; ///< F
     double q = 0.0;
     double selfResonance = 0.0; ///< Hz, of the coil of a series load: its own capacitance lies across it; 0: none
+    CoilSize size;              ///< of a series load that is nothing but a coil
 
-    /// Impedance in ohm. Parallel: the coil (with its q) beside the capacitor (and beside the resistance if not zero).
+    /// Where it begins and ends, m along the wire.
+    [[nodiscard]] double from() const { return at - 0.5 * size.length; }
+    [[nodiscard]] double to() const { return at + 0.5 * size.length; }
+    /// Impedance in ohm, of a coil that has a size as if its current were even. Parallel: the coil (with its q) beside the capacitor (and
+    /// beside the resistance if not zero).
     [[nodiscard]] Complex impedance(double frequency) const;
     friend bool operator==(const Load&, const Load&) = default;
 };
