@@ -68,11 +68,35 @@ void CoilDesk::setWinding(const Winding& winding, const QString& mergeKey)
         m_document.editAntenna(tr("change the winding"), mergeKey, [&](Antenna& a) { a.winding = winding; });
 }
 
-void CoilDesk::takeQ()
+void CoilDesk::takeWinding()
 {
     const auto known = answer();
-    if (known && known->wound.good() && known->assumedQ > 0.0)
-        m_document.setParameter("coil_q", std::round(known->wound.figures.q), {});
+    if (!known || !known->wound.good() || !(known->assumedQ > 0.0))
+        return;
+    shapes::Parameters values{{"coil_q", std::round(known->wound.figures.q)}};
+    if (known->hasSize) {
+        const CoilSize size = known->sizeWound();
+        values["coil_length_m"] = size.length;
+        if (!size.inPoint()) {
+            values["coil_diameter_m"] = size.diameter;
+            values["coil_wire_m"] = size.wireDiameter;
+        }
+    }
+    m_document.setParameters(tr("take the winding"), values);
+}
+
+void CoilDesk::takePoint() { m_document.setParameter("coil_length_m", 0.0, {}); }
+
+bool CoilDesk::differs() const
+{
+    const auto known = answer();
+    if (!known || !known->wound.good() || !(known->assumedQ > 0.0))
+        return false;
+    const CoilSize size = known->sizeWound();
+    constexpr double worthAChange = 1e-4; // m
+    return std::abs(known->assumedQ - known->wound.figures.q) > 1.0 || std::abs(size.length - known->size.length) > worthAChange ||
+           std::abs(size.diameter - known->size.diameter) > worthAChange ||
+           std::abs(size.wireDiameter - known->size.wireDiameter) > worthAChange;
 }
 
 } // namespace vetchling::app

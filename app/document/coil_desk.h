@@ -29,8 +29,12 @@ public:
     void setTurnsAtHand(double turns);
     [[nodiscard]] double turnsAtHand() const { return m_turns; }
     void setWinding(const Winding& winding, const QString& mergeKey = {});
-    /// The model takes the Q of the winding.
-    void takeQ();
+    /// The model takes the Q of the winding, and its size where it is longer than thick and the shape has a place for it.
+    void takeWinding();
+    /// The model takes the coil for a point again.
+    void takePoint();
+    /// The model has something else than the winding would give it.
+    [[nodiscard]] bool differs() const;
 
 signals:
     void ready();

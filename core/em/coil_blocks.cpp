@@ -56,7 +56,8 @@ void addSquares(Moments& moments, int degree, Complex factor)
 }
 
 /// One coil's pairs, with the flux of an even current in them all making its inductance.
-void addCoil(const Mesh& mesh, const WireModel& model, std::size_t load, const std::vector<std::size_t>& elements, std::vector<CoiledPair>& out)
+void addCoil(const Mesh& mesh, const WireModel& model, std::size_t load, const std::vector<std::size_t>& elements,
+             std::vector<CoiledPair>& out)
 {
     const Load& coil = model.loads[load];
     const std::size_t first = out.size();

@@ -6,8 +6,8 @@
 ///   M = mu0 a ((2/k - k) K(k) - (2/k) E(k)),  k^2 = 4 a^2 / (4 a^2 + (z - z')^2)
 /// so that a current that falls off along the coil has less flux than an even one, which has the inductance that the coil is told to have.
 /// Along its axis the tube has all that the winding has. Its charges sit on round wires a pitch p apart and not on the closed tube: the
-/// potential at the wire is higher by that of a grid against a sheet, q/(2 pi eps0) (p / 2 pi a) ln(p / pi d) of a charge q a metre along the
-/// axis, d the wire's diameter (Maxwell 1873, arts. 203-205).
+/// potential at the wire is higher by that of a grid against a sheet, q/(2 pi eps0) (p / 2 pi a) ln(p / pi d) of a charge q a metre along
+/// the axis, d the wire's diameter (Maxwell 1873, arts. 203-205).
 
 #include "core/em/mesh.h"
 #include "core/em/moments.h"

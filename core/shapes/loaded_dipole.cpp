@@ -20,7 +20,7 @@ public:
         all.push_back(inductanceSpec("inductance_H", coreText("core", "Coil in each arm"), coilsGroup, {8e-6, 0.0, 5e-3}));
         all.push_back(percentSpec("coil_place_percent", coreText("core", "Coil out along the arm"), coilsGroup, {50.0, 0.0, 95.0},
                                   coreText("core", "0 is at the feedpoint, 100 at the end")));
-        all.push_back(coilQuality());
+        addCoilSpecs(all);
         return all;
     }
 
@@ -50,13 +50,16 @@ public:
             return g.faults();
         BuiltAntenna out = dipoleFrame(*g, shape);
         const double inner = g->leg * 0.01 * value(shape, "coil_place_percent");
+        const CoilSize size = coilSizeOf(*this, shape);
+        if (Faults faults = findSizeFaults(size, inner, g->leg - inner, shape.wire.diameter); !faults.empty())
+            return faults;
         for (double at : {g->leg - inner, g->leg + inner})
-            addSeriesCoil(out, 0, at, value(shape, "inductance_H"), value(shape, "coil_q"));
+            addSeriesCoil(out, 0, at, value(shape, "inductance_H"), value(shape, "coil_q"), size);
         if (inner > 0.0)
             out.handles.push_back({coreText("core", "coil"), g->alongLeg(0, inner), {"coil_place_percent"}});
         if (inner > 0.0)
-            out.sections.push_back({coreText("core", "inner part"), 2, inner, WireEnd::Centre, WireEnd::Coil, false});
-        out.sections.push_back({coreText("core", "outer part"), 2, g->leg - inner, WireEnd::Coil, WireEnd::Insulator});
+            out.sections.push_back({coreText("core", "inner part"), 2, inner - 0.5 * size.length, WireEnd::Centre, WireEnd::Coil, false});
+        out.sections.push_back({coreText("core", "outer part"), 2, g->leg - inner - 0.5 * size.length, WireEnd::Coil, WireEnd::Insulator});
         return out;
     }
 };

@@ -23,7 +23,7 @@ public:
         all.push_back(inductanceSpec("inductance_H", coreText("core", "Coil"), coilsGroup, {8e-6, 0.0, 5e-3}));
         all.push_back(percentSpec("coil_place_percent", coreText("core", "Coil up the radiator"), coilsGroup, {50.0, 0.0, 95.0},
                                   coreText("core", "0 is at the base, 100 at the top")));
-        all.push_back(coilQuality());
+        addCoilSpecs(all);
         addHat(all, 0.0, 0.02);
         return all;
     }
@@ -57,13 +57,17 @@ public:
     {
         const double radiator = value(shape, "radiator_m"), coil = radiator * 0.01 * value(shape, "coil_place_percent");
         const Vec3 base = baseOf(*this, shape), top = base + Vec3{0.0, 0.0, radiator};
+        const CoilSize size = coilSizeOf(*this, shape);
+        if (Faults faults = findSizeFaults(size, coil, radiator - coil, wireOf(shape, "radiator").diameter); !faults.empty())
+            return faults;
         BuiltAntenna out = standing(makeWire(wireOf(shape, "radiator"), "radiator", {base, top}), base);
-        addSeriesCoil(out, 0, coil, value(shape, "inductance_H"), value(shape, "coil_q"));
+        addSeriesCoil(out, 0, coil, value(shape, "inductance_H"), value(shape, "coil_q"), size);
         if (coil > 0.0)
-            out.sections.push_back({coreText("core", "below the coil"), 1, coil, WireEnd::Centre, WireEnd::Coil, false});
+            out.sections.push_back(
+                {coreText("core", "below the coil"), 1, coil - 0.5 * size.length, WireEnd::Centre, WireEnd::Coil, false});
         const bool hat = value(shape, "hat_count") >= 0.5;
-        out.sections.push_back(
-            {coreText("core", "above the coil"), 1, radiator - coil, WireEnd::Coil, hat ? WireEnd::Joint : WireEnd::Insulator});
+        out.sections.push_back({coreText("core", "above the coil"), 1, radiator - coil - 0.5 * size.length, WireEnd::Coil,
+                                hat ? WireEnd::Joint : WireEnd::Insulator});
         if (Faults faults = addRadials(*this, shape, out); !faults.empty())
             return faults;
         addHatAt(*this, shape, out, top, {0.0, 0.0, 1.0}, "");

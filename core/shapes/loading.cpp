@@ -15,13 +15,54 @@ void draw(BuiltAntenna& out, std::vector<CoilPlace>& places, std::size_t wire, d
 
 } // namespace
 
-void addSeriesCoil(BuiltAntenna& out, std::size_t wire, double at, double henry, double q)
+void addCoilSpecs(std::vector<ParameterSpec>& all)
+{
+    all.push_back(coilQuality());
+    all.push_back(sizeSpec("coil_length_m", coreText("core", "Length of the coil"), coilsGroup, {0.0, 0.0, 5.0},
+                           coreText("core", "along the wire; 0: it counts as a point. Build takes it from the winding")));
+    all.push_back(sizeSpec("coil_diameter_m", coreText("core", "Its diameter"), coilsGroup, {0.04, 0.001, 2.0},
+                           coreText("core", "from centre to centre of its wire")));
+    all.push_back(sizeSpec("coil_wire_m", coreText("core", "Its wire"), coilsGroup, {0.0012, 0.0, 0.05},
+                           coreText("core", "thickness of the metal; 0: so close that the turns are a tube")));
+}
+
+bool isCoilSize(const std::string& key) { return key == "coil_length_m" || key == "coil_diameter_m" || key == "coil_wire_m"; }
+
+CoilSize coilSizeOf(const Family& family, const AntennaShape& shape)
+{
+    CoilSize size{family.value(shape, "coil_length_m"), family.value(shape, "coil_diameter_m"), family.value(shape, "coil_wire_m")};
+    return size.inPoint() ? CoilSize{} : size;
+}
+
+Faults findSizeFaults(const CoilSize& coil, double before, double beyond, double wire)
+{
+    if (coil.inPoint())
+        return {};
+    if (coil.diameter <= wire)
+        return {{"coil_diameter_m", coreText("core", "a coil is thicker than the wire it is in")}};
+    if (coil.wireDiameter >= 0.5 * coil.diameter)
+        return {{"coil_wire_m", coreText("core", "the coil's wire must be thinner than half of the coil")}};
+    if (coil.length < coil.diameter)
+        return {{"coil_length_m", coreText("core", "a coil shorter than it is thick is as good as one in a point: make its length 0")}};
+    const double room = 2.0 * std::min(before, beyond);
+    if (coil.length <= room)
+        return {};
+    return {{"coil_length_m",
+             {coreText("core",
+                       "there is straight wire for a coil of %1; make it shorter, move it, or give it the length 0, for one in a point"),
+              Measure{std::max(0.0, room), units::Quantity::Length}}}};
+}
+
+void addSeriesCoil(BuiltAntenna& out, std::size_t wire, double at, double henry, double q, const CoilSize& size)
 {
     Load coil;
     coil.wire = wire;
     coil.at = at;
     coil.inductance = henry;
     coil.q = q;
+    if (henry > 0.0)
+        coil.size = size;
+    out.notCut += size.length;
     out.model.loads.push_back(coil);
     draw(out, out.coils, wire, at);
 }

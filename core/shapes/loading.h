@@ -5,8 +5,17 @@
 
 namespace vetchling::shapes {
 
+/// "coil_q" and the size that a coil may have.
+void addCoilSpecs(std::vector<ParameterSpec>& all);
+/// Whether a parameter tells a coil's size, which nobody tunes by.
+bool isCoilSize(const std::string& key);
+CoilSize coilSizeOf(const Family& family, const AntennaShape& shape);
+/// Whether it can be, and finds room. @param before, beyond m of straight wire on either side of its middle @param wire m, thickness of
+/// that
+Faults findSizeFaults(const CoilSize& coil, double before, double beyond, double wire);
+
 /// A coil in series with a wire, drawn where it sits. @param at m along the wire @param q reactance over resistance
-void addSeriesCoil(BuiltAntenna& out, std::size_t wire, double at, double henry, double q);
+void addSeriesCoil(BuiltAntenna& out, std::size_t wire, double at, double henry, double q, const CoilSize& size = {});
 /// A coil and a capacitor side by side, resonant at a frequency.
 void addTrap(BuiltAntenna& out, std::size_t wire, double at, double henry, double resonance, double q);
 

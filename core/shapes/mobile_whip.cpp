@@ -36,8 +36,8 @@ public:
             inductanceSpec("inductance_H", coreText("core", "Coil"), coilsGroup, {30e-6, 0.0, 5e-3}),
             percentSpec("coil_place_percent", coreText("core", "Coil up the whip"), coilsGroup, {30.0, 0.0, 95.0},
                         coreText("core", "0 is at its foot")),
-            coilQuality(),
         };
+        addCoilSpecs(all);
         addPlace(all);
         return all;
     }
@@ -75,11 +75,14 @@ public:
         const Vec3 foot = at(shape, value(shape, "mount") < 0.5 ? 0.0 : -0.5, 0.0, true);
         const double whip = value(shape, "radiator_m"), coil = whip * 0.01 * value(shape, "coil_place_percent");
         const Vec3 tip = foot + Vec3{0.0, 0.0, whip};
+        const CoilSize size = coilSizeOf(*this, shape);
+        if (Faults faults = findSizeFaults(size, coil, whip - coil, wireOf(shape, "whip").diameter); !faults.empty())
+            return faults;
         BuiltAntenna out = standing(makeWire(wireOf(shape, "whip"), "whip", {foot, tip}), foot);
-        addSeriesCoil(out, 0, coil, value(shape, "inductance_H"), value(shape, "coil_q"));
+        addSeriesCoil(out, 0, coil, value(shape, "inductance_H"), value(shape, "coil_q"), size);
         if (coil > 0.0)
-            out.sections.push_back({coreText("core", "below the coil"), 1, coil, WireEnd::Tube, WireEnd::Coil, false});
-        out.sections.push_back({coreText("core", "above the coil"), 1, whip - coil, WireEnd::Coil, WireEnd::Tube});
+            out.sections.push_back({coreText("core", "below the coil"), 1, coil - 0.5 * size.length, WireEnd::Tube, WireEnd::Coil, false});
+        out.sections.push_back({coreText("core", "above the coil"), 1, whip - coil - 0.5 * size.length, WireEnd::Coil, WireEnd::Tube});
         addBody(shape, out);
         out.handles = {{coreText("core", "tip"), tip, {"radiator_m"}},
                        {coreText("core", "roof"), at(shape, 0.5, 0.0, true), {"body_height_m", "body_length_m"}}};

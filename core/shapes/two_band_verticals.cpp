@@ -36,8 +36,11 @@ public:
         const Vec3 base = baseOf(*this, shape), top = base + Vec3{0.0, 0.0, lower + upper}, coil = base + Vec3{0.0, 0.0, lower};
         BuiltAntenna out = standing(makeWire(wireOf(shape, "radiator"), "radiator", {base, top}), base);
         addParting(shape, out, lower);
-        out.sections = {{coreText("core", "lower part"), 1, lower, WireEnd::Centre, WireEnd::Coil},
-                        {coreText("core", "upper part"), 1, upper, WireEnd::Coil, WireEnd::Insulator}};
+        const CoilSize size = partingSize(shape);
+        if (Faults faults = findSizeFaults(size, lower, upper, wireOf(shape, "radiator").diameter); !faults.empty())
+            return faults;
+        out.sections = {{coreText("core", "lower part"), 1, lower - 0.5 * size.length, WireEnd::Centre, WireEnd::Coil},
+                        {coreText("core", "upper part"), 1, upper - 0.5 * size.length, WireEnd::Coil, WireEnd::Insulator}};
         if (Faults faults = addRadials(*this, shape, out); !faults.empty())
             return faults;
         out.handles.push_back({coreText("core", "top"), top, {"upper_m"}});
@@ -51,6 +54,8 @@ public:
 protected:
     virtual double upperInWaves() const = 0;
     virtual void addParting(const AntennaShape& shape, BuiltAntenna& out, double at) const = 0;
+    /// A trap is in a point.
+    virtual CoilSize partingSize(const AntennaShape&) const { return {}; }
 };
 
 class TwoBandWhip final : public TwoBandVertical {
@@ -66,7 +71,7 @@ public:
     {
         std::vector<ParameterSpec> all = TwoBandVertical::parameters(shape);
         all.push_back(inductanceSpec("inductance_H", coreText("core", "Coil between the parts"), coilsGroup, {30e-6, 1e-9, 5e-3}));
-        all.push_back(coilQuality());
+        addCoilSpecs(all);
         return all;
     }
 
@@ -97,8 +102,9 @@ protected:
     double upperInWaves() const override { return 0.08; }
     void addParting(const AntennaShape& shape, BuiltAntenna& out, double at) const override
     {
-        addSeriesCoil(out, 0, at, value(shape, "inductance_H"), value(shape, "coil_q"));
+        addSeriesCoil(out, 0, at, value(shape, "inductance_H"), value(shape, "coil_q"), partingSize(shape));
     }
+    CoilSize partingSize(const AntennaShape& shape) const override { return coilSizeOf(*this, shape); }
 };
 
 class TrapVertical final : public TwoBandVertical {

@@ -1,5 +1,7 @@
 #include "core/study/coil_study.h"
 
+#include "core/shapes/loading.h"
+
 #include <cmath>
 
 namespace vetchling::study {
@@ -46,6 +48,13 @@ CoilQuestion coilQuestionOf(const Design& design, const Antenna& antenna, const 
     return out;
 }
 
+CoilSize CoilAnswer::sizeWound() const
+{
+    const double length = wound.figures.length;
+    return hasSize && wound.good() && length >= wound.coil.meanDiameter ? CoilSize{length, wound.coil.meanDiameter, wound.coil.wireDiameter}
+                                                                        : CoilSize{};
+}
+
 Result<CoilAnswer> coilAnswer(Library& library, const CoilQuestion& asked, const Watch& watch)
 {
     const Subject& subject = asked.question.subject;
@@ -70,6 +79,9 @@ Result<CoilAnswer> coilAnswer(Library& library, const CoilQuestion& asked, const
         }
     if (family.spec(subject.shape, "coil_q"))
         out.assumedQ = family.value(subject.shape, "coil_q");
+    out.hasSize = family.spec(subject.shape, "coil_length_m") != nullptr;
+    if (out.hasSize)
+        out.size = shapes::coilSizeOf(family, subject.shape);
     const auto studied = library.study(subject);
     if (!studied)
         return studied.faults();

@@ -30,7 +30,11 @@ struct CoilAnswer {
     shapes::Lever lever;
     double lost = 0.0;                 ///< part of the power that all loads lose with the Q the model has
     double assumedQ = 0.0;             ///< 0: the model has none
+    bool hasSize = false;              ///< the model's coil may have one
+    CoilSize size;                     ///< that it has; in a point otherwise
     std::optional<CoilFigures> atHand; ///< of the coil that is wound already
+    /// What the model's coil would have as it is wound; in a point where it is shorter than thick.
+    [[nodiscard]] CoilSize sizeWound() const;
     /// Part of the power that a winding's coils would lose.
     [[nodiscard]] double lostWith(const Wound& w) const
     {

@@ -49,14 +49,42 @@ TEST_F(CoilTest, AnotherWindingIsTakenByKeysAndItsQByAButton)
         QTest::keyClick(&board(), Qt::Key_Down);
     QTest::keyClick(&board(), Qt::Key_Return);
     EXPECT_NEAR(winding().former, 1.6 * 0.032, 1e-9);
-    ASSERT_TRUE(waitFor([&] { return find<QPushButton>("takeQ")->isEnabled(); }));
+    ASSERT_TRUE(waitFor([&] { return find<QPushButton>("takeWinding")->isEnabled(); }));
     const double q = parameter("coil_q");
-    click("takeQ");
+    click("takeWinding");
     EXPECT_NE(parameter("coil_q"), q);
     document().undoStack().undo();
     EXPECT_EQ(parameter("coil_q"), q);
     type("coilTurns", QStringLiteral("12"));
     EXPECT_TRUE(window().stage(QStringLiteral("build"))->tableText().contains(QStringLiteral("former")));
+}
+
+// A coil that is longer than thick is one with a size, wound on a thick former it is a point: the model says which, and takes either.
+TEST_F(CoilTest, TheModelTakesTheSizeOfTheWinding)
+{
+    type("coilFormer", QStringLiteral("2 cm"));
+    type("coilGap", QStringLiteral("2 mm"));
+    QPushButton* take = find<QPushButton>("takeWinding");
+    ASSERT_TRUE(waitFor([&] { return take->isEnabled() && board().headline().contains(QStringLiteral("20.00 mm")); }));
+    EXPECT_FALSE(find<QPushButton>("takePoint")->isVisible());
+    const double before = parameter("inductance_H");
+    click("takeWinding");
+    EXPECT_GT(parameter("coil_length_m"), 0.03);
+    EXPECT_NEAR(parameter("coil_diameter_m"), 0.02 + 1.2e-3 + 1e-3, 1e-6) << "from centre to centre";
+    EXPECT_EQ(parameter("inductance_H"), before);
+    ASSERT_TRUE(waitFor([&] { return !take->isEnabled() && find<QPushButton>("takePoint")->isVisible(); }));
+    click("takePoint");
+    EXPECT_EQ(parameter("coil_length_m"), 0.0);
+    document().undoStack().undo();
+    document().undoStack().undo();
+    EXPECT_EQ(parameter("coil_length_m"), 0.0) << "one step takes it all";
+    type("coilFormer", QStringLiteral("12 cm"));
+    ASSERT_TRUE(waitFor([&] {
+        return board().headline().contains(QStringLiteral("120.0 mm")) || board().headline().contains(QStringLiteral("120.00 mm"));
+    }));
+    if (take->isEnabled())
+        click("takeWinding");
+    EXPECT_EQ(parameter("coil_length_m"), 0.0) << "shorter than thick";
 }
 
 TEST_F(CoilTest, AnAntennaWithoutCoilsSaysSo)

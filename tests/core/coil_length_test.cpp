@@ -4,7 +4,9 @@
 #include "core/em/sensitivity.h"
 #include "core/em/solver.h"
 #include "core/files/wire_file.h"
+#include "core/shapes/loading.h"
 #include "core/workshop/coil.h"
+#include "tests/core/shape_helpers.h"
 
 #include <gtest/gtest.h>
 
@@ -194,6 +196,62 @@ TEST(CoilLength, AnswersToItsInductance)
     const Complex after = impedanceAt(model, f), ohm{0.0, 2.0 * pi * f * step};
     EXPECT_LT(std::abs((after - before) / ohm - s->perLoad[1]), 0.01 * std::abs(s->perLoad[1]));
     EXPECT_LT(std::abs(s->perLoad[0] - s->perLoad[1]), 1e-6 * std::abs(s->perLoad[1])) << "the arms are alike";
+}
+
+struct SizedFamily {
+    const char *family, *arm; ///< the length that the coil is in
+    double metres;            ///< of it
+};
+
+// What is cut ends at the coil's ends, and pieces, coil and what is not cut make the model's wires.
+TEST(CoilLength, FamiliesCutTheirWireShorterByIt)
+{
+    for (const SizedFamily& f : {SizedFamily{"loaded-dipole", "leg_m", 4.0}, SizedFamily{"loaded-vertical", "radiator_m", 4.0},
+                                 SizedFamily{"mobile-whip", "radiator_m", 2.4}, SizedFamily{"two-band-whip", "lower_m", 2.0}}) {
+        const auto cut = [](const shapes::BuiltAntenna& built) {
+            double sum = built.notCut;
+            for (const shapes::WireSection& s : built.sections)
+                sum += s.pieces * s.length;
+            return sum;
+        };
+        shapes::AntennaShape shape = shapes::shapeOf(f.family, {{f.arm, f.metres}});
+        const auto point = shapes::buildOver(shape, {});
+        ASSERT_TRUE(point.ok()) << point.firstFault();
+        EXPECT_TRUE(point->model.loads.front().size.inPoint()) << "as it was before coils had a length";
+        shape.parameters["coil_length_m"] = 0.15;
+        const auto sized = shapes::buildOver(shape, {});
+        ASSERT_TRUE(sized.ok()) << f.family << sized.firstFault();
+        for (const Load& coil : sized->model.loads)
+            EXPECT_EQ(coil.size, (CoilSize{0.15, 0.04, 0.0012}));
+        EXPECT_NEAR(cut(*sized), cut(*point), 1e-9) << f.family;
+        EXPECT_NEAR(sized->model.totalLength(), point->model.totalLength(), 1e-9);
+        EXPECT_NEAR(sized->notCut - point->notCut, 0.15 * double(sized->model.loads.size()), 1e-9);
+        const auto refused = [&](const char* key, double value) {
+            shapes::AntennaShape wrong = shape;
+            wrong.parameters[key] = value;
+            const auto result = shapes::buildOver(wrong, {});
+            return result.ok() ? std::string() : result.faults().front().path;
+        };
+        EXPECT_EQ(refused("coil_length_m", 4.9), "coil_length_m") << f.family;
+        EXPECT_EQ(refused("coil_length_m", 0.03), "coil_length_m") << "shorter than thick";
+        EXPECT_EQ(refused("coil_diameter_m", 0.0012), "coil_diameter_m") << "thinner than the wire";
+        EXPECT_EQ(refused("coil_wire_m", 0.02), "coil_wire_m");
+    }
+}
+
+// A long coil takes less inductance than one in a point, for it has charge of its own as well.
+TEST(CoilLength, ALoadedVerticalTunesWithLess)
+{
+    shapes::AntennaShape shape = shapes::shapeOf("loaded-vertical", {{"radiator_m", 3.0}, {"radial_m", 4.0}});
+    shape.designFrequency = 7.1e6;
+    const auto reactance = [&](double length) {
+        shape.parameters["coil_length_m"] = length;
+        shape.parameters["coil_diameter_m"] = 0.08;
+        auto built = shapes::buildOver(shape, {});
+        return impedanceAt(built->model, 7.1e6).imag();
+    };
+    shape.parameters["inductance_H"] = 25e-6;
+    EXPECT_GT(reactance(0.3), reactance(0.0) + 20.0);
 }
 
 TEST(CoilLength, IsReadWrittenAndRefused)

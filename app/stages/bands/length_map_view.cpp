@@ -3,6 +3,7 @@
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
+#include "core/shapes/loading.h"
 
 #include <algorithm>
 #include <cmath>
@@ -40,7 +41,7 @@ std::vector<std::string> LengthMapView::dimensions() const
     for (const shapes::Lever& l : family.levers(shape))
         add(l.parameter);
     for (const shapes::ParameterSpec& s : family.specs(shape))
-        if (s.group == shapes::coilsGroup && s.choices.empty() && s.key != "coil_q")
+        if (s.group == shapes::coilsGroup && s.choices.empty() && s.key != "coil_q" && !shapes::isCoilSize(s.key))
             add(s.key);
     return all;
 }

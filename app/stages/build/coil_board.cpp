@@ -285,8 +285,12 @@ CoilPanel::CoilPanel(ViewContext& context, CoilDesk& desk, Ledger& ledger, QObje
     ledger.line();
     ledger.heading(tr("In the model"));
     m_model = ledger.figure(tr("Q"));
-    m_take = ledger.button(tr("Take the Q of this winding"), QStringLiteral("takeQ"));
-    connect(m_take, &QPushButton::clicked, &desk, &CoilDesk::takeQ);
+    m_size = ledger.figure(tr("Size"));
+    m_take = ledger.button(tr("Take Q and size of this winding"), QStringLiteral("takeWinding"));
+    m_take->setToolTip(tr("A coil with a size has its own capacitance; tune it again then"));
+    connect(m_take, &QPushButton::clicked, &desk, &CoilDesk::takeWinding);
+    m_point = ledger.button(tr("Take it for a point"), QStringLiteral("takePoint"));
+    connect(m_point, &QPushButton::clicked, &desk, &CoilDesk::takePoint);
     m_note = ledger.note(tr("An estimate: real wire, former and weather take a tenth to a third more."));
 }
 
@@ -306,7 +310,15 @@ void CoilPanel::refresh()
                                                         tr("%1 %").arg(100.0 * known->atHand->atFrequency / known->inductance, 0, 'f', 0))
                                              : QString());
     m_model->setText(known && known->assumedQ > 0.0 ? QString::number(known->assumedQ, 'f', 0) : QStringLiteral("–"));
-    m_take->setEnabled(known && known->wound.good() && known->assumedQ > 0.0 && std::abs(known->assumedQ - known->wound.figures.q) > 1.0);
+    const bool sized = known && !known->size.inPoint();
+    m_size->setText(!known  ? QStringLiteral("–")
+                    : sized ? tr("%1 long, %2 thick")
+                                  .arg(valueWords(known->size.length, units::Quantity::WireSize, m_context.system()),
+                                       valueWords(known->size.diameter, units::Quantity::WireSize, m_context.system()))
+                            : tr("a point"));
+    m_take->setText(known && !known->hasSize ? tr("Take the Q of this winding") : tr("Take Q and size of this winding"));
+    m_take->setEnabled(m_desk.differs());
+    m_point->setVisible(sized);
 }
 
 } // namespace vetchling::app

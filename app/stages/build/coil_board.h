@@ -50,8 +50,8 @@ private:
     QComboBox* m_which;
     std::vector<std::pair<double Winding::*, ValueEdit*>> m_fields;
     ValueEdit* m_turns;
-    QLabel *m_atHand, *m_model, *m_note;
-    QPushButton* m_take;
+    QLabel *m_atHand, *m_model, *m_size, *m_note;
+    QPushButton *m_take, *m_point;
 };
 
 } // namespace vetchling::app
