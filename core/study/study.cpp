@@ -116,10 +116,11 @@ Result<CurvePart> Study::curve(const Window& window, const Watch& watch, Care ca
     options.to = window.to;
     options.reference = m_portReference;
     if (care == Care::Coarse) {
-        constexpr int coarseDegree = 2;
-        constexpr double coarseElements = 5.5, coarseTolerance = 0.01; // a wavelength; they count on long wires only
+        constexpr int coarseDegree = 3; // few long elements of a higher degree: better and faster than many of degree 2
+        constexpr double coarseElements = 4.0, coarseFineness = 0.2, coarseTolerance = 0.01; // a wavelength; they count on long wires only
         options.solve.mesh.degree = coarseDegree;
         options.solve.mesh.elementsPerWavelength = coarseElements;
+        options.solve.mesh.fineness = coarseFineness;
         options.swrTolerance = coarseTolerance;
     }
     Result<em::ImpedanceCurve> curve = em::sweep(m_model, options, *m_tables, watch);
