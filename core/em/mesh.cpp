@@ -166,8 +166,9 @@ public:
         findSymmetry();
         collectNodes();
         for (const auto& ends : m_nodes)
-            joint(ends);
+            m_symmetry.mirrored.empty() ? joint(ends) : mirroredJoint(ends);
         bubbles();
+        shareWithImages();
         for (const Feed& f : m_model.feeds)
             m_mesh.feeds.push_back(port(f.wire, f.at));
         for (const Load& l : m_model.loads)
@@ -270,8 +271,10 @@ private:
     {
         m_orbit.resize(m_mesh.elements.size());
         std::iota(m_orbit.begin(), m_orbit.end(), 0);
-        if (m_options.symmetry)
-            m_orbit = findOrbits(m_model, m_mesh.elements);
+        if (m_options.symmetry) {
+            m_symmetry = findOrbits(m_model, m_mesh.elements);
+            m_orbit = m_symmetry.of;
+        }
         if (!m_orbit.empty() && std::size_t(*std::max_element(m_orbit.begin(), m_orbit.end())) + 1 < m_orbit.size())
             m_mesh.orbit = m_orbit;
     }
@@ -314,6 +317,49 @@ private:
         }
     }
 
+    [[nodiscard]] bool isImage(std::size_t element) const
+    {
+        return !m_symmetry.mirrored.empty() && m_symmetry.mirrored[element] != Mirrored::No;
+    }
+
+    /// Of the side that counts only. What comes to the mirror goes on beyond it, each wire by itself.
+    void mirroredJoint(const std::vector<ElementEnd>& ends)
+    {
+        std::vector<ElementEnd> counting;
+        std::copy_if(ends.begin(), ends.end(), std::back_inserter(counting), [&](ElementEnd end) { return !isImage(end.element); });
+        if (counting.empty())
+            return;
+        const Element& one = m_mesh.elements[counting.front().element];
+        if (!m_symmetry.onMirror(counting.front().end == 0 ? one.start : one.end))
+            return joint(counting);
+        for (ElementEnd end : counting)
+            share(end, m_mesh.unknowns++, 1.0);
+    }
+
+    /// An image carries what the mirror makes of its original's current, turned round.
+    void shareWithImages()
+    {
+        if (m_symmetry.mirrored.empty())
+            return;
+        for (std::size_t e = 0; e < m_mesh.elements.size(); ++e) {
+            if (!isImage(e))
+                continue;
+            std::size_t original = 0;
+            while (m_orbit[original] != m_orbit[e] || isImage(original))
+                ++original;
+            const bool against = m_symmetry.mirrored[e] == Mirrored::Against;
+            for (Share s : m_mesh.shares[original]) {
+                if (against && s.function < 2)
+                    s.function = 1 - s.function;
+                else if (against && s.function % 2 == 1)
+                    s.factor = -s.factor; // odd functions change their sign with the direction
+                if (!against)
+                    s.factor = -s.factor;
+                m_mesh.shares[e].push_back(s);
+            }
+        }
+    }
+
     void share(ElementEnd end, int unknown, double factor)
     {
         for (Share& s : m_mesh.shares[end.element])
@@ -339,6 +385,8 @@ private:
             const int first = m_mesh.unknowns;
             m_mesh.levelStarts.push_back(first);
             for (std::size_t e = 0; e < m_mesh.elements.size(); ++e) {
+                if (isImage(e))
+                    continue;
                 const int unknown = first + m_orbit[e];
                 m_mesh.shares[e].push_back({unknown, k, 1.0});
                 m_mesh.unknowns = std::max(m_mesh.unknowns, unknown + 1);
@@ -420,6 +468,7 @@ private:
     Mesh m_mesh;
     std::vector<std::vector<ElementEnd>> m_nodes;
     std::vector<int> m_orbit;
+    Orbits m_symmetry;
     std::map<std::tuple<int, int, std::size_t>, int> m_jointUnknowns; ///< by the orbit and end that a node's current is counted from
 };
 

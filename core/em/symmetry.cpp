@@ -151,9 +151,108 @@ private:
     std::vector<std::vector<Member>> m_orbits;
 };
 
+/// A mirror through the feed, at a right angle to the wire there.
+class MirrorFinder {
+public:
+    MirrorFinder(const WireModel& model, const std::vector<Element>& elements) : m_model(model), m_elements(elements) {}
+
+    std::optional<Orbits> run()
+    {
+        if (m_model.feeds.size() != 1 || !m_model.lines.empty() || !standMirror() || !loadsMirrored())
+            return std::nullopt;
+        m_out.of.assign(m_elements.size(), -1);
+        m_out.mirrored.assign(m_elements.size(), Mirrored::No);
+        int orbits = 0;
+        for (std::size_t e = 0; e < m_elements.size(); ++e) {
+            if (m_out.of[e] >= 0)
+                continue;
+            const auto image = imageOf(e);
+            if (!image)
+                return std::nullopt;
+            const bool first = side(m_elements[e].centre()) > 0.0;
+            m_out.mirrored[first ? image->first : e] = image->second;
+            m_out.of[e] = m_out.of[image->first] = orbits++;
+        }
+        return m_out;
+    }
+
+private:
+    [[nodiscard]] double side(Vec3 p) const { return dot(p - m_out.at, m_out.normal); }
+    [[nodiscard]] Vec3 image(Vec3 p) const { return p - 2.0 * side(p) * m_out.normal; }
+
+    /// The feed is where two elements meet and nothing else.
+    bool standMirror()
+    {
+        const Feed& feed = m_model.feeds.front();
+        m_out.at = m_model.wires[feed.wire].pointAt(feed.at);
+        Vec3 along{};
+        int ends = 0;
+        for (const Element& e : m_elements)
+            for (Vec3 p : {e.start, e.end})
+                if (distance(p, m_out.at) < alike) {
+                    ++ends;
+                    along = along + e.tangent;
+                    if (e.wire != feed.wire)
+                        return false;
+                }
+        if (ends != 2 || norm(along) < 0.1)
+            return false;
+        m_out.normal = unit(along);
+        return m_model.ground.kind == GroundKind::FreeSpace || std::abs(m_out.normal.z) < 1e-9;
+    }
+
+    [[nodiscard]] bool loadsMirrored() const
+    {
+        const auto place = [&](const Load& l) { return m_model.wires[l.wire].pointAt(l.at); };
+        return std::all_of(m_model.loads.begin(), m_model.loads.end(), [&](const Load& a) {
+            return std::any_of(m_model.loads.begin(), m_model.loads.end(), [&](Load b) {
+                const bool there = distance(image(place(a)), place(b)) < alike;
+                b.wire = a.wire;
+                b.at = a.at;
+                return there && a == b;
+            });
+        });
+    }
+
+    /// The element that is its image, and how it runs; none for one in the mirror or across it.
+    [[nodiscard]] std::optional<std::pair<std::size_t, Mirrored>> imageOf(std::size_t e) const
+    {
+        const Element& a = m_elements[e];
+        if (std::abs(side(a.centre())) < alike)
+            return std::nullopt;
+        const Vec3 start = image(a.start), end = image(a.end);
+        for (std::size_t n = 0; n < m_elements.size(); ++n) {
+            const Element& b = m_elements[n];
+            if (m_out.of[n] >= 0 || distance(image(a.centre()), b.centre()) > alike)
+                continue;
+            const bool along = distance(start, b.start) < alike && distance(end, b.end) < alike;
+            const bool against = distance(start, b.end) < alike && distance(end, b.start) < alike;
+            const double slope = along ? b.radiusSlope : -b.radiusSlope;
+            if ((along || against) && std::abs(a.radius - b.radius) < 1e-9 && std::abs(a.radiusSlope - slope) < 1e-9 &&
+                (a.coil >= 0) == (b.coil >= 0) && sameMetal(m_model.wires[a.wire], m_model.wires[b.wire]))
+                return std::pair(n, along ? Mirrored::Along : Mirrored::Against);
+        }
+        return std::nullopt;
+    }
+
+    const WireModel& m_model;
+    const std::vector<Element>& m_elements;
+    Orbits m_out;
+};
+
 } // namespace
 
-std::vector<int> findOrbits(const WireModel& model, const std::vector<Element>& elements) { return OrbitFinder(model, elements).run(); }
+bool Orbits::onMirror(Vec3 p) const { return !mirrored.empty() && std::abs(dot(p - at, normal)) < alike; }
+
+Orbits findOrbits(const WireModel& model, const std::vector<Element>& elements)
+{
+    Orbits turned{OrbitFinder(model, elements).run(), {}, {}, {}};
+    const bool shared = !turned.of.empty() && std::size_t(*std::max_element(turned.of.begin(), turned.of.end())) + 1 < turned.of.size();
+    if (shared)
+        return turned;
+    const auto mirrored = MirrorFinder(model, elements).run();
+    return mirrored ? *mirrored : turned;
+}
 
 std::vector<MeshPair> meshPairs(const Mesh& mesh)
 {

@@ -100,11 +100,140 @@ TEST(Symmetry, IsLookedForInTheWholeModel)
     EXPECT_GT(orbitsOf(oneInsulated), 3 * eight);
 }
 
-// A horizontal dipole is symmetric too, but its currents are not even.
-TEST(Symmetry, IsNotFoundInADipole)
+/// Both arms from the feed, the second one as its mirror image, drawn outwards too or not.
+WireModel mirrored(std::vector<Vec3> arm, const Ground& ground, bool outwards)
 {
-    const Mesh mesh = makeMesh(dipole(20, 5, averageSoil), f);
-    EXPECT_TRUE(mesh.orbit.empty());
+    WireModel model;
+    model.ground = ground;
+    const Vec3 centre = arm.front();
+    std::vector<Vec3> image;
+    for (Vec3 p : arm)
+        image.push_back({2.0 * centre.x - p.x, p.y, p.z});
+    if (outwards) {
+        const double gap = 0.02;
+        arm.front().x += gap, image.front().x -= gap;
+        model.wires = {wire("gap", {image.front(), arm.front()}), wire("arm", arm), wire("image", image)};
+        model.feeds = {{0, gap, 1.0}};
+    } else {
+        std::vector<Vec3> whole(image.rbegin(), image.rend());
+        whole.insert(whole.end(), arm.begin() + 1, arm.end());
+        model.wires = {wire("whole", whole)};
+        model.feeds = {{0, model.wires[0].length() / 2.0, 1.0}};
+    }
+    return model;
+}
+
+const std::vector<Vec3> bentArm{{0, 0, 9}, {6, 1, 6}, {8, 3, 6.5}};
+
+WireModel jacketed()
+{
+    WireModel model = mirrored(bentArm, averageSoil, false);
+    model.wires[0].insulation = Insulation{2e-3, 2.6, 0.01};
+    model.wires[0].conductivity = 5.8e7;
+    return model;
+}
+
+/// Pairs of two lengths, their coils with and without a size.
+WireModel loadedFan()
+{
+    WireModel model = mirrored(bentArm, averageSoil, true);
+    model.wires.push_back(wire("arm 2", {{0.02, 0, 9}, {4, -1, 5}}));
+    model.wires.push_back(wire("image 2", {{-0.02, 0, 9}, {-4, -1, 5}}));
+    for (std::size_t w : {1, 2, 3, 4}) {
+        Load coil;
+        coil.wire = w;
+        coil.at = 2.0;
+        coil.inductance = 4e-6;
+        coil.q = 200.0;
+        if (w > 2)
+            coil.size = {0.2, 0.04, 0.002};
+        model.loads.push_back(coil);
+    }
+    return model;
+}
+
+/// A loop fed in its lower side, closed at a corner above the feed.
+WireModel loop(const Ground& ground) { return fedWire({{-6, 0, 3}, {6, 0, 3}, {0, 0, 11}, {-6, 0, 3}}, 6.0, ground); }
+
+/// Its ends go down into perfect ground.
+WireModel grounded() { return mirrored({{0, 0, 5}, {4, 0, 5}, {4, 1, 0}}, perfectGround, false); }
+
+WireModel earthed() { return mirrored({{0, 0, 5}, {4, 0, 5}, {4, 1, 0}, {4, 1, -0.5}, {6, 1, -0.5}}, averageSoil, false); }
+
+class Mirrors : public ::testing::TestWithParam<std::pair<const char*, WireModel>> {};
+
+// Half the unknowns are the same antenna: impedance, far field, power, currents and what it answers to.
+TEST_P(Mirrors, HalfTheUnknownsChangeNothing)
+{
+    const WireModel& model = GetParam().second;
+    GroundTableCache tables;
+    const Solution shared = solved(model, f, tables), plain = solved(model, f, tables, without());
+    EXPECT_LE(shared.mesh->unknowns, plain.mesh->unknowns / 2 + 1);
+    EXPECT_LT(relative(shared.impedance, plain.impedance), 1e-7);
+    EXPECT_NEAR(FarField(shared).gain(0.4, 0.9), FarField(plain).gain(0.4, 0.9), 1e-6);
+    EXPECT_NEAR(ledgerOf(shared).sum(), ledgerOf(plain).sum(), 1e-6);
+    for (std::size_t w = 0; w < model.wires.size(); ++w)
+        for (double part : {0.1, 0.7, 0.93}) {
+            const double at = part * model.wires[w].length();
+            EXPECT_LT(std::abs(shared.currentAt(w, at) - plain.currentAt(w, at)), 1e-7 * std::abs(plain.feedCurrents[0]))
+                << w << ' ' << part;
+        }
+    const auto one = sensitivities(shared, tables), other = sensitivities(plain, tables);
+    ASSERT_TRUE(one.ok() && other.ok());
+    ASSERT_EQ(one->ends.size(), other->ends.size());
+    for (std::size_t i = 0; i < one->ends.size(); ++i)
+        EXPECT_LT(std::abs(one->ends[i].perMetre - other->ends[i].perMetre), 1e-4 * std::abs(other->ends[i].perMetre) + 1e-4);
+    for (std::size_t i = 0; i < one->perLoad.size(); ++i)
+        EXPECT_LT(relative(one->perLoad[i], other->perLoad[i]), 1e-6);
+}
+
+INSTANTIATE_TEST_SUITE_P(Models, Mirrors,
+                         ::testing::Values(std::pair("whole", mirrored(bentArm, averageSoil, false)),
+                                           std::pair("outwards", mirrored(bentArm, averageSoil, true)),
+                                           std::pair("upright_in_free_space", fedWire({{0, 0, 0}, {0, 0, 20}}, 10.0, freeSpace)),
+                                           std::pair("jacketed", jacketed()), std::pair("loaded_fan", loadedFan()),
+                                           std::pair("loop", loop(averageSoil)), std::pair("grounded", grounded()),
+                                           std::pair("earthed", earthed())),
+                         [](const auto& info) { return std::string(info.param.first); });
+
+bool isHalved(const WireModel& model) { return !makeMesh(model, f).orbit.empty(); }
+
+TEST(Mirror, HasToHoldInTheWholeModel)
+{
+    const WireModel even = mirrored(bentArm, averageSoil, true);
+    ASSERT_TRUE(isHalved(even));
+    const auto spoiled = [&](void (*spoil)(WireModel&)) {
+        WireModel model = even;
+        spoil(model);
+        return isHalved(model);
+    };
+    EXPECT_FALSE(spoiled([](WireModel& m) { m.wires[2].points.back().z += 0.01; })) << "one end higher";
+    EXPECT_FALSE(spoiled([](WireModel& m) { m.wires[2].radius = 2e-3; }));
+    EXPECT_FALSE(spoiled([](WireModel& m) { m.wires[2].insulation = Insulation{2e-3, 2.3, 0.0}; }));
+    EXPECT_FALSE(spoiled([](WireModel& m) { m.feeds[0].at = 0.01; })) << "fed beside the middle";
+    EXPECT_FALSE(spoiled([](WireModel& m) { m.feeds.push_back({1, 2.0, 1.0}); })) << "fed twice";
+    EXPECT_FALSE(spoiled([](WireModel& m) { m.loads.push_back({1, 2.0}), m.loads[0].resistance = 10.0; })) << "a load in one arm";
+    EXPECT_FALSE(spoiled([](WireModel& m) { m.wires.push_back(wire("mast", {{0, 0.5, 0.5}, {0, 0.5, 8}})); })) << "a wire in the mirror";
+    EXPECT_FALSE(spoiled([](WireModel& m) { m.wires.push_back(wire("across", {{-3, 5, 4}, {4, 5, 4}})); })) << "one across it, off its middle";
+    EXPECT_FALSE(isHalved(fedWire({{0, 0, 2}, {0, 0, 22}}, 10.0, averageSoil))) << "upright, over soil";
+    EXPECT_TRUE(spoiled([](WireModel& m) {
+        for (std::size_t w : {1, 2})
+            m.loads.push_back({w, 2.0}), m.loads.back().resistance = 10.0;
+    })) << "a load in either arm";
+}
+
+TEST(Mirror, FallsBackWithoutAJump)
+{
+    GroundTableCache tables;
+    const WireModel even = mirrored(bentArm, averageSoil, false);
+    const Complex whole = solved(even, f, tables).impedance;
+    for (double longer : {1e-5, 1e-3}) {
+        WireModel odd = even;
+        odd.wires[0].points.back().x += longer;
+        const Solution s = solved(odd, f, tables);
+        EXPECT_TRUE(s.mesh->orbit.empty());
+        EXPECT_LT(relative(s.impedance, whole), 2.0 * longer + 1e-6) << longer;
+    }
 }
 
 // A radial bent by less than anyone sees breaks the symmetry, without a jump.
