@@ -13,7 +13,7 @@ namespace vetchling::em {
 inline constexpr int mostFunctions = largestDegree + 1;
 inline constexpr int mostSamples = largestDegree + 2;
 
-/// The local current functions and their slopes d/dv in Legendre polynomials.
+/// The local current functions, each two Legendre polynomials, and their slopes d/dv, each one.
 struct LocalFunctions {
     std::vector<LegendreSum> current, slope;
 
@@ -38,18 +38,26 @@ struct Block {
     /// Adds vector * int int f_i f_j K + scalar * int int f_i' f_j' K from the kernel's moments.
     void add(const Moments& moments, const LocalFunctions& local, int degree, Complex vector, Complex scalar)
     {
-        for (int i = 0; i <= degree; ++i)
-            for (int j = 0; j <= degree; ++j)
-                value[i][j] +=
-                    vector * moments.form(local.current[i], local.current[j]) + scalar * moments.form(local.slope[i], local.slope[j]);
+        add(moments, moments, local, degree, vector, scalar);
     }
 
-    /// The same of moments that are weighted already.
-    void add(const Moments& vector, const Moments& scalar, const LocalFunctions& local, int degree)
+    /// The same of moments that are weighted already, first the functions' and then their slopes' sums.
+    void add(const Moments& ofCurrents, const Moments& ofCharges, const LocalFunctions& local, int degree, Complex vector = 1.0,
+             Complex scalar = 1.0)
     {
-        for (int i = 0; i <= degree; ++i)
-            for (int j = 0; j <= degree; ++j)
-                value[i][j] += vector.form(local.current[i], local.current[j]) + scalar.form(local.slope[i], local.slope[j]);
+        for (int i = 0; i <= degree; ++i) {
+            const LegendreSum &f = local.current[i], &slope = local.slope[i];
+            const Complex* charges = ofCharges.value[slope.index[0]];
+            const Complex upper = vector * f.factor[0], lower = vector * f.factor[1], ofSlope = scalar * slope.factor[0];
+            Complex row[mostFunctions];
+            for (int q = 0; q <= degree; ++q)
+                row[q] = upper * ofCurrents.value[f.index[0]][q] + lower * ofCurrents.value[f.index[1]][q];
+            for (int j = 0; j <= degree; ++j) {
+                const LegendreSum &g = local.current[j], &change = local.slope[j];
+                value[i][j] +=
+                    g.factor[0] * row[g.index[0]] + g.factor[1] * row[g.index[1]] + change.factor[0] * (ofSlope * charges[change.index[0]]);
+            }
+        }
     }
 
     void add(const Block& other, int degree)

@@ -214,7 +214,9 @@ TEST(Mirror, HasToHoldInTheWholeModel)
     EXPECT_FALSE(spoiled([](WireModel& m) { m.feeds.push_back({1, 2.0, 1.0}); })) << "fed twice";
     EXPECT_FALSE(spoiled([](WireModel& m) { m.loads.push_back({1, 2.0}), m.loads[0].resistance = 10.0; })) << "a load in one arm";
     EXPECT_FALSE(spoiled([](WireModel& m) { m.wires.push_back(wire("mast", {{0, 0.5, 0.5}, {0, 0.5, 8}})); })) << "a wire in the mirror";
-    EXPECT_FALSE(spoiled([](WireModel& m) { m.wires.push_back(wire("across", {{-3, 5, 4}, {4, 5, 4}})); })) << "one across it, off its middle";
+    EXPECT_FALSE(spoiled([](WireModel& m) {
+        m.wires.push_back(wire("across", {{-3, 5, 4}, {4, 5, 4}}));
+    })) << "one across it, off its middle";
     EXPECT_FALSE(isHalved(fedWire({{0, 0, 2}, {0, 0, 22}}, 10.0, averageSoil))) << "upright, over soil";
     EXPECT_TRUE(spoiled([](WireModel& m) {
         for (std::size_t w : {1, 2})
