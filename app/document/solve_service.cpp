@@ -2,6 +2,7 @@
 
 #include "app/document/document.h"
 #include "core/em/system.h"
+#include "core/files/design_file.h"
 
 #include <algorithm>
 #include <exception>
@@ -9,7 +10,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr int pauseMilliseconds = 120, progressMilliseconds = 100;
+constexpr int pauseMilliseconds = 120, progressMilliseconds = 100, lookMilliseconds = 3;
 
 } // namespace
 
@@ -40,6 +41,7 @@ void SolveService::stop()
 {
     m_pause.stop();
     m_progress.stop();
+    giveUpAhead();
     m_job.reset();
     m_queue.reset();
 }
@@ -63,6 +65,33 @@ study::Question SolveService::question() const
         question.towardsRadio.assign(parts.begin() + long(feedpointParts(parts)), parts.end());
     }
     return question;
+}
+
+void SolveService::beginWith(const QString& path)
+{
+    giveUpAhead();
+    Result<Design> design = files::readDesign(path.toStdString());
+    if (!m_queue || !design || design->antennas.empty())
+        return;
+    Document opened; // chooses as the window's own will
+    opened.setDesign(std::move(design).value(), {});
+    if (!opened.hasAntenna())
+        return;
+    const study::Question question = study::questionOf(opened.design(), opened.antenna(), opened.selectedBand(), opened.configuration());
+    auto given = std::make_shared<std::atomic<bool>>(false);
+    auto compute = [question, given, library = m_library] {
+        Watch watch;
+        watch.stop = [given] { return given->load(); };
+        return study::curveOf(*library, question, watch, study::Reach::Near);
+    };
+    m_ahead = Ahead{question, given, std::async(std::launch::async, std::move(compute)).share()};
+}
+
+void SolveService::giveUpAhead()
+{
+    if (m_ahead)
+        *m_ahead->given = true;
+    m_ahead.reset();
 }
 
 void SolveService::setPlane(Plane plane)
@@ -142,6 +171,20 @@ void SolveService::goOn()
 void SolveService::startCurve(study::Care care)
 {
     m_pause.setInterval(m_curve ? pauseMilliseconds : 0); // a change of an answer may be followed by more at once
+    if (m_ahead && care == study::Care::Usual && m_ahead->question == question()) {
+        start(
+            [ahead = *m_ahead](const Watch& watch) {
+                while (ahead.curve.wait_for(std::chrono::milliseconds(lookMilliseconds)) != std::future_status::ready)
+                    if (watch.stopped())
+                        *ahead.given = true;
+                const Result<CurvePointer> curve = ahead.curve.get();
+                return curve ? Step{*curve, nullptr, {}} : Step{nullptr, nullptr, curve.faults()};
+            },
+            0.0, 0.6);
+        m_ahead.reset();
+        return;
+    }
+    giveUpAhead();
     start(
         [question = question(), library = m_library, care](const Watch& watch) {
             const Result<CurvePointer> curve = study::curveOf(*library, question, watch, study::Reach::Near, care);

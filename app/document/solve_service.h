@@ -9,7 +9,10 @@
 #include <QString>
 #include <QTimer>
 
+#include <atomic>
 #include <functional>
+#include <future>
+#include <optional>
 
 namespace vetchling::app {
 
@@ -61,6 +64,12 @@ public:
     /// Some of that is still going on.
     [[nodiscard]] bool busyInBackground() const;
 
+    /// Begins with what a design will be asked as soon as it is opened: while a window is built a core has nothing to do.
+    /// @param path of its file; what cannot be read or built is left to who opens it
+    void beginWith(const QString& path);
+    /// What was begun with and is not asked for yet.
+    [[nodiscard]] bool isAhead() const { return m_ahead.has_value(); }
+
     /// Cancels and waits; for closing and tests.
     void stop();
 
@@ -85,6 +94,13 @@ private:
         Faults faults;
     };
     using Work = std::function<Step(const Watch&)>;
+    /// A curve that is computed before anybody asked for it.
+    struct Ahead {
+        study::Question question;
+        std::shared_ptr<std::atomic<bool>> given; ///< up
+        std::shared_future<Result<CurvePointer>> curve;
+    };
+    void giveUpAhead();
     void start(Work work, double progressFrom, double progressSpan);
     void startCurve(study::Care care);
     void goOn(); ///< after a curve, when nothing changes any more
@@ -110,6 +126,7 @@ private:
     QString m_pinnedName;
     std::shared_ptr<const Antenna> m_pinnedAntenna;
     Faults m_faults;
+    std::optional<Ahead> m_ahead;
     bool m_busy = false;
     Plane m_plane = Plane::Feedpoint;
     std::function<void()> m_probe;

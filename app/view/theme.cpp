@@ -113,6 +113,12 @@ QIcon Theme::icon(const QString& name) const
 
 void Theme::apply(QApplication& application) const
 {
+    applyFontAndPalette(application);
+    application.setStyleSheet(styleSheet());
+}
+
+void Theme::applyFontAndPalette(QApplication& application) const
+{
     loadFonts();
     application.setFont(font());
     QPalette p;
@@ -133,7 +139,6 @@ void Theme::apply(QApplication& application) const
     for (QPalette::ColorRole role : {QPalette::WindowText, QPalette::Text, QPalette::ButtonText})
         p.setColor(QPalette::Disabled, role, c.inkFaint);
     application.setPalette(p);
-    application.setStyleSheet(styleSheet());
 }
 
 QString Theme::styleSheet() const

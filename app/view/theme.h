@@ -53,6 +53,8 @@ public:
     [[nodiscard]] QIcon icon(const QString& name) const;
     /// Loads the shipped fonts and sets palette, font and style sheet.
     void apply(QApplication& application) const;
+    /// Of that all but the style sheet: under one, each widget that is put into another is styled anew with all that is in it.
+    void applyFontAndPalette(QApplication& application) const;
 
 signals:
     void changed();

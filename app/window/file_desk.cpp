@@ -24,9 +24,11 @@ FileDesk::FileDesk(Document& document, Settings& settings, const QString& dataFo
     connect(&m_autosave, &Autosave::failed, this, &FileDesk::said);
 }
 
+QString FileDesk::demoPath(const QString& dataFolder) { return QDir(dataFolder).filePath(QStringLiteral("demo/gannet-skerry.vetchling")); }
+
 void FileDesk::openDemo(std::optional<units::System> system)
 {
-    Result<Design> demo = files::readDesign(QDir(m_dataFolder).filePath(QStringLiteral("demo/gannet-skerry.vetchling")).toStdString());
+    Result<Design> demo = files::readDesign(demoPath(m_dataFolder).toStdString());
     if (!demo) {
         emit said(QString::fromStdString(demo.firstFault()));
         return;

@@ -23,6 +23,7 @@ public:
     /// Called before anything is saved, left or replaced: takes what is typed and not confirmed; false to stay.
     void setSettle(std::function<bool()> settle) { m_settle = std::move(settle); }
 
+    static QString demoPath(const QString& dataFolder);
     /// In the units used last, unless others are said.
     void openDemo(std::optional<units::System> system = {});
     void openNew(Design design);

@@ -53,23 +53,26 @@ constexpr int patienceMilliseconds = 30;
 
 } // namespace
 
-MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder, const QString& tableFolder)
+MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder, const QString& tableFolder, const QString& soonOpened)
     : m_shed(shedPath(autosaveFolder)), m_models(m_document, m_shed), m_solver(m_document, tableFolder),
       m_variants(m_document, m_solver), m_context{m_document, m_models, m_solver, m_variants, m_shed, m_theme, {}, {}, {}, {}, dataFolder},
       m_desk(m_document, m_settings, dataFolder, autosaveFolder, this)
 {
+    if (!soonOpened.isEmpty())
+        m_solver.beginWith(soonOpened);
     setObjectName(QStringLiteral("mainWindow"));
     setWindowIcon(QIcon(QStringLiteral(":/icons/vetchling.svg")));
     setMinimumSize(smallest);
     resize(QSize(1280, 800).boundedTo(screen()->availableGeometry().size() - frameRoom));
     setAcceptDrops(true);
     m_theme.setMode(m_settings.themeMode());
-    m_theme.apply(*qApp);
+    m_theme.applyFontAndPalette(*qApp);
     m_variants.setAlways(m_settings.showsSpread());
     loadData(dataFolder);
     buildStages();
     layOut();
     buildTools();
+    m_theme.apply(*qApp);
     m_menuButton->setMenu(makeMainMenu(*this, m_shortcuts));
     m_menuButton->setPopupMode(QToolButton::InstantPopup);
     listen();

@@ -22,7 +22,9 @@ class MainWindow : public QMainWindow {
     Q_OBJECT
 public:
     /// @param dataFolder where soils, bands and the demo are @param tableFolder for the soil's tables; empty: they are not kept
-    explicit MainWindow(const QString& dataFolder, const QString& autosaveFolder, const QString& tableFolder = {});
+    /// @param soonOpened a file that will be opened next; its computation begins while the window is built
+    explicit MainWindow(const QString& dataFolder, const QString& autosaveFolder, const QString& tableFolder = {},
+                        const QString& soonOpened = {});
     ~MainWindow() override;
 
     [[nodiscard]] Document& document() { return m_document; }

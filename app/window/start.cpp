@@ -174,6 +174,15 @@ void openNamed(MainWindow& window, const QString& file)
         std::fprintf(stderr, "%s could not be opened; the window says why\n", qPrintable(file));
 }
 
+/// What openFirst opens most likely.
+QString likelyFirst(const QStringList& files, bool demo)
+{
+    if (!files.isEmpty())
+        return files.front();
+    const QStringList recent = Settings().recentFiles();
+    return demo || recent.isEmpty() ? FileDesk::demoPath(findDataFolder()) : recent.front();
+}
+
 /// The file that was asked for, what an earlier run left unsaved, the file used last, or the demo.
 void openFirst(MainWindow& window, const QStringList& files, bool demo)
 {
@@ -229,7 +238,7 @@ int start(QApplication& application)
         return writeSheetAsked(options);
     const QString state = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
     const QString tables = QStandardPaths::writableLocation(QStandardPaths::CacheLocation) + QStringLiteral("/soil-tables");
-    MainWindow window(findDataFolder(), state, tables);
+    MainWindow window(findDataFolder(), state, tables, likelyFirst(parser.positionalArguments(), parser.isSet(options.demo)));
     qApp->setProperty("yardSeed", parser.isSet(options.shots) ? QVariant(5u) : QVariant()); // the same picture each time
     const bool posing = parser.isSet(options.shots) || parser.isSet(options.picture);
     if (posing) {
