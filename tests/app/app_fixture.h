@@ -18,6 +18,7 @@ protected:
     void SetUp() override
     {
         QSettings().clear();
+        qApp->setStyleSheet({}); // as a program that starts: under the one of the last test each widget would be styled many times
         m_window = std::make_unique<MainWindow>(QStringLiteral(VETCHLING_SOURCE_DATA), m_home.filePath(QStringLiteral("autosave")));
         openGarden();
         m_window->show();

@@ -97,6 +97,46 @@ TEST_F(WindowTest, ClosingWhileSolvingComesBack)
     EXPECT_FALSE(solver().curve() && solver().curve()->question.subject.shape.parameters.at("apex_height_m") == 12.5);
 }
 
+// ---- a head start
+
+/// A service for a document of its own, as a program that starts has it.
+struct Starting {
+    Document document;
+    SolveService solver{document};
+    bool opens(const QString& path)
+    {
+        document.setDesign(*files::readDesign(path.toStdString()), path);
+        return QTest::qWaitFor([&] { return solver.curve() != nullptr; }, 60000);
+    }
+};
+
+TEST_F(WindowTest, WhatIsBegunBeforeTheFileIsOpenIsTakenAndTheSame)
+{
+    Starting ahead, plain;
+    ahead.solver.beginWith(garden());
+    EXPECT_TRUE(ahead.solver.isAhead());
+    ASSERT_TRUE(ahead.opens(garden()) && plain.opens(garden()));
+    EXPECT_FALSE(ahead.solver.isAhead()) << "it was asked for";
+    EXPECT_EQ(ahead.solver.curve()->question, plain.solver.curve()->question);
+    const double f = ahead.solver.curve()->parts.front()->from * 1.1;
+    EXPECT_EQ(ahead.solver.curve()->swrAt(f), plain.solver.curve()->swrAt(f));
+}
+
+TEST_F(WindowTest, AnotherFileThanExpectedIsOpenedAsEver)
+{
+    Starting starting;
+    starting.solver.beginWith(QStringLiteral(VETCHLING_SOURCE_DATA "/demo/gannet-skerry.vetchling"));
+    ASSERT_TRUE(starting.opens(garden()));
+    EXPECT_FALSE(starting.solver.isAhead());
+    EXPECT_EQ(starting.solver.curve()->question.subject.shape.family, starting.document.antenna().shape.family);
+    starting.solver.beginWith(QStringLiteral("/nowhere/at all.vetchling"));
+    EXPECT_FALSE(starting.solver.isAhead()) << "who opens it will say so";
+    Starting closed;
+    closed.solver.beginWith(garden());
+    closed.solver.stop(); // while it computes
+    EXPECT_FALSE(closed.solver.isAhead());
+}
+
 // ---- ids
 
 // 2026-11: another range moved the selection to its neighbour, since it was a place in the list.
