@@ -302,7 +302,7 @@ void buried(Page& page)
     }
     page.say(fmt::format(
         "\n{} random antennas with wires in the soil (`tests/validation/random_buried.cpp`) against a much finer mesh: the true "
-        "error is below the estimate in **{}** and below 1 % in {}; their power adds up within {:.2f} %.",
+        "error is below the estimate in **{}** and below 1 % in {}; their power adds up within {:.2g} %.",
         count, honest, withinOne, 100.0 * balance));
 }
 

@@ -57,8 +57,10 @@ public:
     QString summary() const override
     {
         const BuildFacts* facts = m_desk.facts();
-        return facts ? tr("%1 of wire, %2 parts").arg(lengthWords(facts->wire, system(), 1)).arg(countOf(facts->parts))
-                     : tr("nothing to cut");
+        if (!facts)
+            return tr("nothing to cut");
+        constexpr double much = 100.0; // m, where tenths find no room in the trail
+        return tr("%1 of wire, %2 parts").arg(lengthWords(facts->wire, system(), facts->wire < much ? 1 : 0)).arg(countOf(facts->parts));
     }
 
     QString tableText() const override
