@@ -111,6 +111,23 @@ TEST(CoilLength, IsTheHelixThatIsSolvedTurnByTurn)
     }
 }
 
+// From far below its own resonance to beyond it, where a coil in a point, with that resonance put across it or not, is another antenna.
+TEST(CoilLength, FollowsTheHelixPastItsOwnResonance)
+{
+    const CoilShape c{0.06, 0.02, 6.0, 0.5, 1.4};
+    const WireModel turns = wound(c);
+    WireModel resonant = inPoint(c);
+    for (Load& coil : resonant.loads)
+        coil.selfResonance = coilFigures({c.diameter, 2.0 * wireRadius, c.pitch, c.turns})->selfResonance;
+    for (double f : {20e6, 80e6, 100e6}) {
+        const Complex real = impedanceAt(turns, f);
+        const auto off = [&](const WireModel& model) { return std::abs(impedanceAt(model, f) - real) / std::abs(real); };
+        EXPECT_LT(off(asLong(c)), 0.004) << f;
+        EXPECT_GT(off(inPoint(c)), 0.15) << f;
+        EXPECT_GT(off(resonant), 0.15) << f;
+    }
+}
+
 TEST(CoilLength, IsACoilInAPointWhereItIsShort)
 {
     const CoilShape tiny{0.006, 0.0022, 6.0, 2.0, 5.0};
