@@ -214,22 +214,25 @@ void Sketch::feed(QPointF at)
     reserve({at.x() - 6, at.y() - 6, 12, 12});
 }
 
-void Sketch::coil(QPointF at, double angle)
+void Sketch::coil(QPointF at, double angle, double length)
 {
+    constexpr double shortest = 26.0, pitch = 5.0, ends = 6.0;
+    const double width = std::max(shortest, length);
+    const int turns = int((width - ends) / pitch);
     m_painter.save();
     m_painter.translate(at);
     m_painter.rotate(angle);
     m_painter.setBrush(colours().card);
     m_painter.setPen(QPen(colours().ink, 1.4));
-    m_painter.drawRoundedRect(QRectF(-13, -6, 26, 12), 3, 3);
-    QPainterPath turns;
-    for (int i = 0; i < 4; ++i) {
-        const double x = -10.0 + 5.0 * i;
-        turns.moveTo(x, 4.5);
-        turns.cubicTo(x, -7, x + 5, -7, x + 5, 4.5);
+    m_painter.drawRoundedRect(QRectF(-0.5 * width, -6, width, 12), 3, 3);
+    QPainterPath winding;
+    for (int i = 0; i < turns; ++i) {
+        const double x = pitch * (i - 0.5 * turns);
+        winding.moveTo(x, 4.5);
+        winding.cubicTo(x, -7, x + pitch, -7, x + pitch, 4.5);
     }
     m_painter.setBrush(Qt::NoBrush);
-    m_painter.drawPath(turns);
+    m_painter.drawPath(winding);
     m_painter.restore();
     reserve({at.x() - 14, at.y() - 14, 28, 28});
 }

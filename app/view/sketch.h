@@ -55,7 +55,8 @@ public:
 
     // Glyphs; each looks like the thing.
     void feed(QPointF at);
-    void coil(QPointF at, double angle);
+    /// @param length of it on the screen, where it is longer than the symbol
+    void coil(QPointF at, double angle, double length = 0.0);
     void trap(QPointF at, double angle);
     void resistor(QPointF at, double angle);
     void link(QPointF at, double angle, bool open);

@@ -53,6 +53,22 @@ TEST_F(BuildTest, AllowancesChangeTheCutListAndAreUndone)
     EXPECT_EQ(table(), before);
 }
 
+// The trail beside the page is narrow: whole feet, and whole metres where there are many.
+TEST_F(BuildTest, TheTrailTellsTheWireInFewSigns)
+{
+    const auto words = [&] {
+        EXPECT_TRUE(
+            QTest::qWaitFor([&] { return window().stage(QStringLiteral("build"))->summary().contains(QStringLiteral("of wire")); }, 20000));
+        return window().stage(QStringLiteral("build"))->summary();
+    };
+    EXPECT_TRUE(words().contains(QRegularExpression(QStringLiteral("^\\d+\\.\\d m of wire")))) << words().toStdString();
+    document().edit(QStringLiteral("units"), {}, [](Design& d) { d.operation.system = units::System::Imperial; });
+    EXPECT_TRUE(words().contains(QRegularExpression(QStringLiteral("^\\d+ ft of wire")))) << words().toStdString();
+    document().edit(QStringLiteral("units"), {}, [](Design& d) { d.operation.system = units::System::Metric; });
+    document().setParameter("leg_m", 80.0, {});
+    EXPECT_TRUE(words().contains(QRegularExpression(QStringLiteral("^1\\d\\d m of wire")))) << words().toStdString();
+}
+
 TEST_F(BuildTest, APieceIsTickedByMouseAndByKeysAndUndone)
 {
     cut().grab(); // painted once

@@ -335,6 +335,21 @@ void ScenePainter::paintPinned()
                    Qt::AlignHCenter | Qt::AlignTop, {m_colours.inkSoft, 11});
 }
 
+/// Of a coil that has a length in the model; 0 of one in a point.
+double ScenePainter::lengthOnScreen(const shapes::CoilPlace& coil) const
+{
+    constexpr double there = 1e-6; // m
+    const WireModel& model = built().model;
+    for (const Load& load : model.loads) {
+        const Wire& wire = model.wires[load.wire];
+        if (!load.size.inPoint() && distance(wire.pointAt(load.at), coil.at) < there) {
+            const QPointF along = m_camera.project(wire.pointAt(load.to())) - m_camera.project(wire.pointAt(load.from()));
+            return std::hypot(along.x(), along.y());
+        }
+    }
+    return 0.0;
+}
+
 void ScenePainter::paintFittings()
 {
     const shapes::BuiltAntenna& antenna = built();
@@ -345,7 +360,7 @@ void ScenePainter::paintFittings()
         return degrees(std::atan2(on.y(), on.x()));
     };
     for (const shapes::CoilPlace& c : antenna.coils)
-        m_sketch.coil(m_camera.project(c.at), angle(c.at, c.along));
+        m_sketch.coil(m_camera.project(c.at), angle(c.at, c.along), lengthOnScreen(c));
     for (const shapes::CoilPlace& c : antenna.traps)
         m_sketch.trap(m_camera.project(c.at), angle(c.at, c.along));
     for (const shapes::CoilPlace& c : antenna.resistors)

@@ -51,6 +51,7 @@ private:
     void paintDugIn(const WireModel& model);
     /// Where a point is drawn: what lies in the soil far enough below the line to be seen.
     [[nodiscard]] QPointF placeOf(Vec3 p) const;
+    [[nodiscard]] double lengthOnScreen(const shapes::CoilPlace& coil) const;
     void paintFittings();
     void paintRangeNotes();
     [[nodiscard]] std::vector<DimensionLine> dimensionLines() const;

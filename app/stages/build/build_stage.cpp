@@ -20,6 +20,8 @@
 #include <QPrinter>
 #include <QScrollArea>
 
+#include <cmath>
+
 namespace vetchling::app {
 namespace {
 
@@ -59,8 +61,12 @@ public:
         const BuildFacts* facts = m_desk.facts();
         if (!facts)
             return tr("nothing to cut");
-        constexpr double much = 100.0; // m, where tenths find no room in the trail
-        return tr("%1 of wire, %2 parts").arg(lengthWords(facts->wire, system(), facts->wire < much ? 1 : 0)).arg(countOf(facts->parts));
+        // the trail has no room for inches, nor for tenths of many metres
+        constexpr double much = 100.0, foot = 0.3048; // m
+        const bool feet = system() == units::System::Imperial;
+        const QString wire =
+            lengthWords(feet ? foot * std::round(facts->wire / foot) : facts->wire, system(), feet || facts->wire >= much ? 0 : 1);
+        return tr("%1 of wire, %2 parts").arg(wire).arg(countOf(facts->parts));
     }
 
     QString tableText() const override
