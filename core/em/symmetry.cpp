@@ -201,17 +201,20 @@ private:
         return m_model.ground.kind == GroundKind::FreeSpace || std::abs(m_out.normal.z) < 1e-9;
     }
 
+    /// As many of a kind at the image of each load's place as there.
     [[nodiscard]] bool loadsMirrored() const
     {
         const auto place = [&](const Load& l) { return m_model.wires[l.wire].pointAt(l.at); };
-        return std::all_of(m_model.loads.begin(), m_model.loads.end(), [&](const Load& a) {
-            return std::any_of(m_model.loads.begin(), m_model.loads.end(), [&](Load b) {
-                const bool there = distance(image(place(a)), place(b)) < alike;
-                b.wire = a.wire;
-                b.at = a.at;
-                return there && a == b;
+        const auto alikeAt = [&](Vec3 there, const Load& kind) {
+            return std::count_if(m_model.loads.begin(), m_model.loads.end(), [&](Load other) {
+                const bool here = distance(place(other), there) < alike;
+                other.wire = kind.wire;
+                other.at = kind.at;
+                return here && other == kind;
             });
-        });
+        };
+        return std::all_of(m_model.loads.begin(), m_model.loads.end(),
+                           [&](const Load& l) { return alikeAt(place(l), l) == alikeAt(image(place(l)), l); });
     }
 
     /// The element that is its image, and how it runs; none for one in the mirror or across it.

@@ -222,6 +222,10 @@ TEST(Mirror, HasToHoldInTheWholeModel)
         for (std::size_t w : {1, 2})
             m.loads.push_back({w, 2.0}), m.loads.back().resistance = 10.0;
     })) << "a load in either arm";
+    EXPECT_FALSE(spoiled([](WireModel& m) {
+        for (std::size_t w : {1, 2, 2})
+            m.loads.push_back({w, 2.0}), m.loads.back().resistance = 10.0;
+    })) << "two in one place, one in its image";
 }
 
 /// A point moved by less than anyone sees breaks the symmetry, without a jump. @param perMetre most relative change of Z for a metre

@@ -316,14 +316,14 @@ WireModel wildModel(unsigned seed)
         model.loads.push_back({std::size_t(dice.whole(0, int(model.wires.size()) - 1)), anyNumber(dice, size * dice.unit() * 0.5),
                                LoadKind(dice.whole(0, 1)), anyNumber(dice, 10.0), anyNumber(dice, 1e-6), anyNumber(dice, 1e-10),
                                anyNumber(dice, 100.0), dice.chance(0.1) ? anyNumber(dice, 3e7) : 0.0});
-    if (dice.chance(0.2)) { // a coil with a length, which now and then finds room
+    if (dice.chance(0.1)) { // a coil with a length, which often finds room
         Load coil;
         coil.wire = std::size_t(dice.whole(0, int(model.wires.size()) - 1));
         const Wire& wire = model.wires[coil.wire];
         coil.at = anyNumber(dice, wire.length() * dice.unit());
         coil.inductance = anyNumber(dice, dice.logBetween(1e-7, 1e-4));
-        coil.size = {anyNumber(dice, wire.length() * dice.logBetween(0.02, 0.6)), anyNumber(dice, wire.radius * dice.logBetween(1.5, 50.0)),
-                     anyNumber(dice, wire.radius)};
+        const double diameter = wire.radius * dice.logBetween(3.0, 50.0);
+        coil.size = {anyNumber(dice, diameter * dice.logBetween(1.0, 20.0)), anyNumber(dice, diameter), anyNumber(dice, wire.radius)};
         model.loads.push_back(coil);
     }
     if (dice.chance(0.1)) {
