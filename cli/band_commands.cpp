@@ -1,6 +1,8 @@
 #include "cli/band_commands.h"
 
 #include "cli/chosen.h"
+#include "cli/json_output.h"
+#include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "cli/typed.h"
 #include "core/bands/free_lengths.h"
@@ -11,17 +13,12 @@
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 #include <cmath>
 #include <memory>
 
 namespace vetchling::cli {
 namespace {
-
-using Json = nlohmann::ordered_json;
-
-void print(const Json& json) { fmt::print("{}\n", json.dump(1)); }
 
 /// JSON has no infinity: null where there is no finite figure.
 Json figure(double value) { return std::isfinite(value) ? Json(value) : Json(nullptr); }
@@ -61,6 +58,7 @@ Json bandJson(const study::BandChoice& row, const std::vector<shapes::Configurat
 Result<std::vector<study::BandChoice>> bandRows(const Request& request, const Chosen& chosen)
 {
     study::Library library;
+    const KeptTables kept(library.tables());
     const study::Question question = study::questionOf(chosen.design, chosen.antenna, {}, chosen.subject.configuration);
     if (request.configuration.empty()) {
         const auto curves = study::curvesOf(library, question, terminalWatch());
@@ -199,9 +197,11 @@ int mapCommand(const MapRequest& request)
     auto question = study::mapQuestionOf(design, chosen->antenna, request.vary, *from, *to, request.count);
     if (!question)
         return report(question.faults());
+    const auto tables = std::make_shared<em::GroundTableCache>();
+    const KeptTables kept(*tables);
     study::Queue queue;
     study::MapRun run(
-        std::make_shared<em::GroundTableCache>(), [&](study::Queue::Work work) { return queue.batch(std::move(work)); }, *question);
+        tables, [&](study::Queue::Work work) { return queue.batch(std::move(work)); }, *question);
     const Watch watch = terminalWatch();
     run.wait(queue, watch);
     if (watch.stopped())
@@ -291,6 +291,7 @@ int settingsCommand(const Request& request)
     if (!chosen)
         return report(chosen.faults());
     study::Library library;
+    const KeptTables kept(library.tables());
     const auto chart =
         study::settingsOf(library, study::questionOf(chosen->design, chosen->antenna, {}, chosen->subject.configuration), terminalWatch());
     if (!chart)

@@ -1,6 +1,8 @@
 #include "cli/bench_commands.h"
 
 #include "cli/chosen.h"
+#include "cli/json_output.h"
+#include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "cli/typed.h"
 #include "core/files/data_folder.h"
@@ -11,7 +13,6 @@
 #include <CLI/CLI.hpp>
 #include <fmt/chrono.h>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 #include <unistd.h>
 
@@ -87,6 +88,7 @@ int copyCommand(const RecipeRequest& request)
     if (!chosen)
         return report(chosen.faults());
     em::GroundTableCache tables;
+    const KeptTables kept(tables);
     const auto copy = study::copyOf(*recipe, chosen->antenna.shape.wire, chosen->design.site.soil.ground(), tables, terminalWatch());
     if (!copy)
         return report(copy.faults());

@@ -5,6 +5,8 @@
 #include "cli/design_commands.h"
 #include "cli/family_commands.h"
 #include "cli/feed_commands.h"
+#include "cli/json_output.h"
+#include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "cli/spread_commands.h"
 #include "cli/trim_commands.h"
@@ -19,7 +21,6 @@
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 #include <cstdio>
 
@@ -61,6 +62,7 @@ int solveCommand(const std::string& path, const em::SolveOptions& options)
         return report(wires.faults());
     const Watch watch = terminalWatch();
     em::GroundTableCache tables(8);
+    const KeptTables kept(tables);
     const auto model = std::make_shared<const WireModel>(wires->model);
     std::vector<files::CaseResult> results;
     for (std::size_t i = 0; i < wires->frequencies.size(); ++i) {
@@ -75,8 +77,6 @@ int solveCommand(const std::string& path, const em::SolveOptions& options)
     return exitGood;
 }
 
-nlohmann::json pair(Complex z) { return {z.real(), z.imag()}; }
-
 int sensitivityCommand(const std::string& path)
 {
     Result<files::WireCase> wires = files::readWireFile(path);
@@ -84,8 +84,9 @@ int sensitivityCommand(const std::string& path)
         return report(wires.faults());
     const Watch watch = terminalWatch();
     em::GroundTableCache tables(8);
+    const KeptTables kept(tables);
     const auto model = std::make_shared<const WireModel>(wires->model);
-    nlohmann::json results = nlohmann::json::array();
+    Json results = Json::array();
     for (double frequency : wires->frequencies) {
         const auto solution = em::solve(model, frequency, tables, {}, watch);
         if (!solution)
@@ -93,7 +94,7 @@ int sensitivityCommand(const std::string& path)
         const auto s = em::sensitivities(*solution, tables, watch);
         if (!s)
             return report(s.faults());
-        nlohmann::json ends = nlohmann::json::array(), loads = nlohmann::json::array();
+        Json ends = Json::array(), loads = Json::array();
         for (const em::EndSensitivity& end : s->ends)
             ends.push_back({{"wire", model->wires[end.wire].id}, {"end", end.atStart ? "first" : "last"}, {"per_m", pair(end.perMetre)}});
         for (Complex load : s->perLoad)
@@ -107,7 +108,7 @@ int sensitivityCommand(const std::string& path)
                            {"conductivity_per_percent", pair(0.01 * s->perConductivity)},
                            {"loads_per_ohm", loads}});
     }
-    fmt::print("{}\n", nlohmann::json{{"format", "vetchling-sensitivities"}, {"version", 1}, {"results", results}}.dump(1));
+    fmt::print("{}\n", Json{{"format", "vetchling-sensitivities"}, {"version", 1}, {"results", results}}.dump(1));
     return exitGood;
 }
 
@@ -127,21 +128,22 @@ int fieldCommand(const std::string& path, const std::vector<std::string>& places
     }
     const Watch watch = terminalWatch();
     em::GroundTableCache tables(8);
+    const KeptTables kept(tables);
     em::SolveOptions options;
     options.wantedErrorPercent = em::usualErrorPercent;
-    nlohmann::json results = nlohmann::json::array();
+    Json results = Json::array();
     for (double frequency : wires->frequencies) {
         const auto solution = em::solve(std::make_shared<const WireModel>(wires->model), frequency, tables, options, watch);
         if (!solution)
             return report(solution.faults());
         const em::NearField field(*solution, tables);
         const double scale = power > 0.0 ? std::sqrt(power / solution->inputPower) : 1.0;
-        nlohmann::json list = nlohmann::json::array();
+        Json list = Json::array();
         for (Vec3 p : points) {
             const auto here = field.at(p);
             if (!here)
                 return report({{fmt::format("--at {},{},{}", p.x, p.y, p.z), here.faults().front().message}});
-            nlohmann::json e = nlohmann::json::array(), h = nlohmann::json::array();
+            Json e = Json::array(), h = Json::array();
             for (int c = 0; c < 3; ++c)
                 e.push_back(pair(scale * here->e[c])), h.push_back(pair(scale * here->h[c]));
             list.push_back({{"point_m", {p.x, p.y, p.z}},
@@ -152,7 +154,7 @@ int fieldCommand(const std::string& path, const std::vector<std::string>& places
         }
         results.push_back({{"frequency_Hz", frequency}, {"power_W", scale * scale * solution->inputPower}, {"fields", list}});
     }
-    fmt::print("{}\n", nlohmann::json{{"format", "vetchling-fields"}, {"version", 1}, {"results", results}}.dump(1));
+    fmt::print("{}\n", Json{{"format", "vetchling-fields"}, {"version", 1}, {"results", results}}.dump(1));
     return exitGood;
 }
 
@@ -164,6 +166,7 @@ int sweepCommand(const std::string& path, const em::SweepOptions& options, Sweep
     if (!wires)
         return report(wires.faults());
     em::GroundTableCache tables;
+    const KeptTables kept(tables);
     const Result<em::ImpedanceCurve> curve = em::sweep(std::make_shared<const WireModel>(wires->model), options, tables, terminalWatch());
     if (!curve)
         return report(curve.faults());

@@ -2,6 +2,8 @@
 
 #include "cli/chosen.h"
 #include "cli/family_commands.h"
+#include "cli/json_output.h"
+#include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "core/bands/wanted.h"
 #include "core/files/data.h"
@@ -15,7 +17,6 @@
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 #include <algorithm>
 #include <cmath>
@@ -24,11 +25,6 @@
 
 namespace vetchling::cli {
 namespace {
-
-using Json = nlohmann::ordered_json;
-
-void print(const Json& json) { fmt::print("{}\n", json.dump(1)); }
-Json pair(Complex z) { return {z.real(), z.imag()}; }
 
 Faults takeSettings(const std::vector<std::string>& settings, shapes::AntennaShape& shape)
 {
@@ -136,6 +132,7 @@ int tuneOne(const Request& request, const Chosen& chosen)
     const double frequency =
         request.frequency > 0.0 ? request.frequency : shapes::frequencyOf(chosen.antenna.shape, chosen.subject.configuration);
     em::GroundTableCache tables;
+    const KeptTables kept(tables);
     TuneOptions options = tuneOptions(request, chosen.antenna);
     options.configuration = chosen.subject.configuration;
     if (request.goal.empty())
@@ -169,6 +166,7 @@ int tuneSeveral(const Request& request, const Chosen& chosen)
     for (const std::string& key : request.vary)
         levers.push_back({key});
     em::GroundTableCache tables;
+    const KeptTables kept(tables);
     const auto outcome = tuneJointly(chosen.antenna.shape, chosen.subject.ground, levers, aim, tables, {}, terminalWatch());
     if (!outcome)
         return report(outcome.faults());
@@ -197,6 +195,7 @@ int tuneCommand(const Request& request)
     if (request.frequency > 0.0)
         return report({{"--at", "goes with --vary; without it every length is tuned to the frequency that the design gives it"}});
     em::GroundTableCache tables;
+    const KeptTables kept(tables);
     const auto outcome =
         tuneAll(chosen->antenna.shape, chosen->subject.ground, tables, tuneOptions(request, chosen->antenna), terminalWatch());
     if (!outcome)

@@ -1,12 +1,13 @@
 #include "cli/family_commands.h"
 
+#include "cli/json_output.h"
+#include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "core/files/design_file.h"
 #include "core/study/gallery.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 #include <algorithm>
 #include <cmath>
@@ -15,8 +16,6 @@
 
 namespace vetchling::cli {
 namespace {
-
-using Json = nlohmann::ordered_json;
 
 std::string measured(double value, units::Quantity quantity) { return units::format(value, quantity, units::System::Metric); }
 
@@ -69,18 +68,24 @@ Result<std::string> row(study::Library& library, const Design& design, const stu
 }
 
 /// Every family once, hung as the gallery proposes it, as a Markdown table.
-int tableCommand(const std::string& file, double frequency)
+int tableCommand(const std::string& file, double frequency, const std::vector<std::string>& only)
 {
     const Result<Design> design = files::readDesign(file);
     if (!design)
         return report(design.faults());
     if (Faults faults = findFrequencyFaults(frequency, "--frequency"); !faults.empty())
         return report(faults);
+    for (const std::string& id : only)
+        if (!shapes::findFamily(id))
+            return report(Faults{{"--family", "there is no family '" + id + "'; families without anything lists them"}});
     study::Library library;
+    const KeptTables kept(library.tables());
     std::set<std::string> seen;
     std::vector<std::string> rows;
     for (const study::Proposal& p : study::proposals(*design, frequency)) {
-        if (!p.fault.empty() || !seen.insert(p.antenna.shape.family).second)
+        const std::string& family = p.antenna.shape.family;
+        const bool wanted = only.empty() || std::find(only.begin(), only.end(), family) != only.end();
+        if (!p.fault.empty() || !wanted || !seen.insert(family).second)
             continue;
         const Result<std::string> line = row(library, *design, p);
         if (!line)
@@ -132,13 +137,15 @@ void addFamilyCommands(CLI::App& app, int& status)
     struct Request {
         std::string on;
         double frequency = 14.2e6;
+        std::vector<std::string> only;
     };
     auto request = std::make_shared<Request>();
     CLI::App* command = app.add_subcommand("families", "families of antennas and their parameters");
     command->add_option("--on", request->on, "design file: instead, a table of what each comes to on its site, tuned");
     command->add_option("--frequency", request->frequency, "Hz, of that table");
+    command->add_option("--family", request->only, "one of that table, instead of all; may be repeated");
     command->callback(
-        [request, &status] { status = request->on.empty() ? familiesCommand() : tableCommand(request->on, request->frequency); });
+        [request, &status] { status = request->on.empty() ? familiesCommand() : tableCommand(request->on, request->frequency, request->only); });
 }
 
 } // namespace vetchling::cli

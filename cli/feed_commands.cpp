@@ -1,6 +1,8 @@
 #include "cli/feed_commands.h"
 
 #include "cli/chosen.h"
+#include "cli/json_output.h"
+#include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "cli/typed.h"
 #include "core/files/chain_file.h"
@@ -9,18 +11,11 @@
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 #include <cmath>
 
 namespace vetchling::cli {
 namespace {
-
-using Json = nlohmann::ordered_json;
-
-void print(const Json& json) { fmt::print("{}\n", json.dump(1)); }
-
-Json ohms(Complex z) { return {z.real(), z.imag()}; }
 
 int chainCommand(const std::string& path)
 {
@@ -99,7 +94,7 @@ Json jointJson(const study::FeedReport& report, const study::FeedRow& row, std::
     const Joint& joint = row.state.joints[i];
     const double root = std::sqrt(report.power);
     Json out{{"part", report.parts[i].kind},
-             {"impedance_ohm", ohms(joint.impedance)},
+             {"impedance_ohm", pair(joint.impedance)},
              {"swr_50", swr(joint.impedance)},
              {"loss_dB", joint.loss},
              {"lost_W", report.power * joint.lost()},
@@ -115,7 +110,7 @@ Json jointJson(const study::FeedReport& report, const study::FeedRow& row, std::
 
 Json rowJson(const study::FeedReport& report, const study::FeedRow& row)
 {
-    Json out{{"band", row.band.name}, {"frequency_Hz", row.band.frequency}, {"port_ohm", ohms(row.band.port)}, {"joints", Json::array()}};
+    Json out{{"band", row.band.name}, {"frequency_Hz", row.band.frequency}, {"port_ohm", pair(row.band.port)}, {"joints", Json::array()}};
     for (std::size_t i = 0; i < report.parts.size(); ++i)
         out["joints"].push_back(jointJson(report, row, i));
     out["total_dB"] = row.state.totalLoss();
@@ -169,6 +164,7 @@ int feedCommand(const FeedRequest& request)
     if (asked.other)
         asked.other->bands = design.operation.bands;
     study::Library library;
+    const KeptTables kept(library.tables());
     study::References references;
     const auto basis = study::feedBasisOf(library, references, asked, terminalWatch());
     if (!basis)

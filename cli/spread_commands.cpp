@@ -1,6 +1,8 @@
 #include "cli/spread_commands.h"
 
 #include "cli/chosen.h"
+#include "cli/json_output.h"
+#include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "core/files/design_file.h"
 #include "core/study/comparison.h"
@@ -8,16 +10,11 @@
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 #include <cmath>
 
 namespace vetchling::cli {
 namespace {
-
-using Json = nlohmann::ordered_json;
-
-void print(const Json& json) { fmt::print("{}\n", json.dump(1)); }
 
 struct SpreadRequest {
     Request chosen;
@@ -43,6 +40,7 @@ int spreadCommand(const SpreadRequest& request)
     if (!chosen)
         return report(chosen.faults());
     study::Library library;
+    const KeptTables kept(library.tables());
     study::SpreadQuestion asked = study::spreadQuestionOf(chosen->design, chosen->antenna);
     asked.tolerances = tolerancesOf(request, asked.tolerances);
     if (request.conductivity || request.permittivity)
@@ -79,6 +77,7 @@ int compareCommand(const Request& request)
     if (!place)
         return report(place.faults());
     study::Library library;
+    const KeptTables kept(library.tables());
     const study::ComparisonQuestion asked = study::comparisonOf(*design, design->antennas[*place], "as drawn");
     Json rows = Json::array();
     for (std::size_t i = 0; i < asked.antennas.size(); ++i) {
@@ -106,6 +105,7 @@ int neighboursCommand(const Request& request)
     if (!chosen)
         return report(chosen.faults());
     study::Library library;
+    const KeptTables kept(library.tables());
     const Id band = bandFor(chosen->design, shapes::frequencyOf(chosen->antenna.shape, chosen->subject.configuration));
     const auto effects =
         study::neighbourEffects(library, chosen->design, chosen->antenna, band, chosen->subject.configuration, terminalWatch());

@@ -1,6 +1,8 @@
 #include "cli/trim_commands.h"
 
 #include "cli/chosen.h"
+#include "cli/json_output.h"
+#include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "cli/typed.h"
 #include "core/files/chain_file.h"
@@ -19,7 +21,6 @@
 #include <CLI/CLI.hpp>
 #include <fmt/chrono.h>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 #include <algorithm>
 #include <ctime>
@@ -28,7 +29,6 @@
 namespace vetchling::cli {
 namespace {
 
-using Json = nlohmann::ordered_json;
 using units::Quantity;
 
 struct LogRequest {
@@ -80,6 +80,7 @@ Faults takeReadings(const LogRequest& request, const Design& design, const Anten
         return wrong;
     }
     study::Library library;
+    const KeptTables kept(library.tables());
     const auto curve = study::curveOf(library, study::questionOf(design, antenna, {}, m.configuration.value_or(0)));
     if (!curve)
         return curve.faults();
@@ -190,6 +191,7 @@ int trimCommand(const Request& request)
             if (tasks[i].configuration == chosen->subject.configuration)
                 question.task = i;
     study::Library library;
+    const KeptTables kept(library.tables());
     const auto outcome = trimNext(library, question, terminalWatch());
     if (!outcome)
         return report(outcome.faults());
@@ -244,6 +246,7 @@ int fitCommand(const Request& request)
     if (!chosen)
         return report(chosen.faults());
     study::Library library;
+    const KeptTables kept(library.tables());
     const auto fit = fitSite(library, chosen->design, chosen->antenna, terminalWatch());
     if (!fit)
         return report(fit.faults());

@@ -1,6 +1,8 @@
 #include "cli/workshop_commands.h"
 
 #include "cli/chosen.h"
+#include "cli/json_output.h"
+#include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "cli/typed.h"
 #include "core/files/data_folder.h"
@@ -12,7 +14,6 @@
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
-#include <nlohmann/json.hpp>
 
 #include <algorithm>
 #include <memory>
@@ -21,10 +22,7 @@
 namespace vetchling::cli {
 namespace {
 
-using Json = nlohmann::ordered_json;
 using units::Quantity;
-
-void print(const Json& json) { fmt::print("{}\n", json.dump(1)); }
 
 /// The members of the core as the options they came from.
 int reportAsOptions(Faults faults)
@@ -106,6 +104,7 @@ struct ExposureRequest {
 Result<Json> exposureRows(const ExposureRequest& request, const Chosen& chosen, const std::vector<LimitSet>& limits, double power)
 {
     study::Library library;
+    const KeptTables kept(library.tables());
     const auto basis = study::safetyBasisOf(library, study::questionOf(chosen.design, chosen.antenna), terminalWatch());
     if (!basis)
         return basis.faults();

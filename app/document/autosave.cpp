@@ -13,7 +13,6 @@
 namespace vetchling::app {
 namespace {
 
-constexpr int quietMilliseconds = 2000, longestMilliseconds = 10000;
 const QString suffix = QStringLiteral(".unsaved");
 
 QString lockOf(const QString& copy) { return copy + QStringLiteral(".lock"); }
@@ -28,8 +27,8 @@ bool isLeftBehind(const QString& copy)
 
 } // namespace
 
-Autosave::Autosave(Document& document, const QString& folder, QObject* parent)
-    : QObject(parent), m_document(document), m_folder(folder),
+Autosave::Autosave(Document& document, const QString& folder, const Pauses& pauses, QObject* parent)
+    : QObject(parent), m_document(document), m_folder(folder), m_pauses(pauses),
       m_path(QDir(folder).filePath(QStringLiteral("%1-%2").arg(QCoreApplication::applicationPid()).arg(quintptr(this)) + suffix)),
       m_lock(lockOf(m_path))
 {
@@ -46,7 +45,7 @@ void Autosave::changed()
 {
     if (!m_timer.isActive())
         m_unwritten.start();
-    m_timer.start(std::clamp(longestMilliseconds - int(m_unwritten.elapsed()), 0, quietMilliseconds));
+    m_timer.start(std::clamp(m_pauses.longest - int(m_unwritten.elapsed()), 0, m_pauses.quiet));
 }
 
 Autosave::~Autosave() = default;

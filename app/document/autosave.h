@@ -15,8 +15,13 @@ namespace vetchling::app {
 class Autosave : public QObject {
     Q_OBJECT
 public:
+    /// When a copy is written: after a pause in the editing, but not later than that, ms.
+    struct Pauses {
+        int quiet = 2000, longest = 10000;
+    };
     /// @param folder where copies are kept; made if missing
-    Autosave(Document& document, const QString& folder, QObject* parent = nullptr);
+    Autosave(Document& document, const QString& folder, const Pauses& pauses, QObject* parent = nullptr);
+    Autosave(Document& document, const QString& folder, QObject* parent = nullptr) : Autosave(document, folder, Pauses(), parent) {}
     ~Autosave() override;
 
     struct LeftBehind {
@@ -46,7 +51,9 @@ private:
     void changed();
 
     Document& m_document;
-    QString m_folder, m_path;
+    QString m_folder;
+    Pauses m_pauses;
+    QString m_path;
     QLockFile m_lock; ///< held while this run lives: its copy is not one left behind
     QTimer m_timer;
     QElapsedTimer m_unwritten; ///< since the first change that is not in the copy

@@ -10,7 +10,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr int pauseMilliseconds = 120, progressMilliseconds = 100, lookMilliseconds = 3;
+constexpr int progressMilliseconds = 100, lookMilliseconds = 3;
 
 } // namespace
 
@@ -170,7 +170,7 @@ void SolveService::goOn()
 
 void SolveService::startCurve(study::Care care)
 {
-    m_pause.setInterval(m_curve ? pauseMilliseconds : 0); // a change of an answer may be followed by more at once
+    m_pause.setInterval(m_curve ? m_restFor : 0); // a change of an answer may be followed by more at once
     if (m_ahead && care == study::Care::Usual && m_ahead->question == question()) {
         start(
             [ahead = *m_ahead](const Watch& watch) {

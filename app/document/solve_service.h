@@ -70,6 +70,9 @@ public:
     /// What was begun with and is not asked for yet.
     [[nodiscard]] bool isAhead() const { return m_ahead.has_value(); }
 
+    /// How long nothing may change before fields, losses and lengths are computed, ms.
+    void setRest(int milliseconds) { m_restFor = milliseconds; }
+
     /// Cancels and waits; for closing and tests.
     void stop();
 
@@ -128,6 +131,7 @@ private:
     Faults m_faults;
     std::optional<Ahead> m_ahead;
     bool m_busy = false;
+    int m_restFor = 120;
     Plane m_plane = Plane::Feedpoint;
     std::function<void()> m_probe;
 };

@@ -6,7 +6,6 @@ namespace vetchling::app {
 namespace {
 
 constexpr std::size_t mostWithSpread = 12;
-constexpr int idle = 1200; // ms
 
 } // namespace
 
@@ -21,7 +20,7 @@ VariantsDesk::VariantsDesk(Document& document, SolveService& solver, QObject* pa
     connect(&document, &Document::currentChanged, this, [this] { m_fresh.reset(); });
     connect(this, &VariantsDesk::comparisonReady, this, [this] {
         if (!m_comparison.busy())
-            m_idle.start(idle);
+            m_idle.start(m_idleFor);
     });
     const auto forget = [this] {
         m_comparison.forget();
@@ -32,12 +31,12 @@ VariantsDesk::VariantsDesk(Document& document, SolveService& solver, QObject* pa
     connect(&document, &Document::designReplaced, this, forget);
     connect(&document, &Document::currentChanged, this, forget);
     m_idle.setSingleShot(true);
-    connect(&solver, &SolveService::detailReady, this, [this] { m_idle.start(idle); });
+    connect(&solver, &SolveService::detailReady, this, [this] { m_idle.start(m_idleFor); });
     connect(&m_idle, &QTimer::timeout, this, [this] {
         if (!m_document.hasAntenna())
             return;
         if (m_solver.busy() || m_solver.busyInBackground())
-            m_idle.start(idle); // asked again: nothing else tells that the background is at rest
+            m_idle.start(m_idleFor); // asked again: nothing else tells that the background is at rest
         else if (!m_document.antenna().variants.empty() && m_compared != comparisonQuestion())
             wantComparison();
         else if (m_always)

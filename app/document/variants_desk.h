@@ -35,6 +35,8 @@ public:
     /// Whether the spread comes by itself when all else is answered, and is shown round the curves.
     void setAlways(bool always);
     [[nodiscard]] bool always() const { return m_always; }
+    /// How long all is at rest before anything of this is computed by itself, ms.
+    void setIdle(int milliseconds) { m_idleFor = milliseconds; }
     /// Of the antenna on show and the variant that is looked at.
     void wantSpread();
     /// The last answer; null before the first.
@@ -61,6 +63,7 @@ private:
     mutable std::optional<std::shared_ptr<const study::Spread>> m_fresh; ///< as told last; nothing after a change
     QTimer m_idle;
     bool m_always = true;
+    int m_idleFor = 1200;
 };
 
 } // namespace vetchling::app

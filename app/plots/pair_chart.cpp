@@ -11,7 +11,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double left = 16.0, right = 24.0, top = 8.0, bottom = 46.0, between = 14.0, nameHeight = 20.0; // px
+constexpr double pairLeft = 16.0, pairRight = 24.0, pairTop = 8.0, pairBottom = 46.0, between = 14.0, nameHeight = 20.0; // px
 constexpr std::size_t figuresARow = 5, ticks = 10;
 
 std::size_t every(std::size_t count, std::size_t most) { return std::max<std::size_t>(1, (count + most - 2) / most); }
@@ -49,8 +49,8 @@ void PairChart::say(const QString& words)
 QRectF PairChart::rowArea(std::size_t row, const QSizeF& size) const
 {
     const double count = double(std::max<std::size_t>(1, m_content.rows.size()));
-    const double height = (size.height() - top - bottom - (count - 1.0) * between) / count;
-    return {left, top + double(row) * (height + between) + nameHeight, size.width() - left - right, height - nameHeight};
+    const double height = (size.height() - pairTop - pairBottom - (count - 1.0) * between) / count;
+    return {pairLeft, pairTop + double(row) * (height + between) + nameHeight, size.width() - pairLeft - pairRight, height - nameHeight};
 }
 
 double PairChart::x(double across, const QRectF& area) const
@@ -123,7 +123,7 @@ void PairChart::drawScale(Sketch& sketch, const QRectF& area) const
     sketch.text({area.center().x(), area.bottom() + 22.0}, hot ? m_content.hovers[std::size_t(m_hot)] : m_content.axis,
                 Qt::AlignHCenter | Qt::AlignTop, {hot ? c.ink : c.inkFaint, 12});
     if (m_content.best && !m_content.bestWords.isEmpty()) {
-        const QRectF first = rowArea(0, QSizeF(area.right() + right, area.bottom() + bottom));
+        const QRectF first = rowArea(0, QSizeF(area.right() + pairRight, area.bottom() + pairBottom));
         sketch.text({x(m_content.across[*m_content.best], first) + 5.0, first.top() - nameHeight + 2.0}, m_content.bestWords,
                     Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     }

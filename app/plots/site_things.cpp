@@ -1,5 +1,7 @@
 #include "app/plots/site_things.h"
 
+#include "app/view/words.h"
+
 #include <QCoreApplication>
 
 #include <algorithm>
@@ -10,8 +12,6 @@ namespace vetchling::app {
 namespace {
 
 using Kind = SiteThing::Kind;
-
-QString tr(const char* words) { return QCoreApplication::translate("vetchling::app", words); }
 
 } // namespace
 

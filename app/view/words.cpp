@@ -7,6 +7,8 @@
 
 namespace vetchling::app {
 
+QString tr(const char* words) { return QCoreApplication::translate("vetchling::app", words); }
+
 QString coreWords(const std::string& english) { return english.empty() ? QString() : QCoreApplication::translate("core", english.c_str()); }
 
 QString coreWords(const Text& text, units::System system)
@@ -46,6 +48,8 @@ QString decibelWords(double decibels)
 {
     return QString::number(std::abs(decibels) < 0.05 ? 0.0 : decibels, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−"));
 }
+
+QString megahertz(double hertz, int decimals) { return QString::number(hertz / 1e6, 'f', decimals); }
 
 QString frequencyWords(double hertz) { return QString::fromStdString(units::formatFrequency(hertz)); }
 

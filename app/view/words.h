@@ -9,6 +9,8 @@
 
 namespace vetchling::app {
 
+/// A text of a function outside any class, in the context that the collecting tool gives to those of this namespace.
+QString tr(const char* words);
 /// A marked text of the core, translated.
 QString coreWords(const std::string& english);
 /// A sentence of the core, translated, with its values in the shown units. Paths, being keys of files, are left out.
@@ -22,6 +24,8 @@ QString supportWords(SupportKind kind);
 QString smallWords(double metres, units::System system);
 QString valueWords(double value, units::Quantity quantity, units::System system);
 QString frequencyWords(double hertz);
+/// The number alone.
+QString megahertz(double hertz, int decimals = 2);
 /// One decimal, with a proper minus.
 QString decibelWords(double decibels);
 /// A title within a name: "20 m dipole".

@@ -9,7 +9,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr int rowHeight = 34;
+constexpr int barHeight = 34;
 
 } // namespace
 
@@ -26,7 +26,7 @@ void CompareBars::setRows(std::vector<Row> rows)
     update();
 }
 
-QSize CompareBars::sizeHint() const { return {268, rowHeight * int(m_rows.size())}; }
+QSize CompareBars::sizeHint() const { return {268, barHeight * int(m_rows.size())}; }
 
 void CompareBars::paintEvent(QPaintEvent*)
 {
@@ -38,7 +38,7 @@ void CompareBars::paintEvent(QPaintEvent*)
         if (r.value > 0.0)
             lowest = std::min(lowest, r.value), highest = std::max(highest, r.value);
     for (std::size_t i = 0; i < m_rows.size(); ++i) {
-        const double top = rowHeight * double(i);
+        const double top = barHeight * double(i);
         sketch.text({0, top + 2}, m_rows[i].name, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
         sketch.text({double(width()), top + 1}, m_rows[i].figure, Qt::AlignRight | Qt::AlignTop, {c.ink, 13, true});
         if (!(m_rows[i].value > 0.0))

@@ -1,6 +1,7 @@
 #include "core/em/ground_table.h"
 
 #include "core/em/cos_sin.h"
+#include "core/em/stencil.h"
 
 #include <oneapi/tbb/parallel_for.h>
 
@@ -14,7 +15,6 @@ namespace {
 
 constexpr double smallestDistance = 1e-5; // k0 R of row 0; closer in, the stored function no longer changes
 constexpr double logStep = 0.22;          // in ln(k0 R)
-constexpr int stencil = 4;
 constexpr std::size_t mostRows = 4096; // reaches 170 wavelengths; fixed, so that readers never see it move
 
 /// Elevation of column coordinate t = 0..1: quadratic, so that columns crowd towards grazing.
@@ -33,12 +33,6 @@ HalfSpaceIntegrals unpacked(const Packed& p) { return {{p[0], p[1]}, {p[2], p[3]
 HalfSpaceIntegrals imaginaryPart(const HalfSpaceIntegrals& v)
 {
     return {{0.0, v.s.imag()}, {0.0, v.d.imag()}, {0.0, v.x.imag()}, {0.0, v.z.imag()}};
-}
-
-std::array<double, stencil> lagrangeWeights(double u) // nodes -1, 0, 1, 2; u in 0..1 away from the edges
-{
-    const double a = u + 1.0, b = u, c = u - 1.0, d = u - 2.0;
-    return {-b * c * d / 6.0, a * c * d / 2.0, -a * b * d / 2.0, a * b * c / 6.0};
 }
 
 struct Place {

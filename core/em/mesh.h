@@ -14,6 +14,8 @@
 namespace vetchling::em {
 
 inline constexpr int largestDegree = 5;
+inline constexpr double nearRatio = 0.9;   ///< pairs closer than this times the longer element take graded rules
+inline constexpr double shortRatio = 0.25; ///< of length to distance, below which few nodes do
 
 struct MeshOptions {
     int degree = 4; ///< of the current, 2 to largestDegree

@@ -11,8 +11,6 @@
 namespace vetchling::em {
 namespace {
 
-constexpr double nearRatio = 0.9;   // pairs closer than this times the longer element are near
-constexpr double shortRatio = 0.25; // of length to distance, below which few nodes do
 constexpr int terms = largestDegree + 1;
 constexpr int leastPowers = 3, mostPowers = 100; // 1/R and R in closed form come first
 

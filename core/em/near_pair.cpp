@@ -12,7 +12,7 @@ namespace {
 constexpr int innerNodes = 7;              // Gauss nodes for the smooth rest of the inner integral
 constexpr int gradedNodes = 13;            // a graded piece of the outer integral: its polynomial alone has degree 20 to 24
 constexpr double closeInHalfLengths = 3.0; // nearer than this the inner integral needs its closed form
-constexpr int terms = largestDegree + 1;
+constexpr int pairTerms = largestDegree + 1;
 
 /// Mean over the angle p between two points of a tube's surface, 2 a sin(p/2) apart: p = pi x^2 takes out the logarithm at
 /// small distance. The factor makes the mean of the logarithm exact, that of the distance right to 0.06 %.
@@ -45,11 +45,11 @@ constexpr std::array<std::array<double, 6>, 6> legendrePowers{{{1, 0, 0, 0, 0, 0
 
 /// int v^n / R dv and int v^n R dv over v = -1..1 with R = half * sqrt((v-v0)^2 + d2), for n = 0..degree.
 struct StaticMoments {
-    std::array<double, terms> inverse{}, direct{};
+    std::array<double, pairTerms> inverse{}, direct{};
 
     StaticMoments(double v0, double d2, double half, int degree)
     {
-        std::array<double, terms + 2> k{}; // int w^n / sqrt(w^2+d2) dw, w = v - v0
+        std::array<double, pairTerms + 2> k{}; // int w^n / sqrt(w^2+d2) dw, w = v - v0
         const double lower = -1.0 - v0, upper = 1.0 - v0;
         const double rl = std::sqrt(lower * lower + d2), ru = std::sqrt(upper * upper + d2);
         k[0] = logDifference(lower, upper, rl, ru, d2);
@@ -143,7 +143,7 @@ private:
         for (auto& row : m_inner)
             row.fill(0.0);
         innerIntegral(m_observer.at(u), m_observer.radiusAt(u));
-        double p[terms];
+        double p[pairTerms];
         legendre(u, m_degree, p);
         double* out = m_out;
         for (const auto& row : m_inner)
@@ -193,7 +193,7 @@ private:
 
     struct InnerRule {
         std::array<double, innerNodes> node, weight;
-        std::array<std::array<double, terms>, innerNodes> polynomial;
+        std::array<std::array<double, pairTerms>, innerNodes> polynomial;
 
         InnerRule()
         {
@@ -247,7 +247,7 @@ private:
     double* m_out;
     double m_jacket, m_half;
     bool m_self, m_touching;
-    std::vector<std::array<double, terms>> m_inner; ///< by power: the inner integral times P_j
+    std::vector<std::array<double, pairTerms>> m_inner; ///< by power: the inner integral times P_j
 };
 
 } // namespace

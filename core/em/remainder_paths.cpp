@@ -1,13 +1,6 @@
 #include "core/em/remainder_paths.h"
 
 namespace vetchling::em {
-namespace {
-
-constexpr double nearRatio = 0.9;   // the remainder needs its graded rule closer than this times the longer element
-constexpr double shortRatio = 0.25; // an element shorter than this times the distance to the image needs few nodes
-
-} // namespace
-
 TablePath remainderPath(Vec3 a, Vec3 m, Vec3 b, Vec3 n, double factor, int columns)
 {
     const Vec3 away = a - b;

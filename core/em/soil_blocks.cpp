@@ -3,9 +3,6 @@
 namespace vetchling::em {
 namespace {
 
-constexpr double nearRatio = 0.9;   // closer than this times the longer element the table is integrated by the graded rule
-constexpr double shortRatio = 0.25; // of length to distance, below which few nodes do
-
 Vec3 inPlan(Vec3 v) { return {v.x, v.y, 0.0}; }
 
 } // namespace

@@ -7,8 +7,8 @@
 namespace vetchling::em {
 namespace {
 
-constexpr double longestStretch = 0.4; // of the distance to the point, one Gauss rule
-constexpr int stretchNodes = 8;
+constexpr double longestSoilStretch = 0.4; // of the distance to the point, one Gauss rule
+constexpr int soilStretchNodes = 8;
 
 /// int G I ds and int K dI/ds ds: 4 pi A / mu0, and 4 pi jw eps0 phi with its sign turned.
 struct Potentials {
@@ -29,14 +29,14 @@ public:
     [[nodiscard]] Potentials of(const std::vector<CurrentPiece>& pieces, Vec3 point) const
     {
         Potentials sum;
-        const GaussRule& rule = gaussRule(stretchNodes);
+        const GaussRule& rule = gaussRule(soilStretchNodes);
         for (const CurrentPiece& piece : pieces) {
             const Element& e = piece.element;
             for (double from = -1.0; from < 1.0;) { // stretches short against their distance
                 double span = 1.0 - from;
-                while (0.5 * span * e.length > longestStretch * segmentDistance(e.at(from), e.at(from + span), point, point))
+                while (0.5 * span * e.length > longestSoilStretch * segmentDistance(e.at(from), e.at(from + span), point, point))
                     span *= 0.5;
-                for (int i = 0; i < stretchNodes; ++i) {
+                for (int i = 0; i < soilStretchNodes; ++i) {
                     const double v = from + 0.5 * span * (1.0 + rule.node[i]), weight = 0.5 * span * rule.weight[i];
                     add(e, e.at(v), point, weight * 0.5 * e.length * currentOn(m_degree, piece.current, v),
                         weight * currentSlopeOn(m_degree, piece.current, v), sum);

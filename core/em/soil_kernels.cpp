@@ -6,10 +6,10 @@ namespace vetchling::em {
 namespace {
 
 /// The spectral kernels of one x, those of one medium less their images.
-struct Spectrum {
+struct SoilSpectrum {
     Complex eps, x, n0, n1, de, dh, image;
 
-    Spectrum(Complex permittivity, Complex place, Complex above)
+    SoilSpectrum(Complex permittivity, Complex place, Complex above)
         : eps(permittivity), x(place), n0(above), n1(principalRoot(x * x - eps)), de(n1 + eps * n0), dh(n0 + n1),
           image((eps - 1.0) / (eps + 1.0))
     {
@@ -72,7 +72,7 @@ SoilKernelsAt soilKernels(Complex permittivity, double r, double h, const SoilKe
     SommerfeldPath path(
         permittivity, r, h, !wanted.soil && wanted.depths.empty(),
         [&](Complex x, Complex nu0, const BesselPair& bessel, Complex, Complex weight) {
-            const Spectrum at(permittivity, x, nu0);
+            const SoilSpectrum at(permittivity, x, nu0);
             const Complex zero = weight * x * bessel.order0, one = weight * x * bessel.order1;
             const Complex above = air ? std::exp(-nu0 * h) : Complex{};
             if (wanted.air)
@@ -94,7 +94,7 @@ SoilKernels soilLossKernels(Complex permittivity, double r, double h)
     SoilKernels sum{};
     SommerfeldPath path(permittivity, r, h, true, [&](Complex x, Complex nu0, const BesselPair& bessel, Complex, Complex weight) {
         const Complex common = weight * x * std::exp(-nu0 * h);
-        sum += weighted(Spectrum(permittivity, x, nu0).inAir(), common * bessel.order0, common * bessel.order1);
+        sum += weighted(SoilSpectrum(permittivity, x, nu0).inAir(), common * bessel.order0, common * bessel.order1);
     });
     path.integrateEvanescent();
     const double image = ((permittivity - 1.0) / (permittivity + 1.0)).imag();

@@ -1,5 +1,7 @@
 #include "core/em/soil_table.h"
 
+#include "core/em/stencil.h"
+
 #include <oneapi/tbb/parallel_for.h>
 
 #include <algorithm>
@@ -11,21 +13,14 @@ namespace {
 
 constexpr int usualColumns = 24, lossColumns = 44; // the loss keeps its waves, which cross many steep paths
 constexpr double nearest = 2e-3;                   // of the wave in the soil, k1 R: closer in nothing changes but the mixed kernel's 1/R
-constexpr double logStep = 0.24;                   // in ln(k0 R)
+constexpr double soilLogStep = 0.24;                   // in ln(k0 R)
 constexpr double nearLogStep = 0.55;               // of distances so short that little changes with them
 constexpr double changesFrom = 0.1;                // k1 R, of where they end
 constexpr double farStep = 0.55, lossStep = 0.35;  // in k0 R
 constexpr double beatStep = 0.4;                   // in the phase between the waves in soil and air, until the soil's is damped
 constexpr double damped = 6.0;                     // neper
-constexpr int stencil = 4;
-constexpr std::size_t mostRows = 2400;
+constexpr std::size_t mostSoilRows = 2400;
 constexpr int fewestPoints = 3, mostPoints = 28; // of depth
-
-std::array<double, stencil> lagrangeWeights(double u) // nodes -1, 0, 1, 2
-{
-    const double a = u + 1.0, b = u, c = u - 1.0, d = u - 2.0;
-    return {-b * c * d / 6.0, a * c * d / 2.0, -a * b * d / 2.0, a * b * c / 6.0};
-}
 
 double chebyshevPoint(int i, int points) { return 0.5 * (1.0 - std::cos(pi * i / (points - 1))); }
 
@@ -102,7 +97,7 @@ struct SoilTable::Place {
 
 SoilTable::SoilTable(const Ground& ground, double frequency, double deepest, bool lossOnly)
     : m_ground(ground.at(frequency)), m_lossOnly(lossOnly), m_columns(lossOnly ? lossColumns : usualColumns), m_frequency(frequency),
-      m_deepest(deepest), m_waveNumber(waveNumber(frequency)), m_permittivity(ground.complexPermittivity(frequency)), m_rows(mostRows)
+      m_deepest(deepest), m_waveNumber(waveNumber(frequency)), m_permittivity(ground.complexPermittivity(frequency)), m_rows(mostSoilRows)
 {
     const Complex refraction = std::sqrt(m_permittivity);
     m_smallest = nearest / std::abs(refraction);
@@ -121,7 +116,7 @@ double SoilTable::elevationOf(int column) const
 double SoilTable::rowCoordinate(double q) const
 {
     const double x = std::max(q, m_smallest), turn = m_smallest * (changesFrom / nearest);
-    return std::log(x / m_smallest) / nearLogStep + (1.0 / logStep - 1.0 / nearLogStep) * std::log((x + turn) / (m_smallest + turn)) +
+    return std::log(x / m_smallest) / nearLogStep + (1.0 / soilLogStep - 1.0 / nearLogStep) * std::log((x + turn) / (m_smallest + turn)) +
            x / (m_lossOnly ? lossStep : farStep) - m_beatRows * m_damped * std::expm1(-x / m_damped);
 }
 
@@ -226,7 +221,7 @@ bool SoilTable::cover(const SoilReach& reach, const Watch& watch)
     }
     const int first = std::max(0, int(std::floor(rowCoordinate(m_waveNumber * low))) - 1);
     const int last = std::max(first + stencil, int(std::floor(rowCoordinate(m_waveNumber * far))) + 2);
-    if (last >= int(mostRows))
+    if (last >= int(mostSoilRows))
         return false;
     {
         const std::lock_guard lock(m_mutex);

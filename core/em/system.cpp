@@ -15,8 +15,6 @@
 namespace vetchling::em {
 namespace {
 
-constexpr double nearRatio = 0.9;          // the remainder needs its graded rule closer than this times the longer element
-constexpr double shortRatio = 0.25;        // an element shorter than this times the distance to the image needs few nodes
 constexpr std::size_t pairsAtOnce = 40000; // whose blocks of 600 bytes are held
 
 /// What a block is made of.

@@ -111,7 +111,7 @@ Json operationJson(const Operation& op)
     return out;
 }
 
-void checkHead(const JsonNode& root)
+void checkDesignHead(const JsonNode& root)
 {
     const std::string format = root.text("format");
     if (!format.empty() && format != "vetchling-design")
@@ -132,7 +132,7 @@ Result<Design> parseDesign(const std::string& text)
         return Fault{"", "a design is one object in braces"};
     Faults faults;
     const JsonNode root(*json, "", faults);
-    checkHead(root);
+    checkDesignHead(root);
     Design design;
     if (const auto site = root.object("site"))
         design.site = readSite(*site);

@@ -162,7 +162,7 @@ void TableStore::save(const em::GroundTableCache& tables, const Watch& watch)
                 continue;
             m_kept[path] = count;
         }
-        wrote = writeWhole(path, packed(*table, rows)).empty() || wrote;
+        wrote = writeWhole(path, packed(*table, rows), Flush::WhenItSuits).empty() || wrote;
     }
     if (wrote)
         trim();

@@ -191,7 +191,7 @@ PatternRequest readPattern(const JsonNode& root)
     return pattern;
 }
 
-void checkHead(const JsonNode& root)
+void checkWireHead(const JsonNode& root)
 {
     const std::string format = root.text("format");
     if (!format.empty() && format != "vetchling-wires")
@@ -251,7 +251,7 @@ Result<WireCase> parseWireFile(const std::string& text)
     const JsonNode root(*json, "", faults);
     if (!json->is_object())
         return Fault{"", "a wire file is one object in braces"};
-    checkHead(root);
+    checkWireHead(root);
     WireCase wires;
     wires.model.ground = readGround(root);
     const WireNames names = readWires(root, wires.model);

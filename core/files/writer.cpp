@@ -63,7 +63,7 @@ public:
         return ::fchmod(m_file, 0666 & ~mask) == 0;
     }
 
-    bool write(const std::string& content) const
+    bool write(const std::string& content, Flush flush) const
     {
         for (std::size_t done = 0; done < content.size();) {
             const ssize_t count = ::write(m_file, content.data() + done, content.size() - done);
@@ -71,7 +71,7 @@ public:
                 return false;
             done += std::size_t(std::max<ssize_t>(count, 0));
         }
-        return ::fsync(m_file) == 0;
+        return flush == Flush::WhenItSuits || ::fsync(m_file) == 0;
     }
 
     bool renameTo(const fs::path& to)
@@ -100,13 +100,14 @@ void syncFolder(const fs::path& folder)
 
 } // namespace
 
-Faults writeWhole(const std::string& path, const std::string& content)
+Faults writeWhole(const std::string& path, const std::string& content, Flush flush)
 {
     const fs::path to = target(path);
     TemporaryFile file(to);
-    if (!file.open() || !file.takePermissions(to) || !file.write(content) || !file.renameTo(to))
+    if (!file.open() || !file.takePermissions(to) || !file.write(content, flush) || !file.renameTo(to))
         return {cannotWrite(path, errno)};
-    syncFolder(to.parent_path());
+    if (flush == Flush::ToDisk)
+        syncFolder(to.parent_path());
     return {};
 }
 

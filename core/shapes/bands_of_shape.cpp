@@ -5,7 +5,7 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr double nextBand = 0.706; // of the frequency of the band before
+constexpr double bandBelow = 0.706; // of the frequency of the band before
 
 using Texts = std::array<const char*, mostBands>;
 
@@ -40,7 +40,7 @@ void addBands(std::vector<ParameterSpec>& all, int bands, double halfWaves, cons
     all.push_back(numberSpec("band_count", coreText("core", "Bands"), lengthGroup, {2.0, 2.0, double(mostBands)},
                              coreText("core", "with a link between each and the next")));
     for (int band = 2; band <= bands; ++band) {
-        const double ratio = std::pow(nextBand, band - 1);
+        const double ratio = std::pow(bandBelow, band - 1);
         const std::size_t i = std::size_t(band - 1);
         all.push_back(frequencySpec(frequencyKey(band), frequencyLabels[i], lengthGroup, ratio));
         all.push_back(lengthSpec(names.key(band), names.oneSide ? lengthLabels[i] : legLabels[i], lengthGroup, {15.0, 0.02, 5000.0},

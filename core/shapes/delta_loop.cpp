@@ -9,7 +9,7 @@ namespace {
 
 enum FeedPlace { corner = 0, middleOfBase = 1, point = 2, quarterUpSide = 3 };
 
-constexpr double usualImpedance = 110.0; // ohm
+constexpr double deltaImpedance = 110.0; // ohm
 
 class DeltaLoop final : public Family {
 public:
@@ -90,7 +90,7 @@ public:
         out.model.feeds.push_back({0, feedDistance(int(std::lround(v("feed_place"))), base, side, perimeter), 1.0});
         out.feedPoint = out.model.wires[0].pointAt(out.model.feeds[0].at);
         out.transformer = transformer(v("transformer_ratio"));
-        out.portReference = usualImpedance;
+        out.portReference = deltaImpedance;
         out.handles = {{coreText("core", "right corner"), right, {"base_height_m", "perimeter_m"}},
                        {coreText("core", "point"), tip, {"base_height_m"}}};
         out.dimensions = {{left, right, "perimeter_m"}, {right, tip, "perimeter_m"}, {tip, left, "perimeter_m"}};

@@ -8,8 +8,8 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr double secondBand = 1.5;       // times the design frequency: an octave would find the first wire resonant too
-constexpr double usualImpedance = 800.0; // ohm: on each band the other wire lies beside the half wave
+constexpr double secondWireBand = 1.5;       // times the design frequency: an octave would find the first wire resonant too
+constexpr double pairImpedance = 800.0; // ohm: on each band the other wire lies beside the half wave
 
 class EndFedPair final : public Family {
 public:
@@ -27,7 +27,7 @@ public:
         std::vector<ParameterSpec> all = endFedHeights();
         all.push_back(lengthSpec("second_end_height_m", coreText("core", "Height of second far end"), hangsGroup, {6.0, 0.05, 500.0}));
         all.push_back(tunedLengthSpec("length_m", coreText("core", "First wire")));
-        all.push_back(frequencySpec("frequency_2_Hz", coreText("core", "Second wire for"), lengthGroup, secondBand));
+        all.push_back(frequencySpec("frequency_2_Hz", coreText("core", "Second wire for"), lengthGroup, secondWireBand));
         all.push_back(lengthSpec("length_2_m", coreText("core", "Second wire"), lengthGroup, {14.0, 0.02, 5000.0}));
         all.push_back(angleSpec("between_deg", coreText("core", "Angle between the wires in plan"), standsGroup, {90.0, 20.0, 180.0}));
         addEndFedFeed(all, 16.0);
@@ -83,7 +83,7 @@ public:
                 addRun(second, v("length_2_m"), v("second_end_height_m"), v("bearing_deg") + v("between_deg"), "second_end_height_m");
             !f.empty())
             return f;
-        BuiltAntenna out = endFedFrame(*this, shape, {feed, feed}, usualImpedance);
+        BuiltAntenna out = endFedFrame(*this, shape, {feed, feed}, pairImpedance);
         // both wires hang on the transformer's one terminal: the feed sits in the counterpoise, at its root
         out.model.wires = {out.model.wires[1], makeWire(wireOf(shape, "wire"), "first wire", first),
                            makeWire(wireOf(shape, "wire"), "second wire", second)};

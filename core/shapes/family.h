@@ -119,6 +119,8 @@ struct BuiltAntenna {
     std::vector<LinkPlace> links;
     bool highVoltageFeed = false;
 
+    /// Ends of this kind on all pieces.
+    [[nodiscard]] int ends(WireEnd end) const;
     /// The model with the transformer at its feed: what the line sees.
     [[nodiscard]] WireModel atLine() const;
     /// Impedance at the line for one at the port, ohm.

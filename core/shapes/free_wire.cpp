@@ -7,7 +7,7 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr int fewest = 2, most = 12;
+constexpr int fewestPoints = 2, mostPoints = 12;
 
 class FreeWire final : public Family {
 public:
@@ -26,7 +26,7 @@ public:
         const int pieces = piecesOf(shape);
         std::vector<ParameterSpec> all{
             lengthSpec("start_height_m", coreText("core", "Begins at a height of"), hangsGroup, {6.0, 0.05, 500.0}),
-            numberSpec("piece_count", coreText("core", "Pieces"), piecesGroup, {3.0, double(fewest), double(most)}),
+            numberSpec("piece_count", coreText("core", "Pieces"), piecesGroup, {3.0, double(fewestPoints), double(mostPoints)}),
         };
         for (int piece = 1; piece <= pieces; ++piece) {
             const bool outer = piece == 1 || piece == pieces;
@@ -120,7 +120,7 @@ public:
     {
         constexpr double near = 0.02; // of the wire
         const Result<BuiltAntenna> here = build(shape, 0);
-        if (!here || piecesOf(shape) >= most)
+        if (!here || piecesOf(shape) >= mostPoints)
             return std::nullopt;
         std::vector<Vec3> points = here->model.wires[0].points;
         std::size_t place = points.size(); // as a new end
@@ -137,7 +137,7 @@ public:
     std::optional<AntennaShape> withoutCorner(const AntennaShape& shape, std::size_t handle) const override
     {
         const Result<BuiltAntenna> here = build(shape, 0);
-        if (!here || piecesOf(shape) <= fewest || handle >= here->handles.size())
+        if (!here || piecesOf(shape) <= fewestPoints || handle >= here->handles.size())
             return std::nullopt;
         std::vector<Vec3> points = here->model.wires[0].points;
         points.erase(points.begin() + std::ptrdiff_t(handle));
@@ -175,7 +175,7 @@ public:
     }
 
 private:
-    using Texts = const char* const[most];
+    using Texts = const char* const[mostPoints];
     static constexpr Texts lengths = {
         coreText("core", "First piece"),   coreText("core", "Second piece"),   coreText("core", "Third piece"),
         coreText("core", "Fourth piece"),  coreText("core", "Fifth piece"),    coreText("core", "Sixth piece"),
@@ -198,7 +198,7 @@ private:
     static int piecesOf(const AntennaShape& shape)
     {
         const auto found = shape.parameters.find("piece_count");
-        return found == shape.parameters.end() ? 3 : countOf(shape, "piece_count", fewest, most);
+        return found == shape.parameters.end() ? 3 : countOf(shape, "piece_count", fewestPoints, mostPoints);
     }
     /// The same wire through other points; its feed stays where it is along the wire.
     AntennaShape through(const AntennaShape& shape, const std::vector<Vec3>& points) const

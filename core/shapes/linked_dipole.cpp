@@ -7,7 +7,7 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr double gapInWaves = 0.0015, gapInDiameters = 4.0;
+constexpr double linkGapInWaves = 0.0015, linkGapInDiameters = 4.0;
 
 class LinkedDipole final : public DipoleFamily {
 public:
@@ -31,14 +31,14 @@ public:
             }
         addBands(all, bandsOf(shape), halfWaveRules(speedOfLight).front().value);
         all.push_back(lengthSpec("link_gap_m", coreText("core", "Gap of an open link"), lengthGroup, {0.05, 0.003, 1.0},
-                                 coreText("core", "between the wire ends at a link's insulator"), gapInWaves));
+                                 coreText("core", "between the wire ends at a link's insulator"), linkGapInWaves));
         return all;
     }
 
     void settle(AntennaShape& shape) const override
     {
         double& gap = shape.parameters["link_gap_m"];
-        gap = std::max(gap, gapInDiameters * shape.wire.diameter);
+        gap = std::max(gap, linkGapInDiameters * shape.wire.diameter);
         raiseEnds(shape, value(shape, legKey(bandsOf(shape))));
     }
 

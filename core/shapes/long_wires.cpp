@@ -8,7 +8,7 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr double tailInWaves = 0.24; // of the wire behind a resistor, in place of an earth connection
+constexpr double earthTailInWaves = 0.24; // of the wire behind a resistor, in place of an earth connection
 
 /// N half waves with end effect on the two end ones only: 492 (N - 0.05) / f in feet (Terman 1943, sec. 11).
 RuleOfThumb halfWavesRule(double halfWaves, double frequency)
@@ -113,11 +113,11 @@ public:
         all.push_back(lengthSpec("length_m", coreText("core", "Wire up to the resistor"), lengthGroup, {40.0, 0.1, 5000.0}, {}, 1.0));
         all.push_back(numberSpec("termination_ohm", coreText("core", "Resistor, ohm"), lengthGroup, {450.0, 1.0, 5000.0}));
         all.push_back(lengthSpec("tail_m", coreText("core", "Wire beyond it"), lengthGroup, {10.0, 0.02, 5000.0},
-                                 coreText("core", "a quarter wave in place of an earth connection"), tailInWaves));
+                                 coreText("core", "a quarter wave in place of an earth connection"), earthTailInWaves));
         addEndFedFeed(all, 9.0, 8.0);
         for (ParameterSpec& s : all)
             if (s.key == "counterpoise_m")
-                s.scaled = tailInWaves;
+                s.scaled = earthTailInWaves;
         return all;
     }
 
@@ -185,7 +185,7 @@ public:
         all.push_back(halfWaveCount(3.0));
         all.push_back(numberSpec("termination_ohm", coreText("core", "Resistor at each end, ohm"), lengthGroup, {0.0, 0.0, 5000.0},
                                  coreText("core", "0 for none; a quarter wave beyond it takes the place of an earth connection")));
-        all.push_back(lengthSpec("tail_m", coreText("core", "Wire beyond a resistor"), lengthGroup, {10.0, 0.02, 5000.0}, {}, tailInWaves));
+        all.push_back(lengthSpec("tail_m", coreText("core", "Wire beyond a resistor"), lengthGroup, {10.0, 0.02, 5000.0}, {}, earthTailInWaves));
         all.push_back(transformerRatio(2.0));
         return all;
     }

@@ -11,7 +11,7 @@ namespace {
 enum Attitude { sideDown = 0, cornerDown = 1, lying = 2 };
 enum FeedPlace { bottom = 0, side = 1, top = 2 };
 
-constexpr double usualImpedance = 120.0; // ohm
+constexpr double polygonImpedance = 120.0; // ohm
 
 /// The loop's own plane: across and up, from its middle.
 struct Flat {
@@ -126,7 +126,7 @@ public:
         out.model.feeds.push_back({0, distanceTo(corners, feedAngles[int(std::lround(value(shape, "feed_place")))]), 1.0});
         out.feedPoint = out.model.wires[0].pointAt(out.model.feeds[0].at);
         out.transformer = transformer(value(shape, "transformer_ratio"));
-        out.portReference = usualImpedance;
+        out.portReference = polygonImpedance;
         const auto onWire = [&](double angle) { return out.model.wires[0].pointAt(distanceTo(corners, angle)); };
         out.handles = {{flat ? coreText("core", "nearer part") : coreText("core", "bottom"), onWire(-90.0), {"base_height_m"}},
                        {flat ? coreText("core", "farther part") : coreText("core", "top"), onWire(90.0), {"base_height_m", "perimeter_m"}},

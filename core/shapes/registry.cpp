@@ -125,6 +125,14 @@ double Family::ruleValue(const AntennaShape& shape) const
     return lengths.empty() ? 0.0 : rules(shape, lengths.front()).front().value;
 }
 
+int BuiltAntenna::ends(WireEnd end) const
+{
+    int count = 0;
+    for (const WireSection& s : sections)
+        count += s.pieces * ((s.first == end ? 1 : 0) + (s.last == end ? 1 : 0));
+    return count;
+}
+
 WireModel BuiltAntenna::atLine() const
 {
     WireModel behind = model;

@@ -6,7 +6,7 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr int fewest = 2, most = 6;
+constexpr int fewestTubes = 2, mostTubes = 6;
 constexpr double sectionInWaves = 0.06;
 
 class TubeDipole final : public StiffDipoleFamily {
@@ -18,13 +18,13 @@ public:
         return coreText("core", "Tubes that fit into one another, thinner towards the tips; the tips slide to tune it.");
     }
 
-    std::string layout(const AntennaShape& shape) const override { return std::to_string(countOf(shape, "tube_count", fewest, most)); }
+    std::string layout(const AntennaShape& shape) const override { return std::to_string(countOf(shape, "tube_count", fewestTubes, mostTubes)); }
 
     std::vector<ParameterSpec> parameters(const AntennaShape& shape) const override
     {
         std::vector<ParameterSpec> all = dipoleParameters(8.0, 8.0);
-        all.push_back(numberSpec("tube_count", coreText("core", "Tubes a side"), lengthGroup, {3.0, double(fewest), double(most)}));
-        for (int tube = 1; tube < countOf(shape, "tube_count", fewest, most); ++tube)
+        all.push_back(numberSpec("tube_count", coreText("core", "Tubes a side"), lengthGroup, {3.0, double(fewestTubes), double(mostTubes)}));
+        for (int tube = 1; tube < countOf(shape, "tube_count", fewestTubes, mostTubes); ++tube)
             all.push_back(lengthSpec(tubeKey(tube), labels[std::size_t(tube - 1)], lengthGroup, {2.0, 0.01, 100.0},
                                      coreText("core", "of it in sight, from the one before to the next"), sectionInWaves));
         all.push_back(sizeSpec("tube_diameter_m", coreText("core", "Diameter of the innermost"), lengthGroup, {0.025, 0.0001, 0.3}));
@@ -64,7 +64,7 @@ public:
         const Result<DipoleGeometry> g = dipoleGeometry(*this, shape);
         if (!g)
             return g.faults();
-        const int count = countOf(shape, "tube_count", fewest, most);
+        const int count = countOf(shape, "tube_count", fewestTubes, mostTubes);
         const double half = 0.5 * value(shape, "lead_m"), inner = value(shape, "tube_diameter_m"), step = value(shape, "tube_step_m");
         if (inner - (count - 1) * step < 1e-4)
             return Fault{"tube_step_m",

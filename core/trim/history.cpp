@@ -9,7 +9,7 @@
 namespace vetchling {
 namespace {
 
-constexpr double worthTelling = 0.0015; // of a dip, that it wandered
+constexpr double driftWorthTelling = 0.0015; // of a dip, that it wandered
 constexpr double explains = 0.6;        // of the drift, that wet and dry make
 constexpr double levelHeights = 0.05;   // m
 
@@ -130,8 +130,8 @@ std::vector<Text> comparedWords(const Antenna& antenna, const Measurement& a, co
         words.push_back({coreText("core", "The soil was %1, and then %2."), std::string(soilStateWords[std::size_t(a.soil)]),
                          std::string(soilStateWords[std::size_t(b.soil)])});
     const double change = b.dip - a.dip;
-    if (std::abs(change) < worthTelling * a.dip)
-        words.push_back({coreText("core", "The dip is where it was, within %1 kHz."), kilohertz(worthTelling * a.dip)});
+    if (std::abs(change) < driftWorthTelling * a.dip)
+        words.push_back({coreText("core", "The dip is where it was, within %1 kHz."), kilohertz(driftWorthTelling * a.dip)});
     else
         words.push_back(change > 0.0 ? Text(coreText("core", "The dip went up by %1 kHz."), kilohertz(change))
                                      : Text(coreText("core", "The dip went down by %1 kHz."), kilohertz(-change)));

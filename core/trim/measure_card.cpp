@@ -7,7 +7,7 @@ namespace vetchling {
 namespace {
 
 constexpr double beyond = 0.02, partsOfWidth = 10.0;
-constexpr double together = 1e-6; // m
+constexpr double samePlace = 1e-6; // m
 
 } // namespace
 
@@ -23,7 +23,7 @@ bool joinedForDirectCurrent(const shapes::BuiltAntenna& built)
     std::vector<std::size_t> heap;
     const auto pointAt = [&](Vec3 p, bool own) {
         for (std::size_t i = 0; !own && i < points.size(); ++i)
-            if (distance(points[i], p) < together)
+            if (distance(points[i], p) < samePlace)
                 return i;
         points.push_back(p);
         heap.push_back(points.size() - 1);
@@ -36,21 +36,21 @@ bool joinedForDirectCurrent(const shapes::BuiltAntenna& built)
     };
     const Feed& feed = model.feeds.front();
     const std::size_t one = pointAt(built.feedPoint, true), other = pointAt(built.feedPoint, true);
-    points[one].z += 10.0 * together; // two terminals, found by nothing else
-    points[other].z -= 10.0 * together;
+    points[one].z += 10.0 * samePlace; // two terminals, found by nothing else
+    points[other].z -= 10.0 * samePlace;
     for (std::size_t w = 0; w < model.wires.size(); ++w) {
         const std::vector<Vec3>& p = model.wires[w].points;
         double at = 0.0;
         for (std::size_t i = 1; i < p.size(); ++i) {
             const double length = distance(p[i], p[i - 1]);
-            const bool fed = w == feed.wire && feed.at >= at - together && feed.at <= at + length + together;
+            const bool fed = w == feed.wire && feed.at >= at - samePlace && feed.at <= at + length + samePlace;
             const auto join = [&](std::size_t a, std::size_t b) { heap[root(a)] = root(b); };
             if (!fed) {
                 join(pointAt(p[i - 1], false), pointAt(p[i], false));
             } else {
-                if (feed.at > at + together)
+                if (feed.at > at + samePlace)
                     join(pointAt(p[i - 1], false), one);
-                if (feed.at < at + length - together)
+                if (feed.at < at + length - samePlace)
                     join(other, pointAt(p[i], false));
             }
             at += length;

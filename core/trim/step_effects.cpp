@@ -8,7 +8,7 @@
 namespace vetchling {
 namespace {
 
-constexpr double worthTelling = 5.0; // SWR
+constexpr double swrWorthTelling = 5.0; // SWR
 constexpr double seenChange = 0.1;
 
 } // namespace
@@ -38,7 +38,7 @@ Result<std::vector<BandEffect>> stepEffects(study::Library& library, const Desig
     const auto a = study::bestByBand(*was), b = study::bestByBand(*then);
     for (std::size_t i = 0; i < a.size() && i < b.size(); ++i) {
         const double swrBefore = a[i].coverage.lowestSwr, swrAfter = b[i].coverage.lowestSwr;
-        if (!(std::min(swrBefore, swrAfter) < worthTelling) || !(swrBefore >= 1.0) || !(swrAfter >= 1.0))
+        if (!(std::min(swrBefore, swrAfter) < swrWorthTelling) || !(swrBefore >= 1.0) || !(swrAfter >= 1.0))
             continue;
         effects.push_back({before.bands[i].id, before.bands[i].band.name, swrBefore, swrAfter,
                            swrBefore <= design.operation.swrLimit && swrAfter > design.operation.swrLimit});

@@ -24,7 +24,7 @@ Faults findPairFaults(const Ground& g)
 }
 namespace {
 
-constexpr double leastClearance = 1e-3; // m, of points from the soil's surface
+constexpr double leastFromSurface = 1e-3; // m, of points from the soil's surface
 constexpr double longestWire = 1e6;     // m; far beyond what any band needs
 constexpr double smallestRadius = 1e-7; // m
 constexpr double largestRadius = 10.0;  // m
@@ -105,7 +105,7 @@ private:
         if (m_model.ground.kind == GroundKind::Perfect && p.z < 0.0)
             add(at, Text(coreText("core", "%1 m below perfect ground, where there is no field; raise it above z = 0, or choose a soil"),
                          number(-p.z)));
-        else if (m_model.ground.kind == GroundKind::Real && std::abs(p.z) < leastClearance && std::abs(p.z) > jointTolerance)
+        else if (m_model.ground.kind == GroundKind::Real && std::abs(p.z) < leastFromSurface && std::abs(p.z) > jointTolerance)
             add(at, coreText("core",
                              "is within 1 mm of the soil's surface; keep wires 1 mm or more above or below it, or let them pass it at a "
                              "point of z = 0"));

@@ -17,14 +17,6 @@ using shapes::WireEnd;
 constexpr double dryLimit = 0.25, saltLimit = 0.15; // V (PD 6484:1979, for exposed and for marine places)
 constexpr double ropeMass = 0.016;                  // kg/m of 5 mm polyester
 
-int ends(const shapes::BuiltAntenna& built, WireEnd wanted)
-{
-    int count = 0;
-    for (const shapes::WireSection& s : built.sections)
-        count += s.pieces * ((s.first == wanted ? 1 : 0) + (s.last == wanted ? 1 : 0));
-    return count;
-}
-
 int groundRods(const shapes::BuiltAntenna& built)
 {
     return int(std::count_if(built.model.wires.begin(), built.model.wires.end(), [](const Wire& w) { return w.id == "ground rod"; }));
@@ -101,8 +93,8 @@ std::vector<PartRow> partsOf(const Antenna& antenna, const shapes::BuiltAntenna&
                              const StockPrices& prices)
 {
     Maker make(antenna);
-    const int rods = ends(built, WireEnd::Tube), links = ends(built, WireEnd::Link) / 2, coils = ends(built, WireEnd::Coil) / 2,
-              joints = ends(built, WireEnd::Joint), insulators = ends(built, WireEnd::Insulator);
+    const int rods = built.ends(WireEnd::Tube), links = built.ends(WireEnd::Link) / 2, coils = built.ends(WireEnd::Coil) / 2,
+              joints = built.ends(WireEnd::Joint), insulators = built.ends(WireEnd::Insulator);
     double wire = 0.0;
     int tubes = 0;
     for (const CutRow& row : cutList(built.sections, antenna.allowances))
@@ -112,14 +104,14 @@ std::vector<PartRow> partsOf(const Antenna& antenna, const shapes::BuiltAntenna&
             wire += row.pieces * row.cut;
     make.add("wire", coreText("core", "wire"), std::ceil(wire), PartUnit::Metre, prices.wire);
     make.add("tube", coreText("core", "rods, tubes or whips"), tubes);
-    if (ends(built, WireEnd::Transformer) == 0)
+    if (built.ends(WireEnd::Transformer) == 0)
         make.add("centre", coreText("core", "centre piece"), built.model.feeds.empty() ? 0 : 1);
     make.add("ground-rod", coreText("core", "ground rods with clamp"), groundRods(built));
     make.add("insulator", coreText("core", "end insulators"), insulators);
     make.add("link", coreText("core", "link insulators"), links);
     make.add("link-plug", coreText("core", "plug and socket for a link, pairs"), links);
     make.add("coil-former", coreText("core", "coil formers"), coils);
-    make.add("lug", coreText("core", "cable lugs"), joints + ends(built, WireEnd::Centre) + ends(built, WireEnd::Transformer));
+    make.add("lug", coreText("core", "cable lugs"), joints + built.ends(WireEnd::Centre) + built.ends(WireEnd::Transformer));
     addFeed(make, antenna, prices);
     make.add("rope", coreText("core", "rope, weatherproof"), ropes(rigging), PartUnit::Metre);
     make.add("pulley", coreText("core", "pulleys"), antenna.workshop.rigging.weight ? double(rigging.ropes.size()) : 0.0);
@@ -205,7 +197,7 @@ PackList packListOf(const Antenna& antenna, const shapes::BuiltAntenna& built, c
     o.push_back(coreText("core", "Pace out the supports and lay the wire along its line."));
     if (!rigging.ropes.empty())
         o.push_back(coreText("core", "Throw or rig the ropes; nobody stands below."));
-    if (ends(built, WireEnd::Joint) > 2)
+    if (built.ends(WireEnd::Joint) > 2)
         o.push_back(coreText("core", "Spread the radials and join them to the plate; flag their ends."));
     o.push_back(coreText("core", "Join choke and coax at the feedpoint and check with the ohmmeter."));
     if (!built.links.empty())

@@ -11,7 +11,7 @@ namespace {
 
 constexpr double airDensity = 1.25, drag = 1.2, iceDensity = 900.0, jacketDensity = 1350.0;
 constexpr double shortest = 1.5, offGround = 0.5; // m
-constexpr double joined = 1.0;                    // m that a link or an insulator in a straight stretch may take
+constexpr double joinedWithin = 1.0;                    // m that a link or an insulator in a straight stretch may take
 constexpr double straight = 0.9998;               // cosine of the angle between two stretches that are one
 constexpr double upright = 0.97;
 constexpr double held = 1.5;         // m from a support in plan
@@ -34,11 +34,11 @@ bool takeIn(Run& run, const Run& other)
 {
     for (const auto& [a, b] : {std::pair(other.start, other.end), std::pair(other.end, other.start)}) {
         const Vec3 way = unit(b - a);
-        if (norm(a - run.end) < joined && dot(run.way(), way) > straight) {
+        if (norm(a - run.end) < joinedWithin && dot(run.way(), way) > straight) {
             run.end = b;
             return true;
         }
-        if (norm(a - run.start) < joined && dot(run.way() * -1.0, way) > straight) {
+        if (norm(a - run.start) < joinedWithin && dot(run.way() * -1.0, way) > straight) {
             run.start = b;
             return true;
         }
@@ -226,7 +226,7 @@ RiggingReport riggingOf(const shapes::BuiltAntenna& built, const shapes::Antenna
     for (const SpanPlace& place : spansOf(built, shape, site)) {
         double rope = 0.0;
         for (const RopeReport& r : out.ropes)
-            if (norm(r.start - place.start) < joined || norm(r.start - place.end) < joined)
+            if (norm(r.start - place.start) < joinedWithin || norm(r.start - place.end) < joinedWithin)
                 rope += r.length;
         if (rope == 0.0)
             rope = loops;

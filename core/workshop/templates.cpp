@@ -29,14 +29,6 @@ bool has(const shapes::BuiltAntenna& built, WireEnd end)
     return std::any_of(built.sections.begin(), built.sections.end(), [&](const auto& s) { return s.first == end || s.last == end; });
 }
 
-int ends(const shapes::BuiltAntenna& built, WireEnd end)
-{
-    int count = 0;
-    for (const shapes::WireSection& s : built.sections)
-        count += s.pieces * ((s.first == end ? 1 : 0) + (s.last == end ? 1 : 0));
-    return count;
-}
-
 Plate centrePlate(double wire)
 {
     Plate p{coreText("core", "centre piece"), 1, 0.090, 0.070, {}};
@@ -91,13 +83,13 @@ std::vector<Plate> platesFor(const Antenna& antenna, const shapes::BuiltAntenna&
     const double wire = drill(thinnest(antenna.shape) + spare);
     if (wire <= widestHole && (has(built, WireEnd::Centre) || has(built, WireEnd::Transformer)))
         plates.push_back(centrePlate(wire));
-    if (const int links = ends(built, WireEnd::Link) / 2; links > 0) {
+    if (const int links = built.ends(WireEnd::Link) / 2; links > 0) {
         const double gap = shapes::familyOf(antenna.shape).value(antenna.shape, "link_gap_m");
         plates.push_back(strip(coreText("core", "link insulator"), links, std::clamp(gap, 0.02, 0.12), wire));
     }
     if (const double apart = shapes::familyOf(antenna.shape).value(antenna.shape, "spacing_m"); apart > 0.0 && apart <= 0.25)
         plates.push_back(strip(coreText("core", "spreader"), 1, apart, wire));
-    if (const int insulators = ends(built, WireEnd::Insulator); insulators > 0 && wire <= widestHole)
+    if (const int insulators = built.ends(WireEnd::Insulator); insulators > 0 && wire <= widestHole)
         plates.push_back(endPlate(insulators, wire));
     for (const shapes::WireSection& s : built.sections)
         if (s.first == WireEnd::Joint && s.last == WireEnd::Insulator && s.pieces > 1)

@@ -1,10 +1,13 @@
 #pragma once
 /// A real main window with a garden of five antennas, in a temporary home.
 
+#include "app/view/often_used.h"
 #include "app/window/main_window.h"
 #include "app/window/start.h"
 #include "core/files/design_file.h"
 
+#include <QPlainTextEdit>
+#include <QScrollBar>
 #include <QSettings>
 #include <QTemporaryDir>
 #include <QtTest>
@@ -19,7 +22,9 @@ protected:
     {
         QSettings().clear();
         qApp->setStyleSheet({}); // as a program that starts: under the one of the last test each widget would be styled many times
-        m_window = std::make_unique<MainWindow>(QStringLiteral(VETCHLING_SOURCE_DATA), m_home.filePath(QStringLiteral("autosave")));
+        m_window = std::make_unique<MainWindow>(QStringLiteral(VETCHLING_SOURCE_DATA), m_home.filePath(QStringLiteral("autosave")),
+                                                qEnvironmentVariable("VETCHLING_TEST_TABLES")); // of all tests together
+        m_window->solver().setRest(5);
         openGarden();
         m_window->show();
     }

@@ -567,14 +567,16 @@ TEST_F(WindowTest, OpeningAFileOffersItsUnsavedChanges)
 TEST_F(WindowTest, SteadyEditingDoesNotPutTheCopyOff)
 {
     const QString folder = file("autosave3");
-    Autosave autosave(document(), folder);
+    constexpr int never = 600000;
+    Autosave autosave(document(), folder, {never, 300}); // as if it were edited without a pause
     QElapsedTimer since;
     since.start();
-    for (int i = 0; since.elapsed() < 11500 && !QFile::exists(autosave.path()); ++i) {
+    for (int i = 0; since.elapsed() < 20000 && !QFile::exists(autosave.path()); ++i) {
         document().setParameter("apex_height_m", 10.0 + 0.01 * i, {});
-        QTest::qWait(400);
+        QTest::qWait(20);
     }
     EXPECT_TRUE(QFile::exists(autosave.path()));
+    EXPECT_GE(since.elapsed(), 250) << "not at each change";
 }
 
 } // namespace

@@ -93,10 +93,11 @@ TEST_F(VariantsTest, AreComparedAfterTheBackgroundWasLongAtWork)
         done.wait();
         return true;
     });
+    desk().setIdle(20);
     pressV();
     document().setParameter("end_height_m", 9.0, {});
     ASSERT_TRUE(settle());
-    QTest::qWait(1500); // longer than the pause after which they are asked for
+    QTest::qWait(200); // longer than the pause after which they are asked for
     EXPECT_TRUE(desk().others().empty());
     finish.set_value();
     EXPECT_TRUE(waitFor([&] { return desk().others().size() == 1; }));

@@ -51,6 +51,7 @@ TEST_P(BenchOfFamily, HasPartsThatCanBeCounted)
 
 TEST_P(BenchOfFamily, HangsWithoutFaultsAndSagsDown)
 {
+    fprintf(stderr,"FAM %s spans %zu ropes %zu plates %zu\n",GetParam()->id().c_str(),m_facts.rigging.spans.size(),m_facts.rigging.ropes.size(),platesFor(m_antenna,m_built).size());
     EXPECT_TRUE(m_facts.rigging.faults.empty()) << m_facts.rigging.faults.front().text();
     for (const SpanReport& s : m_facts.rigging.spans) {
         EXPECT_GE(s.still.sag, 0.0);

@@ -89,9 +89,14 @@ TEST(Tape, AHookMovesEveryMarkAlike)
     const BuildFacts before = factsOf(design, a);
     a.workshop.tapeOffset = 0.035;
     const BuildFacts after = factsOf(design, a);
-    for (std::size_t i = 0; i < before.pieces.size(); ++i)
+    ASSERT_GE(before.pieces.size(), 2u);
+    ASSERT_EQ(after.pieces.size(), before.pieces.size());
+    for (std::size_t i = 0; i < before.pieces.size(); ++i) {
+        ASSERT_GE(before.pieces[i].marks.size(), 3u);
+        ASSERT_EQ(after.pieces[i].marks.size(), before.pieces[i].marks.size());
         for (std::size_t k = 0; k < before.pieces[i].marks.size(); ++k)
             EXPECT_NEAR(after.pieces[i].marks[k].at - before.pieces[i].marks[k].at, 0.035, 1e-12);
+    }
 }
 
 TEST(Tape, MarksRiseAndEndAtTheCutForEveryFamily)
@@ -101,7 +106,9 @@ TEST(Tape, MarksRiseAndEndAtTheCutForEveryFamily)
         Antenna a;
         a.shape = family->standardShape(14.2e6);
         const BuildFacts facts = factsOf(design, a);
+        EXPECT_FALSE(facts.pieces.empty()) << family->id();
         for (const BuildPiece& piece : facts.pieces) {
+            ASSERT_GE(piece.marks.size(), 2u) << family->id();
             for (std::size_t i = 1; i < piece.marks.size(); ++i)
                 EXPECT_GE(piece.marks[i].at, piece.marks[i - 1].at) << family->id();
             EXPECT_NEAR(piece.marks.back().at, piece.row.cut, 1e-9) << family->id();

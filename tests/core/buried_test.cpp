@@ -8,7 +8,7 @@ namespace {
 
 using namespace vetchling::testing;
 
-constexpr double f = 7.1e6;
+constexpr double buriedHz = 7.1e6;
 
 /// A vertical on radials at a depth, joined through the surface.
 WireModel buriedRadials(int count, double depth, double length, const Ground& ground = averageSoil)
@@ -36,15 +36,15 @@ TEST(BuriedLimits, SoilLikeAirIsFreeSpace)
           buriedRadials(3, 0.5, 4.0, {GroundKind::Real, 1.0, 0.0})}) {
         WireModel free = model;
         free.ground = freeSpace;
-        EXPECT_LT(relative(solved(model, f).impedance, solved(free, f).impedance), 2e-3);
+        EXPECT_LT(relative(solved(model, buriedHz).impedance, solved(free, buriedHz).impedance), 2e-3);
     }
 }
 
 // In metal for soil a rod is the vertical's image.
 TEST(BuriedLimits, SoilLikeMetalIsPerfectGround)
 {
-    const Complex perfect = solved(fedWire({{0, 0, 10}, {0, 0, 0}}, 9.9, perfectGround), f).impedance;
-    EXPECT_LT(relative(solved(onRod(0.5, {GroundKind::Real, 10.0, 300.0}, 1e-3), f).impedance, perfect), 2e-2);
+    const Complex perfect = solved(fedWire({{0, 0, 10}, {0, 0, 0}}, 9.9, perfectGround), buriedHz).impedance;
+    EXPECT_LT(relative(solved(onRod(0.5, {GroundKind::Real, 10.0, 300.0}, 1e-3), buriedHz).impedance, perfect), 2e-2);
 }
 
 // A wire in the air does not notice that it is computed by potentials instead of the mirror's fields, once a far scrap of wire lies in the
@@ -53,9 +53,9 @@ TEST(BuriedLimits, WiresInTheAirAreAsBefore)
 {
     for (double height : {0.05, 0.5, 6.0}) {
         WireModel model = dipole(18, height, averageSoil);
-        const Solution before = solved(model, f);
+        const Solution before = solved(model, buriedHz);
         model.wires.push_back(wire("scrap", {{0, 70, -0.5}, {0.5, 70, -0.5}}));
-        const Solution after = solved(model, f);
+        const Solution after = solved(model, buriedHz);
         EXPECT_LT(relative(after.impedance, before.impedance), 1.5e-3) << height;
         EXPECT_NEAR(ledgerOf(after).sky, ledgerOf(before).sky, 5e-4) << height;
         EXPECT_NEAR(ledgerOf(after).soil, ledgerOf(before).soil, 5e-4) << height;
@@ -126,7 +126,7 @@ Complex transferOf(WireModel model, std::size_t driven, std::size_t observed, Gr
 {
     for (std::size_t i = 0; i < model.feeds.size(); ++i)
         model.feeds[i].voltage = i == driven ? 1.0 : 0.0;
-    return solved(model, f, tables).feedCurrents[observed];
+    return solved(model, buriedHz, tables).feedCurrents[observed];
 }
 
 TEST(BuriedReciprocity, BetweenAirAndSoil)
@@ -211,7 +211,7 @@ TEST(Sinking, SmoothOnEitherSideOfTheSurface)
     for (double side : {1.0, -1.0}) {
         Complex before;
         for (double z : {0.04, 0.03, 0.02, 0.014, 0.01, 0.007, 0.005}) {
-            const Complex here = solved(dipole(10.0, side * z, averageSoil), f, tables).impedance;
+            const Complex here = solved(dipole(10.0, side * z, averageSoil), buriedHz, tables).impedance;
             if (before != Complex{}) {
                 EXPECT_LT(std::abs(here - before), 0.3 * std::abs(here)) << side * z;
             }
@@ -228,7 +228,7 @@ TEST(Sinking, RadialsFromAboveToBelow)
         WireModel model = fedWire({{0, 0, 10}, {0, 0, z}}, 9.9, averageSoil);
         for (int i = 0; i < 12; ++i)
             model.wires.push_back(wire("r" + std::to_string(i), {{0, 0, z}, {7 * std::cos(i * pi / 6), 7 * std::sin(i * pi / 6), z}}));
-        return solved(model, f).impedance;
+        return solved(model, buriedHz).impedance;
     };
     const Complex above = at(0.01), below = at(-0.01);
     EXPECT_LT(std::abs(below - above), 0.45 * std::abs(above)); // measured: 30 %
@@ -240,7 +240,7 @@ TEST(Sinking, RodOfAnyLength)
 {
     Complex before;
     for (double depth : {0.5, 0.6, 0.72, 0.86, 1.03, 1.24, 1.5}) {
-        const Complex here = solved(onRod(depth, averageSoil), f).impedance;
+        const Complex here = solved(onRod(depth, averageSoil), buriedHz).impedance;
         if (before != Complex{}) {
             EXPECT_LT(std::abs(here - before), 0.2 * std::abs(before)) << depth;
         }
@@ -258,7 +258,7 @@ TEST(BuriedConvergence, FinerMeshesSettle)
         SolveOptions fine;
         fine.mesh.fineness = 5.0;
         fine.mesh.degree = 5;
-        const Complex usual = solved(model, f, tables).impedance, settled = solved(model, f, tables, fine).impedance;
+        const Complex usual = solved(model, buriedHz, tables).impedance, settled = solved(model, buriedHz, tables, fine).impedance;
         EXPECT_LT(relative(usual, settled), 4e-3);
     }
 }
@@ -270,7 +270,7 @@ TEST(BuriedConvergence, PointsOnAStraightWireChangeNothing)
     for (double z : {0.0, 0.3, -0.3}) {
         WireModel divided = plain;
         divided.wires[0].points = {{0, 0, 10}, {0, 0, z}, {0, 0, -2.0}};
-        EXPECT_LT(relative(solved(divided, f).impedance, solved(plain, f).impedance), 2e-3) << z;
+        EXPECT_LT(relative(solved(divided, buriedHz).impedance, solved(plain, buriedHz).impedance), 2e-3) << z;
     }
 }
 
@@ -280,7 +280,7 @@ TEST(BuriedConvergence, PointsOnAStraightWireChangeNothing)
 TEST(BuriedJackets, KeepTheCurrentIn)
 {
     const WireModel bare = buriedRadials(6, 0.08, 6.0), jacketed = jacketedRadials();
-    const Solution b = solved(bare, f), j = solved(jacketed, f);
+    const Solution b = solved(bare, buriedHz), j = solved(jacketed, buriedHz);
     EXPECT_GT(strongestCurrent(j, 1) / std::abs(j.feedCurrents[0]), 0.0);
     const auto halfway = [](const Solution& s) { return std::abs(s.currentAt(1, 3.0)) / std::abs(s.currentAt(1, 0.1)); };
     EXPECT_GT(halfway(j), 1.2 * halfway(b));
@@ -291,11 +291,11 @@ TEST(BuriedJackets, OfSoilIsNone)
 {
     const Ground soil{GroundKind::Real, 3.0, 0.0};
     WireModel model = dipole(6.0, -0.5, soil);
-    const Complex bare = solved(model, f).impedance;
+    const Complex bare = solved(model, buriedHz).impedance;
     model.wires[0].insulation = Insulation{3e-3, 3.0, 0.0};
-    EXPECT_LT(relative(solved(model, f).impedance, bare), 1e-9);
+    EXPECT_LT(relative(solved(model, buriedHz).impedance, bare), 1e-9);
     model.wires[0].insulation->relativePermittivity = 1.0;
-    EXPECT_GT(relative(solved(model, f).impedance, bare), 0.02);
+    EXPECT_GT(relative(solved(model, buriedHz).impedance, bare), 0.02);
 }
 
 TEST(BuriedFaults, FeedsThatNothingComesUpFrom)

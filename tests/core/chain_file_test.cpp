@@ -1,6 +1,7 @@
 /// Chains as JSON: every kind and every key there and back, words for choices, faults with their place, results as they are promised.
 #include "core/files/chain_file.h"
 #include "core/files/design_file.h"
+#include "tests/temp_folder.h"
 
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
@@ -124,7 +125,8 @@ TEST(ChainFile, ResultsHaveWhatIsPromised)
 
 TEST(ChainFile, ATableOfLinesSaysWhereItIsWrong)
 {
-    const std::string path = ::testing::TempDir() + "/vetchling_lines.json";
+    const testing::TempFolder folder;
+    const std::string path = folder.file("lines.json");
     std::ofstream(path)
         << R"({"lines":[{"id":"a","name":"a","impedance_ohm":50,"velocity_factor":1.5,"k1_dB_per_100m":1,"k2_dB_per_100m":0}]})";
     const auto types = files::readLineTypes(path);

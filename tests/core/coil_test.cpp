@@ -3,6 +3,8 @@
 #include "core/physics.h"
 #include "core/workshop/coil.h"
 
+#include "tests/long_form.h"
+
 #include <gtest/gtest.h>
 
 #include <cmath>
@@ -72,8 +74,11 @@ TEST(Coil, ALongOneIsASolenoid)
 
 TEST(Coil, TurnsComeBackFromInductance)
 {
+    std::size_t number = 0;
     for (const CoilFigure& f : figures)
         for (const double frequency : {0.0, 1e6 * f.megahertz}) {
+            if (!testing::tried(number++, 5))
+                continue;
             Coil coil = coilOf(f);
             coil.turns += 0.37;
             const auto wound = coilFigures(coil, frequency);

@@ -1,6 +1,7 @@
 /// Distances to keep: against the far field, a dense scan of the fields, and the published tables.
 #include "core/files/limits_file.h"
 #include "core/shapes/family.h"
+#include "tests/temp_folder.h"
 
 #include <gtest/gtest.h>
 
@@ -137,13 +138,18 @@ TEST(KeepAway, OnTheGroundIsNoFartherThanFromTheWires)
 // What stands at a boundary, and what the file refuses.
 TEST(Limits, RangesJoinWithoutAGap)
 {
-    for (const LimitSet& set : shipped())
+    const auto sets = shipped();
+    ASSERT_GE(sets.size(), 2u);
+    for (const LimitSet& set : sets) {
+        ASSERT_GE(set.ranges.size(), 2u) << set.id;
         for (std::size_t i = 1; i < set.ranges.size(); ++i) {
             EXPECT_EQ(set.ranges[i].from, set.ranges[i - 1].to) << set.id;
             EXPECT_EQ(set.range(set.ranges[i].from), &set.ranges[i - 1]) << set.id;
             EXPECT_EQ(set.range(set.ranges[i].from * 1.0001), &set.ranges[i]) << set.id;
         }
-    const std::string path = ::testing::TempDir() + "/vetchling_limits.json";
+    }
+    const testing::TempFolder folder;
+    const std::string path = folder.file("limits.json");
     for (const char* range :
          {R"({"from_MHz":3,"to_MHz":1,"E_V_per_m":[1,0],"H_A_per_m":[1,0]})", R"({"from_MHz":1,"to_MHz":3,"E_V_per_m":[1,0]})",
           R"({"from_MHz":1,"to_MHz":3,"S_W_per_m2":[-1,0]})", R"({"from_MHz":1,"to_MHz":3,"S_W_per_m2":[1]})"}) {

@@ -4,6 +4,7 @@
 #include "core/files/wire_file.h"
 
 #include "tests/core/helpers.h"
+#include "tests/temp_folder.h"
 
 #include <nlohmann/json.hpp>
 
@@ -155,8 +156,8 @@ TEST(Json, OtherTopLevelsAreRefused)
 
 TEST(TextFile, TooLongMissingOrAFolderIsRefused)
 {
-    const fs::path folder = fs::temp_directory_path() / "vetchling_files_test";
-    fs::create_directories(folder);
+    const testing::TempFolder temporary;
+    const fs::path folder = temporary.path();
     const std::string big = (folder / "big.json").string();
     {
         std::ofstream file(big);
@@ -166,7 +167,6 @@ TEST(TextFile, TooLongMissingOrAFolderIsRefused)
     EXPECT_NE(readWireFile(big).firstFault().find("100 MB"), std::string::npos);
     EXPECT_NE(readWireFile((folder / "none.json").string()).firstFault().find("cannot be read"), std::string::npos);
     EXPECT_FALSE(readWireFile(folder.string()).ok());
-    fs::remove_all(folder);
 }
 
 // ---- designs
@@ -317,19 +317,18 @@ INSTANTIATE_TEST_SUITE_P(
 
 TEST(DesignFile, SavesThroughARename)
 {
-    const fs::path folder = fs::temp_directory_path() / "vetchling_save_test";
-    fs::create_directories(folder);
+    const testing::TempFolder temporary;
+    const fs::path folder = temporary.path();
     const std::string path = (folder / "a.vetchling").string();
     EXPECT_TRUE(saveDesign(sample(), path).empty());
     EXPECT_TRUE(*readDesign(path) == sample());
-    fs::remove_all(folder);
 }
 
 // 2026-11: saving replaced the link and gave the file other permissions.
 TEST(DesignFile, SavesThroughALinkAndKeepsThePermissions)
 {
-    const fs::path folder = fs::temp_directory_path() / "vetchling_save_link";
-    fs::remove_all(folder);
+    const testing::TempFolder temporary;
+    const fs::path folder = temporary.path();
     fs::create_directories(folder / "deep");
     std::ofstream(folder / "deep" / "real.vetchling") << "old";
     fs::permissions(folder / "deep" / "real.vetchling", fs::perms(0640));
@@ -339,12 +338,12 @@ TEST(DesignFile, SavesThroughALinkAndKeepsThePermissions)
     EXPECT_EQ(fs::status(folder / "deep" / "real.vetchling").permissions(), fs::perms(0640));
     EXPECT_TRUE(*readDesign((folder / "deep" / "real.vetchling").string()) == sample());
     EXPECT_EQ(std::distance(fs::directory_iterator(folder / "deep"), fs::directory_iterator()), 1); // no leavings
-    fs::remove_all(folder);
 }
 
 TEST(DesignFile, LeavesTheOldFileWholeWhenSavingFails)
 {
-    const fs::path folder = fs::temp_directory_path() / "vetchling_save_fail";
+    const testing::TempFolder temporary;
+    const fs::path folder = temporary.path();
     fs::create_directories(folder / "a.vetchling"); // a folder in the way cannot be replaced by a file
     std::ofstream(folder / "a.vetchling" / "keep") << "me";
     const Faults faults = saveDesign(sample(), (folder / "a.vetchling").string());
@@ -352,7 +351,6 @@ TEST(DesignFile, LeavesTheOldFileWholeWhenSavingFails)
     EXPECT_TRUE(fs::exists(folder / "a.vetchling" / "keep"));
     EXPECT_EQ(std::distance(fs::directory_iterator(folder), fs::directory_iterator()), 1); // no leavings
     EXPECT_FALSE(saveDesign(sample(), "/nowhere/at/all.vetchling").empty());
-    fs::remove_all(folder);
 }
 
 TEST(DesignFile, DemoIsGood)
@@ -439,13 +437,13 @@ TEST(Data, BandPlansCoverThreeRegionsInRisingOrder)
 
 TEST(Data, FaultsNameFileAndPlace)
 {
-    const fs::path file = fs::temp_directory_path() / "vetchling_bad_soils.json";
+    const testing::TempFolder folder;
+    const fs::path file = folder.path() / "soils.json";
     std::ofstream(file) << R"({"soils":[{"id":"x","name":"y","relative_permittivity":"wet","conductivity_S_per_m":0.1}]})";
     const auto soils = readSoils(file.string());
     ASSERT_FALSE(soils.ok());
     EXPECT_EQ(soils.faults().front().path, file.string() + " soils[0].relative_permittivity");
     EXPECT_FALSE(readSoils("/nowhere.json").ok());
-    fs::remove(file);
 }
 
 } // namespace

@@ -199,6 +199,7 @@ TEST(Mesh, TaperedWireHasLinearRadius)
     model.wires[0].radius = 0.01;
     model.wires[0].endRadius = 0.002;
     const Mesh mesh = makeMesh(model, 14e6);
+    ASSERT_GT(mesh.elements.size(), 3u);
     for (const Element& e : mesh.elements)
         EXPECT_NEAR(e.radius, 0.01 - 0.008 * 0.5 * (e.from + e.to) / 10.0, 1e-9);
 }

@@ -8,7 +8,7 @@ namespace {
 
 using namespace testing;
 
-constexpr double f = 14.1e6;
+constexpr double nearFieldHz = 14.1e6;
 
 /// Power that leaves a box through all six faces, W.
 double outflow(const NearField& field, Vec3 low, Vec3 high)
@@ -38,7 +38,7 @@ TEST(NearField, PowerThroughABoxIsThePowerFedIn)
 {
     for (const Ground& ground : {freeSpace, perfectGround, averageSoil, Ground{GroundKind::Real, 81.0, 5.0}}) {
         GroundTableCache tables;
-        const Solution s = solved(fedWire({{-5, 0, 5}, {0, 1, 8}, {5, 0, 6}}, 5.0, ground), f, tables);
+        const Solution s = solved(fedWire({{-5, 0, 5}, {0, 1, 8}, {5, 0, 6}}, 5.0, ground), nearFieldHz, tables);
         const NearField field(s, tables);
         EXPECT_NEAR(outflow(field, {-9, -4, 2.5}, {9, 5, 12}) / s.inputPower, 1.0, 0.01) << int(ground.kind);
     }
@@ -48,7 +48,7 @@ TEST(NearField, PowerThroughABoxIsThePowerFedIn)
 TEST(NearField, FlowIntoTheSoilIsTheLedgersSoil)
 {
     GroundTableCache tables;
-    const Solution s = solved(dipole(10, 3, averageSoil), f, tables);
+    const Solution s = solved(dipole(10, 3, averageSoil), nearFieldHz, tables);
     const NearField field(s, tables);
     const PowerLedger ledger = ledgerOf(s);
     const GaussRule& rule = gaussRule(40);
@@ -68,7 +68,7 @@ TEST(NearField, FarAwayItIsTheFarField)
 {
     for (const Ground& ground : {freeSpace, averageSoil}) {
         GroundTableCache tables;
-        const Solution s = solved(dipole(10, 6, ground), f, tables);
+        const Solution s = solved(dipole(10, 6, ground), nearFieldHz, tables);
         const NearField field(s, tables);
         const double r = 1500.0, elevation = 0.6;
         const auto there = field.at({0, r * std::cos(elevation), 6.0 * (ground.kind == GroundKind::FreeSpace) + r * std::sin(elevation)});
@@ -82,7 +82,7 @@ TEST(NearField, FarAwayItIsTheFarField)
 TEST(NearField, NoTangentialFieldOnPerfectGround)
 {
     GroundTableCache tables;
-    const Solution s = solved(fedWire({{-5, 0, 2}, {5, 0, 6}}, 5.0, perfectGround), f, tables);
+    const Solution s = solved(fedWire({{-5, 0, 2}, {5, 0, 6}}, 5.0, perfectGround), nearFieldHz, tables);
     const auto there = NearField(s, tables).at({3, 4, 0});
     ASSERT_TRUE(there);
     EXPECT_LT(std::abs(there->e[0]) + std::abs(there->e[1]), 1e-9 * std::abs(there->e[2]));
@@ -94,7 +94,7 @@ TEST(NearField, SoilOfMetalShortsTheTangentialField)
 {
     GroundTableCache tables;
     const Ground metal{GroundKind::Real, 1.0, 1e6};
-    const Solution s = solved(dipole(10, 4, metal), f, tables);
+    const Solution s = solved(dipole(10, 4, metal), nearFieldHz, tables);
     const auto low = NearField(s, tables).at({2, 3, 0.01}), high = NearField(s, tables).at({2, 3, 2.0});
     ASSERT_TRUE(low && high);
     EXPECT_LT(std::abs(low->e[0]), 0.03 * std::abs(high->e[0]));
@@ -103,7 +103,7 @@ TEST(NearField, SoilOfMetalShortsTheTangentialField)
 TEST(NearField, RefusesInWordsWhatItCannotSay)
 {
     GroundTableCache tables;
-    const NearField field(solved(dipole(10, 4, averageSoil), f, tables), tables);
+    const NearField field(solved(dipole(10, 4, averageSoil), nearFieldHz, tables), tables);
     EXPECT_NE(field.at({0, 0, -1}).firstFault().find("above the ground"), std::string::npos);
     EXPECT_NE(field.at({1, 0, 4.001}).firstFault().find("three radii"), std::string::npos) << field.at({1, 0, 4.001}).firstFault();
     EXPECT_NE(field.at({1e5, 0, 4}).firstFault().find("wavelengths"), std::string::npos);

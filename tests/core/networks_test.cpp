@@ -8,8 +8,8 @@ namespace {
 
 using namespace testing;
 
-constexpr double f = 14.1e6;
-const double quarter = 0.25 * wavelength(f);
+constexpr double networksHz = 14.1e6;
+const double quarter = 0.25 * wavelength(networksHz);
 
 LineSection line(double length, double impedance = 300.0)
 {
@@ -25,11 +25,11 @@ TEST(LineSection, QuarterWaveStubsAreShortAndOpen)
 {
     LineSection stub = line(quarter);
     stub.end = LineEnd::Open;
-    EXPECT_LT(std::abs(stub.stubImpedance(f)), 1e-3);
+    EXPECT_LT(std::abs(stub.stubImpedance(networksHz)), 1e-3);
     stub.end = LineEnd::Short;
-    EXPECT_GT(std::abs(stub.stubImpedance(f)), 1e6);
+    EXPECT_GT(std::abs(stub.stubImpedance(networksHz)), 1e6);
     stub.length = 0.5 * quarter; // an eighth: j Zc
-    EXPECT_LT(std::abs(stub.stubImpedance(f) - Complex{0.0, 300.0}), 1e-5);
+    EXPECT_LT(std::abs(stub.stubImpedance(networksHz) - Complex{0.0, 300.0}), 1e-5);
 }
 
 TEST(LineSection, VelocityFactorShortensIt)
@@ -37,13 +37,13 @@ TEST(LineSection, VelocityFactorShortensIt)
     LineSection full = line(3.0), slow = line(2.0);
     full.end = slow.end = LineEnd::Short;
     slow.velocityFactor = 2.0 / 3.0;
-    EXPECT_LT(relative(slow.stubImpedance(f), full.stubImpedance(f)), 1e-9);
+    EXPECT_LT(relative(slow.stubImpedance(networksHz), full.stubImpedance(networksHz)), 1e-9);
 }
 
 /// Input impedance of a section with a load at its far end, from its open-circuit impedances.
 Complex terminated(const LineSection& l, Complex load)
 {
-    const auto [own, mutual] = l.impedances(f);
+    const auto [own, mutual] = l.impedances(networksHz);
     return own - mutual * mutual / (own + load);
 }
 
@@ -57,7 +57,7 @@ TEST(LineSection, MatchedLineLosesItsDecibels)
     LineSection l = line(20.0, 50.0);
     l.lossPerMetre = 0.05; // 1 dB
     EXPECT_LT(relative(terminated(l, 50.0), 50.0), 1e-9);
-    const auto [own, mutual] = l.impedances(f);
+    const auto [own, mutual] = l.impedances(networksHz);
     const double transferred = std::norm(mutual / (own + 50.0)); // |I2/I1|^2 at equal impedances
     EXPECT_NEAR(10.0 * std::log10(transferred), -1.0, 1e-9);
 }
@@ -66,29 +66,29 @@ TEST(Transformer, IdealOneDividesTheImpedance)
 {
     Transformer t;
     t.ratio = 49.0;
-    EXPECT_LT(relative(t.atLine({2450.0, -490.0}, f), {50.0, -10.0}), 1e-12);
-    EXPECT_DOUBLE_EQ(t.at(f).efficiency({2450.0, -490.0}), 1.0);
+    EXPECT_LT(relative(t.atLine({2450.0, -490.0}, networksHz), {50.0, -10.0}), 1e-12);
+    EXPECT_DOUBLE_EQ(t.at(networksHz).efficiency({2450.0, -490.0}), 1.0);
 }
 
 TEST(Transformer, SlopeIsThatOfTheImpedanceAtTheLine)
 {
     const Transformer t{49.0, 2e-7, 3e-6, 400.0};
-    const double f = 7e6;
+    const double networksHz = 7e6;
     for (Complex gap : {Complex{2500.0, 300.0}, Complex{80.0, -900.0}}) {
         const Complex step{1.0, 1.0};
-        const Complex difference = (t.atLine(gap + step, f) - t.atLine(gap - step, f)) / (2.0 * step);
-        EXPECT_LT(std::abs(t.at(f).slope(gap) - difference), 1e-5 * std::abs(difference));
+        const Complex difference = (t.atLine(gap + step, networksHz) - t.atLine(gap - step, networksHz)) / (2.0 * step);
+        EXPECT_LT(std::abs(t.at(networksHz).slope(gap) - difference), 1e-5 * std::abs(difference));
     }
 }
 
 TEST(Transformer, CoreLeakageAndMagnetisingCountAtTheLine)
 {
     Transformer t{49.0, 0.3e-6, 10e-6, 1000.0};
-    const Complex jw{0.0, 2.0 * pi * f}, gap{2450.0, 300.0};
+    const Complex jw{0.0, 2.0 * pi * networksHz}, gap{2450.0, 300.0};
     const Complex expected = jw * 0.3e-6 + 1.0 / (49.0 / gap + 1e-3 + 1.0 / (jw * 10e-6));
-    EXPECT_LT(relative(t.atLine(gap, f), expected), 1e-12);
+    EXPECT_LT(relative(t.atLine(gap, networksHz), expected), 1e-12);
     // the same voltage across gap and core: power divides as the conductances
-    EXPECT_NEAR(t.at(f).efficiency(gap), (49.0 / gap).real() / ((49.0 / gap).real() + 1e-3), 1e-12);
+    EXPECT_NEAR(t.at(networksHz).efficiency(gap), (49.0 / gap).real() / ((49.0 / gap).real() + 1e-3), 1e-12);
 }
 
 TEST(LoadWithSelfResonance, IsAParallelCircuitThere)
@@ -120,12 +120,12 @@ Complex byCircuit(const LineSection& l)
     for (int driven : {0, 1}) {
         WireModel model = twoDipoles();
         model.feeds = {{0, 5.0, driven == 0 ? 1.0 : 0.0}, {1, 4.8, driven == 1 ? 1.0 : 0.0}};
-        const Solution s = solved(model, f, tables);
+        const Solution s = solved(model, networksHz, tables);
         y[0][driven] = s.feedCurrents[0], y[1][driven] = s.feedCurrents[1];
     }
     const Complex determinant = y[0][0] * y[1][1] - y[0][1] * y[1][0];
     const Complex z11 = y[1][1] / determinant, z12 = -y[0][1] / determinant, z22 = y[0][0] / determinant;
-    const auto [own, mutual] = l.impedances(f); // in series in both loops; the source too is in the first
+    const auto [own, mutual] = l.impedances(networksHz); // in series in both loops; the source too is in the first
     return (z11 + own) - (z12 + mutual) * (z12 + mutual) / (z22 + own);
 }
 
@@ -137,7 +137,7 @@ TEST(LinesInTheModel, JoinedDipolesAgreeWithCircuitTheory)
         l.fromWire = 0, l.fromAt = 5.0, l.toWire = 1, l.toAt = 4.8;
         WireModel model = twoDipoles();
         model.lines.push_back(l);
-        const Solution s = solved(model, f);
+        const Solution s = solved(model, networksHz);
         EXPECT_LT(relative(s.impedance, byCircuit(l)), 1e-6) << crossed;
         EXPECT_NEAR(ledgerOf(s).sum(), 1.0, 2e-3);
         EXPECT_GT(ledgerOf(s).lines, 0.0);
@@ -153,21 +153,21 @@ TEST(LinesInTheModel, AStubIsALoad)
     model.lines.push_back(stub);
     Load coil;
     coil.at = 2.0;
-    coil.inductance = stub.stubImpedance(f).imag() / (2.0 * pi * f);
+    coil.inductance = stub.stubImpedance(networksHz).imag() / (2.0 * pi * networksHz);
     loaded.loads.push_back(coil);
-    EXPECT_LT(relative(solved(model, f).impedance, solved(loaded, f).impedance), 1e-6);
+    EXPECT_LT(relative(solved(model, networksHz).impedance, solved(loaded, networksHz).impedance), 1e-6);
 }
 
 TEST(TransformerInTheModel, ItsLossIsAShareOfTheLedger)
 {
     WireModel model = dipole(20.0, 8, averageSoil);
-    const Complex gap = solved(model, f).impedance;
+    const Complex gap = solved(model, networksHz).impedance;
     const Transformer t{49.0, 0.2e-6, 8e-6, 600.0};
     model.feeds[0].transformer = t;
-    const Solution s = solved(model, f);
-    EXPECT_LT(relative(s.impedance, t.atLine(gap, f)), 1e-12);
+    const Solution s = solved(model, networksHz);
+    EXPECT_LT(relative(s.impedance, t.atLine(gap, networksHz)), 1e-12);
     const PowerLedger ledger = ledgerOf(s);
-    EXPECT_NEAR(ledger.transformer, 1.0 - t.at(f).efficiency(gap), 1e-9);
+    EXPECT_NEAR(ledger.transformer, 1.0 - t.at(networksHz).efficiency(gap), 1e-9);
     EXPECT_NEAR(ledger.sum(), 1.0, 2e-3);
 }
 

@@ -10,7 +10,7 @@
 namespace vetchling {
 namespace {
 
-ChainPart partOf(const char* kind, std::map<std::string, double> values = {})
+ChainPart kindOf(const char* kind, std::map<std::string, double> values = {})
 {
     ChainPart part;
     part.kind = kind;
@@ -27,14 +27,14 @@ TEST(TransformerPart, StepsDownByItsRatio)
 {
     for (const double ratio : {0.25, 1.0, 4.0, 9.0, 49.0, 64.0})
         for (const Complex load : {Complex{2450, 0}, Complex{30, -200}}) {
-            EXPECT_LT(std::abs(behind(partOf(part::transformer, {{"ratio", ratio}}), load, middle) - load / ratio), 1e-9);
-            EXPECT_NEAR(lossOf(partOf(part::transformer, {{"ratio", ratio}}), load, middle), 0.0, 1e-12);
+            EXPECT_LT(std::abs(behind(kindOf(part::transformer, {{"ratio", ratio}}), load, middle) - load / ratio), 1e-9);
+            EXPECT_NEAR(lossOf(kindOf(part::transformer, {{"ratio", ratio}}), load, middle), 0.0, 1e-12);
         }
 }
 
 TEST(TransformerPart, ALittleWindingSpoilsTheLowestBandOnly)
 {
-    const ChainPart t = partOf(part::transformer, {{"ratio", 49}, {"magnetising_H", 6e-6}});
+    const ChainPart t = kindOf(part::transformer, {{"ratio", 49}, {"magnetising_H", 6e-6}});
     const double lowest = swr(behind(t, 2450, low)), highest = swr(behind(t, 2450, high));
     EXPECT_GT(lowest, 1.7);
     EXPECT_LT(highest, 1.06);
@@ -46,7 +46,7 @@ TEST(TransformerPart, ALittleWindingSpoilsTheLowestBandOnly)
 
 TEST(TransformerPart, LeakageSpoilsTheHighestBandAndACapacitorMendsIt)
 {
-    ChainPart t = partOf(part::transformer, {{"ratio", 49}, {"leakage_H", 0.25e-6}});
+    ChainPart t = kindOf(part::transformer, {{"ratio", 49}, {"leakage_H", 0.25e-6}});
     const double spoiled = swr(behind(t, 2450, high));
     EXPECT_GT(spoiled, 2.0);
     EXPECT_LT(swr(behind(t, 2450, low)), 1.1);
@@ -57,7 +57,7 @@ TEST(TransformerPart, LeakageSpoilsTheHighestBandAndACapacitorMendsIt)
 
 TEST(TransformerPart, ACoreLosesMoreWhereTheAntennaIsHighInImpedance)
 {
-    const ChainPart t = partOf(part::transformer, {{"ratio", 49}, {"core_ohm", 450}});
+    const ChainPart t = kindOf(part::transformer, {{"ratio", 49}, {"core_ohm", 450}});
     // R across 50 ohm takes 50 / (50 + R)
     EXPECT_NEAR(lossOf(t, 2450, middle), 10.0 * std::log10(1.0 + 50.0 / 450.0), 1e-9);
     EXPECT_NEAR(lossOf(t, 9800, middle), 10.0 * std::log10(1.0 + 200.0 / 450.0), 1e-9);
@@ -67,7 +67,7 @@ TEST(TransformerPart, ACoreLosesMoreWhereTheAntennaIsHighInImpedance)
 TEST(LinePart, HasTheLimitsOfALine)
 {
     const auto line = [](double length, double k1 = 0.0) {
-        return partOf(part::line, {{"length_m", length}, {"velocity_factor", 0.66}, {"k1_dB_per_100m", k1}, {"k2_dB_per_100m", 0.0}});
+        return kindOf(part::line, {{"length_m", length}, {"velocity_factor", 0.66}, {"k1_dB_per_100m", k1}, {"k2_dB_per_100m", 0.0}});
     };
     const double wave = 0.66 * wavelength(middle);
     const Complex load{120, 35};
@@ -80,7 +80,7 @@ TEST(LinePart, HasTheLimitsOfALine)
 
 TEST(LinePart, ItsExtraLossGrowsWithTheMismatch)
 {
-    const ChainPart line = partOf(part::line, {{"length_m", 30}, {"k1_dB_per_100m", 0.8}});
+    const ChainPart line = kindOf(part::line, {{"length_m", 30}, {"k1_dB_per_100m", 0.8}});
     double before = 0.0;
     for (const double s : {1.0, 2.0, 5.0, 10.0, 40.0}) { // resistive above the line's: several quarter waves average the place out
         double sum = 0.0;
@@ -93,10 +93,10 @@ TEST(LinePart, ItsExtraLossGrowsWithTheMismatch)
 
 TEST(LinePart, ReciprocityHoldsForEveryFixedPart)
 {
-    for (const ChainPart& p : {partOf(part::line, {{"length_m", 7}}), partOf(part::stub, {{"length_m", 2}}),
-                               partOf(part::section, {{"length_1_m", 1.3}, {"length_2_m", 0.4}}),
-                               partOf(part::transformer, {{"ratio", 9}, {"core_ohm", 700}, {"leakage_H", 1e-7}}),
-                               partOf(part::network, {{"shunt_F", 1e-10}, {"series_H", 1e-6}}), partOf(part::attenuator)}) {
+    for (const ChainPart& p : {kindOf(part::line, {{"length_m", 7}}), kindOf(part::stub, {{"length_m", 2}}),
+                               kindOf(part::section, {{"length_1_m", 1.3}, {"length_2_m", 0.4}}),
+                               kindOf(part::transformer, {{"ratio", 9}, {"core_ohm", 700}, {"leakage_H", 1e-7}}),
+                               kindOf(part::network, {{"shunt_F", 1e-10}, {"series_H", 1e-6}}), kindOf(part::attenuator)}) {
         const TwoPort m = kindOf(p).at(p, middle);
         EXPECT_LT(std::abs(m.a * m.d - m.b * m.c - 1.0), 1e-9) << p.kind; // a passive reciprocal two-port has determinant 1
     }
@@ -110,7 +110,7 @@ TEST(LinePart, NoPassivePartGainsPower)
         const Complex load{std::pow(10.0, decade(dice)), x(dice)};
         const double f = 1e6 * std::pow(10.0, 1.5 * share(dice));
         for (const PartKind* kind : partKinds()) {
-            ChainPart p = partOf(kind->id().c_str());
+            ChainPart p = kindOf(kind->id().c_str());
             if (p.kind == part::network)
                 p.values = {{"shunt_F", 2e-10 * share(dice)}, {"series_H", 3e-6 * share(dice)}, {"shunt_side", double(i % 2)}};
             if (p.kind == part::line || p.kind == part::stub)
@@ -124,14 +124,14 @@ TEST(LinePart, NoPassivePartGainsPower)
 
 TEST(NetworkPart, NothingIsNothing)
 {
-    EXPECT_LT(std::abs(behind(partOf(part::network), {70, 30}, middle) - Complex(70, 30)), 1e-12);
+    EXPECT_LT(std::abs(behind(kindOf(part::network), {70, 30}, middle) - Complex(70, 30)), 1e-12);
     // a coil alone in the path adds its reactance and its loss
-    const Complex coil = behind(partOf(part::network, {{"series_H", 1e-6}, {"inductor_q", 100}}), {70, 30}, middle);
+    const Complex coil = behind(kindOf(part::network, {{"series_H", 1e-6}, {"inductor_q", 100}}), {70, 30}, middle);
     EXPECT_NEAR(coil.imag(), 30.0 + 2.0 * pi * middle * 1e-6, 1e-9);
     EXPECT_NEAR(coil.real(), 70.0 + 2.0 * pi * middle * 1e-6 / 100.0, 1e-9);
     // the side of the shunt matters
-    const Complex one = behind(partOf(part::network, {{"series_H", 1e-6}, {"shunt_F", 3e-10}}), {70, 30}, middle);
-    const Complex other = behind(partOf(part::network, {{"series_H", 1e-6}, {"shunt_F", 3e-10}, {"shunt_side", 1}}), {70, 30}, middle);
+    const Complex one = behind(kindOf(part::network, {{"series_H", 1e-6}, {"shunt_F", 3e-10}}), {70, 30}, middle);
+    const Complex other = behind(kindOf(part::network, {{"series_H", 1e-6}, {"shunt_F", 3e-10}, {"shunt_side", 1}}), {70, 30}, middle);
     EXPECT_GT(std::abs(one - other), 5.0);
 }
 
@@ -139,20 +139,20 @@ TEST(TunerPart, BetterPartsLoseLess)
 {
     double before = 1e9;
     for (const double q : {30.0, 100.0, 300.0, 1000.0}) {
-        const double loss = lossOf(partOf(part::tuner, {{"inductor_q", q}, {"capacitor_q", 10.0 * q}}), {12, -180}, low);
+        const double loss = lossOf(kindOf(part::tuner, {{"inductor_q", q}, {"capacitor_q", 10.0 * q}}), {12, -180}, low);
         EXPECT_LT(loss, before);
         before = loss;
     }
     EXPECT_LT(before, 0.2);
     // another resistance is made where one is asked for
-    EXPECT_EQ(behind(partOf(part::tuner, {{"to_ohm", 75}}), {12, -180}, low), Complex(75.0, 0.0));
+    EXPECT_EQ(behind(kindOf(part::tuner, {{"to_ohm", 75}}), {12, -180}, low), Complex(75.0, 0.0));
 }
 
 TEST(Socket, IsTheChainForManyFrequencies)
 {
-    const std::vector<ChainPart> parts{partOf(part::transformer, {{"ratio", 4}, {"loss_dB", 0.2}}), partOf(part::line, {{"length_m", 13}}),
-                                       partOf(part::attenuator, {{"loss_dB", 1}}),
-                                       partOf(part::tuner, {{"place", part::indoors}, {"range_swr", 3}})};
+    const std::vector<ChainPart> parts{kindOf(part::transformer, {{"ratio", 4}, {"loss_dB", 0.2}}), kindOf(part::line, {{"length_m", 13}}),
+                                       kindOf(part::attenuator, {{"loss_dB", 1}}),
+                                       kindOf(part::tuner, {{"place", part::indoors}, {"range_swr", 3}})};
     const Socket socket(parts);
     for (double f = 3e6; f < 30e6; f += 1.7e6)
         EXPECT_LT(std::abs(socket.seen({180, 60}, f) - chainAt(parts, {180, 60}, f).impedance()), 1e-9) << f;

@@ -118,14 +118,25 @@ TEST(Queue, WaitReportsWhatIsDoneAndHeedsAStop)
 
 TEST(Queue, ClosingStopsWhatIsUnderWay)
 {
-    std::atomic<int> started{0};
+    std::atomic<int> started{0}, stopped{0}, never{0};
+    const auto work = [&](const Watch& w) {
+        const bool whole = untilStopped(w, started);
+        ++(whole ? never : stopped);
+        return whole;
+    };
+    std::vector<Queue::Ticket> tickets;
     {
-        Queue queue(2);
-        queue.interactive([&](const Watch& w) { return untilStopped(w, started); });
-        queue.batch([&](const Watch& w) { return untilStopped(w, started); });
-        waitFor([&] { return started > 0; });
+        Queue queue(1);
+        tickets.push_back(queue.interactive(work));
+        waitFor([&] { return started == 1; });
+        for (int i = 0; i < 3; ++i) // they wait for the person, and for one another
+            tickets.push_back(queue.batch(work));
     }
-    SUCCEED(); // the destructor came back
+    EXPECT_EQ(started, 1) << "what had not begun does not begin any more";
+    EXPECT_EQ(stopped, 1) << "the destructor waited for it";
+    EXPECT_EQ(never, 0);
+    for (const Queue::Ticket& ticket : tickets)
+        EXPECT_TRUE(ticket->cancelled());
 }
 
 } // namespace

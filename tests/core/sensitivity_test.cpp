@@ -7,7 +7,7 @@ namespace {
 
 using namespace testing;
 
-constexpr double f = 14.1e6;
+constexpr double sensitivityHz = 14.1e6;
 
 /// A bent wire with a coil over soil: every sensitivity is there.
 WireModel bentWire()
@@ -25,11 +25,11 @@ protected:
         WireModel lower = bentWire(), upper = bentWire();
         change(lower, -step);
         change(upper, step);
-        return (solved(upper, f, tables).impedance - solved(lower, f, tables).impedance) / (2.0 * step);
+        return (solved(upper, sensitivityHz, tables).impedance - solved(lower, sensitivityHz, tables).impedance) / (2.0 * step);
     }
 
     GroundTableCache tables;
-    Solution solution = solved(bentWire(), f, tables);
+    Solution solution = solved(bentWire(), sensitivityHz, tables);
     Sensitivities s = *sensitivities(solution, tables);
 };
 
@@ -60,9 +60,9 @@ TEST_F(Sensitivity, IsThatAtTheLineBehindATransformer)
         WireModel model = behind(bentWire());
         for (Vec3& p : model.wires[0].points)
             p.z += d;
-        return solved(model, f, tables).impedance;
+        return solved(model, sensitivityHz, tables).impedance;
     };
-    const Solution here = solved(behind(bentWire()), f, tables);
+    const Solution here = solved(behind(bentWire()), sensitivityHz, tables);
     EXPECT_LT(relative(sensitivities(here, tables)->perHeight, (raised(0.05) - raised(-0.05)) / 0.1), 0.02);
 }
 
@@ -82,8 +82,8 @@ TEST_F(Sensitivity, LinesKeepTheirPlaceWhenAnEndMoves)
         model.loads[0].at += longer;
         return model;
     };
-    const Solution here = solved(withStub(0.0), f, tables);
-    const Complex expected = (solved(withStub(0.02), f, tables).impedance - solved(withStub(-0.02), f, tables).impedance) / 0.04;
+    const Solution here = solved(withStub(0.0), sensitivityHz, tables);
+    const Complex expected = (solved(withStub(0.02), sensitivityHz, tables).impedance - solved(withStub(-0.02), sensitivityHz, tables).impedance) / 0.04;
     EXPECT_LT(relative(sensitivities(here, tables)->ends[0].perMetre, expected), 0.02);
 }
 
@@ -127,7 +127,7 @@ TEST_F(Sensitivity, OtherWiresAreRefusedInWords)
 TEST(SensitivityLimits, NothingOfTheGroundMattersInFreeSpace)
 {
     GroundTableCache tables;
-    const auto s = sensitivities(solved(dipole(10, 0), f, tables), tables);
+    const auto s = sensitivities(solved(dipole(10, 0), sensitivityHz, tables), tables);
     ASSERT_TRUE(s);
     EXPECT_EQ(s->perHeight, Complex{});
     EXPECT_EQ(s->perPermittivity, Complex{});

@@ -8,7 +8,7 @@ namespace {
 
 using namespace vetchling::testing;
 
-constexpr double f = 14.2e6;
+constexpr double solverHz = 14.2e6;
 
 // ---- figures a practitioner checks in the first minute
 
@@ -16,8 +16,8 @@ constexpr double f = 14.2e6;
 // and the end effect leave a few ohms.
 TEST(Textbook, HalfWaveDipoleInFreeSpace)
 {
-    const double half = 0.5 * wavelength(f);
-    const Complex z = solved(dipole(half, 0, freeSpace, 2e-6), f).impedance;
+    const double half = 0.5 * wavelength(solverHz);
+    const Complex z = solved(dipole(half, 0, freeSpace, 2e-6), solverHz).impedance;
     EXPECT_NEAR(z.real(), 73.1, 4.0);
     EXPECT_NEAR(z.imag(), 42.5, 4.0);
 }
@@ -25,10 +25,10 @@ TEST(Textbook, HalfWaveDipoleInFreeSpace)
 // As the wire gets thinner its impedance at half a wave tends to 73.13 + j42.54 ohm, slowly, as 1/ln(l/a).
 TEST(Textbook, HalfWaveDipoleTendsToTheThinLimit)
 {
-    const double half = 0.5 * wavelength(f);
+    const double half = 0.5 * wavelength(solverHz);
     double before = HUGE_VAL;
     for (double radius : {1e-2, 1e-3, 1e-5, 1e-7}) {
-        const double off = std::abs(solved(dipole(half, 0, freeSpace, radius), f).impedance - Complex{73.13, 42.54});
+        const double off = std::abs(solved(dipole(half, 0, freeSpace, radius), solverHz).impedance - Complex{73.13, 42.54});
         EXPECT_LT(off, before) << radius;
         before = off;
     }
@@ -37,15 +37,15 @@ TEST(Textbook, HalfWaveDipoleTendsToTheThinLimit)
 
 TEST(Textbook, DipoleIsResonantAFewPercentShort)
 {
-    const double half = 0.5 * wavelength(f);
-    EXPECT_GT(solved(dipole(0.98 * half, 0), f).impedance.imag(), 0.0);
-    EXPECT_LT(solved(dipole(0.95 * half, 0), f).impedance.imag(), 0.0);
+    const double half = 0.5 * wavelength(solverHz);
+    EXPECT_GT(solved(dipole(0.98 * half, 0), solverHz).impedance.imag(), 0.0);
+    EXPECT_LT(solved(dipole(0.95 * half, 0), solverHz).impedance.imag(), 0.0);
 }
 
 TEST(Textbook, QuarterWaveOnPerfectGround)
 {
-    const double quarter = 0.25 * wavelength(f);
-    const Solution s = solved(fedWire({{0, 0, 0}, {0, 0, 0.966 * quarter}}, 0.0, perfectGround), f);
+    const double quarter = 0.25 * wavelength(solverHz);
+    const Solution s = solved(fedWire({{0, 0, 0}, {0, 0, 0.966 * quarter}}, 0.0, perfectGround), solverHz);
     EXPECT_NEAR(s.impedance.real(), 36.0, 1.5);
     EXPECT_NEAR(FarField(s).gain(radians(0.5), 0.0), 5.16, 0.05); // 5.15 dBi for a quarter wave
 }
@@ -53,27 +53,27 @@ TEST(Textbook, QuarterWaveOnPerfectGround)
 // Gain of a half-wave dipole 2.15 dBi, of a short one 1.76 dBi.
 TEST(Textbook, DipoleGains)
 {
-    EXPECT_NEAR(FarField(solved(dipole(0.5 * wavelength(f), 0), f)).gain(0.0, 0.5 * pi), 2.15, 0.02);
-    EXPECT_NEAR(FarField(solved(dipole(0.02 * wavelength(f), 0, freeSpace, 1e-4), f)).gain(0.0, 0.5 * pi), 1.76, 0.01);
+    EXPECT_NEAR(FarField(solved(dipole(0.5 * wavelength(solverHz), 0), solverHz)).gain(0.0, 0.5 * pi), 2.15, 0.02);
+    EXPECT_NEAR(FarField(solved(dipole(0.02 * wavelength(solverHz), 0, freeSpace, 1e-4), solverHz)).gain(0.0, 0.5 * pi), 1.76, 0.01);
 }
 
 TEST(Textbook, FoldedDipoleHasFourTimesTheResistance)
 {
-    const double length = 0.46 * wavelength(f);
+    const double length = 0.46 * wavelength(solverHz);
     const WireModel folded =
         fedWire({{0, -0.5 * length, 0}, {0, 0.5 * length, 0}, {0.03, 0.5 * length, 0}, {0.03, -0.5 * length, 0}, {0, -0.5 * length, 0}},
                 0.5 * length);
     const double thickness = std::sqrt(1e-3 * 0.03); // the pair acts as one wire of the mean geometric radius
-    const Complex plain = solved(fedWire({{0, -0.5 * length, 0}, {0, 0.5 * length, 0}}, 0.5 * length, freeSpace, thickness), f).impedance;
+    const Complex plain = solved(fedWire({{0, -0.5 * length, 0}, {0, 0.5 * length, 0}}, 0.5 * length, freeSpace, thickness), solverHz).impedance;
     // Antenna mode 4 Z beside two shorted stubs in series (Balanis, Antenna Theory, eq. 9-23): the stubs take no power.
-    const Complex admittance = 1.0 / solved(folded, f).impedance;
+    const Complex admittance = 1.0 / solved(folded, solverHz).impedance;
     EXPECT_NEAR(admittance.real() / (1.0 / (4.0 * plain)).real(), 1.0, 0.04);
 }
 
 TEST(Textbook, FullWaveLoop)
 {
-    const double side = 1.06 * wavelength(f) / 4.0;
-    const Solution s = solved(fedWire({{0, 0, 0}, {side, 0, 0}, {side, 0, side}, {0, 0, side}, {0, 0, 0}}, 0.5 * side), f);
+    const double side = 1.06 * wavelength(solverHz) / 4.0;
+    const Solution s = solved(fedWire({{0, 0, 0}, {side, 0, 0}, {side, 0, side}, {0, 0, side}, {0, 0, 0}}, 0.5 * side), solverHz);
     EXPECT_GT(s.impedance.real(), 100.0);
     EXPECT_LT(s.impedance.real(), 145.0);
     EXPECT_NEAR(FarField(s).gain(0.0, 0.5 * pi) - 2.15, 1.0, 0.25); // about 1 dB over a dipole
@@ -81,7 +81,7 @@ TEST(Textbook, FullWaveLoop)
 
 TEST(Textbook, DipoleHalfAWaveOverAverageSoil)
 {
-    const Solution s = solved(dipole(0.48 * wavelength(f), 0.5 * wavelength(f), averageSoil), f);
+    const Solution s = solved(dipole(0.48 * wavelength(solverHz), 0.5 * wavelength(solverHz), averageSoil), solverHz);
     const FarField field(s);
     double best = -300.0, at = 0.0;
     for (int e = 1; e <= 90; ++e)
@@ -95,7 +95,7 @@ TEST(Textbook, DipoleHalfAWaveOverAverageSoil)
 
 TEST(Textbook, LowDipoleFiresStraightUp)
 {
-    const FarField field(solved(dipole(0.48 * wavelength(f), 0.12 * wavelength(f), averageSoil), f));
+    const FarField field(solved(dipole(0.48 * wavelength(solverHz), 0.12 * wavelength(solverHz), averageSoil), solverHz));
     const double up = field.gain(0.5 * pi, 0.0);
     for (int e = 5; e < 90; e += 5)
         EXPECT_LT(field.gain(radians(e), 0.5 * pi), up + 0.01);
@@ -108,7 +108,7 @@ TEST(Textbook, SaltWaterLiftsAVerticalAtLowAngles)
         for (double b : {0.0, 90.0, 180.0, 270.0})
             model.wires.push_back(
                 wire("r" + std::to_string(int(b)), {{0, 0, 0.2}, {5 * std::cos(radians(b)), 5 * std::sin(radians(b)), 0.2}}));
-        return FarField(solved(model, f)).gain(radians(5.0), 0.0);
+        return FarField(solved(model, solverHz)).gain(radians(5.0), 0.0);
     };
     EXPECT_GT(low({GroundKind::Real, 81.0, 5.0}) - low(averageSoil), 5.0);
 }
@@ -117,9 +117,9 @@ TEST(Textbook, SaltWaterLiftsAVerticalAtLowAngles)
 // Currents round a tube send J0(k a) of what they would send from its axis, squarely to it.
 TEST(FarField, OfAThickTubeIsThatOfCurrentsOnItsSurface)
 {
-    const double l = wavelength(f), radius = 0.02 * l, k = 2.0 * pi / l;
+    const double l = wavelength(solverHz), radius = 0.02 * l, k = 2.0 * pi / l;
     WireModel model = fedWire({{0, 0, -0.1 * l}, {0, 0, 0.1 * l}}, 0.1 * l, freeSpace, radius);
-    const Solution s = solved(model, f);
+    const Solution s = solved(model, solverHz);
     Complex moment = 0.0;
     constexpr int steps = 4000;
     for (int i = 0; i < steps; ++i)
@@ -131,7 +131,7 @@ TEST(FarField, OfAThickTubeIsThatOfCurrentsOnItsSurface)
 TEST(FarFieldGrid, AgreesWithSingleDirections)
 {
     for (const Ground& ground : {freeSpace, perfectGround, averageSoil}) {
-        const FarField field(solved(fedWire({{0, 0, 1}, {4, 2, 7}, {9, -1, 4}}, 3.0, ground), f));
+        const FarField field(solved(fedWire({{0, 0, 1}, {4, 2, 7}, {9, -1, 4}}, 3.0, ground), solverHz));
         const std::vector<double> elevations{0.01, 0.4, 1.1, 0.5 * pi}, azimuths{0.0, 0.7, 2.5, 5.9};
         const auto grid = field.gainGrid(elevations, azimuths);
         for (std::size_t e = 0; e < 4; ++e)
@@ -144,35 +144,35 @@ TEST(FarFieldGrid, AgreesWithSingleDirections)
 
 TEST(Limits, SoilOfAirIsFreeSpace)
 {
-    const Complex air = solved(fedWire({{-5, 0, 2}, {0, 0, 4}, {5, 0, 2}}, 5.0, {GroundKind::Real, 1.0 + 1e-7, 0.0}), f).impedance;
-    const Complex none = solved(fedWire({{-5, 0, 2}, {0, 0, 4}, {5, 0, 2}}, 5.0), f).impedance;
+    const Complex air = solved(fedWire({{-5, 0, 2}, {0, 0, 4}, {5, 0, 2}}, 5.0, {GroundKind::Real, 1.0 + 1e-7, 0.0}), solverHz).impedance;
+    const Complex none = solved(fedWire({{-5, 0, 2}, {0, 0, 4}, {5, 0, 2}}, 5.0), solverHz).impedance;
     EXPECT_LT(relative(air, none), 1e-4);
 }
 
 TEST(Limits, SoilOfExactlyAirIsFreeSpace)
 {
-    const Complex air = solved(dipole(10, 3, {GroundKind::Real, 1.0, 0.0}), f).impedance;
-    EXPECT_LT(relative(air, solved(dipole(10, 3), f).impedance), 1e-12);
+    const Complex air = solved(dipole(10, 3, {GroundKind::Real, 1.0, 0.0}), solverHz).impedance;
+    EXPECT_LT(relative(air, solved(dipole(10, 3), solverHz).impedance), 1e-12);
 }
 
 TEST(Limits, SoilOfMetalIsPerfectGround)
 {
     for (double height : {1.0, 5.0}) {
-        const Complex metal = solved(dipole(10, height, {GroundKind::Real, 1.0, 1e7}), f).impedance;
-        EXPECT_LT(relative(metal, solved(dipole(10, height, perfectGround), f).impedance), 2e-4) << height;
+        const Complex metal = solved(dipole(10, height, {GroundKind::Real, 1.0, 1e7}), solverHz).impedance;
+        EXPECT_LT(relative(metal, solved(dipole(10, height, perfectGround), solverHz).impedance), 2e-4) << height;
     }
 }
 
 TEST(Limits, SlopingWireOverMetalToo)
 {
     const std::vector<Vec3> points{{0, 0, 1}, {4, 2, 7}};
-    const Complex metal = solved(fedWire(points, 3.0, {GroundKind::Real, 1.0, 1e7}), f).impedance;
-    EXPECT_LT(relative(metal, solved(fedWire(points, 3.0, perfectGround), f).impedance), 3e-4);
+    const Complex metal = solved(fedWire(points, 3.0, {GroundKind::Real, 1.0, 1e7}), solverHz).impedance;
+    EXPECT_LT(relative(metal, solved(fedWire(points, 3.0, perfectGround), solverHz).impedance), 3e-4);
 }
 
 TEST(Limits, HighAboveSoilIsNearlyFreeSpace)
 {
-    const Complex high = solved(dipole(10.2, 200.0, averageSoil), f).impedance, none = solved(dipole(10.2, 0), f).impedance;
+    const Complex high = solved(dipole(10.2, 200.0, averageSoil), solverHz).impedance, none = solved(dipole(10.2, 0), solverHz).impedance;
     EXPECT_LT(relative(high, none), 0.02);
 }
 
@@ -180,7 +180,7 @@ TEST(Limits, GoodCopperHardlyMatters)
 {
     WireModel copper = dipole(10.2, 0);
     copper.wires[0].conductivity = 5.8e7;
-    const Complex lossy = solved(copper, f).impedance, perfect = solved(dipole(10.2, 0), f).impedance;
+    const Complex lossy = solved(copper, solverHz).impedance, perfect = solved(dipole(10.2, 0), solverHz).impedance;
     EXPECT_GT(lossy.real(), perfect.real());
     EXPECT_LT(relative(lossy, perfect), 0.02);
 }
@@ -190,19 +190,19 @@ TEST(Limits, GoodCopperHardlyMatters)
 // A vertical over perfect ground has half the impedance of the dipole it makes with its image.
 TEST(ImageTheory, MonopoleIsHalfADipole)
 {
-    const Complex monopole = solved(fedWire({{0, 0, 0}, {0, 0, 5}}, 0.0, perfectGround), f).impedance;
-    const Complex whole = solved(fedWire({{0, 0, -5}, {0, 0, 5}}, 5.0), f).impedance;
+    const Complex monopole = solved(fedWire({{0, 0, 0}, {0, 0, 5}}, 0.0, perfectGround), solverHz).impedance;
+    const Complex whole = solved(fedWire({{0, 0, -5}, {0, 0, 5}}, 5.0), solverHz).impedance;
     EXPECT_LT(relative(2.0 * monopole, whole), 1e-6);
 }
 
 // A horizontal dipole over perfect ground and its image built as a second, opposed dipole give the same current.
 TEST(ImageTheory, HorizontalDipoleAndItsBuiltImage)
 {
-    const Complex ground = solved(dipole(10, 3, perfectGround), f).impedance;
+    const Complex ground = solved(dipole(10, 3, perfectGround), solverHz).impedance;
     WireModel pair = dipole(10, 3);
     pair.wires.push_back(wire("image", {{-5, 0, -3}, {5, 0, -3}}));
     pair.feeds.push_back({1, 5.0, -1.0});
-    EXPECT_LT(relative(solved(pair, f).impedance, ground), 1e-6);
+    EXPECT_LT(relative(solved(pair, solverHz).impedance, ground), 1e-6);
 }
 
 // ---- symmetry
@@ -212,7 +212,7 @@ Complex transfer(WireModel model, std::size_t driven, std::size_t observed, Grou
 {
     for (std::size_t i = 0; i < model.feeds.size(); ++i)
         model.feeds[i].voltage = i == driven ? 1.0 : 0.0;
-    return solved(model, f, tables).feedCurrents[observed];
+    return solved(model, solverHz, tables).feedCurrents[observed];
 }
 
 // Reciprocity of a horizontal against a sloping and a vertical wire over soil.
@@ -236,7 +236,7 @@ TEST(Symmetry, TurningAboutTheVerticalChangesNothing)
 {
     const auto turned = [&](double angle) {
         const double c = std::cos(angle), s = std::sin(angle);
-        return solved(fedWire({{-5 * c, -5 * s, 2}, {0, 0, 4}, {5 * c, 5 * s, 3}}, 5.0, averageSoil), f).impedance;
+        return solved(fedWire({{-5 * c, -5 * s, 2}, {0, 0, 4}, {5 * c, 5 * s, 3}}, 5.0, averageSoil), solverHz).impedance;
     };
     for (double angle : {0.3, 1.2, 2.7})
         EXPECT_LT(relative(turned(angle), turned(0.0)), 1e-6);
@@ -244,25 +244,25 @@ TEST(Symmetry, TurningAboutTheVerticalChangesNothing)
 
 TEST(Symmetry, DirectionOfTheWireChangesNothing)
 {
-    const Complex forward = solved(fedWire({{0, 0, 1}, {3, 0, 4}, {9, 0, 5}}, 2.0, averageSoil), f).impedance;
+    const Complex forward = solved(fedWire({{0, 0, 1}, {3, 0, 4}, {9, 0, 5}}, 2.0, averageSoil), solverHz).impedance;
     const double length = std::hypot(3, 3) + std::hypot(6, 1);
-    const Complex backward = solved(fedWire({{9, 0, 5}, {3, 0, 4}, {0, 0, 1}}, length - 2.0, averageSoil), f).impedance;
+    const Complex backward = solved(fedWire({{9, 0, 5}, {3, 0, 4}, {0, 0, 1}}, length - 2.0, averageSoil), solverHz).impedance;
     EXPECT_LT(relative(forward, backward), 1e-6);
 }
 
 TEST(Symmetry, ImpedanceDoesNotDependOnTheVoltage)
 {
     WireModel model = dipole(10, 5, averageSoil);
-    const Complex one = solved(model, f).impedance;
+    const Complex one = solved(model, solverHz).impedance;
     model.feeds[0].voltage = {0.0, -70.0};
-    EXPECT_LT(relative(solved(model, f).impedance, one), 1e-12);
+    EXPECT_LT(relative(solved(model, solverHz).impedance, one), 1e-12);
 }
 
 // All lengths ten times smaller at ten times the frequency: a perfect wire in free space is the same antenna.
 TEST(Symmetry, ScalesWithTheWavelength)
 {
-    const Complex large = solved(dipole(10, 0, freeSpace, 1e-2), f).impedance,
-                  small = solved(dipole(1, 0, freeSpace, 1e-3), 10 * f).impedance;
+    const Complex large = solved(dipole(10, 0, freeSpace, 1e-2), solverHz).impedance,
+                  small = solved(dipole(1, 0, freeSpace, 1e-3), 10 * solverHz).impedance;
     EXPECT_LT(relative(small, large), 1e-9);
 }
 
@@ -275,7 +275,7 @@ TEST(Smoothness, SlopingWireTurnedThroughNinetyDegrees)
     std::vector<Complex> z;
     for (int degree = 0; degree <= 90; degree += 3) {
         const double c = 5 * std::cos(radians(degree)), s = 5 * std::sin(radians(degree));
-        z.push_back(solved(fedWire({{-c, 0, 6 - s}, {c, 0, 6 + s}}, 5.0, averageSoil), f, tables).impedance);
+        z.push_back(solved(fedWire({{-c, 0, 6 - s}, {c, 0, 6 + s}}, 5.0, averageSoil), solverHz, tables).impedance);
     }
     for (std::size_t i = 2; i + 1 < z.size(); ++i) { // third differences of a smooth curve are small
         const Complex third = z[i + 1] - 3.0 * z[i] + 3.0 * z[i - 1] - z[i - 2];
@@ -289,7 +289,7 @@ TEST(Smoothness, HeightFromCentimetresToWavelengths)
     GroundTableCache tables;
     Complex before;
     for (double height = 0.02; height < 40.0; height *= 1.06) {
-        const Complex here = solved(dipole(9.8, height, averageSoil), f, tables).impedance;
+        const Complex here = solved(dipole(9.8, height, averageSoil), solverHz, tables).impedance;
         if (before != Complex{}) {
             EXPECT_LT(std::abs(here - before), 0.085 * std::abs(before)) << height;
         }
@@ -301,7 +301,7 @@ TEST(Smoothness, FrequencyAndSoil)
 {
     Complex before;
     for (double sigma = 1e-4; sigma < 1.0; sigma *= 1.1) {
-        const Complex here = solved(dipole(9.8, 2.0, {GroundKind::Real, 13.0, sigma}), f).impedance;
+        const Complex here = solved(dipole(9.8, 2.0, {GroundKind::Real, 13.0, sigma}), solverHz).impedance;
         if (before != Complex{}) {
             EXPECT_LT(std::abs(here - before), 0.03 * std::abs(before)) << sigma;
         }
@@ -316,7 +316,7 @@ TEST(Smoothness, UprightLoopLoweredToTheSoil)
     Complex before;
     for (double base = 4.0; base > 0.05; base *= 0.9) {
         const Complex here =
-            solved(fedWire({{0, 0, base}, {5, 0, base}, {5, 0, base + 5}, {0, 0, base + 5}, {0, 0, base}}, 2.5, averageSoil), f, tables)
+            solved(fedWire({{0, 0, base}, {5, 0, base}, {5, 0, base + 5}, {0, 0, base + 5}, {0, 0, base}}, 2.5, averageSoil), solverHz, tables)
                 .impedance;
         EXPECT_GT(here.real(), 10.0);
         if (before != Complex{}) {
@@ -332,12 +332,12 @@ TEST(Smoothness, UprightLoopLoweredToTheSoil)
 TEST(Convergence, ThickTubesSettleToo)
 {
     for (double radius : {1e-3, 5e-3, 2e-2}) {
-        const double l = wavelength(f);
+        const double l = wavelength(solverHz);
         std::vector<Complex> z;
         for (double fineness : {1.0, 4.0, 16.0, 64.0}) {
             SolveOptions options;
             options.mesh.fineness = fineness;
-            z.push_back(solved(dipole(0.47 * l, 0, freeSpace, radius * l), f, options).impedance);
+            z.push_back(solved(dipole(0.47 * l, 0, freeSpace, radius * l), solverHz, options).impedance);
         }
         EXPECT_LT(relative(z[2], z[3]), 4e-3) << radius;
         EXPECT_LT(relative(z[1], z[2]), 8e-3) << radius;
@@ -348,10 +348,10 @@ TEST(Convergence, ThickTubesSettleToo)
 // The thicker the tube, the shorter it resonates and the flatter its reactance (King 1956, ch. II).
 TEST(Convergence, ThickTubesResonateShorterAndBroader)
 {
-    const double l = wavelength(f);
+    const double l = wavelength(solverHz);
     double before = 1.0, slopeBefore = 1e9;
     for (double radius : {1e-5, 1e-4, 1e-3, 5e-3}) {
-        const auto x = [&](double length) { return solved(dipole(length * l, 0, freeSpace, radius * l), f).impedance.imag(); };
+        const auto x = [&](double length) { return solved(dipole(length * l, 0, freeSpace, radius * l), solverHz).impedance.imag(); };
         const double slope = (x(0.48) - x(0.46)) / 0.02, resonant = 0.47 - x(0.47) / slope;
         EXPECT_LT(resonant, before);
         EXPECT_LT(slope, slopeBefore);
@@ -361,13 +361,13 @@ TEST(Convergence, ThickTubesResonateShorterAndBroader)
 
 TEST(Convergence, MeshIsRefinedUntilTheWantedErrorIsMet)
 {
-    const WireModel model = dipole(0.9 * wavelength(f), 4.0, averageSoil, 0.02);
+    const WireModel model = dipole(0.9 * wavelength(solverHz), 4.0, averageSoil, 0.02);
     GroundTableCache tables;
-    const Solution first = solved(model, f, tables);
+    const Solution first = solved(model, solverHz, tables);
     ASSERT_GT(first.impedanceErrorPercent, 0.5);
     SolveOptions options;
     options.wantedErrorPercent = 0.5 * first.impedanceErrorPercent;
-    const Solution refined = solved(model, f, tables, options);
+    const Solution refined = solved(model, solverHz, tables, options);
     EXPECT_LT(refined.impedanceErrorPercent, first.impedanceErrorPercent);
     EXPECT_GT(refined.mesh->unknowns, first.mesh->unknowns);
 }
@@ -379,12 +379,12 @@ TEST(Convergence, ImpedanceSettlesAsTheMeshIsRefined)
     SolveOptions fine;
     fine.mesh.degree = 5;
     fine.mesh.elementsPerWavelength = 12.0;
-    const Complex settled = solved(model, f, tables, fine).impedance;
+    const Complex settled = solved(model, solverHz, tables, fine).impedance;
     double coarse = 0.0;
     for (int degree : {2, 3, 4}) {
         SolveOptions options;
         options.mesh.degree = degree;
-        const double off = relative(solved(model, f, tables, options).impedance, settled);
+        const double off = relative(solved(model, solverHz, tables, options).impedance, settled);
         if (degree == 2)
             coarse = off;
         else
@@ -399,7 +399,7 @@ TEST(Convergence, ManyElementsDoNotMakeItWander)
     for (double density : {10.0, 30.0, 80.0, 200.0}) {
         SolveOptions options;
         options.mesh.elementsPerWavelength = density;
-        z.push_back(solved(dipole(10.2, 0), f, options).impedance);
+        z.push_back(solved(dipole(10.2, 0), solverHz, options).impedance);
     }
     for (std::size_t i = 1; i < z.size(); ++i)
         EXPECT_LT(relative(z[i], z[0]), 0.003);
@@ -414,8 +414,8 @@ TEST(Convergence, ErrorEstimateCoversTheTrueError)
     fine.mesh.elementsPerWavelength = 15.0;
     for (const WireModel& model : models) {
         GroundTableCache tables;
-        const Solution s = solved(model, f, tables);
-        EXPECT_LT(100.0 * relative(s.impedance, solved(model, f, tables, fine).impedance), s.impedanceErrorPercent + 0.05);
+        const Solution s = solved(model, solverHz, tables);
+        EXPECT_LT(100.0 * relative(s.impedance, solved(model, solverHz, tables, fine).impedance), s.impedanceErrorPercent + 0.05);
         EXPECT_LT(s.impedanceErrorPercent, 2.0);
     }
 }

@@ -9,7 +9,7 @@ namespace {
 
 using namespace vetchling::testing;
 
-constexpr double f = 7.1e6;
+constexpr double symmetryHz = 7.1e6;
 
 WireModel star(int count, double hub, double droop, const Ground& ground = averageSoil)
 {
@@ -28,7 +28,7 @@ SolveOptions without()
     return options;
 }
 
-int orbitsOf(const WireModel& model) { return makeMesh(model, f).levelStarts[2] - makeMesh(model, f).levelStarts[1]; }
+int orbitsOf(const WireModel& model) { return makeMesh(model, symmetryHz).levelStarts[2] - makeMesh(model, symmetryHz).levelStarts[1]; }
 
 /// A star with a second ring of shorter radials, a hat joined by a rim, and a coil in the mast.
 WireModel ornate()
@@ -58,7 +58,7 @@ TEST_P(Stars, SharedUnknownsChangeNothing)
 {
     const WireModel& model = GetParam().second;
     GroundTableCache tables;
-    const Solution shared = solved(model, f, tables), plain = solved(model, f, tables, without());
+    const Solution shared = solved(model, symmetryHz, tables), plain = solved(model, symmetryHz, tables, without());
     EXPECT_LT(shared.mesh->unknowns, plain.mesh->unknowns / 2);
     EXPECT_LT(relative(shared.impedance, plain.impedance), 1e-8);
     EXPECT_NEAR(FarField(shared).gain(0.4, 0.9), FarField(plain).gain(0.4, 0.9), 1e-6);
@@ -167,7 +167,7 @@ TEST_P(Mirrors, HalfTheUnknownsChangeNothing)
 {
     const WireModel& model = GetParam().second;
     GroundTableCache tables;
-    const Solution shared = solved(model, f, tables), plain = solved(model, f, tables, without());
+    const Solution shared = solved(model, symmetryHz, tables), plain = solved(model, symmetryHz, tables, without());
     EXPECT_LE(shared.mesh->unknowns, plain.mesh->unknowns / 2 + 1);
     EXPECT_LT(relative(shared.impedance, plain.impedance), 1e-7);
     EXPECT_NEAR(FarField(shared).gain(0.4, 0.9), FarField(plain).gain(0.4, 0.9), 1e-6);
@@ -196,7 +196,7 @@ INSTANTIATE_TEST_SUITE_P(Models, Mirrors,
                                            std::pair("earthed", earthed())),
                          [](const auto& info) { return std::string(info.param.first); });
 
-bool isHalved(const WireModel& model) { return !makeMesh(model, f).orbit.empty(); }
+bool isHalved(const WireModel& model) { return !makeMesh(model, symmetryHz).orbit.empty(); }
 
 TEST(Mirror, HasToHoldInTheWholeModel)
 {
@@ -232,11 +232,11 @@ TEST(Mirror, HasToHoldInTheWholeModel)
 void fallsBackWithoutAJump(const WireModel& even, std::size_t wire, double Vec3::*coordinate, double perMetre)
 {
     GroundTableCache tables;
-    const Complex whole = solved(even, f, tables).impedance;
+    const Complex whole = solved(even, symmetryHz, tables).impedance;
     for (double moved : {1e-5, 1e-3}) {
         WireModel odd = even;
         odd.wires[wire].points.back().*coordinate += moved;
-        const Solution s = solved(odd, f, tables);
+        const Solution s = solved(odd, symmetryHz, tables);
         EXPECT_TRUE(s.mesh->orbit.empty());
         EXPECT_LT(relative(s.impedance, whole), perMetre * moved + 1e-6) << moved;
     }
@@ -250,7 +250,7 @@ TEST(Symmetry, SensitivitiesSeeOneRadialAlone)
 {
     GroundTableCache tables;
     const WireModel model = star(4, 1.0, 0.2);
-    const auto all = sensitivities(solved(model, f, tables), tables), plain = sensitivities(solved(model, f, tables, without()), tables);
+    const auto all = sensitivities(solved(model, symmetryHz, tables), tables), plain = sensitivities(solved(model, symmetryHz, tables, without()), tables);
     ASSERT_TRUE(all.ok() && plain.ok());
     ASSERT_EQ(all->ends.size(), plain->ends.size());
     for (std::size_t i = 0; i < all->ends.size(); ++i)

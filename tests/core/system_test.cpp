@@ -141,9 +141,16 @@ Matrix wireMatrix(const Mesh& mesh, const WireModel& model)
 
 TEST(WireMatrix, VanishesForAPerfectBareWire)
 {
-    const WireModel model = dipole(10, 5);
-    for (Complex v : wireMatrix(makeMesh(model, 14e6), model))
+    WireModel model = dipole(10, 5);
+    const Mesh mesh = makeMesh(model, 14e6);
+    const Matrix matrix = wireMatrix(mesh, model);
+    ASSERT_EQ(matrix.size(), std::size_t(mesh.unknowns) * mesh.unknowns);
+    ASSERT_GT(mesh.unknowns, 5);
+    for (Complex v : matrix)
         EXPECT_EQ(v, Complex{});
+    model.wires[0].conductivity = 5.8e7;
+    const Matrix copper = wireMatrix(mesh, model);
+    EXPECT_TRUE(std::any_of(copper.begin(), copper.end(), [](Complex v) { return v.real() > 0.0; }));
 }
 
 // A charge that is even over many radii: the jacket takes (1-1/er) ln(b/a)/(2 pi eps0) per unit charge from its potential.

@@ -1,6 +1,7 @@
 #include "core/files/table_store.h"
 
 #include "tests/core/helpers.h"
+#include "tests/temp_folder.h"
 
 #include <filesystem>
 #include <fstream>
@@ -14,8 +15,6 @@ namespace fs = std::filesystem;
 
 class TableStoreTest : public ::testing::Test {
 protected:
-    void SetUp() override { fs::remove_all(folder); }
-    void TearDown() override { fs::remove_all(folder); }
     std::vector<fs::path> written() const
     {
         std::vector<fs::path> all;
@@ -39,7 +38,8 @@ protected:
         return cache.table(ground, frequency)->rowCount();
     }
 
-    fs::path folder = fs::temp_directory_path() / ("vetchling_tables_" + std::to_string(::getpid()));
+    TempFolder temporary;
+    fs::path folder = temporary.path();
 };
 
 TEST_F(TableStoreTest, BringsBackExactlyWhatWasComputed)

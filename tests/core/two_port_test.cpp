@@ -7,21 +7,21 @@ namespace {
 
 const Complex load{42.0, -180.0};
 
-double relative(Complex a, Complex b) { return std::abs(a - b) / std::abs(b); }
+double relativeTo(Complex a, Complex b) { return std::abs(a - b) / std::abs(b); }
 
 TEST(TwoPort, QuarterWaveTurnsTheLoadOver)
 {
     const TwoPort line = TwoPort::line(75.0, {0.0, 0.5 * pi});
-    EXPECT_LT(relative(line.towardsRadio(load), 75.0 * 75.0 / load), 1e-12);
+    EXPECT_LT(relativeTo(line.towardsRadio(load), 75.0 * 75.0 / load), 1e-12);
     EXPECT_NEAR(line.efficiency(load), 1.0, 1e-12);
 }
 
-TEST(TwoPort, HalfWaveShowsTheLoadItself) { EXPECT_LT(relative(TwoPort::line(75.0, {0.0, pi}).towardsRadio(load), load), 1e-12); }
+TEST(TwoPort, HalfWaveShowsTheLoadItself) { EXPECT_LT(relativeTo(TwoPort::line(75.0, {0.0, pi}).towardsRadio(load), load), 1e-12); }
 
 TEST(TwoPort, MatchedLineLosesItsLossAndIsStillMatched)
 {
     const TwoPort line = TwoPort::line(50.0, {1.0 / 8.685889638065036, 1.3}); // one decibel
-    EXPECT_LT(relative(line.towardsRadio(50.0), 50.0), 1e-12);
+    EXPECT_LT(relativeTo(line.towardsRadio(50.0), 50.0), 1e-12);
     EXPECT_NEAR(-10.0 * std::log10(line.efficiency(50.0)), 1.0, 1e-12);
     EXPECT_LT(line.efficiency(load), line.efficiency(50.0)); // standing waves cost
 }
@@ -30,9 +30,9 @@ TEST(TwoPort, JoinedPartsActOneAfterTheOther)
 {
     const TwoPort near = TwoPort::series({3.0, 20.0}), far = TwoPort::shunt({0.002, 0.001});
     const TwoPort both = near.then(far);
-    EXPECT_LT(relative(both.towardsRadio(load), near.towardsRadio(far.towardsRadio(load))), 1e-12);
+    EXPECT_LT(relativeTo(both.towardsRadio(load), near.towardsRadio(far.towardsRadio(load))), 1e-12);
     EXPECT_NEAR(both.efficiency(load), near.efficiency(far.towardsRadio(load)) * far.efficiency(load), 1e-12);
-    EXPECT_LT(relative(both.slope(load), near.slope(far.towardsRadio(load)) * far.slope(load)), 1e-12);
+    EXPECT_LT(relativeTo(both.slope(load), near.slope(far.towardsRadio(load)) * far.slope(load)), 1e-12);
 }
 
 TEST(TwoPort, PassivePartsAreReciprocal)
@@ -54,7 +54,7 @@ TEST(Transformers, ACapacitorTakesOutTheLeakage)
     for (double f : {7.1e6, 14.2e6}) {
         const double x = 2.0 * pi * f * leakage / r;
         const Complex expected = r * (1.0 + x * x) / Complex(1.0, x * x * x);
-        EXPECT_LT(relative(compensated.atLine(49.0 * r, f), expected), 1e-9) << f;
+        EXPECT_LT(relativeTo(compensated.atLine(49.0 * r, f), expected), 1e-9) << f;
         EXPECT_LT(swr(compensated.atLine(49.0 * r, f)) - 1.0, 0.6 * (swr(plain.atLine(49.0 * r, f)) - 1.0)) << f;
     }
     const Complex open = compensated.atLine(1e12, 7.1e6); // the capacitor alone

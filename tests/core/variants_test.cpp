@@ -26,7 +26,7 @@ Antenna antenna()
     return a;
 }
 
-Design designWith(const Antenna& a)
+Design variantsOf(const Antenna& a)
 {
     Design d;
     d.antennas = {a};
@@ -56,7 +56,7 @@ TEST(Variants, FollowTheAntennaInWhatTheyDoNotTell)
 
 TEST(Variants, AnEditOfAChosenOneLeavesTheAntennaAsDrawn)
 {
-    const Design d = designWith(antenna());
+    const Design d = variantsOf(antenna());
     const ChosenVariants chosen{{"a", d.antennas[0].variants[0].id}};
     Design edited = shown(d, chosen);
     edited.antennas[0].shape.parameters["leg_m"] = 9.9;
@@ -74,7 +74,7 @@ TEST(Variants, AnEditOfAChosenOneLeavesTheAntennaAsDrawn)
 
 TEST(Variants, AValueBroughtBackIsNoDifference)
 {
-    const Design d = designWith(antenna());
+    const Design d = variantsOf(antenna());
     const ChosenVariants chosen{{"a", d.antennas[0].variants[0].id}};
     Design edited = shown(d, chosen);
     edited.antennas[0].shape.parameters["end_height_m"] = 5.0;
@@ -105,7 +105,7 @@ TEST(Variants, OneBecomesTheAntennaAndAllKeepTheirShapes)
 // A support moved while a variant is looked at takes the antenna as drawn along too, and the variants with it.
 TEST(Variants, AllFollowASupportThatIsMoved)
 {
-    Design d = designWith(antenna());
+    Design d = variantsOf(antenna());
     d.site.supports = {{"pole", SupportKind::Pole, {10.0, 5.0}, 10.0, false, "pole", {}}};
     for (const char* key : {"x_m", "y_m"})
         d.antennas[0].shape.parameters[key] = key[0] == 'x' ? 10.0 : 5.0;
@@ -122,7 +122,7 @@ TEST(Variants, AllFollowASupportThatIsMoved)
 
 TEST(Variants, OfOneAntennaLeaveTheOthersAlone)
 {
-    Design d = designWith(antenna());
+    Design d = variantsOf(antenna());
     Antenna other = antenna();
     other.id = "b";
     d.antennas.push_back(other);
@@ -140,7 +140,7 @@ TEST(Variants, OfOneAntennaLeaveTheOthersAlone)
 
 TEST(Variants, OneThatIsTakenOutLeavesTheAntennaAsDrawn)
 {
-    const Design d = designWith(antenna());
+    const Design d = variantsOf(antenna());
     const ChosenVariants chosen{{"a", d.antennas[0].variants[0].id}};
     Design edited = shown(d, chosen);
     edited.antennas[0].variants.clear();
@@ -151,7 +151,7 @@ TEST(Variants, OneThatIsTakenOutLeavesTheAntennaAsDrawn)
 
 TEST(Variants, AreWrittenAsDifferencesAndReadBack)
 {
-    Design d = designWith(antenna());
+    Design d = variantsOf(antenna());
     d.antennas[0].variants[0].note = "if the tree bears it";
     d.antennas[0].variants[0].wire = d.antennas[0].shape.wire;
     d.antennas[0].variants[0].wire->diameter = 1e-3;
@@ -171,7 +171,7 @@ TEST(Variants, AreWrittenAsDifferencesAndReadBack)
 
 TEST(Variants, UnknownFieldsOfOneAreKept)
 {
-    Design d = designWith(antenna());
+    Design d = variantsOf(antenna());
     std::string text = files::writeDesign(d);
     const std::string mark = "\"note\": \"\"";
     text.insert(text.find(mark), "\"mood\": \"good\", ");
@@ -183,7 +183,7 @@ TEST(Variants, UnknownFieldsOfOneAreKept)
 TEST(Variants, WhatIsWrongInAFileIsSaidWithItsPlace)
 {
     const auto faultOf = [](const std::string& change, const std::string& by) {
-        Design d = designWith(antenna());
+        Design d = variantsOf(antenna());
         d.site.farGrounds = {{"sea", 45.0, 135.0, 30.0, 70.0, 5.0, "sea", {}}};
         d.operation.tolerances.height = 0.5;
         std::string text = files::writeDesign(d);

@@ -6,6 +6,7 @@
 #include "core/tune/tune.h"
 #include "tests/core/demo.h"
 #include "tests/core/shape_helpers.h"
+#include "tests/temp_folder.h"
 
 #include <fstream>
 
@@ -72,7 +73,8 @@ TEST(WorkshopState, NonsenseIsToldWithItsPlace)
 TEST(WorkshopTables, AreRefusedInWordsWhereTheyCannotBe)
 {
     const auto refused = [](const std::string& what, const std::string& words) {
-        const std::string path = ::testing::TempDir() + "bench.json";
+        const testing::TempFolder folder;
+        const std::string path = folder.file("bench.json");
         std::ofstream(path) << "{\"metals\":[],\"ferrites\":[],\"rings\":[],\"modes\":[],\"tubes\":[]," << what << "}";
         std::string text;
         std::getline(std::ifstream(path), text, '\0');

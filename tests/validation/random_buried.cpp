@@ -7,9 +7,9 @@
 namespace vetchling::testing {
 namespace {
 
-class Maker {
+class BuriedMaker {
 public:
-    explicit Maker(unsigned seed) : m_dice(seed + 5555555ull)
+    explicit BuriedMaker(unsigned seed) : m_dice(seed + 5555555ull)
     {
         m_out.frequency = m_dice.logBetween(1.8e6, 30e6);
         m_wavelength = speedOfLight / m_out.frequency;
@@ -22,12 +22,12 @@ public:
 
     RandomAntenna run()
     {
-        static const std::array<std::pair<const char*, void (Maker::*)()>, 6> kinds{{{"buried radials", &Maker::radials},
-                                                                                     {"ground rod", &Maker::rod},
-                                                                                     {"above and below", &Maker::both},
-                                                                                     {"lost wire", &Maker::lost},
-                                                                                     {"sloping into the soil", &Maker::sloping},
-                                                                                     {"loop through the soil", &Maker::loop}}};
+        static const std::array<std::pair<const char*, void (BuriedMaker::*)()>, 6> kinds{{{"buried radials", &BuriedMaker::radials},
+                                                                                     {"ground rod", &BuriedMaker::rod},
+                                                                                     {"above and below", &BuriedMaker::both},
+                                                                                     {"lost wire", &BuriedMaker::lost},
+                                                                                     {"sloping into the soil", &BuriedMaker::sloping},
+                                                                                     {"loop through the soil", &BuriedMaker::loop}}};
         const auto& [name, make] = kinds[std::size_t(m_dice.whole(0, int(kinds.size()) - 1))];
         m_out.kind = name;
         (this->*make)();
@@ -119,7 +119,7 @@ private:
 RandomAntenna randomBuried(unsigned seed)
 {
     for (unsigned again = 0;; ++again) {
-        RandomAntenna antenna = Maker(seed + 100003u * again).run();
+        RandomAntenna antenna = BuriedMaker(seed + 100003u * again).run();
         if (findFaults(antenna.model).empty())
             return antenna;
     }

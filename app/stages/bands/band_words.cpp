@@ -12,11 +12,6 @@
 namespace vetchling::app {
 namespace {
 
-/// In the context that the collecting tool gives to functions of this namespace.
-QString tr(const char* words) { return QCoreApplication::translate("vetchling::app", words); }
-
-QString megahertz(double f) { return QString::number(f / 1e6, 'f', 3); }
-
 QString names(const Design& design, const std::vector<Id>& bands)
 {
     QStringList all;
@@ -29,18 +24,18 @@ QString names(const Design& design, const std::vector<Id>& bands)
 QString partly(const Coverage& c, double limit)
 {
     const bool reachesLow = c.underFrom <= c.band.from + 1.0, reachesHigh = c.underTo >= c.band.to - 1.0;
-    const QString where = reachesLow    ? tr("up to %1").arg(megahertz(c.underTo))
-                          : reachesHigh ? tr("from %1 up").arg(megahertz(c.underFrom))
-                                        : tr("from %1 to %2").arg(megahertz(c.underFrom), megahertz(c.underTo));
+    const QString where = reachesLow    ? tr("up to %1").arg(megahertz(c.underTo, 3))
+                          : reachesHigh ? tr("from %1 up").arg(megahertz(c.underFrom, 3))
+                                        : tr("from %1 to %2").arg(megahertz(c.underFrom, 3), megahertz(c.underTo, 3));
     QString words = tr("Under %1 %2, %3 % of the band.").arg(limit).arg(where).arg(100.0 * c.shareUnderLimit, 0, 'f', 0);
     const double window = c.wholeTo - c.wholeFrom, width = c.band.to - c.band.from;
     if (!(window > 0.0))
         return words;
     if (window >= width)
-        return words + tr(" Wide enough for all of it with its dip at %1.").arg(megahertz(c.band.centre()));
+        return words + tr(" Wide enough for all of it with its dip at %1.").arg(megahertz(c.band.centre(), 3));
     if (2.0 * window >= width)
         return words + tr(" Two settings, dips at %1 and %2, would cover it.")
-                           .arg(megahertz(c.band.from + 0.5 * window), megahertz(c.band.to - 0.5 * window));
+                           .arg(megahertz(c.band.from + 0.5 * window, 3), megahertz(c.band.to - 0.5 * window, 3));
     return words + tr(" The rest needs a tuner, or a dip put where you work.");
 }
 
@@ -160,14 +155,14 @@ QString resonanceSentence(const study::Curve& curve, const Id& selectedBand)
     if (!c.resonance)
         return c.lowestSwr <= curve.question.limit
                    ? tr("On %1 it is matched without being resonant: the lowest SWR is %2 at %3, and it radiates as well.")
-                         .arg(name, swrText(c.lowestSwr), megahertz(c.at))
+                         .arg(name, swrText(c.lowestSwr), megahertz(c.at, 3))
                    : tr("On %1 resonance is missing: the reactance is nowhere zero near the band, and the lowest SWR is %2 at %3. "
                         "Another length cures that; the map shows which.")
-                         .arg(name, swrText(c.lowestSwr), megahertz(c.at));
+                         .arg(name, swrText(c.lowestSwr), megahertz(c.at, 3));
     const double reference = curve.question.reference;
     const double ratio = c.resonance->resistance > reference ? c.resonance->resistance / reference : reference / c.resonance->resistance;
     const QString at =
-        tr("On %1 it is resonant at %2 with %3 Ω").arg(name, megahertz(c.resonance->frequency)).arg(c.resonance->resistance, 0, 'f', 0);
+        tr("On %1 it is resonant at %2 with %3 Ω").arg(name, megahertz(c.resonance->frequency, 3)).arg(c.resonance->resistance, 0, 'f', 0);
     if (ratio <= 1.5)
         return tr("%1: both resonant and matched.").arg(at);
     const QString missing =

@@ -13,7 +13,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double rowHeight = 124.0, lineHeight = 34.0, headingHeight = 34.0, chartLeft = 150.0, wordsWidth = 250.0;
+constexpr double bandRowHeight = 124.0, lineHeight = 34.0, headingHeight = 34.0, chartLeft = 150.0, wordsWidth = 250.0;
 constexpr double hopeless = 5.0; // SWR at best past which a band is a line: no tuner outside the feedpoint would take it well
 
 constexpr double withinReach = 0.03; // of the frequency: a dip that far off can be brought in
@@ -99,7 +99,7 @@ std::vector<CoverageRows::Place> CoverageRows::places(double width) const
         if (before && !large)
             top += headingHeight;
         before = large;
-        const double height = large ? rowHeight : lineHeight;
+        const double height = large ? bandRowHeight : lineHeight;
         all.push_back({band, QRectF(0.0, top, width, height), large});
         top += height;
     }

@@ -14,7 +14,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double left = 70.0, right = 16.0, bandHeight = 18.0, freeHeight = 26.0;
+constexpr double rulerLeft = 70.0, rulerRight = 16.0, bandHeight = 18.0, freeHeight = 26.0;
 constexpr double ratiosDrawn[] = {1.0, 4.0, 9.0, 49.0};
 
 /// A tuner's range matters here: told beyond the cap of other figures too.
@@ -38,13 +38,13 @@ void FinderChart::show(Content content)
 
 QRectF FinderChart::ruleArea(const QSizeF& size) const
 {
-    return {left, 26.0, size.width() - left - right, freeHeight + 8.0 + bandHeight * double(m_content.bands.size())};
+    return {rulerLeft, 26.0, size.width() - rulerLeft - rulerRight, freeHeight + 8.0 + bandHeight * double(m_content.bands.size())};
 }
 
 QRectF FinderChart::solvedArea(const QSizeF& size) const
 {
     const QRectF rule = ruleArea(size);
-    return {left, rule.bottom() + 70.0, rule.width(), std::max(80.0, size.height() - rule.bottom() - 112.0)};
+    return {rulerLeft, rule.bottom() + 70.0, rule.width(), std::max(80.0, size.height() - rule.bottom() - 112.0)};
 }
 
 double FinderChart::x(double length, const QRectF& area) const
@@ -89,7 +89,7 @@ void FinderChart::paintRule(Sketch& sketch, const QRectF& area) const
     const Colours& c = sketch.colours();
     const FreeLengthOptions& o = m_content.options;
     const QRectF free(area.left(), area.top(), area.width(), freeHeight);
-    sketch.text({left - 10, free.center().y()}, tr("free"), Qt::AlignRight | Qt::AlignVCenter, {c.ink, 13, true});
+    sketch.text({rulerLeft - 10, free.center().y()}, tr("free"), Qt::AlignRight | Qt::AlignVCenter, {c.ink, 13, true});
     sketch.painter().fillRect(free, c.panel);
     for (std::size_t i = 0; i < m_content.free.size(); ++i) {
         const FreeInterval& gap = m_content.free[i];
@@ -101,7 +101,7 @@ void FinderChart::paintRule(Sketch& sketch, const QRectF& area) const
     for (std::size_t b = 0; b < m_content.bands.size(); ++b) {
         const Band& band = m_content.bands[b];
         const QRectF row(area.left(), free.bottom() + 8.0 + bandHeight * double(b), area.width(), bandHeight - 5.0);
-        sketch.text({left - 10, row.center().y()}, QString::fromStdString(band.name), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
+        sketch.text({rulerLeft - 10, row.center().y()}, QString::fromStdString(band.name), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
         for (const HalfWaveZone& zone : halfWaveZones(band, o)) {
             const double a = std::max(row.left(), x(zone.from, row)), z = std::min(row.right(), x(zone.to, row));
             if (z > a)
@@ -131,7 +131,7 @@ void FinderChart::paintSolved(Sketch& sketch, const QRectF& area) const
     const auto y = [&](double s) { return area.bottom() - area.height() * std::log(std::clamp(s, 1.0, cap)) / std::log(cap); };
     for (double s : {1.0, 2.0, 5.0, 10.0, 30.0, 100.0, 300.0}) {
         sketch.line({area.left(), y(s)}, {area.right(), y(s)}, c.fill);
-        sketch.text({left - 10, y(s)}, QString::number(s), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
+        sketch.text({rulerLeft - 10, y(s)}, QString::number(s), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
     }
     const auto& map = m_content.map;
     if (!map)

@@ -13,7 +13,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double left = 70.0, right = 14.0, top = 24.0, scoreHeight = 44.0, bottom = 46.0, tallest = 60.0, petalHeight = 3.0;
+constexpr double mapLeft = 70.0, mapRight = 14.0, mapTop = 24.0, scoreHeight = 44.0, mapBottom = 46.0, tallest = 60.0, petalHeight = 3.0;
 
 QColor mixed(const QColor& from, const QColor& to, double part)
 {
@@ -56,7 +56,7 @@ void LengthMapChart::show(std::shared_ptr<const study::LengthMap> map, double no
 
 QRectF LengthMapChart::area(const QSizeF& size) const
 {
-    return {left, top + scoreHeight, size.width() - left - right, size.height() - top - scoreHeight - bottom};
+    return {mapLeft, mapTop + scoreHeight, size.width() - mapLeft - mapRight, size.height() - mapTop - scoreHeight - mapBottom};
 }
 
 /// Bands that are solved somewhere, or wished for.
@@ -162,7 +162,7 @@ void LengthMapChart::paintScore(Sketch& sketch, const QRectF& area) const
         most = std::max(most, column.score);
     if (most <= 0.0)
         return;
-    sketch.text({left - 10, area.top() - 12}, tr("score"), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
+    sketch.text({mapLeft - 10, area.top() - 12}, tr("score"), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
     QPainterPath path;
     for (const study::MapColumn& column : m_map->columns) {
         if (column.cells.empty())
@@ -179,7 +179,7 @@ void LengthMapChart::paintRow(Sketch& sketch, std::size_t band, const QRectF& ro
 {
     const Colours& c = sketch.colours();
     const WantedBand& wanted = m_map->question.question.bands[band];
-    sketch.text({left - 10, row.center().y()}, QString::fromStdString(wanted.band.name), Qt::AlignRight | Qt::AlignVCenter,
+    sketch.text({mapLeft - 10, row.center().y()}, QString::fromStdString(wanted.band.name), Qt::AlignRight | Qt::AlignVCenter,
                 {wanted.wish == Wish::No ? c.inkSoft : c.ink, 13, wanted.wish != Wish::No});
     sketch.painter().setRenderHint(QPainter::Antialiasing, false); // columns without seams
     sketch.painter().fillRect(row, c.panel);
@@ -327,10 +327,10 @@ void LengthMapChart::paintReading(Sketch& sketch, const QSizeF& size) const
         return;
     const std::size_t band = rows[std::size_t(m_hotRow)];
     constexpr double wide = 150.0, tall = 74.0; // beside the card, where there is room
-    const double left = card.right() + 6.0 + wide < size.width() ? card.right() + 6.0 : card.left() - 6.0 - wide;
+    const double mapLeft = card.right() + 6.0 + wide < size.width() ? card.right() + 6.0 : card.left() - 6.0 - wide;
     if (column.cells[band].solved)
         paintCurve(sketch, column.cells[band], m_map->question.question.bands[band].band,
-                   {left, std::min(card.top(), size.height() - tall - 4.0), wide, tall});
+                   {mapLeft, std::min(card.top(), size.height() - tall - 4.0), wide, tall});
 }
 
 /// The SWR over a band at one length.

@@ -14,7 +14,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double rowHeight = 23.0;
+constexpr double turnRowHeight = 23.0;
 
 /// To the nearest half: "21", "20½".
 QString turnWords(double turns)
@@ -192,12 +192,12 @@ void CoilBoard::paintTable(Sketch& sketch, double top, double width, double bott
     const auto rows = cells();
     const double starts[] = {0.0, 0.15, 0.25, 0.37, 0.50, 0.62, 0.71, 0.87};
     for (std::size_t r = 0; r < rows.size(); ++r) {
-        const double y = top + 22.0 + rowHeight * double(r);
-        if (y + rowHeight > bottom)
+        const double y = top + 22.0 + turnRowHeight * double(r);
+        if (y + turnRowHeight > bottom)
             break;
         if (r > 0) {
             const bool now = known->beside[r - 1].winding == known->wound.winding;
-            m_rows.emplace_back(0.0, y, width, rowHeight);
+            m_rows.emplace_back(0.0, y, width, turnRowHeight);
             if (now)
                 sketch.painter().fillRect(m_rows.back(), c.leafPale);
             if (onScreen() && int(r) - 1 == m_row) {
@@ -207,9 +207,9 @@ void CoilBoard::paintTable(Sketch& sketch, double top, double width, double bott
             }
         }
         for (std::size_t i = 0; i < 8; ++i)
-            sketch.text({width * starts[i] + 4.0, y + 0.5 * rowHeight}, rows[r][int(i)], Qt::AlignLeft | Qt::AlignVCenter,
+            sketch.text({width * starts[i] + 4.0, y + 0.5 * turnRowHeight}, rows[r][int(i)], Qt::AlignLeft | Qt::AlignVCenter,
                         {r == 0 ? c.inkSoft : c.ink, 12});
-        sketch.line({0.0, y + rowHeight}, {width, y + rowHeight}, c.hairline);
+        sketch.line({0.0, y + turnRowHeight}, {width, y + turnRowHeight}, c.hairline);
     }
 }
 

@@ -20,8 +20,6 @@ constexpr double opened = 0.5, openedUpTo = 0.36; // reflection at the edge wher
 
 double radiusOf(double swr) { return (swr - 1.0) / (swr + 1.0); }
 
-QString megahertz(double hertz, int decimals = 2) { return QString::number(hertz / 1e6, 'f', decimals); }
-
 } // namespace
 
 ReflectionDisk::ReflectionDisk(ViewContext& context, FeedDesk& desk, QWidget* parent) : Canvas(context, parent), m_desk(desk)

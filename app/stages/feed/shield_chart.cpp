@@ -14,7 +14,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double rowHeight = 21.0, tableHead = 40.0;
+constexpr double chokeRowHeight = 21.0, tableHead = 40.0;
 
 QString milliamperes(double amperes) { return QString::number(1e3 * amperes, 'f', amperes < 0.0095 ? 1 : 0); }
 
@@ -54,7 +54,7 @@ double ShieldChart::Frame::y(double amperes) const
 ShieldChart::Frame ShieldChart::frameOf(const study::ShieldAnswer& answer, const QSizeF& size) const
 {
     Frame frame;
-    const double table = tableHead + rowHeight * double(answer.bands.size());
+    const double table = tableHead + chokeRowHeight * double(answer.bands.size());
     frame.area = QRectF(46.0, 26.0, size.width() - 46.0 - 60.0, std::max(90.0, size.height() - table - 26.0 - 48.0));
     frame.length = std::max(1.0, answer.length);
     double least = 1e9, most = 0.0;
@@ -200,7 +200,7 @@ void ShieldChart::paintTable(Sketch& sketch, const QRectF& area) const
         sketch.text({x(i), y + 16.0}, names[i], Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 12});
     const auto rows = cells();
     for (std::size_t r = 1; r < rows.size(); ++r) {
-        const double top = y + tableHead + rowHeight * double(r - 1);
+        const double top = y + tableHead + chokeRowHeight * double(r - 1);
         sketch.line({0.0, top - 3.0}, {width, top - 3.0}, c.hairline);
         for (std::size_t i = 0; i < 8; ++i)
             sketch.text({x(i), top}, rows[r][int(i)], Qt::AlignLeft | Qt::AlignTop,

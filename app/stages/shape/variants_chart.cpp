@@ -13,7 +13,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double rowHeight = 30.0, headHeight = 26.0, dipsHeight = 120.0, left = 4.0, nameWidth = 160.0;
+constexpr double variantHeight = 30.0, headHeight = 26.0, dipsHeight = 120.0, tableLeft = 4.0, variantNameWidth = 160.0;
 constexpr std::size_t mostRows = 8; // of the table; the ledger has all
 
 QPen penOf(std::size_t row, bool pinned, const Colours& c, double width)
@@ -22,7 +22,7 @@ QPen penOf(std::size_t row, bool pinned, const Colours& c, double width)
 }
 
 /// The horizontal direction in which the wires of a model reach farthest.
-Vec3 widestDirection(const WireModel& model)
+Vec3 longestInPlan(const WireModel& model)
 {
     double xx = 0.0, xy = 0.0, yy = 0.0, mx = 0.0, my = 0.0, count = 0.0;
     const auto each = [&](const auto& f) {
@@ -68,12 +68,12 @@ const WantedBand* VariantsChart::ownBand() const
 double VariantsChart::tableTop(double height) const
 {
     const std::size_t count = m_rows ? std::min(mostRows, m_rows->size()) : 1;
-    return height - dipsHeight - headHeight - rowHeight * double(count) - 8.0;
+    return height - dipsHeight - headHeight - variantHeight * double(count) - 8.0;
 }
 
 QPointF VariantsChart::placeOf(std::size_t row) const
 {
-    return {left + 40.0, tableTop(height()) + headHeight + rowHeight * (double(row) + 0.5)};
+    return {tableLeft + 40.0, tableTop(height()) + headHeight + variantHeight * (double(row) + 0.5)};
 }
 
 void VariantsChart::render(Sketch& sketch, const QSizeF& size)
@@ -86,9 +86,9 @@ void VariantsChart::render(Sketch& sketch, const QSizeF& size)
     }
     const double table = tableTop(size.height());
     if (table > 90.0)
-        paintShapes(sketch, {left, 4.0, size.width() - 2.0 * left, table - 12.0});
-    paintTable(sketch, {left, table, size.width() - 2.0 * left, headHeight + rowHeight * double(std::min(mostRows, m_rows->size()))});
-    paintDips(sketch, {left, size.height() - dipsHeight, size.width() - 2.0 * left, dipsHeight - 6.0});
+        paintShapes(sketch, {tableLeft, 4.0, size.width() - 2.0 * tableLeft, table - 12.0});
+    paintTable(sketch, {tableLeft, table, size.width() - 2.0 * tableLeft, headHeight + variantHeight * double(std::min(mostRows, m_rows->size()))});
+    paintDips(sketch, {tableLeft, size.height() - dipsHeight, size.width() - 2.0 * tableLeft, dipsHeight - 6.0});
 }
 
 QString VariantsChart::emptyWords() const
@@ -102,7 +102,7 @@ void VariantsChart::paintShapes(Sketch& sketch, const QRectF& area) const
     const auto first = std::find_if(m_rows->begin(), m_rows->end(), [](const study::Compared& r) { return r.built != nullptr; });
     if (first == m_rows->end())
         return;
-    const Vec3 across = widestDirection(first->built->model);
+    const Vec3 across = longestInPlan(first->built->model);
     double low = HUGE_VAL, high = -HUGE_VAL, top = 1.0;
     const auto each = [&](const study::Compared& row, const auto& f) {
         for (const Wire& wire : row.built ? row.built->model.wires : std::vector<Wire>())
@@ -198,7 +198,7 @@ std::vector<VariantsChart::Column> VariantsChart::columns() const
     return all;
 }
 
-/// Columns as wide as what stands in them, the room that is left shared out.
+/// Columns as wide as what stands in them, the room that is tableLeft shared out.
 std::vector<double> VariantsChart::rightEdges(const Theme& theme, const std::vector<Column>& all, const QRectF& area)
 {
     std::vector<double> wide;
@@ -210,9 +210,9 @@ std::vector<double> VariantsChart::rightEdges(const Theme& theme, const std::vec
         wide.push_back(most);
         sum += most;
     }
-    const double gap = std::max(4.0, (area.width() - nameWidth - sum - 6.0) / double(all.size()));
+    const double gap = std::max(4.0, (area.width() - variantNameWidth - sum - 6.0) / double(all.size()));
     std::vector<double> right;
-    double at = area.left() + nameWidth;
+    double at = area.left() + variantNameWidth;
     for (double w : wide)
         right.push_back(at += gap + w);
     return right;
@@ -228,7 +228,7 @@ void VariantsChart::paintTable(Sketch& sketch, const QRectF& area) const
         sketch.text({right[i], area.top() + 4.0}, all[i].title, Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
     for (std::size_t row = 0; row < count; ++row) {
         const study::Compared& r = (*m_rows)[row];
-        const QRectF line(area.left(), area.top() + headHeight + rowHeight * double(row), area.width(), rowHeight);
+        const QRectF line(area.left(), area.top() + headHeight + variantHeight * double(row), area.width(), variantHeight);
         const bool pinned = r.antenna == "pinned", shown = !pinned && r.variant == m_variant;
         if (shown)
             sketch.painter().fillRect(line, c.leafPale);
@@ -237,11 +237,11 @@ void VariantsChart::paintTable(Sketch& sketch, const QRectF& area) const
         sketch.painter().setPen(penOf(row, pinned, c, 2.4));
         sketch.painter().drawLine(QPointF(line.left() + 4, y), QPointF(line.left() + 24, y));
         const Sketch::Ink ink{c.ink, 12, shown};
-        const QString name = sketch.theme().elided(QString::fromStdString(r.name), int(nameWidth) - 36, 12, shown);
+        const QString name = sketch.theme().elided(QString::fromStdString(r.name), int(variantNameWidth) - 36, 12, shown);
         sketch.text({line.left() + 30, y}, name, Qt::AlignLeft | Qt::AlignVCenter, ink);
         if (!r.fault.empty()) {
-            sketch.text({line.left() + nameWidth, y},
-                        sketch.theme().elided(coreWords(r.fault, m_context.system()), int(line.width() - nameWidth), 12, false),
+            sketch.text({line.left() + variantNameWidth, y},
+                        sketch.theme().elided(coreWords(r.fault, m_context.system()), int(line.width() - variantNameWidth), 12, false),
                         Qt::AlignLeft | Qt::AlignVCenter, {c.brick, 12});
             continue;
         }
@@ -326,7 +326,7 @@ void VariantsChart::mousePressEvent(QMouseEvent* event)
 {
     if (!m_rows || event->button() != Qt::LeftButton)
         return;
-    const double row = (event->position().y() - tableTop(height()) - headHeight) / rowHeight;
+    const double row = (event->position().y() - tableTop(height()) - headHeight) / variantHeight;
     if (row >= 0.0 && row < double(std::min(mostRows, m_rows->size())) && (*m_rows)[std::size_t(row)].antenna != "pinned")
         emit chosen((*m_rows)[std::size_t(row)].variant);
 }

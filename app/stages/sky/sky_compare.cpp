@@ -13,7 +13,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double rowHeight = 30.0, nameWidth = 176.0, span = 24.0; // dB from the rim to the centre
+constexpr double againstHeight = 30.0, nameWidth = 176.0, span = 24.0; // dB from the rim to the centre
 
 } // namespace
 
@@ -88,7 +88,7 @@ std::vector<QStringList> SkyCompare::cells() const
     return lines;
 }
 
-double SkyCompare::tableHeight() const { return rowHeight * (m_skies ? double(m_skies->size()) + 1.0 : 1.0); }
+double SkyCompare::tableHeight() const { return againstHeight * (m_skies ? double(m_skies->size()) + 1.0 : 1.0); }
 
 QString SkyCompare::lead() const
 {
@@ -202,7 +202,7 @@ double SkyCompare::paintTable(Sketch& sketch, const QRectF& area) const
             if (const std::optional<double> gain = gainOf((*m_skies)[i], wanted[b]->id))
                 best[b] = std::max(best[b], *gain);
     for (std::size_t i = 0; i < lines.size(); ++i) {
-        const double y = area.top() + rowHeight * double(i), middle = y + 0.5 * rowHeight - 2.0;
+        const double y = area.top() + againstHeight * double(i), middle = y + 0.5 * againstHeight - 2.0;
         if (i > 0)
             sketch.line({area.left() + 2, middle}, {area.left() + 18, middle}, colourOf(i - 1), 3.0, styleOf(i - 1));
         sketch.text({area.left() + (i > 0 ? 26.0 : 2.0), middle}, sketch.theme().elided(lines[i][0], nameWidth - 30.0),
@@ -213,7 +213,7 @@ double SkyCompare::paintTable(Sketch& sketch, const QRectF& area) const
             const std::optional<double> gain = i > 0 ? gainOf((*m_skies)[i - 1], wanted[b]->id) : std::nullopt;
             const bool leads = gain && *gain == best[b] && lines.size() > 2;
             if (i > 0 && selected)
-                sketch.painter().fillRect(QRectF(x - 0.5 * pitch, y, pitch, rowHeight - 3.0), c.leafPale);
+                sketch.painter().fillRect(QRectF(x - 0.5 * pitch, y, pitch, againstHeight - 3.0), c.leafPale);
             constexpr double tuner = 3.0; // SWR that most built-in ones cope with
             const auto found = i > 0 ? (*m_skies)[i - 1].bands.find(wanted[b]->id) : std::map<Id, study::BandSky>::const_iterator();
             const bool mismatched = gain && found->second.lowestSwr > tuner;
@@ -223,11 +223,11 @@ double SkyCompare::paintTable(Sketch& sketch, const QRectF& area) const
                                       : c.ink,
                          13, leads || (i == 0 && selected)});
             if (leads)
-                sketch.painter().fillRect(QRectF(x - 16.0, y + rowHeight - 7.0, 32.0, 3.0), colourOf(i - 1));
+                sketch.painter().fillRect(QRectF(x - 16.0, y + againstHeight - 7.0, 32.0, 3.0), colourOf(i - 1));
         }
-        sketch.line({area.left(), y + rowHeight - 2.5}, {area.right(), y + rowHeight - 2.5}, c.hairline);
+        sketch.line({area.left(), y + againstHeight - 2.5}, {area.right(), y + againstHeight - 2.5}, c.hairline);
     }
-    return rowHeight * double(lines.size());
+    return againstHeight * double(lines.size());
 }
 
 void SkyCompare::aimAt(QPointF p)

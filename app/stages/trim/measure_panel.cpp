@@ -27,8 +27,6 @@ QLineEdit* wordsField(Ledger& ledger, const QString& placeholder, const QString&
     return edit;
 }
 
-QString megahertz(double hertz) { return QString::number(hertz / 1e6, 'f', 2); }
-
 } // namespace
 
 MeasurePanel::MeasurePanel(ViewContext& context, TrimDesk& desk, AnalyserDesk& analyser, MeterDesk& meter, Ledger& ledger, QObject* parent)

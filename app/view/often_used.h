@@ -1,0 +1,43 @@
+#pragma once
+/// What most files of the application include; compiled once for all of them. A list, and no place for anything else.
+
+#include <QApplication>
+#include <QAbstractTableModel>
+#include <QBoxLayout>
+#include <QButtonGroup>
+#include <QCheckBox>
+#include <QComboBox>
+#include <QDateTime>
+#include <QDialog>
+#include <QDialogButtonBox>
+#include <QDir>
+#include <QFile>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QFormLayout>
+#include <QGridLayout>
+#include <QHeaderView>
+#include <QKeyEvent>
+#include <QLabel>
+#include <QLineEdit>
+#include <QMainWindow>
+#include <QMenu>
+#include <QMessageBox>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QPainterPath>
+#include <QPointer>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QSettings>
+#include <QStackedWidget>
+#include <QTableView>
+#include <QTimer>
+#include <QToolButton>
+#include <QUndoStack>
+#include <QWheelEvent>
+
+#include <algorithm>
+#include <functional>
+#include <memory>
+#include <vector>
