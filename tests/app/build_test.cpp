@@ -8,6 +8,7 @@
 #include "app/window/sheet_writer.h"
 #include "core/line/parts.h"
 #include "tests/app/app_fixture.h"
+#include "tests/long_form.h"
 
 namespace vetchling::app {
 namespace {
@@ -245,8 +246,12 @@ TEST_F(BuildTest, WithoutAnAntennaEveryViewAsksForOne)
 TEST_F(BuildTest, TheSheetIsTwoPagesOfSearchableText)
 {
     const Result<Design> demo = files::readDesign(VETCHLING_SOURCE_DATA "/demo/gannet-skerry.vetchling");
+    ASSERT_EQ(demo->antennas.size(), 7u);
+    std::size_t number = 0;
     for (const auto& [paper, pages] : {std::pair(SheetPaper::A4, 2), std::pair(SheetPaper::Letter, 2)})
         for (const Antenna& a : demo->antennas) {
+            if (!testing::tried(number++, 5))
+                continue;
             const QString path = file("sheet.pdf");
             const Faults faults = writeSheet(findDataFolder(), {QStringLiteral(VETCHLING_SOURCE_DATA "/demo/gannet-skerry.vetchling"),
                                                                 QString::fromStdString(a.name),

@@ -3,6 +3,7 @@
 
 #include "app/stages/gallery/gallery.h"
 #include "core/files/design_file.h"
+#include "tests/long_form.h"
 
 #include "app/plots/pair_chart.h"
 
@@ -18,6 +19,14 @@ protected:
     {
         return QTest::qWaitFor([this] { return window().gallery().desk().unanswered() == 0; }, 120000);
     }
+    /// A gallery of fewer bands fills sooner.
+    void wantTwoBands()
+    {
+        document().edit({}, {}, [](Design& d) {
+            std::erase_if(d.operation.bands, [](const WantedBand& w) { return w.band.name != "40 m" && w.band.name != "17 m"; });
+        });
+        ASSERT_EQ(document().design().operation.bands.size(), 2u);
+    }
     int shown()
     {
         int count = 0;
@@ -29,6 +38,8 @@ protected:
 
 TEST_F(GalleryTest, OffersEveryFamilyAndTunesEachOverTheSitesSoil)
 {
+    if (!testing::longForm())
+        wantTwoBands();
     action("actionAdd");
     std::set<std::string> families;
     for (const auto& entry : entries())
@@ -41,7 +52,7 @@ TEST_F(GalleryTest, OffersEveryFamilyAndTunesEachOverTheSitesSoil)
             continue;
         ASSERT_TRUE(entry.answer) << entry.proposal.id << ": " << entry.fault.english();
         EXPECT_EQ(entry.answer->antenna.shape.parameters.at(entry.answer->what.parameter), entry.answer->value) << entry.proposal.id;
-        EXPECT_EQ(entry.answer->wished.size(), 6u);
+        EXPECT_EQ(entry.answer->wished.size(), testing::many(2u, 6u));
     }
     const auto* dipole = window().gallery().desk().find("dipole");
     ASSERT_TRUE(dipole && dipole->answer);
@@ -89,6 +100,7 @@ TEST_F(GalleryTest, SaysWhenNoBandIsWanted)
 
 TEST_F(GalleryTest, ShowsWhatOneWants)
 {
+    wantTwoBands();
     action("actionAdd");
     ASSERT_TRUE(filled());
     const int all = shown();
@@ -130,6 +142,7 @@ TEST_F(GalleryTest, HangsFromTheSupportsThatOneChooses)
 
 TEST_F(GalleryTest, ShowsWhatTheShedIsEnoughFor)
 {
+    wantTwoBands();
     window().shed().take(QStringLiteral(VETCHLING_SOURCE_DATA "/demo/shed.json"));
     action("actionAdd");
     ASSERT_TRUE(filled());
@@ -205,7 +218,10 @@ TEST_F(GalleryTest, EveryFamilyIsTakenDraggedTunedUndoneSavedAndOpened)
         std::erase_if(d.operation.bands, [](const WantedBand& w) { return w.band.name != "20 m"; });
         d.antennas.clear();
     });
+    std::size_t number = 0;
     for (const shapes::Family* family : shapes::families()) {
+        if (!testing::tried(number++, 9))
+            continue;
         SCOPED_TRACE(family->id());
         action("actionAdd");
         type("galleryFrequency", QStringLiteral("14.2"));

@@ -204,7 +204,7 @@ TEST_F(RealWindow, AVariantAndACornerAreMadeByKeysAndSaved)
     press("v");
     EXPECT_TRUE(savedWhen([](const QJsonObject& d) { return firstAntenna(d).contains(QStringLiteral("variants")); })) << complaint();
     press("ctrl+1");
-    click(placeOf(0, "sitePlan", 0.03, 0.97));
+    click(placeOf(0, "sitePlan", 0.04, 0.85));
     const QString space = QStringLiteral("space"); // four supports, then the cottage
     press({space, space, space, space, space, QStringLiteral("c"), QStringLiteral("Insert"), QStringLiteral("shift+Up")});
     const auto outline = [](const QJsonObject& design) {

@@ -44,7 +44,14 @@ public:
         std::ofstream(m_folder / "validation" / (name + ".svg")) << svg(plot);
         say(fmt::format("\n![{}](validation/{}.svg)\n", plot.title, name));
     }
-    void save() const { std::ofstream(m_folder / "validation.md") << m_text; }
+    /// What `./dev check` wrote at its end stays.
+    void save() const
+    {
+        std::stringstream before;
+        before << std::ifstream(m_folder / "validation.md").rdbuf();
+        const std::size_t checks = before.str().find("\n## Checks");
+        std::ofstream(m_folder / "validation.md") << m_text << (checks == std::string::npos ? "" : before.str().substr(checks));
+    }
 
 private:
     fs::path m_folder;
