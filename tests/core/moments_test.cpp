@@ -1,6 +1,7 @@
 #include "core/em/moments.h"
 
 #include "core/em/gauss.h"
+#include "tests/long_form.h"
 
 #include <boost/math/quadrature/gauss_kronrod.hpp>
 #include <cmath>
@@ -62,9 +63,12 @@ void expectMoments(const Element& m, const Element& n, double k, double radius2,
     Moments moments;
     kernelMoments(m, n, k, degree, moments);
     const double scale = std::abs(bruteMoment(m, n, k, 0, 0, radius2));
+    std::size_t number = 0;
     for (int i : {0, 1, 3})
         for (int j : {0, 3})
-            EXPECT_LT(std::abs(moments.value[i][j] - bruteMoment(m, n, k, i, j, radius2)) / scale, tolerance) << i << j;
+            if (testing::tried(number++, 5)) { // of lowest and of highest degree
+                EXPECT_LT(std::abs(moments.value[i][j] - bruteMoment(m, n, k, i, j, radius2)) / scale, tolerance) << i << j;
+            }
 }
 
 constexpr double k = 0.3; // wavelength 21 m
