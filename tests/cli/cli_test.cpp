@@ -342,6 +342,32 @@ TEST_F(Cli, TunesSeveralDimensionsTogether)
     EXPECT_EQ(run("tune " + demo() + " --vary leg_m --vary nonsense").code, 2);
 }
 
+// Tables of an earlier run change no figure, and one that was damaged is made anew.
+TEST_F(Cli, KeepsTheSoilsTablesWhereItIsTold)
+{
+    const std::string design = path("v.vetchling"), folder = path("tables");
+    ASSERT_EQ(run("new dipole --frequency 14.2e6 -o " + design).code, 0);
+    const auto spread = [&](const std::string& tables) {
+        ::setenv("VETCHLING_TABLES", tables.c_str(), 1);
+        return run("spread " + design).out;
+    };
+    const std::string before = std::getenv("VETCHLING_TABLES") ? std::getenv("VETCHLING_TABLES") : "";
+    const std::string alone = spread(""), first = spread(folder);
+    const auto kept = [&] { return std::distance(fs::directory_iterator(folder), fs::directory_iterator()); };
+    ASSERT_TRUE(fs::exists(folder));
+    const auto count = kept();
+    EXPECT_GT(count, 5);
+    const std::string second = spread(folder);
+    EXPECT_EQ(kept(), count) << "nothing was computed again";
+    fs::resize_file(fs::directory_iterator(folder)->path(), 100);
+    const std::string mended = spread(folder);
+    ::setenv("VETCHLING_TABLES", before.c_str(), 1);
+    EXPECT_FALSE(alone.empty());
+    EXPECT_EQ(first, alone);
+    EXPECT_EQ(second, alone);
+    EXPECT_EQ(mended, alone);
+}
+
 TEST_F(Cli, WritesATableOfEveryFamilyOnASite)
 {
     const bool all = vetchling::testing::longForm();
