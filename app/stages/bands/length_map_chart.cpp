@@ -327,10 +327,10 @@ void LengthMapChart::paintReading(Sketch& sketch, const QSizeF& size) const
         return;
     const std::size_t band = rows[std::size_t(m_hotRow)];
     constexpr double wide = 150.0, tall = 74.0; // beside the card, where there is room
-    const double mapLeft = card.right() + 6.0 + wide < size.width() ? card.right() + 6.0 : card.left() - 6.0 - wide;
+    const double cardLeft = card.right() + 6.0 + wide < size.width() ? card.right() + 6.0 : card.left() - 6.0 - wide;
     if (column.cells[band].solved)
         paintCurve(sketch, column.cells[band], m_map->question.question.bands[band].band,
-                   {mapLeft, std::min(card.top(), size.height() - tall - 4.0), wide, tall});
+                   {cardLeft, std::min(card.top(), size.height() - tall - 4.0), wide, tall});
 }
 
 /// The SWR over a band at one length.

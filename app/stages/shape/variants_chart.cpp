@@ -198,7 +198,7 @@ std::vector<VariantsChart::Column> VariantsChart::columns() const
     return all;
 }
 
-/// Columns as wide as what stands in them, the room that is tableLeft shared out.
+/// Columns as wide as what stands in them, the room that is left shared out.
 std::vector<double> VariantsChart::rightEdges(const Theme& theme, const std::vector<Column>& all, const QRectF& area)
 {
     std::vector<double> wide;
