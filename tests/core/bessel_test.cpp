@@ -67,7 +67,9 @@ TEST(Bessel, HankelOnImaginaryAxisIsMacdonaldFunction)
 {
     for (double x : {0.5, 3.0, 13.0}) {
         const Complex k0 = Complex{0.0, 0.5 * pi} * hankelFirst({1e-14, x}).order0;
-        EXPECT_NEAR(k0.real(), std::cyl_bessel_k(0.0, x), 1e-10 * std::exp(x)) << x;
+        const double exact = std::cyl_bessel_k(0.0, x);
+        const bool series = x < 12.0; // sums of terms as large as exp(x); beyond, the asymptotic form knows all digits of the result
+        EXPECT_NEAR(k0.real(), exact, series ? 1e-10 * std::exp(x) : 1e-8 * exact) << x;
     }
 }
 

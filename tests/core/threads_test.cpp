@@ -1,4 +1,4 @@
-/// Solves from several threads at once, as the window and its background work make them. Run under `./dev tsan` too.
+/// Solves from several threads at once, as the window and its background work make them. Run by `./dev check threads` too.
 
 #include "core/em/sweep.h"
 #include "tests/core/helpers.h"
@@ -13,14 +13,12 @@ namespace {
 
 using namespace testing;
 
-/// The thread checker does not see the locks inside the task library: under it each thread works alone within itself.
-class Threads : public ::testing::Test {
 #ifdef __SANITIZE_THREAD__
-    oneapi::tbb::global_control m_alone{oneapi::tbb::global_control::max_allowed_parallelism, 1};
+/// The checker does not see the locks inside the task library: under it each thread of this program works alone within itself.
+const oneapi::tbb::global_control alone{oneapi::tbb::global_control::max_allowed_parallelism, 1};
 #endif
-};
 
-TEST_F(Threads, SolvesThatShareTablesAgreeWithOneAlone)
+TEST(Threads, SolvesThatShareTablesAgreeWithOneAlone)
 {
     constexpr double f = 14.1e6;
     const auto impedance = [&](int i, GroundTableCache& tables) {
@@ -42,7 +40,7 @@ TEST_F(Threads, SolvesThatShareTablesAgreeWithOneAlone)
         EXPECT_LT(relative(together[std::size_t(i)], impedance(i, own)), 1e-12) << i;
 }
 
-TEST_F(Threads, OneMeshIsSolvedAtManyFrequenciesAtOnce)
+TEST(Threads, OneMeshIsSolvedAtManyFrequenciesAtOnce)
 {
     const auto model = std::make_shared<const WireModel>(dipole(20.0, 6.0, averageSoil));
     const auto frequency = [](int i) { return 4e6 + 1.1e6 * i; };
@@ -63,7 +61,7 @@ TEST_F(Threads, OneMeshIsSolvedAtManyFrequenciesAtOnce)
         EXPECT_LT(relative(together[std::size_t(i)], prepared.solve(frequency(i), own)->impedance), 1e-12) << i;
 }
 
-TEST_F(Threads, ASweepIsStoppedFromOutsideWhileAnotherGoesOn)
+TEST(Threads, ASweepIsStoppedFromOutsideWhileAnotherGoesOn)
 {
     GroundTableCache tables;
     SweepOptions options{1.8e6, 30e6};
