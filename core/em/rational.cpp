@@ -8,15 +8,21 @@
 namespace vetchling::em {
 namespace {
 
-/// Right singular vector of the smallest singular value of a rows x columns matrix (column-major, destroyed).
-std::vector<Complex> smallestSingularVector(std::vector<Complex>& matrix, int rows, int columns)
+constexpr std::size_t beyond = 16; // OpenBLAS 0.3.21 reads past the end of arrays where registers are wide, so that there must be something
+
+/// Right singular vector of the smallest singular value of a rows x columns matrix (column-major).
+std::vector<Complex> smallestSingularVector(std::vector<Complex> matrix, int rows, int columns)
 {
-    std::vector<double> singular(std::min(rows, columns));
-    std::vector<Complex> vt(std::size_t(columns) * columns), u(1);
-    std::vector<double> work(std::max(1, std::min(rows, columns)));
-    LAPACKE_zgesvd(LAPACK_COL_MAJOR, 'N', 'A', rows, columns, reinterpret_cast<lapack_complex_double*>(matrix.data()), rows,
-                   singular.data(), reinterpret_cast<lapack_complex_double*>(u.data()), 1,
-                   reinterpret_cast<lapack_complex_double*>(vt.data()), columns, work.data());
+    const auto plain = [](std::vector<Complex>& v) { return reinterpret_cast<lapack_complex_double*>(v.data()); };
+    const std::size_t least = std::size_t(std::min(rows, columns));
+    matrix.resize(matrix.size() + beyond);
+    std::vector<double> singular(least + beyond), real(5 * least + beyond);
+    std::vector<Complex> vt(std::size_t(columns) * columns + beyond), u(1), size(1);
+    LAPACKE_zgesvd_work(LAPACK_COL_MAJOR, 'N', 'A', rows, columns, plain(matrix), rows, singular.data(), plain(u), 1, plain(vt), columns,
+                        plain(size), -1, real.data());
+    std::vector<Complex> work(std::size_t(size[0].real()) + beyond);
+    LAPACKE_zgesvd_work(LAPACK_COL_MAJOR, 'N', 'A', rows, columns, plain(matrix), rows, singular.data(), plain(u), 1, plain(vt), columns,
+                        plain(work), int(size[0].real()), real.data());
     std::vector<Complex> vector(columns);
     for (int j = 0; j < columns; ++j)
         vector[j] = std::conj(vt[std::size_t(j) * columns + columns - 1]);
@@ -57,7 +63,7 @@ RationalFit::RationalFit(const std::vector<double>& points, const std::vector<Co
                 loewner[std::size_t(j) * rows + row] = (values[i] - m_value[j]) / (points[i] - m_support[j]);
             ++row;
         }
-        m_weight = smallestSingularVector(loewner, rows, columns);
+        m_weight = smallestSingularVector(std::move(loewner), rows, columns);
         for (std::size_t i = 0; i < count; ++i)
             fitted[i] = used[i] ? values[i] : at(points[i]);
     }

@@ -5,6 +5,7 @@
 #include <algorithm>
 #include <charconv>
 #include <cmath>
+#include <limits>
 #include <sstream>
 
 namespace vetchling::files {
@@ -95,7 +96,9 @@ Complex pairOf(const Options& o, double a, double b)
 {
     if (o.form == "ri")
         return {a, b};
-    return std::polar(o.form == "db" ? std::pow(10.0, a / 20.0) : a, b * pi / 180.0);
+    const double size = o.form == "db" ? std::pow(10.0, a / 20.0) : a;
+    constexpr double none = std::numeric_limits<double>::quiet_NaN();
+    return size >= 0.0 ? std::polar(size, b * pi / 180.0) : Complex{none, none}; // below nothing: not a measurement
 }
 
 Complex impedanceBy(const Options& o, Complex value)

@@ -54,6 +54,17 @@ TEST(Touchstone, EveryFormComesBackToTheSameImpedance)
                 }
 }
 
+// 2026-11: a magnitude below nothing was taken for one half a turn on.
+TEST(Touchstone, AMagnitudeBelowNothingIsNoMeasurement)
+{
+    for (const char* parameter : {"S", "Z"}) {
+        const auto sweep = parseTouchstone(fmt::format("# MHz {} MA R 50\n7.0 0.5 10\n7.1 -0.5 10\n7.2 0.5 12\n", parameter));
+        ASSERT_FALSE(sweep.ok()) << parameter;
+        EXPECT_NE(sweep.firstFault().find("line 3"), std::string::npos) << sweep.firstFault();
+        EXPECT_NE(sweep.firstFault().find("cannot have been measured"), std::string::npos) << sweep.firstFault();
+    }
+}
+
 TEST(Touchstone, WithoutOptionsHasItsDefaults)
 {
     const auto sweep = parseTouchstone("0.00708 0.5 180\n0.00709 0.5 0\n");
