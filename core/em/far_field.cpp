@@ -215,10 +215,11 @@ void FarField::addRuns(const Solution& solution)
         if (steep)
             continue;
         run.step = largestPhaseStep / run.halfLength;
+        constexpr int before = runStencil / 2 - 1; // steps
         const int count = int(2.0 * m_waveNumber / run.step) + runStencil + 1;
         angle.resize(along.size()), cosine.resize(along.size()), sine.resize(along.size());
         for (int i = 0; i < count; ++i) {
-            const double q = -m_waveNumber + (i - runStencil / 2 + 1) * run.step;
+            const double q = -m_waveNumber + (i - before) * run.step;
             for (std::size_t p = 0; p < along.size(); ++p)
                 angle[p] = q * along[p];
             cosSin(angle.data(), int(angle.size()), cosine.data(), sine.data());

@@ -1,5 +1,7 @@
 #include "core/em/nested_solve.h"
 
+#include "core/em/blas_room.h"
+
 #include <cblas.h>
 #include <lapacke.h>
 
@@ -53,6 +55,8 @@ public:
     Eliminator(Matrix& matrix, int unknowns, std::vector<Complex> rhs, std::vector<Complex> port, const Watch& watch)
         : m_matrix(matrix), m_n(unknowns), m_rhs(std::move(rhs)), m_port(std::move(port)), m_watch(watch)
     {
+        giveRoom(m_rhs);
+        giveRoom(m_port);
     }
 
     bool eliminate(Level& level)
@@ -62,12 +66,13 @@ public:
         if (!factorise(at(s, s), m, m_n, pivots, m_watch))
             return false;
         level.own.assign(m_rhs.begin() + s, m_rhs.begin() + next);
+        giveRoom(level.own);
         LAPACKE_zgetrs_work(LAPACK_COL_MAJOR, 'N', m, 1, raw(at(s, s)), m_n, pivots.data(), raw(level.own.data()), m);
         for (int i = 0; i < m; ++i)
             m_portSum += m_port[s + i] * level.own[i];
         if (t == 0)
             return true;
-        level.coupling.resize(std::size_t(m) * t);
+        level.coupling = zerosWithRoom(std::size_t(m) * t);
         for (int c = 0; c < t; ++c)
             std::copy_n(at(s, next + c), m, level.coupling.data() + std::size_t(c) * m);
         for (int c = 0; c < t; c += strip) {

@@ -1,5 +1,7 @@
 #include "core/em/rational.h"
 
+#include "core/em/blas_room.h"
+
 #include <lapacke.h>
 
 #include <algorithm>
@@ -8,19 +10,17 @@
 namespace vetchling::em {
 namespace {
 
-constexpr std::size_t beyond = 16; // OpenBLAS 0.3.21 reads past the end of arrays where registers are wide, so that there must be something
-
 /// Right singular vector of the smallest singular value of a rows x columns matrix (column-major).
 std::vector<Complex> smallestSingularVector(std::vector<Complex> matrix, int rows, int columns)
 {
     const auto plain = [](std::vector<Complex>& v) { return reinterpret_cast<lapack_complex_double*>(v.data()); };
     const std::size_t least = std::size_t(std::min(rows, columns));
-    matrix.resize(matrix.size() + beyond);
-    std::vector<double> singular(least + beyond), real(5 * least + beyond);
-    std::vector<Complex> vt(std::size_t(columns) * columns + beyond), u(1), size(1);
+    giveRoom(matrix);
+    std::vector<double> singular(least), real(5 * least);
+    std::vector<Complex> vt = zerosWithRoom(std::size_t(columns) * columns), u(1), size(1);
     LAPACKE_zgesvd_work(LAPACK_COL_MAJOR, 'N', 'A', rows, columns, plain(matrix), rows, singular.data(), plain(u), 1, plain(vt), columns,
                         plain(size), -1, real.data());
-    std::vector<Complex> work(std::size_t(size[0].real()) + beyond);
+    std::vector<Complex> work = zerosWithRoom(std::size_t(size[0].real()));
     LAPACKE_zgesvd_work(LAPACK_COL_MAJOR, 'N', 'A', rows, columns, plain(matrix), rows, singular.data(), plain(u), 1, plain(vt), columns,
                         plain(work), int(size[0].real()), real.data());
     std::vector<Complex> vector(columns);

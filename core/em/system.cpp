@@ -1,5 +1,6 @@
 #include "core/em/system.h"
 
+#include "core/em/blas_room.h"
 #include "core/em/blocks.h"
 #include "core/em/conductor.h"
 #include "core/em/pair_classes.h"
@@ -162,7 +163,7 @@ Matrix assembleByPlan(const Mesh& mesh, const Parts& parts)
     std::vector<Block> blocks(interactions.size());
     for (std::size_t i = 0; i < blocks.size() && !parts.stopped(); ++i) // in turn: who has a plan solves several frequencies at once
         blocks[i] = maker.block(mesh.elements[interactions[i].m], mesh.elements[interactions[i].n], &interactions[i]);
-    Matrix matrix(std::size_t(mesh.unknowns) * mesh.unknowns);
+    Matrix matrix = zerosWithRoom(std::size_t(mesh.unknowns) * mesh.unknowns);
     for (std::size_t p = 0; p < parts.plan->pairs.size(); ++p)
         scatter(mesh, parts.plan->pairs[p], blocks[parts.plan->classOf[p]], matrix);
     return matrix;
@@ -173,7 +174,7 @@ Matrix assemble(const Mesh& mesh, const Parts& parts)
     if (parts.plan)
         return assembleByPlan(mesh, parts);
     const BlockMaker maker(mesh, parts);
-    Matrix matrix(std::size_t(mesh.unknowns) * mesh.unknowns);
+    Matrix matrix = zerosWithRoom(std::size_t(mesh.unknowns) * mesh.unknowns);
     const std::vector<MeshPair> pairs = meshPairs(mesh);
     PairClasses classes(mesh);
     std::vector<std::size_t> classOf;

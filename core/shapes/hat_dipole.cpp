@@ -52,7 +52,8 @@ public:
     std::vector<Trade> trades() const override { return {{"hat_m", "leg_m"}}; }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {
-        return handle > 2 ? Family::hung(shape, handle, hook) : DipoleFamily::hung(shape, handle, hook); // a spoke takes the whole along
+        // a spoke takes the whole along. NOLINTNEXTLINE(bugprone-parent-virtual-call)
+        return handle > 2 ? Family::hung(shape, handle, hook) : DipoleFamily::hung(shape, handle, hook);
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
