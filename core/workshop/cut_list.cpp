@@ -17,7 +17,7 @@ double allowanceAt(shapes::WireEnd end, const Allowances& a)
     case shapes::WireEnd::Joint: return a.jointTail;
     case shapes::WireEnd::Coil: return a.coilTail;
     case shapes::WireEnd::Link: return a.linkTail;
-    case shapes::WireEnd::Bare: return 0.0;
+    case shapes::WireEnd::Bare:
     case shapes::WireEnd::Tube: return 0.0; // clamped, not folded; what the mount takes is added to the foot alone
     }
     return 0.0;
