@@ -76,15 +76,15 @@ void Document::take(DesignPointer stored, Id current, ChosenVariants chosen)
         m_selectedBand = bandFor(*m_design, m_antenna ? m_antenna->shape.designFrequency : 0.0);
 }
 
-void Document::setCurrent(const Id& antenna)
+/// By value: what is passed may stand in the design, which is about to change.
+void Document::setCurrent(Id antenna)
 {
     if (antenna == m_current || !findAntenna(*m_design, antenna))
         return;
-    const Id wanted = antenna; // it may stand in the design, which is about to change
     emit leaving();
-    if (!findAntenna(*m_design, wanted))
+    if (!findAntenna(*m_design, antenna))
         return;
-    take(m_stored, wanted, m_chosen);
+    take(m_stored, std::move(antenna), m_chosen);
     selectOwnBand();
     emit currentChanged();
 }

@@ -32,7 +32,7 @@ public:
     [[nodiscard]] bool hasAntenna() const { return m_antenna != nullptr; }
     [[nodiscard]] const Antenna& antenna() const { return *m_antenna; }
     [[nodiscard]] const shapes::Family& family() const { return shapes::familyOf(antenna().shape); }
-    void setCurrent(const Id& antenna);
+    void setCurrent(Id antenna);
     /// Which variant of the current antenna is looked at and changed; empty: as drawn.
     [[nodiscard]] Id variant() const;
     void setVariant(const Id& variant);

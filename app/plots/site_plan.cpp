@@ -280,7 +280,7 @@ void SitePlan::addCornerAt(QPointF p)
 {
     const PlanPoint at = m_camera.unproject(p);
     SiteThing thing = m_selected;
-    const auto [edge, off] = nearestEdge(m_context.document.design(), thing, at);
+    const int edge = nearestEdge(m_context.document.design(), thing, at).first;
     if (edge < 0)
         return;
     m_context.document.edit(tr("add a corner"), {}, [&](Design& d) { thing = addCorner(d, thing, edge, {rounded(at.x), rounded(at.y)}); });

@@ -258,9 +258,9 @@ void NewSiteDialog::placeSupports()
     for (std::size_t i = 0; i < m_supports.size(); ++i) {
         if (m_supports[i].placed)
             continue;
-        const double row = double((i + 1) / 2 - (i > 0)) * 0.2 * d;
+        const std::size_t row = (i + 1) / 2 - (i > 0); // whole rows
         m_supports[i].east->setValue(0.5 * w + (i == 0 ? 0.0 : i % 2 ? aside : -aside), system());
-        m_supports[i].north->setValue(0.5 * d + row, system());
+        m_supports[i].north->setValue(0.5 * d + 0.2 * d * double(row), system());
     }
 }
 

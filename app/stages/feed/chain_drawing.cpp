@@ -25,7 +25,7 @@ void ChainDrawing::add(const Document& document, const study::FeedReport* report
                        std::size_t index, bool own)
 {
     const units::System system = document.design().operation.system;
-    Place place{own ? part.id : part.id, part, feed::partName(part), feed::partFigure(part, system), {}, {}, own};
+    Place place{part.id, part, feed::partName(part), feed::partFigure(part, system), {}, {}, own};
     place.tip = coreWords(kindOf(part).help());
     if (own)
         place.tip += QLatin1Char(' ') + DrawingWords::tr("It belongs to the antenna's shape.");

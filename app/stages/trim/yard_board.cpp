@@ -134,24 +134,22 @@ void YardBoard::paintPicture(Sketch& sketch, const QRectF& area, const Yard& yar
     const shapes::BuiltAntenna* built = yard.hanging(m_task);
     if (!built)
         return;
-    const auto [ax, ay] = broadside(built->model);
+    const auto across = broadside(built->model);
+    const auto along = [&](const Vec3& q) { return across.first * q.x + across.second * q.y; };
     double low = HUGE_VAL, high = -HUGE_VAL, top = 0.0;
     for (const Wire& w : built->model.wires)
         for (const Vec3& q : w.points) {
-            const double along = ax * q.x + ay * q.y;
-            low = std::min(low, along), high = std::max(high, along), top = std::max(top, q.z);
+            low = std::min(low, along(q)), high = std::max(high, along(q)), top = std::max(top, q.z);
         }
     const double room = area.width() - chartWidth - 110.0; // the reading stands beside it
     const double scale = std::min(room / std::max(1.0, high - low), (soilTop - area.top() - 96.0) / std::max(1.0, top));
     const double middle = area.left() + 60.0 + 0.5 * room;
-    const auto place = [&](const Vec3& q) {
-        return QPointF(middle + (ax * q.x + ay * q.y - 0.5 * (low + high)) * scale, soilTop - q.z * scale);
-    };
+    const auto place = [&](const Vec3& q) { return QPointF(middle + (along(q) - 0.5 * (low + high)) * scale, soilTop - q.z * scale); };
     // masts where it is held up
     for (const Wire& w : built->model.wires)
         for (const Vec3* q : {&w.points.front(), &w.points.back()})
-            if (const QPointF at = place(*q); q->z > 1.0 && (std::abs(ax * q->x + ay * q->y - low) < 0.02 * (high - low) ||
-                                                             std::abs(ax * q->x + ay * q->y - high) < 0.02 * (high - low)))
+            if (const QPointF at = place(*q);
+                q->z > 1.0 && (std::abs(along(*q) - low) < 0.02 * (high - low) || std::abs(along(*q) - high) < 0.02 * (high - low)))
                 sketch.line({at.x(), at.y() - 8}, {at.x(), soilTop}, c.inkFaint, 4.0);
     const QPointF feed = place(built->feedPoint);
     for (const Wire& w : built->model.wires) {
