@@ -8,6 +8,15 @@
 
 namespace vetchling::cli {
 
+Result<Design> openDesign(const std::string& path)
+{
+    Result<Design> design = files::readDesign(path);
+    if (design && design->damage)
+        for (const Fault& fault : design->damage->faults())
+            fmt::print(stderr, "note: {}\n", fault.text());
+    return design;
+}
+
 Result<std::size_t> chosenConfiguration(const Request& request, const shapes::AntennaShape& shape)
 {
     const auto all = shapes::familyOf(shape).configurations(shape);
@@ -22,8 +31,12 @@ Result<std::size_t> chosenConfiguration(const Request& request, const shapes::An
 
 Result<std::size_t> chosenPlace(const Request& request, const Design& design)
 {
+    const auto lost = design.damage ? lostAntennas(*design.damage) : std::vector<const DamagedPart*>();
+    for (const DamagedPart* part : lost)
+        if (!request.antenna.empty() && (part->owners.back().name == request.antenna || part->owners.back().id == request.antenna))
+            return Fault{"--antenna", fmt::format("'{}' cannot be read: {}", request.antenna, part->fault.text())};
     if (design.antennas.empty())
-        return Fault{"antennas", "the design has no antenna; add one"};
+        return lost.empty() ? Fault{"antennas", "the design has no antenna; add one"} : lost.front()->fault;
     if (request.antenna.empty())
         return std::size_t(0);
     for (std::size_t i = 0; i < design.antennas.size(); ++i)
@@ -44,7 +57,7 @@ Result<Antenna> chosenVariant(const Request& request, const Antenna& antenna)
 
 Result<Chosen> chosenAntenna(const Request& request)
 {
-    Result<Design> design = files::readDesign(request.design);
+    Result<Design> design = openDesign(request.design);
     if (!design)
         return design.faults();
     const Result<std::size_t> place = chosenPlace(request, *design);

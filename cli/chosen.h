@@ -27,6 +27,8 @@ struct Chosen {
     shapes::BuiltAntenna built;
 };
 
+/// Reads a design; what is damaged in it is told on stderr, and goes on with it as it stands.
+Result<Design> openDesign(const std::string& path);
 /// By name or number, 1 the innermost; the first one where none is named.
 Result<std::size_t> chosenConfiguration(const Request& request, const shapes::AntennaShape& shape);
 /// By name or id, the first one where none is named.

@@ -287,7 +287,7 @@ Json checkOf(const Design& design, const Antenna& antenna)
 
 int checkCommand(const Request& request)
 {
-    const Result<Design> design = files::readDesign(request.design);
+    const Result<Design> design = openDesign(request.design);
     if (!design)
         return report(design.faults());
     Json all = Json::array();
@@ -295,6 +295,13 @@ int checkCommand(const Request& request)
         all.push_back(checkOf(*design, antenna));
     print({{"antennas", all}});
     return exitGood;
+}
+
+/// What is set by hand replaces what could not be read there, even where it is the same as what stood in for it.
+void forgetDamage(Design& design, const std::string& keys, const Id& antenna = {})
+{
+    if (design.damage)
+        design.damage = withoutDamageAt(*design.damage, keys, antenna);
 }
 
 /// One name=value into the design or the antenna; a fault where it is none of the known names or not understood.
@@ -310,6 +317,7 @@ Faults setOne(const std::string& setting, Design& design, Antenna& antenna)
         if (!soil || text.empty())
             return {{"soil", text.empty() ? Text("name the id of a soil in data/soils.json") : soil.faults().front().message}};
         design.site.soil = *soil;
+        forgetDamage(design, "site.soil");
         return {};
     }
     struct Target {
@@ -339,16 +347,35 @@ Faults setOne(const std::string& setting, Design& design, Antenna& antenna)
     if (!value)
         return {{key, value.faults().front().message}};
     *target->second.value = *value;
+    if (key == "swr_limit" || key == "power_W")
+        forgetDamage(design, "operation." + key);
+    else if (key.rfind("wire.", 0) == 0)
+        forgetDamage(design, "antennas." + key, antenna.id);
     if (key.rfind("soil.", 0) == 0) {
+        forgetDamage(design, "site.soil");
         design.site.soil.id.clear();
         design.site.soil.name = "own soil";
     }
     return {};
 }
 
+/// What could not be read again if it were written now, and was not damaged before.
+Faults newFaults(const Design& design)
+{
+    const auto again = files::parseDesign(files::writeDesign(design));
+    if (!again)
+        return again.faults();
+    Faults faults;
+    for (const DamagedPart& part : again->damage ? again->damage->parts : std::vector<DamagedPart>())
+        if (!design.damage || std::none_of(design.damage->parts.begin(), design.damage->parts.end(),
+                                           [&](const DamagedPart& known) { return known.path == part.path; }))
+            faults.push_back(part.fault);
+    return faults;
+}
+
 int setCommand(const Request& request)
 {
-    Result<Design> read = files::readDesign(request.design);
+    Result<Design> read = openDesign(request.design);
     if (!read)
         return report(read.faults());
     Design design = *read;
@@ -359,8 +386,8 @@ int setCommand(const Request& request)
     for (const std::string& setting : request.settings)
         if (Faults faults = setOne(setting, design, antenna); !faults.empty())
             return report(faults);
-    if (const auto whole = files::parseDesign(files::writeDesign(design)); !whole) // limits of the file's own fields
-        return report(whole.faults());
+    if (Faults faults = newFaults(design); !faults.empty()) // limits of the file's own fields
+        return report(faults);
     if (const auto built = shapes::buildOver(antenna.shape, design.site.soil.ground()); !built)
         return report(built.faults());
     if (Faults faults = files::saveDesign(design, request.output); !faults.empty())

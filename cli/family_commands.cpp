@@ -1,5 +1,6 @@
 #include "cli/family_commands.h"
 
+#include "cli/chosen.h"
 #include "cli/json_output.h"
 #include "cli/kept_tables.h"
 #include "cli/output.h"
@@ -70,7 +71,7 @@ Result<std::string> row(study::Library& library, const Design& design, const stu
 /// Every family once, hung as the gallery proposes it, as a Markdown table.
 int tableCommand(const std::string& file, double frequency, const std::vector<std::string>& only)
 {
-    const Result<Design> design = files::readDesign(file);
+    const Result<Design> design = openDesign(file);
     if (!design)
         return report(design.faults());
     if (Faults faults = findFrequencyFaults(frequency, "--frequency"); !faults.empty())
@@ -144,8 +145,9 @@ void addFamilyCommands(CLI::App& app, int& status)
     command->add_option("--on", request->on, "design file: instead, a table of what each comes to on its site, tuned");
     command->add_option("--frequency", request->frequency, "Hz, of that table");
     command->add_option("--family", request->only, "one of that table, instead of all; may be repeated");
-    command->callback(
-        [request, &status] { status = request->on.empty() ? familiesCommand() : tableCommand(request->on, request->frequency, request->only); });
+    command->callback([request, &status] {
+        status = request->on.empty() ? familiesCommand() : tableCommand(request->on, request->frequency, request->only);
+    });
 }
 
 } // namespace vetchling::cli

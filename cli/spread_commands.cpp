@@ -70,7 +70,7 @@ int spreadCommand(const SpreadRequest& request)
 
 int compareCommand(const Request& request)
 {
-    const Result<Design> design = files::readDesign(request.design);
+    const Result<Design> design = openDesign(request.design);
     if (!design)
         return report(design.faults());
     const Result<std::size_t> place = chosenPlace(request, *design);

@@ -155,7 +155,7 @@ Result<Measurement> measurementOf(const LogRequest& request, const Design& desig
 
 int logCommand(const LogRequest& request)
 {
-    Result<Design> read = files::readDesign(request.chosen.design);
+    Result<Design> read = openDesign(request.chosen.design);
     if (!read)
         return report(read.faults());
     Design design = *read;

@@ -61,6 +61,19 @@ bool means(const std::string& word, const std::string& pattern)
     return word == brief || word == capitals(pattern);
 }
 
+Language::Language()
+{
+    add("*CLS", [this](const std::vector<std::string>&) {
+        m_faults.clear();
+        return std::string();
+    });
+    add("*ESE", [this](const std::vector<std::string>& a) {
+        m_kept = int(numberAt(a, 0, 0, 255));
+        return std::string();
+    });
+    add("*ESE?", [this](const std::vector<std::string>&) { return std::to_string(m_kept); });
+}
+
 void Language::add(const std::string& pattern, std::function<std::string(const std::vector<std::string>&)> does)
 {
     const bool query = pattern.back() == '?';

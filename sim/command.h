@@ -20,6 +20,8 @@ bool means(const std::string& word, const std::string& pattern);
 /// The commands an instrument knows, and its queue of faults.
 class Language {
 public:
+    /// Knows what all instruments do: "*CLS" forgets the faults, "*ESE N" keeps a number that "*ESE?" tells again (IEEE 488.2, 10.10).
+    Language();
     /// @param pattern "SENSe:FREQuency:STARt"; with '?' at its end the query
     /// @param does takes the arguments; returns the answer, without one for a command. What it throws as std::invalid_argument is a fault.
     void add(const std::string& pattern, std::function<std::string(const std::vector<std::string>&)> does);
@@ -34,6 +36,7 @@ private:
     };
     std::vector<Entry> m_entries;
     std::vector<std::string> m_faults;
+    int m_kept = 0;
 };
 
 /// A number among arguments; throws std::invalid_argument where there is none or it lies outside.

@@ -3,6 +3,7 @@
 #include <QCoreApplication>
 
 #include <algorithm>
+#include <cmath>
 
 namespace vetchling::app {
 namespace {
@@ -13,7 +14,7 @@ std::vector<double> numbers(const QString& list)
     for (const QString& word : list.split(QLatin1Char(','), Qt::SkipEmptyParts)) {
         bool good = false;
         const double value = word.toDouble(&good);
-        if (!good)
+        if (!good || !std::isfinite(value)) // "nan" is a double for Qt
             return {};
         out.push_back(value);
     }
@@ -68,6 +69,7 @@ void AnalyserDesk::stop()
     m_standards.clear();
     m_calibration.reset();
     m_whenReady = nullptr;
+    m_port.clear();
     m_state = State::Off;
 }
 
@@ -85,11 +87,26 @@ void AnalyserDesk::startStandIn(const Design& design, const Id& antenna)
 void AnalyserDesk::openPort(const QString& name)
 {
     stop();
+    m_port = name;
+    openLine();
+}
+
+/// Calibration and readings stay: it may be the same instrument, plugged in again.
+void AnalyserDesk::openLine()
+{
     QString why;
-    if (std::unique_ptr<QIODevice> port = openSerial(name, why))
+    if (std::unique_ptr<QIODevice> port = openSerial(m_port, why))
         connectTo(std::move(port));
     else
-        say(tr("%1 cannot be opened: %2").arg(name, why));
+        say(tr("%1 cannot be opened: %2").arg(m_port, why));
+}
+
+void AnalyserDesk::lose()
+{
+    m_link.reset();
+    m_state = State::Off;
+    say(m_port.isEmpty() ? tr("The line to the analyser is broken.")
+                         : tr("The analyser is gone from %1. Nothing that was read is lost; plug it in and sweep again.").arg(m_port));
 }
 
 void AnalyserDesk::connectTo(std::unique_ptr<QIODevice> device)
@@ -97,7 +114,7 @@ void AnalyserDesk::connectTo(std::unique_ptr<QIODevice> device)
     m_link = std::make_unique<InstrumentLink>(std::move(device));
     connect(m_link.get(), &InstrumentLink::broken, this, [this] {
         if (!m_standIn.running())
-            say(tr("The line to the analyser is broken."));
+            lose();
     });
     m_state = State::Ready;
     m_trouble.clear();
@@ -117,6 +134,8 @@ void AnalyserDesk::read(const QStringList& before, const Range& range, const std
         m_whenReady = [=, this] { read(before, range, then); };
         return;
     }
+    if (m_state == State::Off && !m_port.isEmpty())
+        openLine();
     if (m_state != State::Ready)
         return;
     m_state = State::Reading;

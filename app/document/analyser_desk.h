@@ -26,6 +26,8 @@ public:
     /// Hangs the stand-in on an antenna as it was built. One that hangs on the same antenna already stays.
     void startStandIn(const Design& design, const Id& antenna);
     void openPort(const QString& name);
+    /// A port was opened last: it is opened again for the next sweep where its line broke.
+    [[nodiscard]] bool hasPort() const { return !m_port.isEmpty(); }
     void stop();
 
     [[nodiscard]] State state() const { return m_state; }
@@ -54,11 +56,13 @@ signals:
 
 private:
     void connectTo(std::unique_ptr<QIODevice> device);
+    void openLine();
+    void lose();
     void say(const QString& trouble);
     void read(const QStringList& before, const Range& range, const std::function<void(const RawSweep&)>& then);
 
     State m_state = State::Off;
-    QString m_trouble;
+    QString m_trouble, m_port;
     StandIn m_standIn{this};
     std::unique_ptr<InstrumentLink> m_link;
     QStringList m_handling;

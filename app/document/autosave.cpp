@@ -80,15 +80,16 @@ std::optional<Autosave::LeftBehind> Autosave::leftBehind(const QString& original
             continue;
         const QString path = QString::fromUtf8(file.readLine()).trimmed();
         if (original.isEmpty() || path == original)
-            return LeftBehind{info.filePath(), QString::fromUtf8(file.readAll()), path, info.lastModified()};
+            return LeftBehind{info.filePath(), file.readAll().toStdString(), path, info.lastModified()};
     }
     return std::nullopt;
 }
 
 void Autosave::adopt(const LeftBehind& left)
 {
-    QFile::remove(m_path);
-    QFile::rename(left.copy, m_path);
+    write();
+    if (!m_failing && QFile::exists(m_path))
+        QFile::remove(left.copy);
 }
 
 void Autosave::refuse(const LeftBehind& left) { QFile::remove(left.copy); }

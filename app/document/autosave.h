@@ -1,5 +1,5 @@
 #pragma once
-/// Keeps a copy of unsaved work on disk, so that a crash or a power cut loses two seconds, or ten of steady editing.
+/// Keeps a copy of unsaved work on disk, so that a crash or a power cut loses no more than two seconds.
 
 #include "app/document/document.h"
 
@@ -17,7 +17,7 @@ class Autosave : public QObject {
 public:
     /// When a copy is written: after a pause in the editing, but not later than that, ms.
     struct Pauses {
-        int quiet = 2000, longest = 10000;
+        int quiet = 1000, longest = 1500;
     };
     /// @param folder where copies are kept; made if missing
     Autosave(Document& document, const QString& folder, const Pauses& pauses, QObject* parent = nullptr);
@@ -26,14 +26,14 @@ public:
 
     struct LeftBehind {
         QString copy;         ///< its file
-        QString design;       ///< text of the design file
+        std::string design;   ///< text of the design file
         QString originalPath; ///< where it was saved before; may be empty
         QDateTime when;
     };
     /// The newest copy that a run which did not end well left behind; it stays on disk.
     /// @param original only a copy of that file; empty: of any
     [[nodiscard]] std::optional<LeftBehind> leftBehind(const QString& original = {}) const;
-    /// The copy is this run's from now on: it goes when the design is saved, or not wanted.
+    /// What it holds is open now: this run's own copy takes its place, as soon as that is on the disk.
     void adopt(const LeftBehind& left);
     /// The copy is not wanted.
     static void refuse(const LeftBehind& left);

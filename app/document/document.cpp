@@ -340,20 +340,28 @@ void Document::removeCurrentAntenna()
 
 Faults Document::open(const QString& path)
 {
+    const files::FileState file = files::stateOf(path.toStdString());
     Result<Design> design = files::readDesign(path.toStdString());
     if (!design)
         return design.faults();
-    setDesign(std::move(design).value(), path);
+    setDesign(std::move(design).value(), path, file);
     return {};
 }
 
-Faults Document::openText(const QString& text, const QString& name)
+Faults Document::openText(const std::string& text, const QString& name)
 {
-    Result<Design> design = files::parseDesign(text.toStdString());
+    Result<Design> design = files::parseDesign(text);
     if (!design)
         return design.faults();
-    setDesign(std::move(design).value(), name);
+    setDesign(std::move(design).value(), name, files::stateOf(name.toStdString()));
     return {};
+}
+
+bool Document::changedOnDisk() const { return m_file.there && files::stateOf(m_path.toStdString()) != m_file; }
+
+void Document::forgetDamage()
+{
+    edit(tr("take what stands in for damaged parts"), {}, [](Design& design) { design.damage.reset(); });
 }
 
 Faults Document::save(const QString& path)
@@ -361,17 +369,19 @@ Faults Document::save(const QString& path)
     if (Faults faults = files::saveDesign(*m_stored, path.toStdString()); !faults.empty())
         return faults;
     m_path = path;
+    m_file = files::stateOf(path.toStdString());
     m_recovered = false;
     m_undo.setClean();
     emit pathChanged();
     return {};
 }
 
-void Document::setDesign(Design design, const QString& path)
+void Document::setDesign(Design design, const QString& path, const files::FileState& file)
 {
     emit leaving();
     m_undo.clear();
     m_path = path;
+    m_file = file;
     m_recovered = false;
     m_lastKey.clear();
     m_selectedBand.clear();

@@ -3,6 +3,7 @@
 
 #include "core/design/design.h"
 #include "core/design/variants.h"
+#include "core/files/writer.h"
 
 #include <QObject>
 #include <QString>
@@ -85,9 +86,16 @@ public:
 
     /// Opens a design; on a fault the old one stays.
     Faults open(const QString& path);
-    Faults openText(const QString& text, const QString& name);
+    Faults openText(const std::string& text, const QString& name);
     Faults save(const QString& path);
-    void setDesign(Design design, const QString& path);
+    /// Somebody else has written the file, or taken it away, since it was opened or saved here.
+    [[nodiscard]] bool changedOnDisk() const;
+    /// What of the file could not be read; null if all was.
+    [[nodiscard]] const FileDamage* damage() const { return m_stored->damage.get(); }
+    /// What stands in for the damaged parts is taken for good.
+    void forgetDamage();
+    /// @param file as it was before it was read
+    void setDesign(Design design, const QString& path, const files::FileState& file = {});
     [[nodiscard]] const QString& path() const { return m_path; }
     [[nodiscard]] bool modified() const { return !m_undo.isClean() || m_recovered; }
     void markRecovered() { m_recovered = true; }
@@ -116,6 +124,7 @@ private:
     ChosenVariants m_chosen;
     QUndoStack m_undo;
     QString m_path, m_lastKey;
+    files::FileState m_file; ///< when it was read or written here
     Id m_current, m_selectedBand;
     std::map<Id, std::size_t> m_configurations;
     const Antenna* m_antenna = nullptr; ///< of m_design

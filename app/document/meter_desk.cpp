@@ -1,5 +1,7 @@
 #include "app/document/meter_desk.h"
 
+#include <cmath>
+
 namespace vetchling::app {
 
 MeterDesk::MeterDesk(QObject* parent) : QObject(parent)
@@ -47,8 +49,12 @@ void MeterDesk::read(double frequency, double sensitivity, bool reflected)
         m_trouble = !answers                                        ? tr("The meter does not answer.")
                     : !answers->last().startsWith(QLatin1Char('0')) ? tr("The meter says: %1").arg(answers->last())
                                                                     : QString();
-        if (answers && m_trouble.isEmpty())
-            m_needle = answers->first().toDouble();
+        bool good = false;
+        const double needle = answers ? answers->first().toDouble(&good) : 0.0;
+        if (m_trouble.isEmpty() && !(good && std::isfinite(needle)))
+            m_trouble = tr("The meter sent something that is no reading.");
+        if (m_trouble.isEmpty())
+            m_needle = needle;
         emit changed();
     });
 }

@@ -1,6 +1,7 @@
 #include "app/document/shed_desk.h"
 
 #include "core/files/shed_file.h"
+#include "core/files/writer.h"
 
 #include <QDir>
 #include <QFile>
@@ -25,8 +26,14 @@ void ShedDesk::edit(const std::function<void(Shed&)>& change)
     change(after);
     if (after == m_shed)
         return;
-    if (!m_complaint.isEmpty() && QFile::exists(m_path)) // what could not be read is not lost
-        QFile::copy(m_path, m_path + QStringLiteral(".old"));
+    if (!m_complaint.isEmpty() && QFile::exists(m_path)) { // what could not be read is not lost
+        const QString kept = QString::fromStdString(files::freeFileName(m_path.toStdString()));
+        if (!QFile::copy(m_path, kept)) {
+            m_complaint = tr("%1 cannot be read, and no copy of it can be kept in its folder; nothing was written.").arg(m_path);
+            emit changed();
+            return;
+        }
+    }
     m_shed = std::move(after);
     m_complaint.clear();
     if (!m_path.isEmpty()) {

@@ -1,9 +1,13 @@
 #include "app/window/file_desk.h"
 
 #include "app/view/ask_for_file.h"
+#include "app/view/words.h"
+#include "app/window/damage_dialog.h"
 #include "core/files/design_file.h"
+#include "core/files/writer.h"
 
 #include <QDir>
+#include <QFile>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QMenu>
@@ -50,18 +54,16 @@ bool FileDesk::openFile(const QString& path)
     const QString absolute = QFileInfo(path).absoluteFilePath();
     if (offerCopy(absolute) == Copy::Opened)
         return true;
-    const Result<Design> design = files::readDesign(absolute.toStdString());
-    if (!design) {
+    if (const Faults faults = m_document.open(absolute); !faults.empty()) {
         QStringList words;
-        for (std::size_t i = 0; i < design.faults().size() && i < 3; ++i)
-            words << QString::fromStdString(design.faults()[i].text()); // with the place in the file: it is the file that has to be mended
+        for (std::size_t i = 0; i < faults.size() && i < 3; ++i)
+            words << QString::fromStdString(faults[i].text()); // with the place in the file: it is the file that has to be mended
         emit said(tr("%1 was not opened: %2").arg(QFileInfo(path).fileName(), words.join(QStringLiteral("; "))));
         return false;
     }
     m_autosave.discard();
-    m_document.setDesign(*design, absolute);
     m_settings.addRecentFile(absolute);
-    emit said({});
+    emit said(m_document.damage() ? damageSummary(*m_document.damage()) : QString());
     return true;
 }
 
@@ -90,15 +92,60 @@ FileDesk::Copy FileDesk::offerCopy(const QString& path)
 
 bool FileDesk::openCopy(const Autosave::LeftBehind& left)
 {
+    const Result<Design> read = files::parseDesign(left.design);
+    if (!read || (read->damage && read->damage->cutShort))
+        return openDamagedCopy(left, read);
     if (!m_document.openText(left.design, left.originalPath).empty())
         return false;
     m_document.markRecovered();
     m_autosave.adopt(left);
     emit recovered();
-    emit said(left.originalPath.isEmpty()
-                  ? tr("The last run ended before this was saved; here it is again. Save it to keep it.")
-                  : tr("The last run ended before changes to %1 were saved; here they are. Save to keep them.").arg(left.originalPath));
+    QString words =
+        left.originalPath.isEmpty()
+            ? tr("The last run ended before this was saved; here it is again. Save it to keep it.")
+            : tr("The last run ended before changes to %1 were saved; here they are. Save to keep them.").arg(left.originalPath);
+    if (m_document.damage())
+        words += QLatin1Char(' ') + damageSummary(*m_document.damage());
+    emit said(words);
     return true;
+}
+
+/// What is left of it is opened under no name, so that it is not saved over the whole design; the copy stays where it is.
+bool FileDesk::openDamagedCopy(const Autosave::LeftBehind& left, const Result<Design>& read)
+{
+    const QString why = QString::fromStdString(read ? read->damage->cutShort->text() : read.firstFault());
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"),
+                    tr("The copy of unsaved changes from %1 is damaged (%2). It stays in %3.")
+                        .arg(left.when.toString(QStringLiteral("yyyy-MM-dd HH:mm")), why, left.copy),
+                    QMessageBox::NoButton, m_window);
+    QPushButton* keep = box.addButton(tr("Save it elsewhere …"), QMessageBox::AcceptRole);
+    QPushButton* look = read ? box.addButton(tr("Open what is left of it"), QMessageBox::ActionRole) : nullptr;
+    QPushButton* leave = box.addButton(tr("Not now"), QMessageBox::RejectRole);
+    keep->setObjectName(QStringLiteral("saveCopyElsewhere"));
+    leave->setObjectName(QStringLiteral("leaveCopy"));
+    if (look)
+        look->setObjectName(QStringLiteral("openDamagedCopy"));
+    box.setDefaultButton(keep);
+    box.exec();
+    if (box.clickedButton() == keep)
+        saveCopyElsewhere(left);
+    if (!look || box.clickedButton() != look || !m_document.openText(left.design, {}).empty())
+        return false;
+    m_document.markRecovered();
+    emit recovered();
+    emit said(damageSummary(*m_document.damage()));
+    return true;
+}
+
+void FileDesk::saveCopyElsewhere(const Autosave::LeftBehind& left)
+{
+    const QString path = askForFile(m_window, tr("Save the damaged copy"), QStringLiteral("unsaved-changes.vetchling"), filter());
+    if (path.isEmpty())
+        return;
+    const Faults faults = files::writeWhole(path.toStdString(), left.design);
+    emit said(faults.empty() ? tr("The damaged copy is in %1.").arg(path) : QString::fromStdString(faults.front().text()));
+    if (faults.empty())
+        Autosave::refuse(left);
 }
 
 bool FileDesk::recover()
@@ -107,15 +154,48 @@ bool FileDesk::recover()
     return left && openCopy(*left);
 }
 
+/// Somebody else's changes are not written over unasked. False where nothing is to be written.
+bool FileDesk::settleWithOthers(const QString& path)
+{
+    if (path != m_document.path() || !m_document.changedOnDisk())
+        return true;
+    QMessageBox box(QMessageBox::NoIcon, tr("Changed meanwhile"),
+                    tr("%1 was changed by another window or program at %2, after it was opened here.")
+                        .arg(QFileInfo(path).fileName(), QFileInfo(path).lastModified().toString(QStringLiteral("yyyy-MM-dd HH:mm:ss"))),
+                    QMessageBox::NoButton, m_window);
+    QPushButton* both = box.addButton(tr("Save, and keep theirs beside it"), QMessageBox::AcceptRole);
+    QPushButton* other = box.addButton(tr("Save under another name …"), QMessageBox::ActionRole);
+    QPushButton* cancel = box.addButton(QMessageBox::Cancel);
+    both->setObjectName(QStringLiteral("keepBoth"));
+    other->setObjectName(QStringLiteral("saveElsewhere"));
+    cancel->setObjectName(QStringLiteral("cancelSave"));
+    box.setDefaultButton(both);
+    box.exec();
+    if (box.clickedButton() == other)
+        saveAs();
+    if (box.clickedButton() != both)
+        return false;
+    const QString beside = QString::fromStdString(files::freeFileName(path.toStdString()));
+    if (QFile::copy(path, beside)) {
+        m_keptBeside = beside;
+        return true;
+    }
+    emit said(tr("Their version cannot be kept as %1; nothing was saved. Save under another name.").arg(beside));
+    return false;
+}
+
 bool FileDesk::saveTo(const QString& path)
 {
+    m_keptBeside.clear();
+    if (!settleWithOthers(path))
+        return !m_document.modified();
     if (const Faults faults = m_document.save(path); !faults.empty()) {
-        emit said(QString::fromStdString(faults.front().text()));
+        emit said(coreWords(faults.front().message, m_document.design().operation.system).prepend(path + QStringLiteral(": ")));
         return false;
     }
     m_settings.addRecentFile(path);
     m_autosave.discard();
-    emit said({});
+    emit said(m_keptBeside.isEmpty() ? QString() : tr("Saved; their version is in %1.").arg(m_keptBeside));
     return true;
 }
 
@@ -132,7 +212,8 @@ bool FileDesk::save()
 {
     if (m_settle && !m_settle())
         return false;
-    return m_document.path().isEmpty() ? saveAs() : saveTo(m_document.path());
+    const bool named = !m_document.path().isEmpty() && !(m_document.damage() && m_document.damage()->cutShort);
+    return named ? saveTo(m_document.path()) : saveAs();
 }
 
 bool FileDesk::saveAs()

@@ -51,6 +51,9 @@ private:
     enum class Copy { None, Opened, Refused };
     Copy offerCopy(const QString& path);
     bool openCopy(const Autosave::LeftBehind& left);
+    bool openDamagedCopy(const Autosave::LeftBehind& left, const Result<Design>& read);
+    void saveCopyElsewhere(const Autosave::LeftBehind& left);
+    bool settleWithOthers(const QString& path);
 
     Document& m_document;
     Settings& m_settings;
@@ -58,6 +61,7 @@ private:
     QWidget* m_window;
     Autosave m_autosave;
     std::function<bool()> m_settle;
+    QString m_keptBeside; ///< where somebody else's version went at the last saving
 };
 
 } // namespace vetchling::app

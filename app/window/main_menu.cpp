@@ -1,5 +1,6 @@
 #include "app/window/main_menu.h"
 
+#include "app/window/damage_dialog.h"
 #include "app/window/main_window.h"
 
 #include <QAction>
@@ -60,6 +61,9 @@ private:
         QObject::connect(recent, &QMenu::aboutToShow, &m_window, [&desk, recent] { desk.fillRecent(recent); });
         add(tr("Save"), QKeySequence::Save, "actionSave", [&desk] { desk.save(); });
         add(tr("Save as …"), QKeySequence(tr("Ctrl+Shift+S")), "actionSaveAs", [&desk] { desk.saveAs(); });
+        add(tr("What could not be read …"), {}, "actionDamage", [&w] { makeDamageDialog(w.document(), &w)->show(); });
+        QObject::connect(m_menu, &QMenu::aboutToShow, &w,
+                         [&w, damage = m_menu->actions().back()] { damage->setVisible(w.document().damage() != nullptr); });
         add(tr("Open the demo, Gannet Skerry"), {}, "actionDemo", [&desk] {
             if (desk.mayDiscard())
                 desk.openDemo();

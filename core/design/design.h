@@ -4,6 +4,7 @@
 
 #include "core/bands/bands.h"
 #include "core/design/feed.h"
+#include "core/design/file_damage.h"
 #include "core/design/measurement.h"
 #include "core/design/tolerances.h"
 #include "core/design/variant.h"
@@ -16,6 +17,7 @@
 
 #include <functional>
 #include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -107,6 +109,7 @@ struct Design {
     Operation operation;
     std::vector<Antenna> antennas;
     KeptFields kept;
+    std::shared_ptr<const FileDamage> damage; ///< of the file it was read from; null: none
     friend bool operator==(const Design&, const Design&) = default;
 };
 

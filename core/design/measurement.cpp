@@ -17,6 +17,16 @@ Faults findMeasurementFaults(const Measurement& m)
         faults.push_back({"height", coreText("core", "give the height of the highest wire, above 0")});
     if (!(m.coax >= 0.0 && m.coax < 1e4))
         faults.push_back({"coax", coreText("core", "give the length of the coax between instrument and feedpoint, or 0")});
+    for (const auto& [frequency, swr] : m.sweep)
+        if (!(frequency > 0.0 && frequency <= 1e11 && swr >= 0.0 && std::isfinite(swr))) {
+            faults.push_back({"sweep", coreText("core", "a point of the sweep is no frequency with an SWR")});
+            break;
+        }
+    for (const Complex& z : m.impedance)
+        if (!std::isfinite(z.real()) || !std::isfinite(z.imag())) {
+            faults.push_back({"impedance", coreText("core", "an impedance of the sweep is no number")});
+            break;
+        }
     return faults;
 }
 

@@ -4,6 +4,7 @@
 #include "core/design/measured_sweep.h"
 #include "core/id.h"
 #include "core/result.h"
+#include "core/shared_list.h"
 
 #include <array>
 #include <optional>
@@ -26,14 +27,14 @@ struct Measurement {
     double dipSwr = 0.0;       ///< 0: not noted
     Id id;
     KeptFields kept;
-    std::string parameter;                        ///< that was cut; empty: the one that is trimmed for this dip
-    std::optional<std::size_t> configuration;     ///< it was measured in; nothing: whose target is nearest
-    std::vector<std::pair<double, double>> sweep; ///< Hz, SWR; rising; empty where the dip alone was read
-    std::string instrument;                       ///< with what, and where
-    std::optional<double> height;                 ///< m, of the highest wire then; nothing: where it is to hang
-    std::vector<Complex> impedance;               ///< ohm at the points of the sweep, at the feedpoint; empty where the SWR alone is known
-    double coax = 0.0;                            ///< m of it between the instrument and the feedpoint
-    std::string place;                            ///< of an antenna that travels; empty: on its site
+    std::string parameter;                       ///< that was cut; empty: the one that is trimmed for this dip
+    std::optional<std::size_t> configuration;    ///< it was measured in; nothing: whose target is nearest
+    SharedList<std::pair<double, double>> sweep; ///< Hz, SWR; rising; empty where the dip alone was read
+    std::string instrument;                      ///< with what, and where
+    std::optional<double> height;                ///< m, of the highest wire then; nothing: where it is to hang
+    SharedList<Complex> impedance;               ///< ohm at the points of the sweep, at the feedpoint; empty where the SWR alone is known
+    double coax = 0.0;                           ///< m of it between the instrument and the feedpoint
+    std::string place;                           ///< of an antenna that travels; empty: on its site
     std::string weather;
     SoilState soil = SoilState::NotNoted;
     std::vector<std::string> pictures; ///< paths

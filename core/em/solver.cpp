@@ -11,7 +11,7 @@
 namespace vetchling::em {
 namespace {
 
-constexpr int mostUnknowns = 12000; // 2.3 GB of matrix
+constexpr int mostUnknowns = int(mostPieces);
 
 std::vector<Complex> excitation(const WireModel& model, const Mesh& mesh)
 {

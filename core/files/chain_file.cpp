@@ -99,6 +99,15 @@ FeedChain readFeedChain(const JsonNode& node)
     return chain;
 }
 
+/// The choice of a chain that could not be read stays in the file with it.
+void noteLostChain(const JsonNode& node, const FeedChains& feed)
+{
+    if (!node.json().contains("chains") || !node.json()["chains"].is_array() || node.json()["chains"].size() == feed.chains.size())
+        return;
+    if (!feed.used.empty() && std::none_of(feed.chains.begin(), feed.chains.end(), [&](const FeedChain& c) { return c.id == feed.used; }))
+        node.standsIn("used", "is a chain that could not be read; another one is in use");
+}
+
 Json complexJson(Complex z) { return {z.real(), z.imag()}; }
 
 Json elementJson(const Reactance& r) { return {{"kind", r.inductor ? "L" : "C"}, {"value", r.value}}; }
@@ -116,9 +125,9 @@ Json solutionJson(const NetworkSolution& s)
 FeedChains readFeed(const JsonNode& node)
 {
     FeedChains feed;
-    for (const JsonNode& chain : node.items("chains", true))
-        feed.chains.push_back(readFeedChain(chain));
+    feed.chains = node.parts("chains", readFeedChain);
     feed.used = node.text("used", "", true);
+    noteLostChain(node, feed);
     feed.kept = node.rest();
     return feed;
 }

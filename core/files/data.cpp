@@ -25,7 +25,7 @@ Result<std::vector<Conductor>> readConductors(const std::string& path)
 Result<std::vector<BandPlan>> readBandPlans(const std::string& path)
 {
     return readList<BandPlan>(path, "plans", [](const JsonNode& n) {
-        BandPlan plan{n.text("id"), n.text("name"), n.text("source"), int(n.number("year")), {}, {}};
+        BandPlan plan{n.text("id"), n.text("name"), n.text("source"), n.count("year", 0, 1900, 3000), {}, {}};
         for (const JsonNode& b : n.items("bands")) {
             const Band band{b.text("name"), 1e3 * b.number("from_kHz"), 1e3 * b.number("to_kHz")};
             if (!(band.from > 0.0 && band.to > band.from))

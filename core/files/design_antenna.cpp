@@ -2,6 +2,8 @@
 
 #include "core/files/metal.h"
 
+#include <cmath>
+
 namespace vetchling::files {
 namespace {
 
@@ -66,6 +68,15 @@ Json allowancesJson(const Allowances& a)
                     a.kept);
 }
 
+template <class Pair> std::vector<Pair> readPairs(const JsonNode& node, const char* key)
+{
+    std::vector<Pair> out;
+    for (const JsonNode& point : node.items(key, true))
+        if (const std::vector<double> pair = point.ownNumbers(2); pair.size() == 2)
+            out.emplace_back(pair[0], pair[1]);
+    return out;
+}
+
 Measurement readMeasurement(const JsonNode& node)
 {
     Measurement m{node.text("when", "", true),
@@ -85,14 +96,12 @@ Measurement readMeasurement(const JsonNode& node)
     }
     m.height = node.optionalNumber("height_m");
     m.instrument = node.text("instrument", "", true);
-    for (const JsonNode& point : node.items("sweep", true))
-        if (const std::vector<double> pair = point.ownNumbers(2); pair.size() == 2)
-            m.sweep.emplace_back(pair[0], pair[1]);
-    for (const JsonNode& point : node.items("impedance_ohm", true))
-        if (const std::vector<double> pair = point.ownNumbers(2); pair.size() == 2)
-            m.impedance.emplace_back(pair[0], pair[1]);
-    if (m.impedance.size() != m.sweep.size())
-        m.impedance.clear();
+    m.sweep = readPairs<std::pair<double, double>>(node, "sweep");
+    m.impedance = readPairs<Complex>(node, "impedance_ohm");
+    if (!m.impedance.empty() && m.impedance.size() != m.sweep.size()) {
+        node.standsIn("impedance_ohm", "has not as many points as the sweep");
+        m.impedance = {};
+    }
     m.coax = node.number("coax_m", 0.0, true);
     m.place = node.text("place", "", true);
     m.weather = node.text("weather", "", true);
@@ -137,12 +146,24 @@ TrimLog readTrim(const JsonNode& node)
 {
     TrimLog log;
     log.target = node.number("target_Hz", 0.0, true);
-    for (const JsonNode& m : node.items("measurements", true))
-        log.measurements.push_back(readMeasurement(m));
-    for (const JsonNode& r : node.items("reports", true))
-        log.reports.push_back(readReport(r));
+    log.measurements = node.parts("measurements", readMeasurement);
+    log.reports = node.parts("reports", readReport);
     log.kept = node.rest();
     return log;
+}
+
+/// Points that are no numbers are none.
+void addSweep(Json& out, const Measurement& m)
+{
+    const bool withImpedance = m.impedance.size() == m.sweep.size();
+    for (std::size_t i = 0; i < m.sweep.size(); ++i) {
+        const Complex z = withImpedance ? m.impedance[i] : Complex();
+        if (!std::isfinite(m.sweep[i].first) || !std::isfinite(m.sweep[i].second) || !std::isfinite(z.real()) || !std::isfinite(z.imag()))
+            continue;
+        out["sweep"].push_back({m.sweep[i].first, m.sweep[i].second});
+        if (withImpedance)
+            out["impedance_ohm"].push_back({z.real(), z.imag()});
+    }
 }
 
 /// Only what was noted.
@@ -158,10 +179,7 @@ Json measurementJson(const Measurement& m)
         one["height_m"] = *m.height;
     if (!m.instrument.empty())
         one["instrument"] = m.instrument;
-    for (const auto& [frequency, swr] : m.sweep)
-        one["sweep"].push_back({frequency, swr});
-    for (const Complex& z : m.impedance)
-        one["impedance_ohm"].push_back({z.real(), z.imag()});
+    addSweep(one, m);
     if (m.coax > 0.0)
         one["coax_m"] = m.coax;
     if (!m.place.empty())
@@ -217,6 +235,16 @@ void readDesignFrequency(const JsonNode& node, shapes::AntennaShape& shape)
             node.faultAt("design_frequency_Hz", fault.message);
 }
 
+/// Wires of parts by name.
+std::map<std::string, shapes::WireChoice> readPartWires(const JsonNode& wires)
+{
+    std::map<std::string, shapes::WireChoice> out;
+    for (const auto& [part, unused] : wires.json().items())
+        if (const auto wire = wires.object(part))
+            out[part] = readWireChoice(*wire);
+    return out;
+}
+
 /// Family, frequency, parameters and wires, which an antenna and its copies have alike.
 struct ReadShape {
     shapes::AntennaShape shape;
@@ -236,9 +264,7 @@ ReadShape readShape(const JsonNode& node)
     if (const auto wire = node.object("wire", true))
         out.shape.wire = readWireChoice(*wire);
     if (const auto wires = node.object("wires", true))
-        for (const auto& [part, unused] : wires->json().items())
-            if (const auto wire = wires->object(part))
-                out.shape.partWires[part] = readWireChoice(*wire);
+        out.shape.partWires = readPartWires(*wires);
     return out;
 }
 
@@ -262,7 +288,7 @@ void addShape(Json& out, const shapes::AntennaShape& shape, const TypedTexts& ty
 
 StoredCopy readCopy(const JsonNode& node)
 {
-    StoredCopy copy{node.text("id", "", true), node.text("name"), node.text("when", "", true), {}, {}, {}, {}, {}};
+    StoredCopy copy{node.text("id", "", true), node.text("name", "copy", true), node.text("when", "", true), {}, {}, {}, {}, {}};
     ReadShape read = readShape(node);
     copy.shape = std::move(read.shape);
     copy.typed = std::move(read.typed);
@@ -280,22 +306,12 @@ Json copyJson(const StoredCopy& copy)
     return out;
 }
 
-/// Wires of parts by name.
-std::map<std::string, shapes::WireChoice> readPartWires(const JsonNode& wires)
-{
-    std::map<std::string, shapes::WireChoice> out;
-    for (const auto& [part, unused] : wires.json().items())
-        if (const auto wire = wires.object(part))
-            out[part] = readWireChoice(*wire);
-    return out;
-}
-
 /// @param drawn the antenna's own shape, whose parameters are known here
 Variant readVariant(const JsonNode& node, const shapes::AntennaShape& drawn)
 {
     Variant v;
     v.id = node.text("id", "", true);
-    v.name = node.text("name");
+    v.name = node.text("name", "variant", true);
     v.note = node.text("note", "", true);
     v.family = node.text("family", "", true);
     shapes::AntennaShape shape = drawn;
@@ -377,13 +393,20 @@ Json surroundingsJson(const Surroundings& s)
     return out;
 }
 
+NamedLength readNamedLength(const JsonNode& node)
+{
+    NamedLength length{node.text("name"), node.number("length_m"), node.text("typed", "", true), {}};
+    length.kept = node.rest();
+    return length;
+}
+
 } // namespace
 
 Antenna readAntenna(const JsonNode& node)
 {
     Antenna a;
     a.id = node.text("id", "", true);
-    a.name = node.text("name");
+    a.name = node.text("name", "antenna", true);
     ReadShape read = readShape(node);
     a.shape = std::move(read.shape);
     a.typed = std::move(read.typed);
@@ -395,19 +418,12 @@ Antenna readAntenna(const JsonNode& node)
         a.trim = readTrim(*trim);
     a.tuneForLowestSwr = wordOf(node, "tune_for", tuneGoals) == 1;
     a.notes = node.text("notes", "", true);
-    for (const JsonNode& n : node.items("named_lengths", true)) {
-        NamedLength length{n.text("name"), n.number("length_m"), n.text("typed", "", true), {}};
-        length.kept = n.rest();
-        a.named.push_back(std::move(length));
-    }
-    for (const JsonNode& copy : node.items("copies", true))
-        a.copies.push_back(readCopy(copy));
-    for (const JsonNode& variant : node.items("variants", true))
-        a.variants.push_back(readVariant(variant, a.shape));
+    a.named = node.parts("named_lengths", readNamedLength);
+    a.copies = node.parts("copies", readCopy);
+    a.variants = node.parts("variants", [&](const JsonNode& variant) { return readVariant(variant, a.shape); });
     if (const auto surroundings = node.object("surroundings", true))
         a.surroundings = readSurroundings(*surroundings);
-    if (const auto winding = node.object("winding", true))
-        a.winding = readWinding(*winding);
+    a.winding = node.partAt("winding", readWinding).value_or(a.winding);
     if (const auto workshop = node.object("workshop", true))
         a.workshop = readWorkshop(*workshop);
     if (const auto feed = node.object("feed", true))

@@ -1,31 +1,38 @@
 #include "core/files/design_file.h"
 
+#include "core/files/damage.h"
 #include "core/files/design_parts.h"
+#include "core/files/lenient_json.h"
 #include "core/files/writer.h"
 
 #include <fmt/format.h>
+
+#include <filesystem>
 
 namespace vetchling::files {
 namespace {
 
 constexpr std::array<const char*, 3> wishes{"no", "nice", "must"};
+constexpr std::array<const char*, 2> unitWords{"metric", "imperial"};
 
 Tolerances readTolerances(const JsonNode& node)
 {
     const Tolerances d;
-    Tolerances t{node.number("height_m", d.height, true),
-                 node.number("cut_m", d.cut, true),
-                 node.number("unequal_m", d.unequal, true),
-                 node.number("jacket_m", d.jacket, true),
-                 node.number("soil_conductivity_factor", d.soilConductivity, true),
-                 node.number("soil_permittivity_factor", d.soilPermittivity, true),
+    const auto length = [&](const char* key, double standard) {
+        return node.goodNumber(
+            key, standard, [](double x) { return x >= 0.0; }, "must be 0 or more");
+    };
+    const auto factor = [&](const char* key, double standard) {
+        return node.goodNumber(
+            key, standard, [](double x) { return x >= 1.0; }, "must be 1 or more");
+    };
+    Tolerances t{length("height_m", d.height),
+                 length("cut_m", d.cut),
+                 length("unequal_m", d.unequal),
+                 length("jacket_m", d.jacket),
+                 factor("soil_conductivity_factor", d.soilConductivity),
+                 factor("soil_permittivity_factor", d.soilPermittivity),
                  {}};
-    for (const char* key : {"height_m", "cut_m", "unequal_m", "jacket_m"})
-        if (!(node.number(key, 0.0, true) >= 0.0))
-            node.faultAt(key, "must be 0 or more");
-    for (const char* key : {"soil_conductivity_factor", "soil_permittivity_factor"})
-        if (!(node.number(key, 1.0, true) >= 1.0))
-            node.faultAt(key, "must be 1 or more");
     t.kept = node.rest();
     return t;
 }
@@ -41,47 +48,48 @@ Json tolerancesJson(const Tolerances& t)
                     t.kept);
 }
 
+Segment readSegment(const JsonNode& node, const Band& band)
+{
+    const Segment segment{node.text("name"), node.number("from_Hz"), node.number("to_Hz"), Wish(wordOf(node, "wish", wishes))};
+    if (!(segment.from >= band.from && segment.to > segment.from && segment.to <= band.to))
+        node.fault("a segment must lie inside its band, its upper edge above its lower edge");
+    return segment;
+}
+
+WantedBand readBand(const JsonNode& node)
+{
+    WantedBand wanted{{node.text("name"), node.number("from_Hz"), node.number("to_Hz")},
+                      Wish(wordOf(node, "wish", wishes)),
+                      node.text("id", "", true),
+                      {},
+                      {}};
+    if (!(wanted.band.from > 0.0 && wanted.band.to > wanted.band.from && wanted.band.to <= 3e9))
+        node.fault("the band's upper edge must be above its lower edge");
+    wanted.segments = node.parts("segments", [&](const JsonNode& segment) { return readSegment(segment, wanted.band); });
+    wanted.kept = node.rest();
+    return wanted;
+}
+
 Operation readOperation(const JsonNode& node)
 {
     Operation op;
     op.bandPlan = node.text("band_plan", op.bandPlan, true);
-    for (const JsonNode& b : node.items("bands", true)) {
-        WantedBand wanted{
-            {b.text("name"), b.number("from_Hz"), b.number("to_Hz")}, Wish(wordOf(b, "wish", wishes)), b.text("id", "", true), {}, {}};
-        for (const JsonNode& s : b.items("segments", true)) {
-            const Segment segment{s.text("name"), s.number("from_Hz"), s.number("to_Hz"), Wish(wordOf(s, "wish", wishes))};
-            if (!(segment.from >= wanted.band.from && segment.to > segment.from && segment.to <= wanted.band.to))
-                s.fault("a segment must lie inside its band, its upper edge above its lower edge");
-            wanted.segments.push_back(segment);
-        }
-        wanted.kept = b.rest();
-        if (!(wanted.band.from > 0.0 && wanted.band.to > wanted.band.from && wanted.band.to <= 3e9))
-            b.fault("the band's upper edge must be above its lower edge");
-        op.bands.push_back(wanted);
-    }
-    op.swrLimit = node.number("swr_limit", 2.0, true);
-    op.reference = node.number("reference_ohm", op.reference, true);
+    op.bands = node.parts("bands", readBand);
+    op.swrLimit = node.goodNumber(
+        "swr_limit", op.swrLimit, [](double x) { return x > 1.0 && x <= 20.0; }, "must be above 1 and at most 20");
+    op.reference = node.goodNumber(
+        "reference_ohm", op.reference, [](double x) { return x >= 1.0 && x <= 1e4; }, "must be from 1 to 10000 ohm");
     op.favourite = node.text("favourite", "", true);
-    op.aimElevation = node.number("aim_elevation_deg", op.aimElevation, true);
-    if (node.has("aim_bearing_deg"))
-        op.aimBearing = node.number("aim_bearing_deg");
-    op.aimSector = node.number("aim_sector_deg", 0.0, true);
-    if (const auto against = node.object("against", true))
-        op.against = readAgainst(*against);
-    op.power = node.number("power_W", 100.0, true);
-    if (const auto tolerances = node.object("tolerances", true))
-        op.tolerances = readTolerances(*tolerances);
-    op.system = node.text("units", "metric", true) == "imperial" ? units::System::Imperial : units::System::Metric;
-    if (!(op.swrLimit > 1.0 && op.swrLimit <= 20.0))
-        node.faultAt("swr_limit", "must be above 1 and at most 20");
-    if (!(op.reference >= 1.0 && op.reference <= 1e4))
-        node.faultAt("reference_ohm", "must be from 1 to 10000 ohm");
-    if (!(op.aimElevation > 0.0 && op.aimElevation <= 90.0))
-        node.faultAt("aim_elevation_deg", "must be above 0 and at most 90 degrees");
-    if (!(op.aimSector >= 0.0 && op.aimSector <= 360.0))
-        node.faultAt("aim_sector_deg", "must be from 0 to 360 degrees");
-    if (!(op.power > 0.0 && op.power <= 1e5))
-        node.faultAt("power_W", "must be above 0 and at most 100 kW");
+    op.aimElevation = node.goodNumber(
+        "aim_elevation_deg", op.aimElevation, [](double x) { return x > 0.0 && x <= 90.0; }, "must be above 0 and at most 90 degrees");
+    op.aimBearing = node.optionalNumber("aim_bearing_deg");
+    op.aimSector = node.goodNumber(
+        "aim_sector_deg", 0.0, [](double x) { return x >= 0.0 && x <= 360.0; }, "must be from 0 to 360 degrees");
+    op.against = node.partAt("against", readAgainst).value_or(op.against);
+    op.power = node.goodNumber(
+        "power_W", op.power, [](double x) { return x > 0.0 && x <= 1e5; }, "must be above 0 and at most 100 kW");
+    op.tolerances = node.partAt("tolerances", readTolerances).value_or(op.tolerances);
+    op.system = wordOf(node, "units", unitWords) == 1 ? units::System::Imperial : units::System::Metric;
     op.kept = node.rest();
     return op;
 }
@@ -91,7 +99,7 @@ Json operationJson(const Operation& op)
     Json out{{"band_plan", op.bandPlan},  {"bands", Json::array()},
              {"swr_limit", op.swrLimit},  {"reference_ohm", op.reference},
              {"favourite", op.favourite}, {"aim_elevation_deg", op.aimElevation},
-             {"power_W", op.power},       {"units", op.system == units::System::Imperial ? "imperial" : "metric"}};
+             {"power_W", op.power},       {"units", unitWords[op.system == units::System::Imperial ? 1 : 0]}};
     if (op.aimBearing)
         out["aim_bearing_deg"] = *op.aimBearing;
     if (op.aimSector > 0.0)
@@ -111,52 +119,20 @@ Json operationJson(const Operation& op)
     return out;
 }
 
+/// Whether it is a design, and one that this program can read; what is damaged of that is no reason against it.
 void checkDesignHead(const JsonNode& root)
 {
-    const std::string format = root.text("format");
-    if (!format.empty() && format != "vetchling-design")
-        root.faultAt("format", "is '" + format + "'; a design says vetchling-design");
-    const double version = root.number("version");
-    if (root.has("version") && root.json()["version"].is_number() && (version < 1 || version > designVersion))
+    const std::string format = root.text("format", "", true);
+    if (format.empty() ? !root.has("antennas") && !root.has("site") : format != "vetchling-design")
+        root.faultAt("format",
+                     format.empty() ? "is missing; a design says vetchling-design" : "is '" + format + "'; a design says vetchling-design");
+    const double version = root.goodNumber(
+        "version", designVersion, [](double x) { return x >= 1.0; }, "counts from 1");
+    if (version > designVersion)
         root.faultAt("version", fmt::format("is {}; this program reads up to {}, so a newer program is needed", version, designVersion));
 }
 
-} // namespace
-
-Result<Design> parseDesign(const std::string& text)
-{
-    const Result<Json> json = parseJson(text);
-    if (!json)
-        return json.faults();
-    if (!json->is_object())
-        return Fault{"", "a design is one object in braces"};
-    Faults faults;
-    const JsonNode root(*json, "", faults);
-    checkDesignHead(root);
-    Design design;
-    if (const auto site = root.object("site"))
-        design.site = readSite(*site);
-    if (const auto operation = root.object("operation", true))
-        design.operation = readOperation(*operation);
-    for (const JsonNode& a : root.items("antennas"))
-        design.antennas.push_back(readAntenna(a));
-    design.kept = root.rest();
-    if (!faults.empty())
-        return faults;
-    nameThings(design);
-    settleFeeds(design);
-    return design;
-}
-
-Result<Design> readDesign(const std::string& path)
-{
-    const Result<std::string> text = readTextFile(path);
-    if (!text)
-        return text.faults();
-    return parseDesign(*text);
-}
-
-std::string writeDesign(const Design& design)
+Json plainJson(const Design& design)
 {
     Json out{{"format", "vetchling-design"},
              {"version", designVersion},
@@ -166,9 +142,77 @@ std::string writeDesign(const Design& design)
     for (const Antenna& a : design.antennas)
         out["antennas"].push_back(antennaJson(a));
     addKept(out, design.kept);
-    return out.dump(1, ' ', false, Json::error_handler_t::replace) + "\n";
+    return out;
 }
 
-Faults saveDesign(const Design& design, const std::string& path) { return writeWhole(path, writeDesign(design)); }
+Result<Design> parse(const std::string& text, const std::string& file)
+{
+    const Result<LenientJson> read = readLenient(text);
+    if (!read)
+        return read.faults();
+    if (!read->json.is_object())
+        return read->cutShort.value_or(Fault{"", "a design is one object in braces"});
+    Faults faults;
+    std::vector<Unread> unread;
+    const JsonNode root(read->json, "", faults, &unread);
+    checkDesignHead(root);
+    if (!faults.empty())
+        return read->cutShort ? Faults{*read->cutShort} : faults;
+    Design design;
+    for (const char* key : {"site", "antennas"})
+        if (!root.has(key))
+            root.standsIn(key, "is missing");
+    design.site = root.partAt("site", readSite).value_or(Site());
+    design.operation = root.partAt("operation", readOperation).value_or(Operation());
+    design.antennas = root.parts("antennas", readAntenna);
+    design.kept = root.rest();
+    nameThings(design);
+    settleFeeds(design);
+    Faults remarks = read->remarks;
+    for (const Unread& missing : unread)
+        if (!missing.value)
+            remarks.push_back(missing.fault);
+    if (!unread.empty() || !remarks.empty() || read->cutShort)
+        design.damage = std::make_shared<const FileDamage>(
+            FileDamage{damagedParts(read->json, unread, plainJson(design)), std::move(remarks), read->cutShort, file});
+    return design;
+}
+
+bool isSameFile(const std::string& a, const std::string& b)
+{
+    std::error_code error;
+    return a == b || std::filesystem::equivalent(a, b, error);
+}
+
+} // namespace
+
+Result<Design> parseDesign(const std::string& text) { return parse(text, {}); }
+
+Result<Design> readDesign(const std::string& path)
+{
+    const Result<std::string> text = readTextFile(path);
+    if (!text)
+        return text.faults();
+    return parse(*text, path);
+}
+
+std::string writeDesign(const Design& design)
+{
+    Json out = plainJson(design);
+    if (design.damage && !design.damage->cutShort)
+        putBack(out, design.damage->parts);
+    return writeLenient(out);
+}
+
+Faults saveDesign(const Design& design, const std::string& path)
+{
+    if (design.damage && design.damage->cutShort && isSameFile(design.damage->file, path))
+        return {
+            {path,
+             {coreText("core",
+                       "ends too early (%1), and what is behind that could not be read: it is not written over; save under another name"),
+              design.damage->cutShort->path}}};
+    return writeWhole(path, writeDesign(design));
+}
 
 } // namespace vetchling::files

@@ -10,10 +10,12 @@ namespace vetchling::files {
 
 inline constexpr int designVersion = 1;
 
+/// All that can be read; what cannot is in `damage` of the design, and stands where it stood when the design is written.
+/// Faults: it is no design, or one of a newer program.
 Result<Design> parseDesign(const std::string& text);
 Result<Design> readDesign(const std::string& path);
 std::string writeDesign(const Design& design);
-/// By writeWhole.
+/// By writeWhole. Refuses to write over a file that was cut short.
 Faults saveDesign(const Design& design, const std::string& path);
 
 } // namespace vetchling::files

@@ -25,14 +25,14 @@ Json textsJson(const std::vector<std::string>& texts);
 /// The soil's dry and wet figures, where it has them.
 void readSeasons(const JsonNode& node, Soil& soil);
 
-/// Index of a word in a list; a fault and 0 if it is none of them.
+/// Index of a word in a list; 0 stands in if it is none of them.
 template <std::size_t N> std::size_t wordOf(const JsonNode& node, const char* key, const std::array<const char*, N>& words)
 {
     const std::string text = node.text(key, words[0], true);
     for (std::size_t i = 0; i < N; ++i)
         if (text == words[i])
             return i;
-    node.faultAt(key, "'" + text + "' is not known here; see docs/file-format.md");
+    node.standsIn(key, "'" + text + "' is not known here; see docs/file-format.md");
     return 0;
 }
 

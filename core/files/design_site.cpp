@@ -11,21 +11,31 @@ PlanPoint readPlanPoint(const JsonNode& node, const char* key)
     return p.size() == 2 ? PlanPoint{p[0], p[1]} : PlanPoint{};
 }
 
-Outline readOutline(const JsonNode& node, const char* key, bool optional)
+/// All its corners or none.
+Outline readCorners(const JsonNode& list)
 {
     Outline outline;
-    for (const JsonNode& item : node.items(key, optional))
+    for (const JsonNode& item : list.ownItems())
         if (const std::vector<double> p = item.ownNumbers(2); p.size() == 2)
             outline.push_back({p[0], p[1]});
     return outline;
 }
 
+Outline readOutline(const JsonNode& node, const char* key)
+{
+    Outline outline;
+    if (!node.has(key))
+        node.faultAt(key, "is missing; give a list");
+    else
+        outline = readCorners(node.at(key));
+    return outline;
+}
+
 std::optional<SoilFigures> readFigures(const JsonNode& node, const char* key)
 {
-    const auto figures = node.object(key, true);
-    if (!figures)
-        return std::nullopt;
-    return SoilFigures{figures->number("relative_permittivity", 13.0), figures->number("conductivity_S_per_m", 0.005)};
+    return node.partAt(key, [](const JsonNode& figures) {
+        return SoilFigures{figures.number("relative_permittivity", 13.0), figures.number("conductivity_S_per_m", 0.005)};
+    });
 }
 
 Json figuresJson(const SoilFigures& f)
@@ -35,7 +45,7 @@ Json figuresJson(const SoilFigures& f)
 
 FarGround readFarGround(const JsonNode& node)
 {
-    FarGround g{node.text("name"),
+    FarGround g{node.text("name", "ground", true),
                 node.number("from_bearing_deg"),
                 node.number("to_bearing_deg"),
                 node.number("distance_m"),
@@ -89,16 +99,16 @@ Soil readSoil(const JsonNode& node)
 
 Support readSupport(const JsonNode& node)
 {
-    Support s{node.text("name"),           SupportKind(wordOf(node, "kind", supportKinds)),
-              readPlanPoint(node, "at_m"), node.number("height_m"),
-              node.flag("metal", false),   node.text("id", "", true)};
+    Support s{node.text("name", "support", true), SupportKind(wordOf(node, "kind", supportKinds)),
+              readPlanPoint(node, "at_m"),        node.number("height_m"),
+              node.flag("metal", false),          node.text("id", "", true)};
     s.kept = node.rest();
     return s;
 }
 
 Building readBuilding(const JsonNode& node)
 {
-    Building b{node.text("name"), readOutline(node, "outline_m", false), node.number("eaves_m", 2.5, true),
+    Building b{node.text("name", "building", true), readOutline(node, "outline_m"), node.number("eaves_m", 2.5, true),
                node.number("ridge_m", 4.0, true), node.text("id", "", true)};
     b.kept = node.rest();
     return b;
@@ -106,7 +116,7 @@ Building readBuilding(const JsonNode& node)
 
 Water readWater(const JsonNode& node)
 {
-    Water w{node.text("name"), readOutline(node, "outline_m", false), node.text("id", "", true)};
+    Water w{node.text("name", "water", true), readOutline(node, "outline_m"), node.text("id", "", true)};
     w.kept = node.rest();
     return w;
 }
@@ -171,7 +181,7 @@ std::vector<std::string> readTexts(const JsonNode& node, const char* key)
         if (item.json().is_string())
             texts.push_back(item.json().get<std::string>());
         else
-            item.fault("must be a text in quotes");
+            item.standsIn("must be a text in quotes");
     return texts;
 }
 
@@ -187,23 +197,19 @@ Site readSite(const JsonNode& node)
 {
     Site site;
     site.name = node.text("name", "My site", true);
-    if (const auto soil = node.object("soil"))
-        site.soil = readSoil(*soil);
-    site.boundary = readOutline(node, "boundary_m", true);
+    if (!node.has("soil"))
+        node.standsIn("soil", "is missing; the average one is used");
+    site.soil = node.partAt("soil", readSoil).value_or(site.soil);
+    site.boundary = node.valueAt("boundary_m", readCorners).value_or(Outline());
     site.wallHeight = node.number("wall_height_m", 0.0, true);
-    for (const JsonNode& s : node.items("supports", true))
-        site.supports.push_back(readSupport(s));
-    for (const JsonNode& b : node.items("buildings", true))
-        site.buildings.push_back(readBuilding(b));
-    for (const JsonNode& w : node.items("waters", true))
-        site.waters.push_back(readWater(w));
-    if (const auto line = node.object("power_line", true))
-        site.powerLine = readPowerLine(*line);
-    if (node.has("feed_entry_m"))
-        site.feedEntry = readPlanPoint(node, "feed_entry_m");
-    site.coaxRoute = readOutline(node, "coax_route_m", true);
-    for (const JsonNode& g : node.items("far_grounds", true))
-        site.farGrounds.push_back(readFarGround(g));
+    site.supports = node.parts("supports", readSupport);
+    site.buildings = node.parts("buildings", readBuilding);
+    site.waters = node.parts("waters", readWater);
+    site.powerLine = node.partAt("power_line", readPowerLine);
+    if (const auto entry = node.numbers("feed_entry_m", 2, true); entry.size() == 2)
+        site.feedEntry = {entry[0], entry[1]};
+    site.coaxRoute = node.valueAt("coax_route_m", readCorners).value_or(Outline());
+    site.farGrounds = node.parts("far_grounds", readFarGround);
     site.notes = node.text("notes", "", true);
     site.pictures = readTexts(node, "pictures");
     site.kept = node.rest();

@@ -9,15 +9,16 @@ namespace {
 double least(const JsonNode& node, const char* key, double standard, double lowest)
 {
     const double value = node.number(key, standard, true);
-    if (value < lowest)
-        node.faultAt(key, {coreText("core", "must be %1 or more"), Measure{lowest}});
-    return value;
+    if (value >= lowest)
+        return value;
+    node.standsIn(key, {coreText("core", "must be %1 or more"), Measure{lowest}});
+    return standard;
 }
 
 CoreWinding readCore(const JsonNode& node, const CoreWinding& standard)
 {
-    return {node.text("ferrite", standard.mix, true), node.text("ring", standard.ring, true),
-            int(least(node, "rings", standard.rings, 1.0)), int(least(node, "turns", standard.turns, 1.0))};
+    return {node.text("ferrite", standard.mix, true), node.text("ring", standard.ring, true), node.count("rings", standard.rings, 1, 1000),
+            node.count("turns", standard.turns, 1, 1000)};
 }
 
 Json coreJson(const CoreWinding& c) { return {{"ferrite", c.mix}, {"ring", c.ring}, {"rings", c.rings}, {"turns", c.turns}}; }

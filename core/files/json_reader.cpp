@@ -12,16 +12,15 @@ namespace {
 
 struct TooDeep {};
 
-/// Line and column of a byte, counted from 1.
-std::string whereIs(const std::string& text, std::size_t byte)
+} // namespace
+
+std::string placeInText(const std::string& text, std::size_t byte)
 {
     std::size_t line = 1, column = 1;
     for (std::size_t i = 0; i + 1 < byte && i < text.size(); ++i)
         text[i] == '\n' ? (++line, column = 1) : ++column;
     return fmt::format("line {}, column {}", line, column);
 }
-
-} // namespace
 
 Result<Json> parseJson(const std::string& text)
 {
@@ -36,8 +35,8 @@ Result<Json> parseJson(const std::string& text)
         return Fault{"", fmt::format("not a file of ours: nested deeper than {} levels", deepestNesting)};
     } catch (const Json::parse_error& e) {
         const bool cut = e.byte >= text.size();
-        return Fault{whereIs(text, e.byte), cut ? "the JSON ends too early; the file may have been cut short"
-                                                : "not valid JSON here; check commas, quotes and brackets"};
+        return Fault{placeInText(text, e.byte), cut ? "the JSON ends too early; the file may have been cut short"
+                                                    : "not valid JSON here; check commas, quotes and brackets"};
     } catch (const Json::exception&) { // numbers that do not fit a double
         return Fault{"", "a number is too large to be read; use ordinary decimal numbers"};
     }
@@ -84,6 +83,36 @@ void addKept(Json& object, const std::string& kept)
         object.update(Json::parse(kept, nullptr, false));
 }
 
+void JsonNode::standsIn(const std::string& key, Text message) const
+{
+    if (m_unread)
+        m_unread->push_back({m_json.is_object() && m_json.contains(key) ? &m_json[key] : nullptr, {pathOf(key), std::move(message)}});
+    else
+        faultAt(key, std::move(message));
+}
+
+void JsonNode::standsIn(Text message) const
+{
+    if (m_unread)
+        m_unread->push_back({&m_json, {m_path, std::move(message)}});
+    else
+        fault(std::move(message));
+}
+
+void JsonNode::standsInIf(bool optional, const std::string& key, Text message) const
+{
+    optional ? standsIn(key, std::move(message)) : faultAt(key, std::move(message));
+}
+
+/// With it goes what was unread inside it.
+void JsonNode::leaveUnread(std::size_t faultsBefore, std::size_t unreadBefore) const
+{
+    const Fault first = m_faults[faultsBefore];
+    m_faults.resize(faultsBefore);
+    m_unread->erase(m_unread->begin() + std::ptrdiff_t(unreadBefore), m_unread->end());
+    m_unread->push_back({&m_json, first});
+}
+
 double JsonNode::number(const std::string& key, double fallback, bool optional) const
 {
     if (!has(key)) {
@@ -93,7 +122,7 @@ double JsonNode::number(const std::string& key, double fallback, bool optional) 
     }
     const Json& value = m_json[key];
     if (!value.is_number() || !std::isfinite(value.get<double>())) {
-        faultAt(key, "is not a finite number");
+        standsInIf(optional, key, "is not a finite number");
         return fallback;
     }
     return value.get<double>();
@@ -103,7 +132,26 @@ std::optional<double> JsonNode::optionalNumber(const std::string& key) const
 {
     if (!has(key) || m_json[key].is_null())
         return std::nullopt;
-    return number(key);
+    const double value = number(key, HUGE_VAL, true);
+    return std::isfinite(value) ? std::optional(value) : std::nullopt;
+}
+
+double JsonNode::goodNumber(const std::string& key, double fallback, bool (*good)(double), Text message) const
+{
+    const double value = number(key, fallback, true);
+    if (value == fallback || good(value))
+        return value;
+    standsIn(key, std::move(message));
+    return fallback;
+}
+
+int JsonNode::count(const std::string& key, int fallback, int lowest, int highest) const
+{
+    const double value = number(key, fallback, true);
+    if (value >= lowest && value <= highest)
+        return int(value);
+    standsIn(key, fmt::format("must be a number from {} to {}", lowest, highest));
+    return fallback;
 }
 
 std::string JsonNode::text(const std::string& key, const std::string& fallback, bool optional) const
@@ -114,7 +162,7 @@ std::string JsonNode::text(const std::string& key, const std::string& fallback, 
         return fallback;
     }
     if (!m_json[key].is_string()) {
-        faultAt(key, "is not a text in quotes");
+        standsInIf(optional, key, "is not a text in quotes");
         return fallback;
     }
     return m_json[key].get<std::string>();
@@ -125,7 +173,7 @@ bool JsonNode::flag(const std::string& key, bool fallback) const
     if (!has(key))
         return fallback;
     if (!m_json[key].is_boolean()) {
-        faultAt(key, "is neither true nor false");
+        standsIn(key, "is neither true nor false");
         return fallback;
     }
     return m_json[key].get<bool>();
@@ -138,7 +186,9 @@ std::vector<double> JsonNode::numbers(const std::string& key, std::size_t count,
             faultAt(key, "is missing; give a list of numbers");
         return {};
     }
-    return JsonNode(m_json[key], pathOf(key), m_faults).ownNumbers(count);
+    const JsonNode list = at(key);
+    const auto read = [count](const JsonNode& node) { return node.ownNumbers(count); };
+    return optional ? list.part(read).value_or(std::vector<double>()) : read(list);
 }
 
 std::vector<double> JsonNode::ownNumbers(std::size_t count) const
@@ -157,19 +207,25 @@ std::vector<double> JsonNode::ownNumbers(std::size_t count) const
 
 std::vector<JsonNode> JsonNode::items(const std::string& key, bool optional) const
 {
-    std::vector<JsonNode> out;
     if (!has(key)) {
         if (!optional)
             faultAt(key, "is missing; give a list");
-        return out;
+        return {};
     }
-    const Json& list = m_json[key];
-    if (!list.is_array()) {
-        faultAt(key, "is not a list");
-        return out;
-    }
-    for (std::size_t i = 0; i < list.size(); ++i)
-        out.emplace_back(list[i], fmt::format("{}[{}]", pathOf(key), i), m_faults);
+    if (m_json[key].is_array())
+        return at(key).ownItems();
+    standsInIf(optional, key, "is not a list");
+    return {};
+}
+
+std::vector<JsonNode> JsonNode::ownItems() const
+{
+    std::vector<JsonNode> out;
+    if (!m_json.is_array())
+        fault("is not a list");
+    else
+        for (std::size_t i = 0; i < m_json.size(); ++i)
+            out.emplace_back(m_json[i], fmt::format("{}[{}]", m_path, i), m_faults, m_unread);
     return out;
 }
 
@@ -181,10 +237,10 @@ std::optional<JsonNode> JsonNode::object(const std::string& key, bool optional) 
         return std::nullopt;
     }
     if (!m_json[key].is_object()) {
-        faultAt(key, "is not an object in braces");
+        standsInIf(optional, key, "is not an object in braces");
         return std::nullopt;
     }
-    return JsonNode(m_json[key], pathOf(key), m_faults);
+    return at(key);
 }
 
 } // namespace vetchling::files

@@ -38,7 +38,7 @@ Result<std::vector<LimitSet>> readLimits(const std::string& path)
         set.name = n.text("name");
         set.source = n.text("source");
         set.note = n.text("note", "", true);
-        set.year = int(n.number("year"));
+        set.year = n.count("year", 0, 1900, 3000);
         set.averagingMinutes = n.number("averaging_minutes", 0.0, true);
         for (const JsonNode& range : n.items("ranges"))
             set.ranges.push_back(readRange(range));

@@ -13,14 +13,12 @@ StockItem readItem(const JsonNode& node)
     StockItem item{node.text("id", "", true),
                    StockKind(wordOf(node, "kind", kinds)),
                    node.text("name"),
-                   int(node.number("count", 1.0, true)),
+                   node.count("count", 1, 0, 100000),
                    node.number("shortest_m", 0.0, true),
                    node.number("longest_m", 0.0, true),
                    node.number("inductance_H", 0.0, true),
                    node.number("price", 0.0, true),
                    {}};
-    if (item.count < 0 || item.count > 100000)
-        node.faultAt("count", "must be 0 or more");
     for (const char* key : {"shortest_m", "longest_m", "inductance_H", "price"})
         if (!(node.number(key, 0.0, true) >= 0.0))
             node.faultAt(key, "must be 0 or more");

@@ -1,9 +1,11 @@
 #include "core/files/writer.h"
 
 #include <cerrno>
+#include <cstdlib>
 #include <cstring>
 #include <fcntl.h>
 #include <filesystem>
+#include <fstream>
 #include <sys/stat.h>
 #include <unistd.h>
 
@@ -32,6 +34,26 @@ fs::path target(const std::string& path)
     return out;
 }
 
+/// The mask for new files. It can only be read by setting it, which another thread must not see: once, before there are any.
+mode_t readMask()
+{
+    const mode_t mask = ::umask(0);
+    ::umask(mask);
+    return mask;
+}
+
+const mode_t maskAtStart = readMask();
+
+/// As the kernel tells it, without a change to it.
+mode_t maskOfTheProcess()
+{
+    std::ifstream status("/proc/self/status");
+    for (std::string line; std::getline(status, line);)
+        if (line.rfind("Umask:", 0) == 0)
+            return mode_t(std::strtoul(line.c_str() + 6, nullptr, 8));
+    return maskAtStart;
+}
+
 /// An open file that is closed and, unless renamed away, removed at the end.
 class TemporaryFile {
 public:
@@ -58,9 +80,7 @@ public:
         struct stat old {};
         if (::stat(from.c_str(), &old) == 0)
             return ::fchmod(m_file, old.st_mode & 07777) == 0;
-        const mode_t mask = ::umask(0);
-        ::umask(mask);
-        return ::fchmod(m_file, 0666 & ~mask) == 0;
+        return ::fchmod(m_file, 0666 & ~maskOfTheProcess()) == 0;
     }
 
     bool write(const std::string& content, Flush flush) const
@@ -109,6 +129,27 @@ Faults writeWhole(const std::string& path, const std::string& content, Flush flu
     if (flush == Flush::ToDisk)
         syncFolder(to.parent_path());
     return {};
+}
+
+FileState stateOf(const std::string& path)
+{
+    struct stat is {};
+    if (::stat(path.c_str(), &is) != 0)
+        return {};
+    const auto nanoseconds = [](const timespec& t) { return std::int64_t(t.tv_sec) * 1'000'000'000 + t.tv_nsec; };
+    return {true, is.st_dev, is.st_ino, is.st_size, nanoseconds(is.st_mtim), nanoseconds(is.st_ctim)};
+}
+
+std::string freeFileName(const std::string& path)
+{
+    const fs::path whole = path;
+    for (int number = 1;; ++number) {
+        fs::path name = whole;
+        name.replace_filename(whole.stem().string() + "-" + std::to_string(number) + whole.extension().string());
+        std::error_code error;
+        if (!fs::exists(fs::symlink_status(name, error)))
+            return name.string();
+    }
 }
 
 } // namespace vetchling::files

@@ -47,15 +47,17 @@ double otherDip(const MeasuredSweep& sweep, double first)
 
 void takeSweep(const MeasuredSweep& sweep, Measurement& m)
 {
-    m.sweep.clear();
-    m.impedance.clear();
+    std::vector<std::pair<double, double>> points;
+    std::vector<Complex> impedance;
     for (const MeasuredPoint& p : sweep.points) {
-        m.sweep.emplace_back(p.frequency, p.swr);
+        points.emplace_back(p.frequency, p.swr);
         if (p.impedance)
-            m.impedance.push_back(*p.impedance);
+            impedance.push_back(*p.impedance);
     }
-    if (m.impedance.size() != m.sweep.size())
-        m.impedance.clear();
+    if (impedance.size() != points.size())
+        impedance.clear();
+    m.sweep = std::move(points);
+    m.impedance = std::move(impedance);
     if (const auto dip = sweep.dip()) {
         m.dip = dip->frequency;
         m.dipSwr = dip->swr;

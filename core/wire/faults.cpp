@@ -25,10 +25,10 @@ Faults findPairFaults(const Ground& g)
 namespace {
 
 constexpr double leastFromSurface = 1e-3; // m, of points from the soil's surface
-constexpr double longestWire = 1e6;     // m; far beyond what any band needs
-constexpr double smallestRadius = 1e-7; // m
-constexpr double largestRadius = 10.0;  // m
-constexpr double flattestPassage = 5.0; // degrees, through the soil's surface
+constexpr double longestWire = 1e6;       // m; far beyond what any band needs
+constexpr double smallestRadius = 1e-7;   // m
+constexpr double largestRadius = 10.0;    // m
+constexpr double flattestPassage = 5.0;   // degrees, through the soil's surface
 constexpr double smallestVoltage = 1e-9, largestVoltage = 1e9;
 constexpr std::size_t mostPieces = 20000; // straight pieces of all wires; above, the crossing check takes minutes
 
@@ -44,6 +44,9 @@ public:
 
     Faults run()
     {
+        if (const std::size_t all = pieces(); all > mostPieces) // before anything is held against everything
+            return {{"wires", Text(coreText("core", "are %1 straight pieces, more than the %2 that can be solved; leave some out"),
+                                   std::to_string(all), std::to_string(mostPieces))}};
         ground();
         if (m_model.wires.empty())
             add("wires", coreText("core", "there is no wire; add one with two or more points"));
@@ -58,6 +61,14 @@ public:
     }
 
 private:
+    [[nodiscard]] std::size_t pieces() const
+    {
+        std::size_t all = 0;
+        for (const Wire& w : m_model.wires)
+            all += std::max<std::size_t>(1, w.points.size()) - 1;
+        return std::max(all, m_model.wires.size());
+    }
+
     void add(std::string path, Text message) { m_faults.push_back({std::move(path), std::move(message)}); }
 
     void ground()

@@ -134,6 +134,9 @@ struct WireModel {
 
 /// Everything that would make the solver's answer wrong or meaningless, each with its place and cure.
 /// Empty: the model can be solved. Paths are those of the wire file.
+inline constexpr std::size_t mostPieces = 12000; ///< straight ones: each is an unknown at least, and 2.3 GB of matrix are enough
+
+/// Alone "wires" where there are more than mostPieces: nothing else is looked at then.
 [[nodiscard]] Faults findFaults(const WireModel& model);
 /// A frequency outside 10 kHz .. 3 GHz, or not a number; empty if it is fine.
 [[nodiscard]] Faults findFrequencyFaults(double frequency, const std::string& path);

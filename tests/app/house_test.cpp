@@ -223,7 +223,7 @@ TEST_F(WindowTest, AnAntennaOfTheFutureIsShownAsSuchAndKept)
     const auto at = text.find("\"family\": \"delta-loop\"");
     ASSERT_NE(at, std::string::npos);
     text.replace(at, std::string("\"family\": \"delta-loop\"").size(), "\"family\": \"moebius\"");
-    ASSERT_TRUE(document().openText(QString::fromStdString(text), {}).empty());
+    ASSERT_TRUE(document().openText(text, {}).empty());
     chooseAntenna(3);
     ASSERT_TRUE(QTest::qWaitFor([&] { return !solver().busy() && !solver().faults().empty(); }, 20000));
     for (const char* stage : {"site", "shape", "bands", "sky", "build", "trim"}) {

@@ -243,7 +243,7 @@ TEST_F(SiteTest, ABrokenListOfTheShedIsNotLost)
     ShedDesk desk(file("shed.json"));
     EXPECT_FALSE(desk.complaint().isEmpty());
     desk.edit([](Shed& shed) { shed.currency = "EUR"; });
-    EXPECT_TRUE(QFile::exists(file("shed.json.old")));
+    EXPECT_TRUE(QFile::exists(file("shed-1.json")));
 }
 
 } // namespace

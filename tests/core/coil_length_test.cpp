@@ -74,7 +74,7 @@ WireModel wound(const CoilShape& c)
     return model;
 }
 
-em::Solution solved(const WireModel& model, double frequency)
+em::Solution solvedQuickly(const WireModel& model, double frequency)
 {
     em::GroundTableCache tables;
     auto solution = em::solve(std::make_shared<const WireModel>(model), frequency, tables);
@@ -82,7 +82,7 @@ em::Solution solved(const WireModel& model, double frequency)
     return std::move(solution).value();
 }
 
-Complex impedanceAt(const WireModel& model, double frequency) { return solved(model, frequency).impedance; }
+Complex impedanceAt(const WireModel& model, double frequency) { return solvedQuickly(model, frequency).impedance; }
 
 /// By secants from a guess; a helix takes its time.
 double resonanceOf(const WireModel& model, double guess)
@@ -172,7 +172,7 @@ TEST(CoilLength, KeepsThePowersInBalance)
     const CoilShape c;
     for (const WireModel& model : {asLong(c, 150.0), inPoint(c, 150.0)}) {
         em::GroundTableCache tables;
-        const auto ledger = em::powerLedger(solved(model, 28e6), tables);
+        const auto ledger = em::powerLedger(solvedQuickly(model, 28e6), tables);
         ASSERT_TRUE(ledger.ok());
         EXPECT_NEAR(ledger->sky + ledger->loads + ledger->wire, 1.0, 0.004);
         EXPECT_GT(ledger->loads, 0.03);
@@ -206,7 +206,7 @@ TEST(CoilLength, AnswersToItsInductance)
         coil.size.wireDiameter = 0.0; // or its turns would change too
     const double f = 30e6, step = 1e-3 * model.loads[1].inductance;
     em::GroundTableCache tables;
-    const auto s = em::sensitivities(solved(model, f), tables);
+    const auto s = em::sensitivities(solvedQuickly(model, f), tables);
     ASSERT_TRUE(s.ok());
     const Complex before = impedanceAt(model, f);
     model.loads[1].inductance += step;

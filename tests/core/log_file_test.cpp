@@ -2,6 +2,8 @@
 #include "core/design/design.h"
 #include "core/files/design_file.h"
 
+#include "tests/core/demo.h"
+
 #include <gtest/gtest.h>
 #include <nlohmann/json.hpp>
 
@@ -56,7 +58,7 @@ std::string faultOf(const std::function<void(Json& trim)>& change)
     Json json = Json::parse(
         writeDesign(withLog({7.08e6, {everything()}, {{"r1", "2026-05-13T09:00", 7.09e6, 90e3, 41.0, 100.0, "59", "", {}}}, {}})));
     change(json["antennas"][0]["trim"]);
-    return parseDesign(json.dump()).firstFault();
+    return testing::firstFaultOf(parseDesign(json.dump()));
 }
 
 TEST(LogFile, EveryFieldComesBack)

@@ -5,6 +5,7 @@
 #include "core/files/wire_file.h"
 #include "core/study/study.h"
 #include "core/wire/soil_model.h"
+#include "tests/core/demo.h"
 #include "tests/core/shape_helpers.h"
 
 #include <gtest/gtest.h>
@@ -118,7 +119,7 @@ TEST(SoilModel, IsKeptInFiles)
     ASSERT_TRUE(back.ok()) << back.firstFault();
     EXPECT_EQ(back->site.soil.pairFrequency, 7.1e6);
     design.site.soil.conductivity = 4.0;
-    EXPECT_NE(files::parseDesign(files::writeDesign(design)).firstFault().find("water"), std::string::npos);
+    EXPECT_NE(testing::firstFaultOf(files::parseDesign(files::writeDesign(design))).find("water"), std::string::npos);
     const std::string wires = R"({"format":"vetchling-wires","version":1,
         "ground":{"kind":"real","relative_permittivity":13,"conductivity_S_per_m":0.005,"pair_frequency_Hz":3.6e6},
         "wires":[{"id":"a","points_m":[[0,-5,9],[0,5,9]],"radius_m":0.001}],"feeds":[{"wire":"a","at_m":5}],"frequencies_Hz":[14.1e6]})";

@@ -188,7 +188,7 @@ TEST(Variants, WhatIsWrongInAFileIsSaidWithItsPlace)
         d.operation.tolerances.height = 0.5;
         std::string text = files::writeDesign(d);
         text.replace(text.find(change), change.size(), by);
-        return files::parseDesign(text).firstFault();
+        return testing::firstFaultOf(files::parseDesign(text));
     };
     EXPECT_NE(faultOf("\"distance_m\": 30.0", "\"distance_m\": -3").find("far_grounds[0].distance_m"), std::string::npos);
     EXPECT_NE(faultOf("\"height_m\": 0.5", "\"height_m\": -0.5").find("operation.tolerances.height_m"), std::string::npos);

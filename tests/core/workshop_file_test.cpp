@@ -66,8 +66,8 @@ TEST(WorkshopState, NonsenseIsToldWithItsPlace)
     ASSERT_NE(text.find(good), std::string::npos);
     text.replace(text.find(good), good.size(), "\"pull_N\": -55.0");
     const auto bad = files::parseDesign(text);
-    ASSERT_FALSE(bad.ok());
-    EXPECT_NE(bad.firstFault().find("antennas[0].workshop.rigging.pull_N"), std::string::npos) << bad.firstFault();
+    EXPECT_NE(testing::firstFaultOf(bad).find("antennas[0].workshop.rigging.pull_N"), std::string::npos) << testing::firstFaultOf(bad);
+    EXPECT_EQ(bad->antennas[0].workshop.rigging.pull, Rigging().pull);
 }
 
 TEST(WorkshopTables, AreRefusedInWordsWhereTheyCannotBe)
@@ -120,7 +120,7 @@ TEST(MeasurementFile, KeepsWhereHowAndTheWholeSweep)
     const std::string good = "\"configuration\": 2";
     ASSERT_NE(wrong.find(good), std::string::npos);
     wrong.replace(wrong.find(good), good.size(), "\"configuration\": 0");
-    EXPECT_FALSE(files::parseDesign(wrong).ok()) << "counted from 1";
+    EXPECT_NE(testing::firstFaultOf(files::parseDesign(wrong)).find("counts from 1"), std::string::npos);
 }
 
 // ---- recipes

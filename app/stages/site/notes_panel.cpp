@@ -1,13 +1,13 @@
 #include "app/stages/site/notes_panel.h"
 
+#include "app/document/pictures.h"
 #include "app/view/ask_for_file.h"
 
-#include <QDir>
 #include <QEvent>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QGridLayout>
-#include <QImageReader>
+#include <QLabel>
 #include <QPlainTextEdit>
 #include <QToolButton>
 
@@ -44,6 +44,11 @@ NotesPanel::NotesPanel(ViewContext& context, Ledger& ledger, QObject* parent) : 
     new QGridLayout(m_frames);
     m_frames->layout()->setContentsMargins(0, 0, 0, 0);
     ledger.add(m_frames);
+    m_trouble = new QLabel;
+    m_trouble->setObjectName(QStringLiteral("pictureTrouble"));
+    m_trouble->setWordWrap(true);
+    m_trouble->hide();
+    ledger.add(m_trouble);
     auto* add = ledger.button(tr("+ Picture …"), QStringLiteral("addPicture"));
     connect(add, &QPushButton::clicked, this, [this] {
         const QString path = QFileDialog::getOpenFileName(m_text->window(), tr("A picture"), QFileInfo(m_context.document.path()).path(),
@@ -63,21 +68,16 @@ const std::vector<std::string>& NotesPanel::pictures() const
     return ofAntenna() ? m_context.document.antenna().pictures : m_context.document.design().site.pictures;
 }
 
-/// Paths are told from the design's folder, so that both can be moved together.
-QString NotesPanel::absolute(const std::string& path) const
-{
-    const QString folder = QFileInfo(m_context.document.path()).path();
-    return QDir(folder).absoluteFilePath(QString::fromStdString(path));
-}
-
 void NotesPanel::addPicture(const QString& path)
 {
-    const QString folder = QFileInfo(m_context.document.path()).path();
-    const QString within = QDir(folder).relativeFilePath(path);
-    const std::string kept = (m_context.document.path().isEmpty() || within.startsWith(QLatin1String("..")) ? path : within).toStdString();
+    const KeptPicture picture = keepPicture(m_context.document.path(), path);
+    m_trouble->setText(picture.trouble);
+    m_trouble->setVisible(!picture.trouble.isEmpty());
+    if (!picture.trouble.isEmpty())
+        return;
     changePictures(tr("add a picture"), [&](std::vector<std::string>& all) {
-        if (std::find(all.begin(), all.end(), kept) == all.end())
-            all.push_back(kept);
+        if (std::find(all.begin(), all.end(), picture.kept) == all.end())
+            all.push_back(picture.kept);
     });
 }
 
@@ -131,21 +131,19 @@ void NotesPanel::showPictures()
     }
     auto* grid = static_cast<QGridLayout*>(m_frames->layout());
     for (std::size_t i = 0; i < m_shown.size(); ++i) {
-        const QString path = absolute(m_shown[i]), name = QFileInfo(path).fileName();
+        const Picture picture = findPicture(m_context.document.path(), m_shown[i]);
+        const QString name = QFileInfo(QString::fromStdString(m_shown[i])).fileName();
         auto* button = new QToolButton(m_frames);
         button->setObjectName(QStringLiteral("picture %1").arg(i));
-        QImageReader reader(path);
-        reader.setAutoTransform(true);
-        if (const QSize size = reader.size(); size.isValid())
-            reader.setScaledSize(size.scaled(small, small, Qt::KeepAspectRatio));
-        const QImage image = reader.read();
+        const QImage image = smallPicture(picture, {small, small});
         button->setFixedSize(small + 6, small + 6);
         if (image.isNull())
-            button->setText(tr("not found"));
+            button->setText(tr("not shown"));
         else
             button->setIcon(QPixmap::fromImage(image));
         button->setIconSize({small, small});
-        button->setToolTip(tr("%1: press to take it out of the list; the file stays").arg(name));
+        const QString press = tr("%1: press to take it out of the list; the file stays").arg(name);
+        button->setToolTip(picture.trouble.isEmpty() ? press : picture.trouble + QLatin1Char('\n') + press);
         button->setAccessibleName(name);
         connect(button, &QToolButton::clicked, this, [this, gone = m_shown[i]] {
             changePictures(tr("take a picture out"), [&](std::vector<std::string>& all) { std::erase(all, gone); });

@@ -22,7 +22,6 @@ private:
     [[nodiscard]] bool ofAntenna() const { return m_of->currentIndex() == 1 && m_context.document.hasAntenna(); }
     [[nodiscard]] const std::string& notes() const;
     [[nodiscard]] const std::vector<std::string>& pictures() const;
-    [[nodiscard]] QString absolute(const std::string& path) const;
     void takeNotes();
     void changePictures(const QString& words, const std::function<void(std::vector<std::string>&)>& change);
     bool eventFilter(QObject* watched, QEvent* event) override;
@@ -33,6 +32,7 @@ private:
     QPlainTextEdit* m_text;
     QTimer m_soon;
     QWidget* m_frames;
+    QLabel* m_trouble; ///< why a picture was not taken
     std::vector<std::string> m_shown;
     QString m_shownFolder;
 };

@@ -1,4 +1,6 @@
 /// Trim: measured dips in, the next cut out, everything written down.
+#include "app/document/pictures.h"
+#include "app/document/watched_folder.h"
 #include "app/stages/stage.h"
 #include "app/stages/trim/calibration_dialog.h"
 #include "app/stages/trim/columns_dialog.h"
@@ -19,7 +21,6 @@
 #include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
-#include <QFileSystemWatcher>
 #include <QInputDialog>
 #include <QUrl>
 
@@ -252,7 +253,9 @@ private:
             else if (const auto signs = signsOf(sweep); !signs.empty())
                 m_panel->say(coreWords(signs.front().words, system()));
         });
-        connect(&m_watcher, &QFileSystemWatcher::directoryChanged, this, &TrimStage::lookIntoFolder);
+        connect(&m_watched, &WatchedFolder::saved, this, &TrimStage::openSweep);
+        connect(&m_watched, &WatchedFolder::lost, this,
+                [this](const QString& folder) { m_panel->say(tr("%1 can no longer be read; it is not watched any more.").arg(folder)); });
         connect(m_log, &LogBoard::chosenChanged, this, &TrimStage::refresh);
         connect(m_log, &LogBoard::removeWanted, this, [this] {
             for (const Id& id : m_log->chosen())
@@ -267,13 +270,21 @@ private:
         });
         connect(m_logPanel, &LogPanel::picturesAsked, this, [this] {
             const QString path = QFileDialog::getOpenFileName(m_page, tr("Add a picture"), {}, tr("Pictures (*.png *.jpg *.jpeg *.webp)"));
-            if (const auto chosen = m_log->chosen(); !path.isEmpty() && chosen.size() == 1)
+            const auto chosen = m_log->chosen();
+            if (path.isEmpty() || chosen.size() != 1)
+                return;
+            const KeptPicture picture = keepPicture(document().path(), path);
+            m_logPanel->say(picture.trouble);
+            if (picture.trouble.isEmpty())
                 m_logDesk.changeMeasurement(chosen.front(), tr("add a picture"),
-                                            [&](Measurement& m) { m.pictures.push_back(path.toStdString()); });
+                                            [&](Measurement& m) { m.pictures.push_back(picture.kept); });
         });
-        connect(m_logPanel, &LogPanel::pictureAsked, this, [this](const QString& path) {
-            if (!QFileInfo::exists(path) || !QDesktopServices::openUrl(QUrl::fromLocalFile(path)))
-                m_logPanel->say(tr("The picture cannot be shown: %1").arg(path));
+        connect(m_logPanel, &LogPanel::pictureAsked, this, [this](const QString& kept) {
+            const Picture picture = findPicture(document().path(), kept.toStdString());
+            if (!picture.trouble.isEmpty())
+                m_logPanel->say(picture.trouble);
+            else if (!QDesktopServices::openUrl(QUrl::fromLocalFile(picture.path)))
+                m_logPanel->say(tr("The picture cannot be shown: %1").arg(picture.path));
         });
     }
 
@@ -342,39 +353,11 @@ private:
             takeRead(*dialog.sweep(), QFileInfo(path).fileName(), true, writtenAt(path));
     }
 
-    [[nodiscard]] static QStringList sweepsIn(const QString& folder)
-    {
-        return QDir(folder).entryList({QStringLiteral("*.s1p"), QStringLiteral("*.csv")}, QDir::Files, QDir::Time | QDir::Reversed);
-    }
-
     /// What an analyser's program saves there from now on is opened.
     void watchFolder(const QString& folder)
     {
-        if (!m_watcher.directories().isEmpty())
-            m_watcher.removePaths(m_watcher.directories());
-        if (!m_watcher.addPath(folder)) {
-            m_panel->say(tr("%1 cannot be watched.").arg(folder));
-            return;
-        }
-        const QStringList there = sweepsIn(folder);
-        m_known = QSet<QString>(there.begin(), there.end());
-        m_panel->say(tr("Watching %1: a sweep that is saved there is opened here.").arg(QDir(folder).dirName()));
-    }
-
-    void lookIntoFolder(const QString& folder)
-    {
-        for (const QString& name : sweepsIn(folder)) {
-            if (m_known.contains(name))
-                continue;
-            const QString path = QDir(folder).filePath(name);
-            if (!files::readMeasured(path.toStdString()) && m_patience++ < mostLooks) { // it may still be being written
-                QTimer::singleShot(lookAgain, this, [this, folder] { lookIntoFolder(folder); });
-                return;
-            }
-            m_patience = 0;
-            m_known.insert(name);
-            openSweep(path);
-        }
+        m_panel->say(m_watched.watch(folder) ? tr("Watching %1: a sweep that is saved there is opened here.").arg(QDir(folder).dirName())
+                                             : tr("%1 cannot be watched.").arg(folder));
     }
 
     void choosePort()
@@ -383,10 +366,13 @@ private:
         bool good = false;
         const QString port = QInputDialog::getItem(
             m_page->window(), tr("Analyser on a serial port"),
-            ports.isEmpty() ? tr("No port was found; type its name. The analyser has to speak the text protocol of the manual.")
-                            : tr("Port. The analyser has to speak the text protocol of the manual."),
+            ports.isEmpty() ? tr("No port was found; type its name, or leave it empty for the stand-in. The analyser has to speak "
+                                 "the text protocol of the manual.")
+                            : tr("Port, or nothing for the stand-in. The analyser has to speak the text protocol of the manual."),
             ports, 0, true, &good);
-        if (good && !port.trimmed().isEmpty())
+        if (good && port.trimmed().isEmpty())
+            m_analyser.stop();
+        else if (good)
             m_analyser.openPort(port.trimmed());
     }
 
@@ -395,6 +381,8 @@ private:
     {
         if (!document().hasAntenna() || !m_panel->range())
             return false;
+        if (m_analyser.hasPort()) // never the stand-in in place of a real one that was pulled out
+            return true;
         if (m_analyser.state() == AnalyserDesk::State::Off)
             m_analyser.startStandIn(document().stored(), document().current());
         return m_analyser.state() != AnalyserDesk::State::Off;
@@ -447,7 +435,6 @@ private:
         m_board->setPending({});
     }
 
-    static constexpr int lookAgain = 300, mostLooks = 10; // ms
     TrimDesk m_desk;
     AnalyserDesk m_analyser;
     MeterDesk m_meter;
@@ -462,10 +449,8 @@ private:
     MeasurePanel* m_panel = nullptr;
     LogPanel* m_logPanel = nullptr;
     YardPanel* m_yardPanel = nullptr;
-    QFileSystemWatcher m_watcher;
-    QSet<QString> m_known; ///< files that were in the watched folder
+    WatchedFolder m_watched{{QStringLiteral("*.s1p"), QStringLiteral("*.csv")}};
     QString m_opened;
-    int m_patience = 0;
 };
 
 } // namespace
