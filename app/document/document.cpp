@@ -357,7 +357,11 @@ Faults Document::openText(const std::string& text, const QString& name)
     return {};
 }
 
-bool Document::changedOnDisk() const { return m_file.there && files::stateOf(m_path.toStdString()) != m_file; }
+bool Document::changedOnDisk() const
+{
+    const files::FileState now = files::stateOf(m_path.toStdString());
+    return m_file.there && now.there && now != m_file;
+}
 
 void Document::forgetDamage()
 {

@@ -88,7 +88,7 @@ public:
     Faults open(const QString& path);
     Faults openText(const std::string& text, const QString& name);
     Faults save(const QString& path);
-    /// Somebody else has written the file, or taken it away, since it was opened or saved here.
+    /// Somebody else has written the file since it was opened or saved here.
     [[nodiscard]] bool changedOnDisk() const;
     /// What of the file could not be read; null if all was.
     [[nodiscard]] const FileDamage* damage() const { return m_stored->damage.get(); }
