@@ -47,6 +47,18 @@ QString troubleOf(const QString& path)
     return {};
 }
 
+std::vector<std::string> allPictures(const Design& design)
+{
+    std::vector<std::string> all = design.site.pictures;
+    const auto add = [&all](const std::vector<std::string>& more) { all.insert(all.end(), more.begin(), more.end()); };
+    for (const Antenna& a : design.antennas) {
+        add(a.pictures);
+        for (const Measurement& m : a.trim.measurements)
+            add(m.pictures);
+    }
+    return all;
+}
+
 } // namespace
 
 Picture findPicture(const QString& design, const std::string& kept)
@@ -93,6 +105,23 @@ KeptPicture keepPicture(const QString& design, const QString& chosen)
     if (!QFile::copy(path, copy))
         return {{}, PictureWords::tr("%1 cannot be copied beside the design; check the folder and the free space.").arg(chosen)};
     return {QFileInfo(copy).fileName().toStdString(), {}};
+}
+
+QStringList carryPictures(const Design& design, const QString& from, const QString& to)
+{
+    QStringList left;
+    const QString folder = QFileInfo(to).absolutePath();
+    if (from.isEmpty() || QFileInfo(from).absolutePath() == folder)
+        return left;
+    for (const std::string& kept : allPictures(design)) {
+        const Picture picture = findPicture(from, kept);
+        const QString told = QString::fromStdString(kept), there = QDir(folder).filePath(told);
+        if (picture.path.isEmpty() || QDir::isAbsolutePath(told) || QFileInfo::exists(there))
+            continue;
+        if (!QDir().mkpath(QFileInfo(there).path()) || !QFile::copy(picture.path, there))
+            left << QFileInfo(told).fileName();
+    }
+    return left;
 }
 
 } // namespace vetchling::app

@@ -2,8 +2,11 @@
 /// Pictures of a design are files in its folder or below it, told from there, so that both can be moved together. A design may come from a
 /// stranger: nothing else is opened, whatever it says.
 
+#include "core/design/design.h"
+
 #include <QImage>
 #include <QString>
+#include <QStringList>
 
 #include <string>
 
@@ -30,5 +33,8 @@ struct KeptPicture {
     QString trouble; ///< why it was not taken; empty if it was
 };
 KeptPicture keepPicture(const QString& design, const QString& chosen);
+
+/// Copies the pictures that a design names beside it to its new place, where they are not there yet; those that could not be copied.
+QStringList carryPictures(const Design& design, const QString& from, const QString& to);
 
 } // namespace vetchling::app

@@ -1,5 +1,6 @@
 #include "app/window/file_desk.h"
 
+#include "app/document/pictures.h"
 #include "app/view/ask_for_file.h"
 #include "app/view/words.h"
 #include "app/window/damage_dialog.h"
@@ -189,13 +190,17 @@ bool FileDesk::saveTo(const QString& path)
     m_keptBeside.clear();
     if (!settleWithOthers(path))
         return !m_document.modified();
+    const QString before = m_document.path();
     if (const Faults faults = m_document.save(path); !faults.empty()) {
         emit said(coreWords(faults.front().message, m_document.design().operation.system).prepend(path + QStringLiteral(": ")));
         return false;
     }
     m_settings.addRecentFile(path);
     m_autosave.discard();
-    emit said(m_keptBeside.isEmpty() ? QString() : tr("Saved; their version is in %1.").arg(m_keptBeside));
+    const QStringList left = carryPictures(m_document.stored(), before, path);
+    emit said(!left.isEmpty()          ? tr("Saved, but these pictures could not be copied along: %1.").arg(left.join(QStringLiteral(", ")))
+              : m_keptBeside.isEmpty() ? QString()
+                                       : tr("Saved; their version is in %1.").arg(m_keptBeside));
     return true;
 }
 

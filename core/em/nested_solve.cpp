@@ -136,7 +136,7 @@ NestedSolution nestedSolve(Matrix& matrix, const std::vector<int>& levelStarts, 
         }
         out.portByLevel.push_back(eliminator.portSum());
     }
-    out.unknowns.resize(n);
+    out.unknowns = zerosWithRoom(std::size_t(n));
     for (auto level = levels.rbegin(); level != levels.rend(); ++level) {
         std::copy(level->own.begin(), level->own.end(), out.unknowns.begin() + level->start);
         if (level->above > 0)

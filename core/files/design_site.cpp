@@ -206,6 +206,7 @@ Site readSite(const JsonNode& node)
     site.buildings = node.parts("buildings", readBuilding);
     site.waters = node.parts("waters", readWater);
     site.powerLine = node.partAt("power_line", readPowerLine);
+    site.powerLineUnread = node.has("power_line") && !site.powerLine;
     if (const auto entry = node.numbers("feed_entry_m", 2, true); entry.size() == 2)
         site.feedEntry = {entry[0], entry[1]};
     site.coaxRoute = node.valueAt("coax_route_m", readCorners).value_or(Outline());

@@ -85,6 +85,8 @@ public:
         for (const Support& s : m_site.supports)
             if (m_site.powerLine)
                 fallOf(s, *m_site.powerLine);
+        if (m_site.powerLineUnread && !m_site.powerLine)
+            unknownPowerLine();
         supports();
         return std::move(m_report);
     }
@@ -130,6 +132,16 @@ private:
              {coreText("core", "%1, %2 high, could fall onto the power line %3 away; move it or take it down"), s.name, length(s.height),
               length(away)},
              {s.at.x, s.at.y, s.height});
+    }
+
+    /// It may be anywhere.
+    void unknownPowerLine()
+    {
+        m_report.nearPowerLine = true;
+        m_report.endangering = coreText("core", "the wire");
+        warn(Kind::PowerLine,
+             coreText("core", "the power line of this site could not be read, so nobody knows how near it is; draw it again"),
+             m_model.wires.empty() ? Vec3{} : m_model.wires.front().points.front());
     }
 
     void boundary(const Wire& wire)

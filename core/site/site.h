@@ -98,8 +98,9 @@ struct Site {
     std::vector<Building> buildings;
     std::vector<Water> waters;
     std::optional<PowerLine> powerLine;
-    PlanPoint feedEntry; ///< where the feed line reaches the radio
-    Outline coaxRoute;   ///< corners of the feed line on the ground, from the antenna's side to the entry; empty: straight
+    bool powerLineUnread = false; ///< its file has one that could not be read: nobody knows how near it is
+    PlanPoint feedEntry;          ///< where the feed line reaches the radio
+    Outline coaxRoute;            ///< corners of the feed line on the ground, from the antenna's side to the entry; empty: straight
     std::vector<FarGround> farGrounds;
     std::string notes;
     std::vector<std::string> pictures; ///< paths

@@ -9,6 +9,7 @@
 #include <QPlainTextEdit>
 
 #include <csignal>
+#include <malloc.h>
 #include <sys/resource.h>
 #include <sys/stat.h>
 #include <unistd.h>
@@ -211,19 +212,32 @@ TEST_F(KeptFiles, ARecoveryCopyWithADamagedPartOpensWithTheRest)
 }
 
 // 2026-11: sixty sweeps of a thousand points and five hundred steps made a gigabyte.
-TEST_F(KeptFiles, FiveHundredStepsHoldTheSweepsOnce)
+TEST(UndoSteps, FiveHundredOfThemHoldSixtySweepsOnce)
 {
+    Document document;
+    ASSERT_TRUE(document.open(QStringLiteral(VETCHLING_TEST_DATA "/garden.vetchling")).empty());
     Measurement m;
     m.dip = 7.05e6;
-    std::vector<std::pair<double, double>> points(1000, {7e6, 1.5});
-    m.sweep = points;
-    document().editAntenna(QStringLiteral("measure"), {}, [&](Antenna& a) { a.trim.measurements.assign(60, m); });
-    const auto* held = document().antenna().trim.measurements.back().sweep.list().data();
-    for (int i = 0; i < 5; ++i)
-        editNotes(std::to_string(i).c_str());
-    EXPECT_EQ(document().antenna().trim.measurements.back().sweep.list().data(), held);
-    document().undoStack().undo();
-    EXPECT_EQ(document().antenna().trim.measurements.back().sweep.list().data(), held);
+    m.sweep = std::vector<std::pair<double, double>>(1000, {7e6, 1.5});
+    m.impedance = std::vector<Complex>(1000, {50.0, 1.0});
+    document.editAntenna(QStringLiteral("measure"), {}, [&](Antenna& a) {
+        for (int i = 0; i < 60; ++i) {
+            m.id = "m" + std::to_string(i);
+            m.sweep = std::vector<std::pair<double, double>>(1000, {7e6 + i, 1.5});
+            a.trim.measurements.push_back(m);
+        }
+    });
+    const auto* held = document.antenna().trim.measurements.back().sweep.list().data();
+    const std::size_t before = ::mallinfo2().uordblks;
+    for (int i = 0; i < 500; ++i)
+        document.edit(QStringLiteral("note"), {}, [&](Design& d) { d.site.notes = std::to_string(i); });
+    EXPECT_EQ(document.undoStack().count(), 500);
+    EXPECT_LT(double(::mallinfo2().uordblks) - double(before), 60e6);
+    EXPECT_EQ(document.antenna().trim.measurements.back().sweep.list().data(), held);
+    for (int i = 0; i < 400; ++i)
+        document.undoStack().undo();
+    EXPECT_EQ(document.design().site.notes, "99");
+    EXPECT_EQ(document.antenna().trim.measurements.size(), 60U);
 }
 
 // ---- pictures
@@ -284,6 +298,16 @@ TEST_F(Pictures, OneFromElsewhereIsCopiedBesideTheDesign)
     EXPECT_EQ(keepPicture(design, path("outside.png")).kept, "outside-1.png") << "what is there is not written over";
     EXPECT_FALSE(keepPicture({}, path("outside.png")).trouble.isEmpty());
     EXPECT_FALSE(keepPicture(design, path("nowhere.png")).trouble.isEmpty());
+}
+
+TEST_F(Pictures, GoAlongWhenTheDesignIsSavedElsewhere)
+{
+    Design design;
+    design.site.pictures = {"pictures/in.png", "nowhere.png", "../outside.png"};
+    QDir(m_home.path()).mkpath(QStringLiteral("other"));
+    EXPECT_TRUE(carryPictures(design, path("site/a.vetchling"), path("other/a.vetchling")).isEmpty());
+    EXPECT_TRUE(QFile::exists(path("other/pictures/in.png")));
+    EXPECT_FALSE(findPicture(path("other/a.vetchling"), "pictures/in.png").path.isEmpty());
 }
 
 // ---- a watched folder

@@ -81,6 +81,17 @@ TEST_F(CliDamage, ACutFileIsReadAndNotWrittenOver)
     EXPECT_EQ(run("set " + cut + " swr_limit=1.7 -o " + path("other.vetchling")).code, 0);
 }
 
+TEST_F(CliDamage, APowerLineThatCannotBeReadIsNoReasonToFeelSafe)
+{
+    const Outcome check = run("check " + damaged("/site/power_line/from_m", "null"));
+    ASSERT_EQ(check.code, 0) << check.err;
+    for (const Json& antenna : Json::parse(check.out)["antennas"]) {
+        EXPECT_EQ(antenna["fits"], false);
+        EXPECT_EQ(antenna["warnings"][0]["code"], "power-line");
+        EXPECT_TRUE(antenna["power_line_clearance_m"].is_null());
+    }
+}
+
 // 2026-11: still being checked after two minutes.
 TEST_F(CliDamage, TwentyThousandWiresAreRefusedBeforeTheyAreHeldAgainstEachOther)
 {

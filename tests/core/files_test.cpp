@@ -10,6 +10,7 @@
 
 #include <filesystem>
 #include <fstream>
+#include <sys/stat.h>
 
 namespace vetchling::files {
 namespace {
@@ -341,6 +342,15 @@ TEST(DesignFile, SavesThroughALinkAndKeepsThePermissions)
     EXPECT_EQ(fs::status(folder / "deep" / "real.vetchling").permissions(), fs::perms(0640));
     EXPECT_TRUE(*readDesign((folder / "deep" / "real.vetchling").string()) == sample());
     EXPECT_EQ(std::distance(fs::directory_iterator(folder / "deep"), fs::directory_iterator()), 1); // no leavings
+}
+
+TEST(DesignFile, ANewFileIsAsTheUsersMaskSays)
+{
+    const testing::TempFolder temporary;
+    const mode_t before = ::umask(027);
+    EXPECT_TRUE(saveDesign(sample(), temporary.file("new.vetchling")).empty());
+    EXPECT_EQ(::umask(before), 027U) << "and the mask is as it was";
+    EXPECT_EQ(fs::status(temporary.path() / "new.vetchling").permissions(), fs::perms(0640));
 }
 
 TEST(DesignFile, LeavesTheOldFileWholeWhenSavingFails)

@@ -34,7 +34,7 @@ TEST(Fuzz, Designs)
     ASSERT_TRUE(text);
     const FuzzCount count = fuzzDesigns(*text, 1, 1000);
     EXPECT_EQ(count.broken, "");
-    EXPECT_GT(count.refused, 100);
+    EXPECT_GT(count.answered, 500) << "a byte is no reason to refuse all";
 }
 
 TEST(Fuzz, Measurements)

@@ -103,6 +103,11 @@ TEST(Shed, IsReadAndWrittenWhole)
               std::string::npos);
     EXPECT_FALSE(files::parseShed(R"({"format":"vetchling-design","version":1,"items":[]})").ok());
     EXPECT_FALSE(files::parseShed(R"({"format":"vetchling-shed","version":1,"items":[{"name":"x","kind":"wire","price":-1}]})").ok());
+    for (const char* count : {"1e300", "-1e300", "4294967297"})
+        EXPECT_FALSE(files::parseShed(std::string(R"({"format":"vetchling-shed","version":1,"items":[{"name":"x","kind":"wire","count":)") +
+                                      count + "}]}")
+                         .ok())
+            << count;
     const auto kept = files::parseShed(R"({"format":"vetchling-shed","version":1,"items":[{"name":"x","kind":"wire","shelf":"top"}]})");
     ASSERT_TRUE(kept.ok());
     EXPECT_NE(files::writeShed(*kept).find("\"shelf\""), std::string::npos);

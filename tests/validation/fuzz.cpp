@@ -7,6 +7,7 @@
 #include "core/trim/readings.h"
 #include "core/trim/sense.h"
 #include "sim/command.h"
+#include "tests/validation/damage_trial.h"
 #include "tests/validation/random_antennas.h"
 
 #include <fmt/format.h>
@@ -114,8 +115,26 @@ FuzzCount fuzzDesigns(const std::string& seedText, unsigned first, unsigned coun
         refused = !read.ok();
         if (refused)
             return offence(read.faults());
-        const auto again = files::parseDesign(files::writeDesign(*read));
-        return again.ok() ? "" : "what was read cannot be written and read again: " + again.firstFault();
+        if (read->damage && !offence(read->damage->faults()).empty())
+            return "damage without words";
+        const std::string written = files::writeDesign(*read);
+        const auto again = files::parseDesign(written);
+        if (!again)
+            return "what was read cannot be written and read again: " + again.firstFault();
+        return files::writeDesign(*again) == written ? "" : "another one is written when it is read again";
+    });
+}
+
+FuzzCount fuzzDamage(const std::string& seedText, unsigned first, unsigned count)
+{
+    const Doc whole = wholeDesign(seedText);
+    const std::vector<Place> places = placesOf(whole);
+    return run(first, count, [&](unsigned seed, bool&) -> std::string {
+        std::mt19937 random(seed);
+        const Place& place = places[random() % places.size()];
+        const char* way = damageWays[random() % damageWays.size()];
+        const std::string offence = isLeftOut(place) ? std::string() : damageOffence(whole, place, way);
+        return offence.empty() ? "" : place.to_string() + " " + way + ": " + offence;
     });
 }
 

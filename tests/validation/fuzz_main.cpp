@@ -23,7 +23,8 @@ int main(int argc, char** argv)
         broken = broken || !c.broken.empty();
     };
     tell("wire files", testing::fuzzWireFiles(*wires, 1, count));
-    tell("designs", testing::fuzzDesigns(*design, 1, count / 10));
+    tell("designs", testing::fuzzDesigns(*design, 1, count));
+    tell("damaged values", testing::fuzzDamage(*design, 1, count / 10));
     tell("measurements", testing::fuzzMeasured(1, count));
     tell("wire models", testing::fuzzModels(1, count));
     return broken ? 1 : 0;

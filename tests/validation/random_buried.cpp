@@ -23,11 +23,11 @@ public:
     RandomAntenna run()
     {
         static const std::array<std::pair<const char*, void (BuriedMaker::*)()>, 6> kinds{{{"buried radials", &BuriedMaker::radials},
-                                                                                     {"ground rod", &BuriedMaker::rod},
-                                                                                     {"above and below", &BuriedMaker::both},
-                                                                                     {"lost wire", &BuriedMaker::lost},
-                                                                                     {"sloping into the soil", &BuriedMaker::sloping},
-                                                                                     {"loop through the soil", &BuriedMaker::loop}}};
+                                                                                           {"ground rod", &BuriedMaker::rod},
+                                                                                           {"above and below", &BuriedMaker::both},
+                                                                                           {"lost wire", &BuriedMaker::lost},
+                                                                                           {"sloping into the soil", &BuriedMaker::sloping},
+                                                                                           {"loop through the soil", &BuriedMaker::loop}}};
         const auto& [name, make] = kinds[std::size_t(m_dice.whole(0, int(kinds.size()) - 1))];
         m_out.kind = name;
         (this->*make)();

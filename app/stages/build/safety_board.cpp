@@ -28,7 +28,7 @@ std::vector<std::pair<QString, QString>> cautionsOf(const BuildDesk& desk, const
     const auto tr = [](const char* words) { return SafetyBoard::tr(words); };
     std::vector<std::pair<QString, QString>> out;
     const BuildFacts* facts = desk.facts();
-    if (document.design().site.powerLine)
+    if (document.design().site.powerLine || document.design().site.powerLineUnread)
         out.emplace_back(
             tr("Power line"),
             tr("One is on this site. Nothing that can fall, swing or be thrown may reach it: ask who runs it before you begin."));

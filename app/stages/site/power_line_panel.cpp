@@ -51,6 +51,7 @@ void PowerLinePanel::switchTo(bool on)
             d.site.powerLine = m_before.value_or(usual);
         else
             d.site.powerLine.reset();
+        d.site.powerLineUnread = false; // said anew
     });
 }
 

@@ -516,7 +516,10 @@ private:
     {
         QStringList words;
         int inside = 0;
-        QString danger;
+        const Site& site = document().design().site;
+        QString danger = site.powerLineUnread && !site.powerLine
+                             ? tr("Danger: the power line of this file could not be read, so nobody knows how near it is. Draw it again.")
+                             : QString();
         for (const Antenna& a : document().design().antennas) {
             words << fitLines(a);
             const AntennaModel* model = m_context.models.find(a.id);
