@@ -156,8 +156,10 @@ Result<Design> parse(const std::string& text, const std::string& file)
     std::vector<Unread> unread;
     const JsonNode root(read->json, "", faults, &unread);
     checkDesignHead(root);
+    if (read->cutShort && (!faults.empty() || (!root.has("site") && !root.has("antennas"))))
+        return *read->cutShort; // nothing of it is left
     if (!faults.empty())
-        return read->cutShort ? Faults{*read->cutShort} : faults;
+        return faults;
     Design design;
     for (const char* key : {"site", "antennas"})
         if (!root.has(key))
