@@ -46,13 +46,37 @@ QString ownerWords(const FileOwner& owner)
     return DamageWords::tr("%1 %2", "a thing and its name or number").arg(thingOf(owner.kind), name);
 }
 
+/// What belongs to no list and has a name of its own; empty else.
+QString memberWords(const std::string& path)
+{
+    static const std::vector<std::pair<const char*, const char*>> words{
+        {"site.power_line", QT_TRANSLATE_NOOP("DamageDialog", "the power line")},
+        {"site.soil", QT_TRANSLATE_NOOP("DamageDialog", "the soil (the average one is used)")},
+        {"site.boundary_m", QT_TRANSLATE_NOOP("DamageDialog", "the boundary")},
+        {"site.coax_route_m", QT_TRANSLATE_NOOP("DamageDialog", "the way of the coax")},
+        {"site.feed_entry_m", QT_TRANSLATE_NOOP("DamageDialog", "the place of the radio")}};
+    for (const auto& [key, name] : words)
+        if (path == key)
+            return DamageWords::tr(name);
+    return {};
+}
+
+/// What a builder must know first: what can kill, and what is missing on the shelf.
+bool isGrave(const DamagedPart& part) { return part.path == "site.power_line" || (part.owners.size() == 1 && part.steps.size() == 2); }
+
 /// The key from the thing it is in.
 QString keyIn(const DamagedPart& part)
 {
     const std::string& path = part.fault.path;
-    const std::size_t end = part.owners.empty() ? std::string::npos : part.path.rfind(']');
-    const std::string key = end == std::string::npos ? path : path.size() > end + 2 ? path.substr(end + 2) : std::string();
-    return QString::fromStdString(key);
+    const std::size_t end = part.owners.empty() ? part.path.rfind('.') : part.path.rfind(']') + 1;
+    const std::size_t from = memberWords(part.path).isEmpty() || !part.owners.empty() ? end : part.path.size();
+    return QString::fromStdString(from < path.size() ? path.substr(from + 1) : std::string());
+}
+
+QString placed(const QString& place, const QString& key, const QString& message)
+{
+    const QString what = key.isEmpty() ? message : DamageWords::tr("%1 %2", "a key of a file and what is wrong with it").arg(key, message);
+    return place.isEmpty() ? what : DamageWords::tr("%1: %2").arg(place, what);
 }
 
 QString damagedWords(const DamagedPart& part)
@@ -61,10 +85,11 @@ QString damagedWords(const DamagedPart& part)
     for (const FileOwner& owner : part.owners)
         places << ownerWords(owner);
     const QString key = keyIn(part), message = QString::fromStdString(part.fault.message.english());
+    if (const QString member = memberWords(part.path); !member.isEmpty())
+        return placed(member, key, message);
     if (places.isEmpty())
-        return DamageWords::tr("%1: %2", "a key of a file and what is wrong with it").arg(key, message);
-    const QString place = places.join(QStringLiteral(", "));
-    return key.isEmpty() ? DamageWords::tr("%1: %2").arg(place, message) : DamageWords::tr("%1: %2 %3").arg(place, key, message);
+        return placed({}, QString::fromStdString(part.fault.path), message);
+    return placed(places.join(QStringLiteral(", ")), key, message);
 }
 
 } // namespace
@@ -75,8 +100,10 @@ QStringList damageLines(const FileDamage& damage)
     if (damage.cutShort)
         lines << DamageWords::tr("%1: %2").arg(QString::fromStdString(damage.cutShort->path),
                                                QString::fromStdString(damage.cutShort->message.english()));
-    for (const DamagedPart& part : damage.parts)
-        lines << damagedWords(part);
+    for (const bool grave : {true, false})
+        for (const DamagedPart& part : damage.parts)
+            if (isGrave(part) == grave)
+                lines << damagedWords(part);
     for (const Fault& remark : damage.remarks)
         lines << QString::fromStdString(remark.text());
     return lines;
@@ -88,11 +115,12 @@ QString damageSummary(const FileDamage& damage)
     const QStringList lines = damageLines(damage);
     QString words =
         damage.cutShort
-            ? DamageWords::tr("The file is not whole: this is what is left of it. It will not be written over; save under another name.")
-        : damage.parts.empty()
-            ? DamageWords::tr("Something in the file is not as it should be.")
-            : DamageWords::tr("%n part(s) of the file could not be read and stay in it as they are.", "", int(damage.parts.size()));
-    words += QLatin1Char(' ') + lines.mid(0, shown).join(QStringLiteral("; ")) + QLatin1Char('.');
+            ? DamageWords::tr("The file is not whole: this is what is left of it. It will not be written over; save under another name. ")
+        : damage.parts.empty() ? DamageWords::tr("Something in the file is not as it should be: ")
+        : damage.parts.size() == 1
+            ? DamageWords::tr("A part of the file could not be read and stays in it as it is: ")
+            : DamageWords::tr("%1 parts of the file could not be read and stay in it as they are: ").arg(damage.parts.size());
+    words += lines.mid(0, shown).join(QStringLiteral("; ")) + QLatin1Char('.');
     if (lines.size() > shown)
         words += QLatin1Char(' ') + DamageWords::tr("All of it is in the menu under What could not be read.");
     return words;
