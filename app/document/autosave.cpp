@@ -57,8 +57,9 @@ void Autosave::write()
         QFile::remove(m_path);
         return;
     }
-    const Faults faults =
-        files::writeWhole(m_path.toStdString(), m_document.path().toStdString() + '\n' + files::writeDesign(m_document.stored()));
+    const bool cut = m_document.damage() && m_document.damage()->cutShort; // what is left of a file must not be saved over it later
+    const std::string original = cut ? std::string() : m_document.path().toStdString();
+    const Faults faults = files::writeWhole(m_path.toStdString(), original + '\n' + files::writeDesign(m_document.stored()));
     if (!faults.empty() && !m_failing)
         emit failed(
             tr("No copy of unsaved work can be kept in %1; save it yourself, and check that the folder can be written.").arg(m_folder));

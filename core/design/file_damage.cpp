@@ -27,15 +27,6 @@ Faults FileDamage::faults() const
     return out;
 }
 
-std::vector<const DamagedPart*> damageOf(const FileDamage& damage, const Id& antenna)
-{
-    std::vector<const DamagedPart*> out;
-    for (const DamagedPart& part : damage.parts)
-        if (antenna.empty() ? !isOfAnAntenna(part) : part.steps.size() > 2 && isOfAnAntenna(part) && part.steps[1].id == antenna)
-            out.push_back(&part);
-    return out;
-}
-
 std::shared_ptr<const FileDamage> withoutDamageAt(const FileDamage& damage, const std::string& keys, const Id& antenna)
 {
     auto out = std::make_shared<FileDamage>(damage);

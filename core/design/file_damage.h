@@ -47,9 +47,7 @@ struct FileDamage {
     [[nodiscard]] Faults faults() const;
 };
 
-/// What is damaged of one antenna of the file that could be read, or of the site and the operation where `antenna` is empty.
-/// Whole antennas that could not be read are in `lostAntennas`.
-std::vector<const DamagedPart*> damageOf(const FileDamage& damage, const Id& antenna);
+/// Whole antennas that could not be read.
 std::vector<const DamagedPart*> lostAntennas(const FileDamage& damage);
 
 /// The same without the parts at a place, which were mended: "operation.swr_limit", "antennas.wire.diameter_m".

@@ -105,6 +105,9 @@ TEST_F(KeptFiles, ACutFileIsOpenedAndNotWrittenOver)
     editNotes("windy");
     EXPECT_FALSE(window().fileDesk().saveTo(path));
     EXPECT_EQ(contentOf(path), cut);
+    Autosave copies(document(), file("copies"));
+    copies.write();
+    EXPECT_TRUE(contentOf(copies.path()).startsWith('\n')) << "nor after a crash";
     ASSERT_TRUE(window().fileDesk().saveTo(file("rest.vetchling")));
 }
 
