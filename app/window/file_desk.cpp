@@ -18,6 +18,8 @@
 namespace vetchling::app {
 namespace {
 
+bool isNewer(const QString& file, const QDateTime& when) { return QFileInfo::exists(file) && when < QFileInfo(file).lastModified(); }
+
 QString filter() { return QObject::tr("Vetchling designs (*.vetchling)"); }
 
 } // namespace
@@ -68,18 +70,22 @@ bool FileDesk::openFile(const QString& path)
     return true;
 }
 
-/// Where the last run ended with changes of this file that are newer than it.
+/// Where the last run ended with changes of this file that were not saved.
 FileDesk::Copy FileDesk::offerCopy(const QString& path)
 {
     const std::optional<Autosave::LeftBehind> left = m_autosave.leftBehind(path);
-    if (!left || (QFileInfo::exists(path) && left->when < QFileInfo(path).lastModified()))
+    if (!left)
         return Copy::None;
-    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"),
-                    tr("The last run ended with changes to %1 that were not saved, from %2.")
-                        .arg(QFileInfo(path).fileName(), left->when.toString(QStringLiteral("yyyy-MM-dd HH:mm"))),
-                    QMessageBox::NoButton, m_window);
+    const auto time = [](const QDateTime& when) { return when.toString(QStringLiteral("yyyy-MM-dd HH:mm")); };
+    QString words =
+        tr("The last run ended with changes to %1 that were not saved, from %2.").arg(QFileInfo(path).fileName(), time(left->when));
+    if (isNewer(path, left->when))
+        words += QLatin1Char(' ') + tr("The file itself was saved later, at %1.").arg(time(QFileInfo(path).lastModified()));
+    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"), words, QMessageBox::NoButton, m_window);
     QPushButton* take = box.addButton(tr("Open the changes"), QMessageBox::AcceptRole);
     QPushButton* refuse = box.addButton(tr("Drop them, open the file"), QMessageBox::DestructiveRole);
+    QPushButton* keep = box.addButton(tr("Open the file, keep them for later"), QMessageBox::RejectRole);
+    keep->setObjectName(QStringLiteral("keepCopy"));
     take->setObjectName(QStringLiteral("takeCopy"));
     refuse->setObjectName(QStringLiteral("refuseCopy"));
     box.setDefaultButton(take);
@@ -93,11 +99,13 @@ FileDesk::Copy FileDesk::offerCopy(const QString& path)
 
 bool FileDesk::openCopy(const Autosave::LeftBehind& left)
 {
-    const Result<Design> read = files::parseDesign(left.design);
+    Result<Design> read = files::parseDesign(left.design);
     if (!read || (read->damage && read->damage->cutShort))
         return openDamagedCopy(left, read);
-    if (!m_document.openText(left.design, left.originalPath).empty())
-        return false;
+    files::FileState original = files::stateOf(left.originalPath.toStdString());
+    if (isNewer(left.originalPath, left.when)) // written since: saving over it has to ask
+        original = {true};
+    m_document.setDesign(std::move(read).value(), left.originalPath, original);
     m_document.markRecovered();
     m_autosave.adopt(left);
     emit recovered();

@@ -5,6 +5,7 @@
 #include "app/window/main_window.h"
 #include "app/window/start.h"
 #include "core/files/design_file.h"
+#include "tests/app/patience.h"
 
 #include <QPlainTextEdit>
 #include <QScrollBar>
@@ -58,7 +59,7 @@ protected:
     /// Waits until the solver has nothing left to do for the present design.
     bool settle()
     {
-        return QTest::qWaitFor([this] { return !solver().busy() && (solver().detail() || !solver().faults().empty()); }, 60000);
+        return waitedFor([this] { return !solver().busy() && (solver().detail() || !solver().faults().empty()); }, 60000);
     }
 
     void show(const char* stage)

@@ -28,7 +28,7 @@ protected:
     QString sentence() { return pageSentence(); }
     template <class Words> bool waitForSentence(Words words)
     {
-        return QTest::qWaitFor([&] { return sentence().contains(QLatin1String(words)); }, 60000);
+        return waitedFor([&] { return sentence().contains(QLatin1String(words)); }, 60000);
     }
     void openDemo()
     {
@@ -65,10 +65,9 @@ TEST_F(BandsStageTest, AllLinksCountTogether)
 {
     openDemo();
     show("bands");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return sentence().contains(QStringLiteral("best links")); }, 60000));
+    ASSERT_TRUE(waitedFor([&] { return sentence().contains(QStringLiteral("best links")); }, 60000));
     EXPECT_TRUE(sentence().startsWith(QStringLiteral("2 of 6"))) << sentence().toStdString();
-    EXPECT_TRUE(
-        QTest::qWaitFor([&] { return window().stage(QStringLiteral("bands"))->summary().startsWith(QStringLiteral("2 of 6")); }, 20000));
+    EXPECT_TRUE(waitedFor([&] { return window().stage(QStringLiteral("bands"))->summary().startsWith(QStringLiteral("2 of 6")); }, 20000));
     auto* rows = find<CoverageRows>("bandRows");
     EXPECT_TRUE(rows->isLarge(document().design().operation.bands[1].id)); // 60 m, though the links stand open for 40 m
 }
@@ -78,7 +77,7 @@ TEST_F(BandsStageTest, UseIsToldBesideTheMatch)
     show("bands");
     ASSERT_TRUE(settle());
     auto* against = find<QLabel>("against");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return against->text().startsWith(QStringLiteral("40 m")); }, 60000));
+    ASSERT_TRUE(waitedFor([&] { return against->text().startsWith(QStringLiteral("40 m")); }, 60000));
     EXPECT_TRUE(against->text().contains(QStringLiteral("dB"))) << against->text().toStdString();
     EXPECT_TRUE(window().stage(QStringLiteral("bands"))->tableText().contains(QStringLiteral("vertical dBi")));
 }
@@ -195,7 +194,7 @@ TEST_F(BandsStageTest, WithoutAWantedBandTheViewsAskForOne)
     showView("map");
     click("solveCoil");
     auto* words = find<QLabel>("coilWords");
-    EXPECT_TRUE(QTest::qWaitFor([&] { return words->text().contains(QStringLiteral("no band is wanted")); }, 20000))
+    EXPECT_TRUE(waitedFor([&] { return words->text().contains(QStringLiteral("no band is wanted")); }, 20000))
         << words->text().toStdString();
 }
 
@@ -279,11 +278,11 @@ TEST_F(BandsStageTest, ACoilNearTheFeedIsSolvedAndTaken)
     showView("map");
     click("solveCoil");
     auto* words = find<QLabel>("coilWords");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return words->text().contains(QStringLiteral("core")); }, 120000)) << words->text().toStdString();
+    ASSERT_TRUE(waitedFor([&] { return words->text().contains(QStringLiteral("core")); }, 120000)) << words->text().toStdString();
     click("bands map"); // the map with it, the one without as dashes
     ASSERT_TRUE(waitForSentence("Click to take"));
     find<QCheckBox>("tryCoil")->click();
-    EXPECT_TRUE(QTest::qWaitFor([&] { return sentence().contains(QStringLiteral("% of the lengths")); }, 5000)) << sentence().toStdString();
+    EXPECT_TRUE(waitedFor([&] { return sentence().contains(QStringLiteral("% of the lengths")); }, 5000)) << sentence().toStdString();
     ASSERT_TRUE(waitForSentence("Click to take")) << sentence().toStdString();
     EXPECT_FALSE(document().antenna().shape.parameters.contains("coil_H") && parameter("coil_H") > 0.0) << "tried, not taken";
     find<QCheckBox>("tryCoil")->click();
@@ -403,14 +402,14 @@ TEST_F(BandsStageTest, AntennasAreComparedOnEveryBand)
     ASSERT_TRUE(settle());
     click("skyAgainst");
     auto* compare = find<SkyCompare>("skyCompare");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return compare->cells().size() == 6u; }, 60000));
+    ASSERT_TRUE(waitedFor([&] { return compare->cells().size() == 6u; }, 60000));
     EXPECT_EQ(compare->cells().front().size(), 7);
     EXPECT_TRUE(sentence().contains(QStringLiteral("leads"))) << sentence().toStdString();
     const Id last = document().design().antennas.back().id;
     window().findChild<QCheckBox*>(QStringLiteral("compare ") + QString::fromStdString(last))->click();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return compare->cells().size() == 5u; }, 60000));
+    ASSERT_TRUE(waitedFor([&] { return compare->cells().size() == 5u; }, 60000));
     find<QCheckBox>("compareVerticals")->click();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return compare->cells().size() == 10u; }, 60000));
+    ASSERT_TRUE(waitedFor([&] { return compare->cells().size() == 10u; }, 60000));
 }
 
 // ---- Shape: named lengths, corners, voltage
@@ -461,7 +460,7 @@ TEST_F(BandsStageTest, WhatIsTradedIsChosen)
     EXPECT_TRUE(find<QWidget>("showVoltage")->isHidden());
     choose("tradePair", 1);
     auto* chart = find<PairChart>("pairChart");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return chart->filled(); }, 60000));
+    ASSERT_TRUE(waitedFor([&] { return chart->filled(); }, 60000));
     const double before = parameter("coil_place_percent");
     QTest::mouseClick(chart, Qt::LeftButton, {}, chart->placeOf(1).toPoint());
     EXPECT_NE(parameter("coil_place_percent"), before);

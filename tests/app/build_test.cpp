@@ -59,7 +59,7 @@ TEST_F(BuildTest, TheTrailTellsTheWireInFewSigns)
 {
     const auto words = [&] {
         EXPECT_TRUE(
-            QTest::qWaitFor([&] { return window().stage(QStringLiteral("build"))->summary().contains(QStringLiteral("of wire")); }, 20000));
+            waitedFor([&] { return window().stage(QStringLiteral("build"))->summary().contains(QStringLiteral("of wire")); }, 20000));
         return window().stage(QStringLiteral("build"))->summary();
     };
     EXPECT_TRUE(words().contains(QRegularExpression(QStringLiteral("^\\d+\\.\\d m of wire")))) << words().toStdString();
@@ -77,7 +77,7 @@ TEST_F(BuildTest, APieceIsTickedByMouseAndByKeysAndUndone)
     ASSERT_FALSE(box.isNull());
     QTest::mouseClick(&cut(), Qt::LeftButton, {}, box.center().toPoint());
     EXPECT_TRUE(workshop().pieces.at("leg/2").done);
-    EXPECT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("1 of 2 done")); })) << pageSentence().toStdString();
+    EXPECT_TRUE(waitedFor([&] { return pageSentence().contains(QStringLiteral("1 of 2 done")); })) << pageSentence().toStdString();
     cut().setFocus();
     QTest::keyClick(&cut(), Qt::Key_Up);
     EXPECT_EQ(cut().chosen(), "leg/1");
@@ -116,9 +116,9 @@ TEST_F(BuildTest, TheSpoolSaysWhatIsLeft)
                 return true;
         return false;
     };
-    EXPECT_TRUE(QTest::qWaitFor([&] { return says("no joint needed"); }));
+    EXPECT_TRUE(waitedFor([&] { return says("no joint needed"); }));
     type("spool", QStringLiteral("12 m"));
-    EXPECT_TRUE(QTest::qWaitFor([&] { return says("too little"); }));
+    EXPECT_TRUE(waitedFor([&] { return says("too little"); }));
     type("tapeOffset", QStringLiteral("3 cm"));
     EXPECT_NEAR(workshop().tapeOffset, 0.03, 1e-12);
 }
@@ -152,10 +152,10 @@ TEST_F(BuildTest, WeatherIsJudgedAndAPulleyHelps)
     view("buildParts");
     type("rigWind", QStringLiteral("60"));
     type("rigIce", QStringLiteral("10 mm"));
-    EXPECT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("does not hold")); }));
+    EXPECT_TRUE(waitedFor([&] { return pageSentence().contains(QStringLiteral("does not hold")); }));
     choose("rigHangs", 1);
     EXPECT_TRUE(workshop().rigging.weight);
-    EXPECT_TRUE(QTest::qWaitFor([&] { return !pageSentence().contains(QStringLiteral("does not hold")); }));
+    EXPECT_TRUE(waitedFor([&] { return !pageSentence().contains(QStringLiteral("does not hold")); }));
     type("rigPull", QStringLiteral("-3"));
     EXPECT_GT(workshop().rigging.pull, 0.0) << "no pull below nothing";
 }
@@ -191,7 +191,7 @@ TEST_F(BuildTest, SafetyFollowsLimitAndMode)
         document().edit(QStringLiteral("less"), {}, [](Design& d) { d.operation.bands.pop_back(); });
     document().edit(QStringLiteral("wish"), {}, [](Design& d) { d.operation.bands.front().wish = Wish::Must; });
     view("buildSafety");
-    ASSERT_TRUE(QTest::qWaitFor(
+    ASSERT_TRUE(waitedFor(
         [&] { return pageSentence().startsWith(QStringLiteral("Keep")) || pageSentence().contains(QStringLiteral("nowhere")); }, 60000))
         << pageSentence().toStdString();
     const QString speech = table();
@@ -309,7 +309,7 @@ TEST_F(BuildTest, ARecipeIsKeptAndBuiltFromOnAnotherWire)
     QString said;
     QObject::connect(&own, &BuildDesk::recipeReady, [&](const QString& words) { said = words; });
     own.copyRecipe(recipe);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !said.isEmpty(); }, 60000));
+    ASSERT_TRUE(waitedFor([&] { return !said.isEmpty(); }, 60000));
     EXPECT_TRUE(said.startsWith(QStringLiteral("Added"))) << said.toStdString();
     EXPECT_EQ(document().design().antennas.size(), before + 1);
     EXPECT_NEAR(parameter("leg_m"), recipe.shape.parameters.at("leg_m"), 0.05) << "the same wire and soil";

@@ -16,7 +16,7 @@ protected:
         show("build");
         click("buildCoil");
     }
-    bool waitFor(const std::function<bool()>& what) { return QTest::qWaitFor(what, 60000); }
+    bool waitFor(const std::function<bool()>& what) { return waitedFor(what, 60000); }
     CoilBoard& board() { return *find<CoilBoard>("coilBoard"); }
     const Winding& winding() { return document().antenna().winding; }
 };

@@ -31,7 +31,7 @@ protected:
     bool solved()
     {
         desk().wantBasis();
-        return QTest::qWaitFor([&] { return desk().fresh(); }, 60000);
+        return waitedFor([&] { return desk().fresh(); }, 60000);
     }
     const std::vector<ChainPart>& parts() { return chainParts(document().antenna()); }
     double lossOn(int row) { return desk().report()->rows.at(std::size_t(row)).state.totalLoss(); }

@@ -27,7 +27,7 @@ protected:
     Stage& feed() { return *window().stage(QStringLiteral("feed")); }
     bool worked()
     {
-        return settle() && QTest::qWaitFor([&] { return feed().tableText().split(QLatin1Char('\n')).size() >= 4; }, 60000);
+        return settle() && waitedFor([&] { return feed().tableText().split(QLatin1Char('\n')).size() >= 4; }, 60000);
     }
     void selectLine()
     {
@@ -83,7 +83,7 @@ TEST_F(FeedPageTest, EveryViewIsAPictureAndATable)
     for (const char* view : {"feedLosses", "feedReflection", "feedWhich", "feedShield"}) {
         click(view);
         if (QLatin1String(view) == QLatin1String("feedShield")) {
-            ASSERT_TRUE(QTest::qWaitFor([&] { return find<QPushButton>("chokeBest")->isEnabled(); }, 60000));
+            ASSERT_TRUE(waitedFor([&] { return find<QPushButton>("chokeBest")->isEnabled(); }, 60000));
         }
         const QString path = file("view.png");
         ASSERT_TRUE(window().exportPicture(path)) << view;

@@ -21,7 +21,7 @@ protected:
         window().resize(1280, 800);
         show("feed");
     }
-    bool waitFor(const std::function<bool()>& what, int ms = 60000) { return QTest::qWaitFor(what, ms); }
+    bool waitFor(const std::function<bool()>& what, int ms = 60000) { return waitedFor(what, ms); }
     LossBoard& board() { return *find<LossBoard>("lossBoard"); }
     std::vector<std::string> kinds()
     {

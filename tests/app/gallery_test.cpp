@@ -17,7 +17,7 @@ protected:
     const std::vector<GalleryDesk::Entry>& entries() { return window().gallery().desk().entries(); }
     bool filled()
     {
-        return QTest::qWaitFor([this] { return window().gallery().desk().unanswered() == 0; }, 120000);
+        return waitedFor([this] { return window().gallery().desk().unanswered() == 0; }, 120000);
     }
     /// A gallery of fewer bands fills sooner.
     void wantTwoBands()
@@ -291,8 +291,7 @@ TEST_F(GalleryTest, ATradeIsLookedAtAndTaken)
     ASSERT_TRUE(button->isVisible());
     QTest::mouseClick(button, Qt::LeftButton);
     auto* chart = find<PairChart>("pairChart");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("click a pair")); }, 60000))
-        << pageSentence().toStdString();
+    ASSERT_TRUE(waitedFor([&] { return pageSentence().contains(QStringLiteral("click a pair")); }, 60000)) << pageSentence().toStdString();
     chart->grab();
     QTest::mouseClick(chart, Qt::LeftButton, {}, chart->placeOf(0).toPoint());
     EXPECT_LT(parameter("leg_m"), 3.0);
@@ -312,8 +311,7 @@ TEST_F(GalleryTest, RadialsAreCountedAgainstTheirLength)
     chooseAntenna(2); // the vertical
     ASSERT_TRUE(settle());
     click("viewRadials");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("are enough")); }, 60000))
-        << pageSentence().toStdString();
+    ASSERT_TRUE(waitedFor([&] { return pageSentence().contains(QStringLiteral("are enough")); }, 60000)) << pageSentence().toStdString();
     auto* chart = find<PairChart>("pairChart");
     chart->grab();
     const double wire = parameter("radial_count") * parameter("radial_m");
@@ -337,7 +335,7 @@ TEST_F(GalleryTest, SeveralDimensionsAreTunedTogether)
     choose("tuneUntil", 2);
     type("tuneResistance", QStringLiteral("40"));
     click("tuneSeveral");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !find<QLabel>("tuneNote")->text().isEmpty(); }, 60000));
+    ASSERT_TRUE(waitedFor([&] { return !find<QLabel>("tuneNote")->text().isEmpty(); }, 60000));
     ASSERT_TRUE(settle());
     EXPECT_NEAR(solver().curve()->atLine(10.12e6).real(), 40.0, 1.0) << find<QLabel>("tuneNote")->text().toStdString();
     document().undoStack().undo();
@@ -345,7 +343,7 @@ TEST_F(GalleryTest, SeveralDimensionsAreTunedTogether)
     find<QCheckBox>("vary leg_m")->setChecked(false);
     find<QCheckBox>("vary inductance_H")->setChecked(false);
     click("tuneSeveral");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("tuneNote")->text().contains(QStringLiteral("not tuned")); }, 10000));
+    ASSERT_TRUE(waitedFor([&] { return find<QLabel>("tuneNote")->text().contains(QStringLiteral("not tuned")); }, 10000));
 }
 
 // The length card says why: the causes make up the whole difference.

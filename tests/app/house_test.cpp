@@ -79,7 +79,7 @@ TEST_F(WindowTest, AFailureOfTheProgramIsSaidAndSurvived)
     ASSERT_TRUE(settle());
     solver().setProbe([] { throw std::runtime_error("a broken invariant"); });
     document().setParameter("apex_height_m", 12.0, {});
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !solver().faults().empty(); }, 20000));
+    ASSERT_TRUE(waitedFor([&] { return !solver().faults().empty(); }, 20000));
     EXPECT_TRUE(pageSentence().contains(QStringLiteral("a broken invariant"))) << pageSentence().toStdString();
     solver().setProbe({});
     document().setParameter("apex_height_m", 12.5, {});
@@ -106,7 +106,7 @@ struct Starting {
     bool opens(const QString& path)
     {
         document.setDesign(*files::readDesign(path.toStdString()), path);
-        return QTest::qWaitFor([&] { return solver.curve() != nullptr; }, 60000);
+        return waitedFor([&] { return solver.curve() != nullptr; }, 60000);
     }
 };
 
@@ -168,7 +168,7 @@ TEST_F(WindowTest, APinIsComparedOnTheSameBand)
     ASSERT_TRUE(pinned);
     EXPECT_NEAR(pinned->solution.frequency, here->solution.frequency, 1e3);
     show("sky");
-    EXPECT_TRUE(QTest::qWaitFor(
+    EXPECT_TRUE(waitedFor(
         [&] {
             for (QLabel* label : window().findChildren<QLabel*>())
                 if (label->text().contains(QStringLiteral("0.0 dB stronger than Tower V 40")))
@@ -225,7 +225,7 @@ TEST_F(WindowTest, AnAntennaOfTheFutureIsShownAsSuchAndKept)
     text.replace(at, std::string("\"family\": \"delta-loop\"").size(), "\"family\": \"moebius\"");
     ASSERT_TRUE(document().openText(text, {}).empty());
     chooseAntenna(3);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !solver().busy() && !solver().faults().empty(); }, 20000));
+    ASSERT_TRUE(waitedFor([&] { return !solver().busy() && !solver().faults().empty(); }, 20000));
     for (const char* stage : {"site", "shape", "bands", "sky", "build", "trim"}) {
         show(stage);
         EXPECT_FALSE(window().stage(QLatin1String(stage))->summary().isEmpty()) << stage;
@@ -328,7 +328,7 @@ TEST_F(WindowTest, NoKeyOfAFileStandsOnAScreen)
 {
     show("shape");
     document().setParameter("end_height_m", 0.1, {});
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !solver().faults().empty(); }, 20000));
+    ASSERT_TRUE(waitedFor([&] { return !solver().faults().empty(); }, 20000));
     for (int stage = 0; stage < window().stageCount(); ++stage) {
         window().showStage(stage);
         for (QLabel* label : window().findChildren<QLabel*>())

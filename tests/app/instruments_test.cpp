@@ -2,6 +2,7 @@
 #include "app/document/instrument_link.h"
 #include "app/document/stand_in.h"
 #include "core/files/design_file.h"
+#include "tests/app/patience.h"
 
 #include <QLocalServer>
 #include <QLocalSocket>
@@ -27,7 +28,7 @@ protected:
     }
     QString heard()
     {
-        EXPECT_TRUE(QTest::qWaitFor([&] { return m_far->canReadLine(); }, 2000));
+        EXPECT_TRUE(waitedFor([&] { return m_far->canReadLine(); }, 2000));
         return QString::fromUtf8(m_far->readAll());
     }
     void answer(const char* words)
@@ -56,7 +57,7 @@ TEST_F(InstrumentTest, QuestionsAreAskedOneAfterTheOther)
     QTest::qWait(50);
     EXPECT_EQ(order.size(), 1) << "half an answer is none yet";
     answer("2\r\n");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return order.size() == 2; }, 2000));
+    ASSERT_TRUE(waitedFor([&] { return order.size() == 2; }, 2000));
     EXPECT_EQ(order, (QStringList{QStringLiteral("ready"), QStringLiteral("1|2")}));
     EXPECT_FALSE(m_link->busy());
 }
@@ -68,7 +69,7 @@ TEST_F(InstrumentTest, ASilentOneIsGivenUp)
     m_link->ask(
         {QStringLiteral("SLOW?")}, [&](const auto& a) { silent = !a; }, 1);
     heard();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return silent; }, 4000));
+    ASSERT_TRUE(waitedFor([&] { return silent; }, 4000));
     answer("too late\n");
     QTest::qWait(50);
     m_link->ask({QStringLiteral("NEXT?")}, [&](const auto& a) { later = a ? a->first() : QString(); });
@@ -76,7 +77,7 @@ TEST_F(InstrumentTest, ASilentOneIsGivenUp)
     answer("later still\n1\n");
     EXPECT_EQ(heard(), QStringLiteral("NEXT?\n"));
     answer("42\n");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !later.isEmpty(); }, 2000));
+    ASSERT_TRUE(waitedFor([&] { return !later.isEmpty(); }, 2000));
     EXPECT_EQ(later, QStringLiteral("42")) << "a late answer is nobody's";
 }
 
@@ -89,14 +90,14 @@ TEST_F(InstrumentTest, AnInstrumentWithoutNumbersIsAskedAfterAWhileOfSilence)
     m_link->ask(
         {QStringLiteral("SLOW?")}, [&](const auto& a) { silent = !a; }, 1);
     heard();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return silent; }, 4000));
+    ASSERT_TRUE(waitedFor([&] { return silent; }, 4000));
     m_link->ask({QStringLiteral("NEXT?")}, [&](const auto& a) { later = a ? a->first() : QString(); });
     heard();
     answer("too late\n");
     EXPECT_EQ(heard(), QStringLiteral("NEXT?\n"));
     EXPECT_TRUE(later.isEmpty());
     answer("42\n");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !later.isEmpty(); }, 2000));
+    ASSERT_TRUE(waitedFor([&] { return !later.isEmpty(); }, 2000));
     EXPECT_EQ(later, QStringLiteral("42"));
 }
 
@@ -110,7 +111,7 @@ TEST_F(InstrumentTest, ALineWithoutAnEndIsGivenUp)
         m_far->write(endless);
         QTest::qWait(20);
     }
-    ASSERT_TRUE(QTest::qWaitFor([&] { return good.has_value(); }, 4000));
+    ASSERT_TRUE(waitedFor([&] { return good.has_value(); }, 4000));
     EXPECT_FALSE(*good);
 }
 
@@ -122,7 +123,7 @@ TEST_F(InstrumentTest, ABrokenLineIsToldToEveryoneWaiting)
         m_link->ask({QStringLiteral("Q?")}, [&](const auto& a) { none += !a; });
     heard();
     m_far->disconnectFromServer();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return broken == 1; }, 2000));
+    ASSERT_TRUE(waitedFor([&] { return broken == 1; }, 2000));
     EXPECT_EQ(none, 3);
     m_link->ask({QStringLiteral("Q?")}, [&](const auto& a) { none += !a; });
     EXPECT_EQ(none, 4) << "nothing waits on a line that is broken";
@@ -142,7 +143,7 @@ TEST_F(InstrumentTest, MayGoWhileItAnswers)
     m_link->ask({QStringLiteral("LAST?")}, [&](const auto&) { m_link.reset(); });
     heard();
     answer("gone\n");
-    EXPECT_TRUE(QTest::qWaitFor([&] { return !m_link; }, 2000));
+    EXPECT_TRUE(waitedFor([&] { return !m_link; }, 2000));
 }
 
 // ---- the program
@@ -188,16 +189,16 @@ TEST(StandInProgram, OutlivesNonsenseAndLeavesWithItsWindow)
                      [&](QIODevice* line) { link = std::make_unique<InstrumentLink>(std::unique_ptr<QIODevice>(line)); });
     QObject::connect(&standIn, &StandIn::stopped, &standIn, [&](const QString& words) { why = words; });
     standIn.start(QStringLiteral("analyser"), design, design.antennas.front().id);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return link != nullptr; }, 20000)) << why.toStdString();
+    ASSERT_TRUE(waitedFor([&] { return link != nullptr; }, 20000)) << why.toStdString();
     std::optional<QStringList> answers;
     link->ask({QStringLiteral("nonsense"), QStringLiteral(":::"), QStringLiteral("SENS:FREQ:STAR minus"), QString(5000, u'x'),
                QStringLiteral("SYST:ERR?"), QStringLiteral("*IDN?")},
               [&](const auto& a) { answers = a; });
-    ASSERT_TRUE(QTest::qWaitFor([&] { return answers.has_value(); }, 10000));
+    ASSERT_TRUE(waitedFor([&] { return answers.has_value(); }, 10000));
     EXPECT_TRUE(answers->at(0).startsWith(QStringLiteral("-113")));
     EXPECT_TRUE(answers->at(1).startsWith(QStringLiteral("Vetchling")));
     link.reset();
-    EXPECT_TRUE(QTest::qWaitFor([&] { return why.contains(QStringLiteral("stopped")); }, 10000)) << "nobody is left who would ask";
+    EXPECT_TRUE(waitedFor([&] { return why.contains(QStringLiteral("stopped")); }, 10000)) << "nobody is left who would ask";
     EXPECT_FALSE(standIn.running());
 }
 

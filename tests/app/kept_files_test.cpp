@@ -206,6 +206,28 @@ TEST_F(KeptFiles, ACutRecoveryCopyIsOpenedUnderNoName)
     EXPECT_EQ(contentOf(path), whole);
 }
 
+// 2026-11: a copy older than its file was passed over without a word, and when it was opened it was saved over the newer file.
+TEST_F(KeptFiles, ACopyThatIsOlderThanItsFileIsOfferedAndNotSavedOverIt)
+{
+    const QString path = file("mine.vetchling");
+    Doc changed = gardenJson();
+    changed["site"]["notes"] = "from the copy";
+    const QString copy = leaveCopy(file("autosave"), path.toUtf8(), QByteArray::fromStdString(changed.dump()));
+    QTest::qWait(20);
+    put(path, contentOf(garden()));
+    answer("keepCopy");
+    ASSERT_TRUE(window().fileDesk().openFile(path));
+    EXPECT_TRUE(m_asked.contains(QStringLiteral("saved later"))) << m_asked.toStdString();
+    EXPECT_TRUE(QFile::exists(copy));
+    answer("takeCopy");
+    ASSERT_TRUE(window().fileDesk().openFile(path));
+    EXPECT_EQ(document().design().site.notes, "from the copy");
+    answer("keepBoth");
+    EXPECT_TRUE(window().fileDesk().save());
+    EXPECT_TRUE(contentOf(path).contains("from the copy"));
+    EXPECT_EQ(contentOf(file("mine-1.vetchling")), contentOf(garden()));
+}
+
 TEST_F(KeptFiles, ARecoveryCopyWithADamagedPartOpensWithTheRest)
 {
     leaveCopy(file("autosave"), "", QByteArray::fromStdString(damagedText(gardenJson(), Place("/antennas/1/parameters"), "null")));
@@ -334,7 +356,7 @@ protected:
     }
     bool told(int count)
     {
-        return QTest::qWaitFor([&] { return m_told.size() >= count; }, 5000);
+        return waitedFor([&] { return m_told.size() >= count; }, 5000);
     }
 
     QTemporaryDir m_home;
@@ -375,7 +397,7 @@ TEST_F(Watched, AFolderThatGoesIsSaid)
     QDir(m_home.path()).mkpath(QStringLiteral("gone"));
     ASSERT_TRUE(m_folder.watch(m_home.filePath(QStringLiteral("gone"))));
     QDir(m_home.path()).rmdir(QStringLiteral("gone"));
-    EXPECT_TRUE(QTest::qWaitFor([&] { return !lost.isEmpty(); }, 5000));
+    EXPECT_TRUE(waitedFor([&] { return !lost.isEmpty(); }, 5000));
     EXPECT_FALSE(m_folder.watch(m_home.filePath(QStringLiteral("gone"))));
 }
 

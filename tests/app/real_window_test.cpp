@@ -1,6 +1,7 @@
 /// The program itself in a real window on a virtual display: starts, shows the demo, takes keys, recovers after a kill.
 #include "app/window/main_window.h"
 #include "core/files/design_file.h"
+#include "tests/app/patience.h"
 
 #include <QDir>
 #include <QFile>
@@ -24,15 +25,16 @@ protected:
     {
         if (QStandardPaths::findExecutable(QStringLiteral("Xvfb")).isEmpty())
             GTEST_SKIP() << "Xvfb is not installed";
-        m_server.start(QStringLiteral("Xvfb"), {QStringLiteral("-displayfd"), QStringLiteral("1"), QStringLiteral("-screen"),
-                                                QStringLiteral("0"), QStringLiteral("1280x800x24"), QStringLiteral("-nolisten"),
-                                                QStringLiteral("tcp"), QStringLiteral("-noreset")}); // a reset after a client goes refuses the next one
+        m_server.start(QStringLiteral("Xvfb"),
+                       {QStringLiteral("-displayfd"), QStringLiteral("1"), QStringLiteral("-screen"), QStringLiteral("0"),
+                        QStringLiteral("1280x800x24"), QStringLiteral("-nolisten"), QStringLiteral("tcp"),
+                        QStringLiteral("-noreset")}); // a reset after a client goes refuses the next one
         ASSERT_TRUE(m_server.waitForStarted());
         QByteArray number; // a free one, which the server picks
-        ASSERT_TRUE(QTest::qWaitFor([&] { return (number += m_server.readAllStandardOutput()).endsWith('\n'); }, 30000));
+        ASSERT_TRUE(app::waitedFor([&] { return (number += m_server.readAllStandardOutput()).endsWith('\n'); }, 30000));
         m_number = number.trimmed().toInt();
         // the socket is there before the server answers
-        ASSERT_TRUE(QTest::qWaitFor([this] { return !xdotool({QStringLiteral("getdisplaygeometry")}).isEmpty(); }, 20000));
+        ASSERT_TRUE(app::waitedFor([this] { return !xdotool({QStringLiteral("getdisplaygeometry")}).isEmpty(); }, 20000));
     }
     void TearDown() override
     {
@@ -50,7 +52,8 @@ protected:
         e.insert(QStringLiteral("HOME"), m_home.path());
         e.insert(QStringLiteral("XDG_CONFIG_HOME"), m_home.filePath(QStringLiteral("config")));
         e.insert(QStringLiteral("XDG_DATA_HOME"), m_home.filePath(QStringLiteral("data")));
-        e.insert(QStringLiteral("XDG_CACHE_HOME"), e.value(QStringLiteral("VETCHLING_TEST_TABLES"), m_home.filePath(QStringLiteral("cache"))));
+        e.insert(QStringLiteral("XDG_CACHE_HOME"),
+                 e.value(QStringLiteral("VETCHLING_TEST_TABLES"), m_home.filePath(QStringLiteral("cache"))));
         e.insert(QStringLiteral("XDG_RUNTIME_DIR"), m_home.path());
         return e;
     }
@@ -80,14 +83,14 @@ protected:
 
     bool windowAppears()
     {
-        return QTest::qWaitFor([this] { return !shownWindow().isEmpty(); }, 60000);
+        return app::waitedFor([this] { return !shownWindow().isEmpty(); }, 60000);
     }
 
     /// Keys need the focus, which no window manager gives here; they are taken in their order, however slow the program is.
     void press(const QStringList& keys)
     {
         const QString window = shownWindow();
-        const bool focused = QTest::qWaitFor(
+        const bool focused = app::waitedFor(
             [&] {
                 xdotool({QStringLiteral("windowfocus"), window});
                 return xdotool({QStringLiteral("getwindowfocus")}) == window;
@@ -138,7 +141,7 @@ protected:
         since.start();
         while (since.elapsed() < 30000) {
             press("ctrl+s");
-            const bool now = QTest::qWaitFor(
+            const bool now = app::waitedFor(
                 [&] {
                     QFile file(m_path);
                     return file.open(QIODevice::ReadOnly) && wanted(QJsonDocument::fromJson(file.readAll()).object());
@@ -186,13 +189,13 @@ TEST_F(RealWindow, UnsavedWorkComesBackAfterAKill)
     ASSERT_TRUE(start({QStringLiteral("--demo")}));
     ASSERT_TRUE(windowAppears()) << complaint();
     press("ctrl+u"); // metres to feet: an edit
-    ASSERT_TRUE(QTest::qWaitFor([this] { return !autosaved().isEmpty(); }, 20000));
+    ASSERT_TRUE(app::waitedFor([this] { return !autosaved().isEmpty(); }, 20000));
     m_program.kill();
     m_program.waitForFinished();
     ASSERT_FALSE(autosaved().isEmpty());
     const QString left = autosaved();
     ASSERT_TRUE(start({}));
-    ASSERT_TRUE(QTest::qWaitFor([&] { return !autosaved().isEmpty() && autosaved() != left; }, 30000)); // taken over as its own
+    ASSERT_TRUE(app::waitedFor([&] { return !autosaved().isEmpty() && autosaved() != left; }, 30000)); // taken over as its own
     QFile copy(autosaved());
     ASSERT_TRUE(copy.open(QIODevice::ReadOnly));
     EXPECT_TRUE(copy.readAll().contains("imperial"));

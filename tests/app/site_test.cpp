@@ -155,7 +155,7 @@ TEST_F(SiteTest, NeighboursAreAskedAboutAndCountedIn)
     const Complex alone = solver().curve()->atLine(7.1e6);
     click("askNeighbours");
     auto* words = find<QLabel>("neighbourWords");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return words->text().contains(QStringLiteral("flagpole")); }, 60000)) << words->text().toStdString();
+    ASSERT_TRUE(waitedFor([&] { return words->text().contains(QStringLiteral("flagpole")); }, 60000)) << words->text().toStdString();
     EXPECT_TRUE(words->text().contains(QStringLiteral("kHz")));
     find<QCheckBox>("countMetal")->click();
     EXPECT_TRUE(document().antenna().surroundings.metal);
@@ -199,11 +199,11 @@ TEST_F(SiteTest, NotesAndPicturesAreKept)
     auto* text = find<QPlainTextEdit>("notesText");
     text->setFocus();
     QTest::keyClicks(text, QStringLiteral("the gate sticks"));
-    EXPECT_TRUE(QTest::qWaitFor([&] { return site().notes == "the gate sticks"; }, 5000));
+    EXPECT_TRUE(waitedFor([&] { return site().notes == "the gate sticks"; }, 5000));
     choose("notesOf", 1);
     window().findChild<NotesPanel*>()->addPicture(file("mast.png"));
     EXPECT_EQ(document().antenna().pictures, std::vector<std::string>{"mast.png"}) << "told from the design's folder";
-    ASSERT_TRUE(QTest::qWaitFor([&] { return window().findChild<QAbstractButton*>(QStringLiteral("picture 0")) != nullptr; }, 5000));
+    ASSERT_TRUE(waitedFor([&] { return window().findChild<QAbstractButton*>(QStringLiteral("picture 0")) != nullptr; }, 5000));
     EXPECT_FALSE(find<QAbstractButton>("picture 0")->icon().isNull());
     ASSERT_TRUE(document().save(path).empty());
     ASSERT_TRUE(document().open(path).empty());

@@ -317,9 +317,9 @@ TEST_F(WindowTest, SoilIsFollowedOverFrequencyFromOnePair)
     const double before = solver().curve()->fundamental;
     type("soilPair", QStringLiteral("28.5"));
     EXPECT_DOUBLE_EQ(document().design().site.soil.pairFrequency, 28.5e6);
-    EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("soilNote")->text().contains(QStringLiteral("Messier")); }, 5000));
+    EXPECT_TRUE(waitedFor([&] { return find<QLabel>("soilNote")->text().contains(QStringLiteral("Messier")); }, 5000));
     ASSERT_TRUE(settle());
-    EXPECT_TRUE(QTest::qWaitFor([&] { return solver().curve()->fundamental != before; }, 20000)) << "low down the soil is another";
+    EXPECT_TRUE(waitedFor([&] { return solver().curve()->fundamental != before; }, 20000)) << "low down the soil is another";
     find<QLineEdit>("soilPair")->clear();
     QTest::keyClick(find<QLineEdit>("soilPair"), Qt::Key_Return);
     EXPECT_EQ(document().design().site.soil.pairFrequency, 0.0);
@@ -339,9 +339,7 @@ TEST_F(WindowTest, LoggingADipGivesAdvice)
     ASSERT_TRUE(settle());
     show("trim");
     auto* board = find<TrimBoard>("trimBoard");
-    const auto says = [&](const char* words) {
-        return QTest::qWaitFor([&] { return board->headline().contains(QLatin1String(words)); }, 30000);
-    };
+    const auto says = [&](const char* words) { return waitedFor([&] { return board->headline().contains(QLatin1String(words)); }, 30000); };
     EXPECT_TRUE(says("measure the dip")) << board->headline().toStdString();
     type("trimDip", QStringLiteral("17.95"));
     type("trimSwr", QStringLiteral("1.4"));
@@ -373,7 +371,7 @@ TEST_F(WindowTest, WhatWasMeasuredLowerAimsElsewhere)
     click("addMeasurement");
     ASSERT_EQ(document().antenna().trim.measurements.size(), 1u);
     EXPECT_NEAR(*document().antenna().trim.measurements[0].height, 5.0, 1e-12);
-    EXPECT_TRUE(QTest::qWaitFor([&] { return board->explanation().contains(QStringLiteral("another height")); }, 30000))
+    EXPECT_TRUE(waitedFor([&] { return board->explanation().contains(QStringLiteral("another height")); }, 30000))
         << board->explanation().toStdString();
     EXPECT_TRUE(find<QLineEdit>("trimHeight")->text().isEmpty()) << "the next one may hang elsewhere";
     board->grab();
@@ -385,10 +383,10 @@ TEST_F(WindowTest, TheRecipeSaysWhatTheOhmmeterReads)
     show("trim");
     find<QToolButton>("trimRecipe")->click();
     const auto card = [&] { return window().stage(QStringLiteral("trim"))->tableText(); };
-    EXPECT_TRUE(QTest::qWaitFor([&] { return card().contains(QStringLiteral("shall read open")); }, 30000)) << card().toStdString();
+    EXPECT_TRUE(waitedFor([&] { return card().contains(QStringLiteral("shall read open")); }, 30000)) << card().toStdString();
     window().stage(QStringLiteral("trim"))->canvas()->grab();
     chooseAntenna(3); // the loop
-    EXPECT_TRUE(QTest::qWaitFor([&] { return card().contains(QStringLiteral("nearly a short")); }, 30000)) << card().toStdString();
+    EXPECT_TRUE(waitedFor([&] { return card().contains(QStringLiteral("nearly a short")); }, 30000)) << card().toStdString();
     while (document().hasAntenna())
         document().removeCurrentAntenna();
     window().stage(QStringLiteral("trim"))->canvas()->grab();
@@ -488,8 +486,7 @@ TEST_F(WindowTest, DemoLogIsShownWithAdvice)
     ASSERT_TRUE(settle());
     show("trim");
     EXPECT_TRUE(pageSentence().contains(QStringLiteral("too long")));
-    EXPECT_TRUE(
-        QTest::qWaitFor([&] { return window().stage(QStringLiteral("trim"))->summary().startsWith(QStringLiteral("cut")); }, 30000));
+    EXPECT_TRUE(waitedFor([&] { return window().stage(QStringLiteral("trim"))->summary().startsWith(QStringLiteral("cut")); }, 30000));
     EXPECT_TRUE(window().stage(QStringLiteral("trim"))->tableText().contains(QStringLiteral("drizzle")));
 }
 

@@ -28,7 +28,7 @@ protected:
         document().editAntenna(QStringLiteral("begin"), {}, [](Antenna& a) { a.trim = {}; });
         ASSERT_TRUE(settle());
         show("trim");
-        ASSERT_TRUE(QTest::qWaitFor([&] { return find<QPushButton>("sweepNow")->isEnabled(); }, 30000));
+        ASSERT_TRUE(waitedFor([&] { return find<QPushButton>("sweepNow")->isEnabled(); }, 30000));
     }
     Stage* trim() { return window().stage(QStringLiteral("trim")); }
     std::vector<Measurement> log() { return document().antenna().trim.measurements; }
@@ -38,7 +38,7 @@ protected:
     {
         find<ValueEdit>("trimDip")->clearValue(units::System::Metric);
         click("sweepNow");
-        return QTest::qWaitFor([&] { return find<ValueEdit>("trimDip")->hasValue(); }, 30000);
+        return waitedFor([&] { return find<ValueEdit>("trimDip")->hasValue(); }, 30000);
     }
 
     /// Reads the three standards in the dialog, by keyboard alone.
@@ -51,12 +51,12 @@ protected:
                 return;
             for (const char* name : {"readOpen", "readShort", "readLoad"}) {
                 auto* button = dialog->findChild<QPushButton*>(QLatin1String(name));
-                if (!QTest::qWaitFor([&] { return button->isEnabled() && button->isDefault(); }, 20000))
+                if (!waitedFor([&] { return button->isEnabled() && button->isDefault(); }, 20000))
                     break;
                 QTest::keyClick(dialog, Qt::Key_Return);
             }
             auto* outcome = dialog->findChild<QLabel*>(QStringLiteral("calibrationOutcome"));
-            good = QTest::qWaitFor([&] { return outcome->text().startsWith(QStringLiteral("Calibrated")); }, 20000);
+            good = waitedFor([&] { return outcome->text().startsWith(QStringLiteral("Calibrated")); }, 20000);
             dialog->accept();
         });
         click("calibrate");
@@ -66,7 +66,7 @@ protected:
     QString advice() { return find<TrimBoard>("trimBoard")->headline(); }
     bool advised()
     {
-        return QTest::qWaitFor([&] { return !solver().busy() && !advice().startsWith(QStringLiteral("Being")); }, 30000);
+        return waitedFor([&] { return !solver().busy() && !advice().startsWith(QStringLiteral("Being")); }, 30000);
     }
 };
 
@@ -91,13 +91,13 @@ TEST_F(TrimTest, AWholeTrimWithTheStandInAnalyser)
         ASSERT_FALSE(log().back().impedance.empty())
             << visit << analyser().toStdString() << find<QLabel>("sweepNote")->text().toStdString() << log().back().instrument
             << log().back().coax << "a calibrated sweep at the feedpoint has R and X";
-        ASSERT_TRUE(QTest::qWaitFor([&] { return !trim()->summary().startsWith(QStringLiteral("measure")) && !solver().busy(); }, 30000));
+        ASSERT_TRUE(waitedFor([&] { return !trim()->summary().startsWith(QStringLiteral("measure")) && !solver().busy(); }, 30000));
         if (trim()->summary() == QStringLiteral("done"))
             break;
         study::Library library;
         const auto next = trimNext(library, trimQuestionOf(document().design(), document().antenna()));
         ASSERT_TRUE(next.ok());
-        ASSERT_TRUE(QTest::qWaitFor([&] { return advice() == QString::fromStdString(next->next.words.english()); }, 30000));
+        ASSERT_TRUE(waitedFor([&] { return advice() == QString::fromStdString(next->next.words.english()); }, 30000));
         change = next->next.change;
         ++cuts;
     }
@@ -140,7 +140,7 @@ TEST_F(TrimTest, TheStandInMayBeKilled)
     auto* process = window().findChild<QProcess*>();
     ASSERT_TRUE(process);
     process->kill();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return analyser().contains(QStringLiteral("off")); }, 10000));
+    ASSERT_TRUE(waitedFor([&] { return analyser().contains(QStringLiteral("off")); }, 10000));
     EXPECT_TRUE(find<QLabel>("sweepNote")->text().contains(QStringLiteral("stopped")));
     EXPECT_TRUE(sweeps()) << "and started again";
     chooseAntenna(1);
@@ -175,9 +175,9 @@ TEST_F(TrimTest, TheFitIsUsedInTheDesignAndTakenBack)
     const Design before = document().design();
     EXPECT_FALSE(find<QPushButton>("useFit")->isEnabled());
     ASSERT_EQ(log().size(), 1u) << find<QLabel>("trimDipQuestion")->text().toStdString();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return find<QPushButton>("fitSite")->isEnabled(); }, 10000));
+    ASSERT_TRUE(waitedFor([&] { return find<QPushButton>("fitSite")->isEnabled(); }, 10000));
     click("fitSite");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return find<QPushButton>("useFit")->isEnabled(); }, 60000));
+    ASSERT_TRUE(waitedFor([&] { return find<QPushButton>("useFit")->isEnabled(); }, 60000));
     EXPECT_TRUE(find<QLabel>("fittedNote")->text().contains(QStringLiteral("±")));
     click("useFit");
     EXPECT_NE(document().design().site.soil.relativePermittivity, before.site.soil.relativePermittivity);
@@ -192,13 +192,13 @@ TEST_F(TrimTest, AnOldMeterIsReadOnThreeChannels)
     auto* knob = find<QSlider>("meterKnob");
     const QLabel* said = find<QLabel>("meterSaid");
     find<QPushButton>("meterLow")->click();
-    ASSERT_TRUE(QTest::qWaitFor([&] { return find<QPushButton>("meterDirection")->isEnabled(); }, 20000)) << said->text().toStdString();
+    ASSERT_TRUE(waitedFor([&] { return find<QPushButton>("meterDirection")->isEnabled(); }, 20000)) << said->text().toStdString();
     auto* readings = find<QPlainTextEdit>("readings");
     for (int channel = 1; channel <= 3; ++channel) {
         knob->setValue(4);
         QTest::qWait(250);
         find<QPushButton>("meterDirection")->click();
-        EXPECT_TRUE(QTest::qWaitFor([&] { return said->text().startsWith(QStringLiteral("It was not set")); }, 5000)) << "too early";
+        EXPECT_TRUE(waitedFor([&] { return said->text().startsWith(QStringLiteral("It was not set")); }, 5000)) << "too early";
         find<QPushButton>("meterDirection")->click();
         for (int value = 4; value <= knob->maximum(); value += 2) { // one turns the knob and looks
             knob->setValue(value);
@@ -261,7 +261,7 @@ TEST_F(TrimTest, ASerialAnalyserSpeaksTheSame)
     const AnalyserDesk::Range range{13.8e6, 14.4e6, 31};
     for (Standard which : {Standard::Open, Standard::Short, Standard::Load}) {
         desk.readStandard(which, range);
-        ASSERT_TRUE(QTest::qWaitFor([&] { return desk.state() == AnalyserDesk::State::Ready; }, 20000));
+        ASSERT_TRUE(waitedFor([&] { return desk.state() == AnalyserDesk::State::Ready; }, 20000));
         ASSERT_TRUE(desk.hasRead(which)) << desk.trouble().toStdString();
     }
     ASSERT_TRUE(desk.calibration());
@@ -322,10 +322,10 @@ TEST_F(TrimTest, AWatchedFolderHandsItsSweepsOver)
     ASSERT_TRUE(QMetaObject::invokeMethod(trim(), "watch", Q_ARG(QString, folder)));
     EXPECT_FALSE(find<ValueEdit>("trimDip")->hasValue()) << "what was there before is not new";
     write("new.csv", 7.03e6);
-    ASSERT_TRUE(QTest::qWaitFor([&] { return find<ValueEdit>("trimDip")->hasValue(); }, 10000));
+    ASSERT_TRUE(waitedFor([&] { return find<ValueEdit>("trimDip")->hasValue(); }, 10000));
     EXPECT_NEAR(find<ValueEdit>("trimDip")->value(), 7.03e6, 1e3);
     write("new.csv", 7.05e6);
-    EXPECT_TRUE(QTest::qWaitFor([&] { return std::abs(find<ValueEdit>("trimDip")->value() - 7.05e6) < 1e3; }, 10000)) << "saved again";
+    EXPECT_TRUE(waitedFor([&] { return std::abs(find<ValueEdit>("trimDip")->value() - 7.05e6) < 1e3; }, 10000)) << "saved again";
     ASSERT_TRUE(QMetaObject::invokeMethod(trim(), "watch", Q_ARG(QString, file("nowhere"))));
     EXPECT_TRUE(find<QLabel>("sweepNote")->text().contains(QStringLiteral("cannot be watched")));
 }
@@ -425,7 +425,7 @@ TEST_F(TrimTest, ALevelOfTheYardIsWon)
 {
     click("trimYard");
     auto* board = find<YardBoard>("yardBoard");
-    const auto free = [&] { return QTest::qWaitFor([&] { return find<QPushButton>("yardSweep")->isEnabled(); }, 30000); };
+    const auto free = [&] { return waitedFor([&] { return find<QPushButton>("yardSweep")->isEnabled(); }, 30000); };
     ASSERT_TRUE(free()) << "the first level opens by itself";
     for (int visit = 0; visit < 5; ++visit) {
         click("yardSweep");
@@ -441,7 +441,7 @@ TEST_F(TrimTest, ALevelOfTheYardIsWon)
         ASSERT_TRUE(free());
     }
     click("yardVerdict");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return board->notes().last().contains(QStringLiteral("found")); }, 30000));
+    ASSERT_TRUE(waitedFor([&] { return board->notes().last().contains(QStringLiteral("found")); }, 30000));
     EXPECT_FALSE(find<QPushButton>("yardSweep")->isEnabled()) << "it is over";
     EXPECT_TRUE(find<QPushButton>("yardLevel-first-dipole")->text().contains(QStringLiteral("now")));
     click("yardLevel-only-a-meter");
@@ -455,10 +455,10 @@ TEST_F(TrimTest, ALevelOfTheYardIsWon)
 TEST_F(TrimTest, FeetAreFollowed)
 {
     click("trimYard");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return find<QPushButton>("yardSweep")->isEnabled(); }, 30000));
+    ASSERT_TRUE(waitedFor([&] { return find<QPushButton>("yardSweep")->isEnabled(); }, 30000));
     const double amount = find<ValueEdit>("yardAmount")->value();
     document().edit(QStringLiteral("feet"), {}, [](Design& d) { d.operation.system = units::System::Imperial; });
-    ASSERT_TRUE(QTest::qWaitFor([&] { return find<QLineEdit>("yardAmount")->text().contains(QStringLiteral("in")); }, 5000));
+    ASSERT_TRUE(waitedFor([&] { return find<QLineEdit>("yardAmount")->text().contains(QStringLiteral("in")); }, 5000));
     EXPECT_DOUBLE_EQ(find<ValueEdit>("yardAmount")->value(), amount);
     click("trimLog");
     EXPECT_EQ(find<QLineEdit>("reportDistance")->accessibleName(), QStringLiteral("Distance, miles"));
@@ -475,7 +475,7 @@ TEST_F(TrimTest, WithoutAnAntennaEveryButtonSaysWhy)
 {
     window().fileDesk().openNew(window().emptyDesign());
     show("trim");
-    ASSERT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QStringLiteral("Add an antenna")); }, 10000));
+    ASSERT_TRUE(waitedFor([&] { return pageSentence().contains(QStringLiteral("Add an antenna")); }, 10000));
     EXPECT_FALSE(find<QPushButton>("sweepNow")->isEnabled());
     EXPECT_FALSE(find<QPushButton>("fitSite")->isEnabled());
     find<QPushButton>("addMeasurement")->click();
@@ -489,13 +489,13 @@ TEST_F(TrimTest, WithoutAnAntennaEveryButtonSaysWhy)
     EXPECT_TRUE(find<QLabel>("logSaid")->text().contains(QStringLiteral("no antenna")));
     find<LogBoard>("logBoard")->grab();
     click("trimYard");
-    EXPECT_TRUE(QTest::qWaitFor([&] { return find<QPushButton>("yardSweep")->isEnabled(); }, 30000));
+    EXPECT_TRUE(waitedFor([&] { return find<QPushButton>("yardSweep")->isEnabled(); }, 30000));
 }
 
 TEST_F(TrimTest, TheYardRefusesInWords)
 {
     click("trimYard");
-    const auto free = [&] { return QTest::qWaitFor([&] { return find<QPushButton>("yardSweep")->isEnabled(); }, 30000); };
+    const auto free = [&] { return waitedFor([&] { return find<QPushButton>("yardSweep")->isEnabled(); }, 30000); };
     ASSERT_TRUE(free());
     const auto before = find<YardBoard>("yardBoard")->notes();
     type("yardAmount", QStringLiteral("-5 cm"));

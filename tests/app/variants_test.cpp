@@ -12,7 +12,7 @@ namespace {
 
 class VariantsTest : public WindowTest {
 protected:
-    bool waitFor(const std::function<bool()>& what, int ms = 60000) { return QTest::qWaitFor(what, ms); }
+    bool waitFor(const std::function<bool()>& what, int ms = 60000) { return waitedFor(what, ms); }
     VariantsDesk& desk() { return window().variants(); }
     void pressV() { window().findChild<QAction*>(QStringLiteral("actionVariant"))->trigger(); }
     const Antenna& stored() { return *findAntenna(document().stored(), document().current()); }

@@ -89,7 +89,7 @@ TEST_F(WindowTest, BadInputIsRefusedInWordsAndLosesNothing)
 TEST_F(WindowTest, ImpossibleShapeIsExplainedOnThePage)
 {
     type("leg_m", QStringLiteral("3 m")); // the ends would hang 5.2 m below the centre
-    ASSERT_TRUE(QTest::qWaitFor([this] { return !solver().faults().empty(); }, 20000));
+    ASSERT_TRUE(waitedFor([this] { return !solver().faults().empty(); }, 20000));
     EXPECT_TRUE(pageSentence().contains(QStringLiteral("raise the end"))) << pageSentence().toStdString();
     QTest::keyClick(&window(), Qt::Key_Z, Qt::ControlModifier);
     document().undoStack().undo();
@@ -242,7 +242,7 @@ TEST_F(WindowTest, OutOfRangeIsSaidAndMarkedAtTheWire)
     EXPECT_FALSE(pageSentence().contains(QLatin1String("Out of range")));
     document().setParameter("leg_m", 5.21, {}); // legs hang almost straight down from the apex
     ASSERT_TRUE(settle());
-    EXPECT_TRUE(QTest::qWaitFor([&] { return pageSentence().contains(QLatin1String("Out of range at the mark: bends back")); }, 5000))
+    EXPECT_TRUE(waitedFor([&] { return pageSentence().contains(QLatin1String("Out of range at the mark: bends back")); }, 5000))
         << pageSentence().toStdString();
 }
 
@@ -463,7 +463,7 @@ TEST_F(WindowTest, PicturesAndSweepsAreExported)
 /// The lines of a sweep's file, once it is there.
 QStringList linesOf(const QString& path)
 {
-    EXPECT_TRUE(QTest::qWaitFor([&] { return QFile::exists(path); }, 60000)) << path.toStdString();
+    EXPECT_TRUE(waitedFor([&] { return QFile::exists(path); }, 60000)) << path.toStdString();
     QFile file(path);
     EXPECT_TRUE(file.open(QIODevice::ReadOnly));
     return QString::fromUtf8(file.readAll()).split(QLatin1Char('\n'), Qt::SkipEmptyParts);
@@ -492,7 +492,7 @@ TEST_F(WindowTest, ASweepNamesItsAntennaAndIsDenseInWantedBands)
                 touchstone.at(0).contains(QString::fromStdString(document().antenna().name)));
     EXPECT_TRUE(touchstone.contains(QStringLiteral("# Hz S RI R 50")));
     window().exportSweep(file("b.csv"), 8e6, 7e6);
-    EXPECT_TRUE(QTest::qWaitFor([&] { return find<QLabel>("message")->text().contains(QStringLiteral("lower to a higher")); }, 10000));
+    EXPECT_TRUE(waitedFor([&] { return find<QLabel>("message")->text().contains(QStringLiteral("lower to a higher")); }, 10000));
     EXPECT_FALSE(QFile::exists(file("b.csv")));
 }
 
