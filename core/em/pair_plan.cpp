@@ -2,6 +2,7 @@
 
 #include <oneapi/tbb/parallel_for.h>
 
+#include <atomic>
 #include <cmath>
 
 namespace vetchling::em {
@@ -18,9 +19,12 @@ PairPlan::PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequ
     interactions.resize(classes.founders().size());
     const bool hasRemainder = model.ground.kind == GroundKind::Real && !mesh.reachesSoil() && interactions.size() <= mostWithPaths;
     const Sampled few = fewSamples(mesh.degree), many = manySamples(mesh.degree);
+    std::atomic<bool> stopped = false; // once: the reason may be gone again by the next look
     tbb::parallel_for(std::size_t(0), interactions.size(), [&](std::size_t i) {
-        if (watch.stopped())
+        if (stopped || watch.stopped()) {
+            stopped = true;
             return;
+        }
         const auto [m, n] = classes.founders()[i];
         const Element &observer = mesh.elements[m], &source = mesh.elements[n];
         const bool across = observer.inSoil != source.inSoil;
@@ -35,6 +39,7 @@ PairPlan::PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequ
     });
     jackets = jacketedPairs(mesh, model);
     coils = coiledPairs(mesh, model);
+    complete = !stopped;
 }
 
 std::vector<PairPlan::Jacketed> jacketedPairs(const Mesh& mesh, const WireModel& model)

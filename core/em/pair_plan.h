@@ -14,7 +14,8 @@
 namespace vetchling::em {
 
 struct PairPlan {
-    /// @param highestFrequency Hz; the mesh may be used at any lower one too @param watch a stop leaves the plan unfinished
+    /// @param highestFrequency Hz; the mesh may be used at any lower one too @param watch a stop leaves the plan incomplete, and nothing
+    /// may be solved with it
     PairPlan(const Mesh& mesh, const WireModel& model, double highestFrequency, const Watch& watch = {});
 
     struct Interaction {
@@ -23,6 +24,7 @@ struct PairPlan {
         std::optional<MomentSeries> image;       ///< of m with the mirrored n; none in free space
         std::optional<RemainderPaths> remainder; ///< over real soil, while they are not too many
     };
+    bool complete = false;
     std::vector<Interaction> interactions;
     std::vector<MeshPair> pairs;
     std::vector<std::size_t> classOf; ///< into interactions, by pair

@@ -183,6 +183,8 @@ Result<Solution> PreparedModel::solve(double frequency, GroundTableCache& tables
 {
     auto mesh = std::make_shared<Mesh>(m_mesh);
     mesh->frequency = frequency;
+    if (!m_plan.complete)
+        return stopped();
     return solveOn(mesh, m_model, tables, watch, &m_plan);
 }
 

@@ -78,7 +78,12 @@ Queue::Ticket Queue::next(bool interactive, std::unique_lock<std::mutex>& lock)
 bool Queue::run(Job& job, bool interactive)
 {
     Watch watch;
-    watch.stop = [&] { return job.m_cancelled || m_closing || (!interactive && m_personWaits); };
+    std::atomic<bool> stopped = false; // for good: a part of the work that saw it has given up, though nobody waits any more
+    watch.stop = [&] {
+        if (job.m_cancelled || m_closing || (!interactive && m_personWaits))
+            stopped = true;
+        return stopped.load();
+    };
     watch.progress = [&](double done) { job.m_progress = done; };
     try {
         return (!job.m_cancelled && job.m_work(watch)) || job.m_cancelled || interactive;

@@ -85,7 +85,8 @@ TEST_F(CliDamage, APowerLineThatCannotBeReadIsNoReasonToFeelSafe)
 {
     const Outcome check = run("check " + damaged("/site/power_line/from_m", "null"));
     ASSERT_EQ(check.code, 0) << check.err;
-    for (const Json& antenna : Json::parse(check.out)["antennas"]) {
+    const Json told = Json::parse(check.out);
+    for (const Json& antenna : told["antennas"]) {
         EXPECT_EQ(antenna["fits"], false);
         EXPECT_EQ(antenna["warnings"][0]["code"], "power-line");
         EXPECT_TRUE(antenna["power_line_clearance_m"].is_null());

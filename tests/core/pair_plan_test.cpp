@@ -68,6 +68,25 @@ TEST(MomentSeries, OfAFarPairIsTheIntegralOfTheKernel)
     }
 }
 
+// 2026-11: with a plan that a stop had left half made, and the reason for the stop gone, the solve went on and answered.
+TEST(PreparedModel, OneThatWasStoppedWhileItWasMadeAnswersNothing)
+{
+    const auto model = std::make_shared<const WireModel>(dipole(10.0, 5.0, averageSoil));
+    const MeshOptions mesh{.meshFrequency = 14e6};
+    GroundTableCache tables;
+    std::atomic<long> looks{0};
+    long at = -1;
+    Watch once; // stops at one look, and at no other
+    once.stop = [&] { return looks++ == at; };
+    ASSERT_TRUE(PreparedModel(model, mesh, 15e6, once).solve(14e6, tables).ok());
+    const long all = looks;
+    ASSERT_GT(all, 10);
+    for (at = 0; at < all; ++at) {
+        looks = 0;
+        EXPECT_FALSE(PreparedModel(model, mesh, 15e6, once).solve(14e6, tables).ok()) << at;
+    }
+}
+
 TEST(PreparedModel, AnswersAsASolveOfTheSameMesh)
 {
     const auto model = std::make_shared<const WireModel>(dipole(20.0, 6.0, averageSoil));

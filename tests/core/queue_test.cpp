@@ -81,6 +81,36 @@ TEST(Queue, ABatchGivesWayAndStartsAgain)
     EXPECT_TRUE(batch->finished());
 }
 
+// 2026-11: a batch that had been asked to give way was told to go on as soon as the other work was done, with what it had given up half
+// computed: the advice of a cut was wrong by a metre after one start in twelve.
+TEST(Queue, WhoWasAskedToStopIsStoppedForGood)
+{
+    Queue queue(2);
+    std::atomic<int> runs{0}, goneOn{0};
+    std::atomic<bool> sawTheStop{false}, otherDone{false};
+    const auto batch = queue.batch([&](const Watch& w) {
+        if (++runs > 1)
+            return true;
+        while (!w.stopped())
+            std::this_thread::sleep_for(1ms);
+        sawTheStop = true;
+        waitFor([&] { return otherDone.load(); });
+        std::this_thread::sleep_for(50ms); // nobody waits any more
+        goneOn += !w.stopped();
+        return !w.stopped();
+    });
+    waitFor([&] { return runs == 1; });
+    const auto other = queue.interactive([&](const Watch&) {
+        waitFor([&] { return sawTheStop.load(); });
+        return true;
+    });
+    waitFor([&] { return other->finished(); });
+    otherDone = true;
+    waitFor([&] { return batch->finished(); });
+    EXPECT_EQ(goneOn, 0);
+    EXPECT_EQ(runs, 2) << "it is begun again";
+}
+
 TEST(Queue, SurvivesWhatAWorkThrows)
 {
     Queue queue(1);
