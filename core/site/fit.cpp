@@ -74,6 +74,8 @@ public:
 
     FitReport run()
     {
+        if (m_site.powerLineUnread && !m_site.powerLine)
+            unknownPowerLine();
         for (const Wire& wire : m_model.wires) {
             if (m_site.powerLine)
                 powerLine(wire, *m_site.powerLine);
@@ -85,8 +87,6 @@ public:
         for (const Support& s : m_site.supports)
             if (m_site.powerLine)
                 fallOf(s, *m_site.powerLine);
-        if (m_site.powerLineUnread && !m_site.powerLine)
-            unknownPowerLine();
         supports();
         return std::move(m_report);
     }
