@@ -225,7 +225,9 @@ bool FileDesk::save()
 {
     if (m_settle && !m_settle())
         return false;
-    const bool named = !m_document.path().isEmpty() && !(m_document.damage() && m_document.damage()->cutShort);
+    const FileDamage* damage = m_document.damage();
+    const bool isTheCutFile = damage && damage->cutShort && damage->file == m_document.path().toStdString();
+    const bool named = !m_document.path().isEmpty() && !isTheCutFile;
     return named ? saveTo(m_document.path()) : saveAs();
 }
 

@@ -109,6 +109,9 @@ TEST_F(KeptFiles, ACutFileIsOpenedAndNotWrittenOver)
     copies.write();
     EXPECT_TRUE(contentOf(copies.path()).startsWith('\n')) << "nor after a crash";
     ASSERT_TRUE(window().fileDesk().saveTo(file("rest.vetchling")));
+    editNotes("calm");
+    EXPECT_TRUE(window().fileDesk().save()) << "under its new name it is a file like others";
+    EXPECT_TRUE(contentOf(file("rest.vetchling")).contains("calm"));
 }
 
 TEST_F(KeptFiles, TwoWindowsOnOneFileKeepBothVersions)
