@@ -130,6 +130,7 @@ void MainWindow::layOut()
     m_shelf = new Shelf(m_context);
     m_trail = new Trail(m_context, stages);
     m_strip = new BandStrip(m_context);
+    m_damage = new DamageStrip(m_context);
     auto* middle = new QHBoxLayout;
     middle->setSpacing(0);
     middle->addWidget(m_pages, 1);
@@ -157,6 +158,7 @@ void MainWindow::layOut()
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
     column->addWidget(m_shelf);
+    column->addWidget(m_damage);
     column->addLayout(beside, 1);
     column->addWidget(m_strip);
     setCentralWidget(central);
@@ -256,6 +258,7 @@ void MainWindow::refreshAll()
 {
     m_soon.stop();
     m_shelf->refresh();
+    m_damage->refresh();
     currentStage()->refresh();
     m_trail->refresh();
     if (galleryOpen())

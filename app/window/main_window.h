@@ -4,6 +4,7 @@
 #include "app/plots/band_strip.h"
 #include "app/stages/gallery/gallery.h"
 #include "app/stages/stage.h"
+#include "app/window/damage_strip.h"
 #include "app/window/dialogs.h"
 #include "app/window/exports.h"
 #include "app/window/file_desk.h"
@@ -108,6 +109,7 @@ private:
     QStackedWidget *m_pages = nullptr, *m_ledgers = nullptr, *m_middle = nullptr;
     Gallery* m_gallery = nullptr;
     BandStrip* m_strip = nullptr;
+    DamageStrip* m_damage = nullptr;
     QToolButton *m_undo = nullptr, *m_redo = nullptr, *m_pin = nullptr, *m_units = nullptr, *m_menuButton = nullptr;
     std::vector<Shortcut> m_shortcuts;
     QTimer m_soon; ///< refreshes after a change, unless an answer comes first

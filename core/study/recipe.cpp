@@ -1,5 +1,6 @@
 #include "core/study/recipe.h"
 
+#include "core/design/unread.h"
 #include "core/tune/tune.h"
 
 #include <algorithm>
@@ -30,6 +31,8 @@ const TunedValue* find(const TuneAllOutcome& all, const std::string& parameter)
 Recipe recipeOf(const Design& design, const Antenna& antenna, const std::map<std::string, double>& perUnit, const std::string& date)
 {
     Recipe recipe{antenna.name, design.site.name, date, antenna.notes, antenna.shape, design.site.soil, {}};
+    if (const std::string where = unreadOf(design, antenna.id); !where.empty())
+        recipe.notes += (recipe.notes.empty() ? "" : "\n") + unreadWords(where).english();
     const shapes::Family& family = shapes::familyOf(antenna.shape);
     const std::vector<shapes::Lever> levers = family.levers(antenna.shape);
     if (!levers.empty()) {

@@ -1,5 +1,6 @@
 #include "core/trim/next_step.h"
 
+#include "core/design/unread.h"
 #include "core/study/answers.h"
 #include "core/trim/fold.h"
 
@@ -132,6 +133,8 @@ private:
             return readings.faults();
         next.learned.reference = facts->dip;
         next.slope = next.modelSlope;
+        if (!m_asked.unread.empty())
+            return notAllRead(next);
         if (readings->empty())
             return measure(next, task);
         next.learned = estimateDip(*readings);
@@ -171,6 +174,14 @@ private:
         next.words = task.configurationName.empty() ? Text(coreText("core", "Hoist it and measure the dip near %1."), aim)
                                                     : Text(coreText("core", "With the links for %2, hoist it and measure the dip near %1."),
                                                            aim, task.configurationName);
+        return next;
+    }
+
+    /// Nobody knows what was cut.
+    [[nodiscard]] TrimNext notAllRead(TrimNext next) const
+    {
+        next.step = TrimStep::Check;
+        next.words = unreadWords(m_asked.unread);
         return next;
     }
 
@@ -446,7 +457,7 @@ double heightOf(const shapes::BuiltAntenna& built)
 
 TrimQuestion trimQuestionOf(const Design& design, const Antenna& antenna)
 {
-    return {study::questionOf(design, antenna).subject, antenna, {}, design.operation.system};
+    return {study::questionOf(design, antenna).subject, antenna, {}, design.operation.system, unreadOf(design, antenna.id)};
 }
 
 Result<TrimOutcome> trimNext(study::Library& library, const TrimQuestion& asked, const Watch& watch)

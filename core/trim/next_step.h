@@ -72,6 +72,7 @@ struct TrimQuestion {
     Antenna antenna;
     std::optional<std::size_t> task; ///< else the first that is not finished
     units::System system = units::System::Metric;
+    std::string unread; ///< where in its file something of it could not be read (`unreadOf`); empty: nowhere
     friend bool operator==(const TrimQuestion&, const TrimQuestion&) = default;
 };
 TrimQuestion trimQuestionOf(const Design& design, const Antenna& antenna);

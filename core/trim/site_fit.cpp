@@ -1,5 +1,6 @@
 #include "core/trim/site_fit.h"
 
+#include "core/design/unread.h"
 #include "core/study/answers.h"
 
 #include <algorithm>
@@ -277,6 +278,8 @@ private:
 
 Result<SiteFit> fitSite(study::Library& library, const Design& design, const Antenna& antenna, const Watch& watch)
 {
+    if (const std::string where = unreadOf(design, antenna.id); !where.empty())
+        return Fault{"", unreadWords(where)};
     return Fitter(library, design, antenna, watch).run();
 }
 

@@ -79,6 +79,30 @@ TEST_F(KeptFiles, ADamagedMeasurementIsSaidAndStaysInTheFile)
     EXPECT_TRUE(saved.contains("windy"));
 }
 
+TEST_F(KeptFiles, NothingIsCutByALogThatIsNotWhole)
+{
+    Doc garden = gardenJson();
+    garden["antennas"][0]["trim"]["measurements"] = Doc::parse(R"([{"dip_Hz":7.05e6,"cut_each_end_m":0.1},{"dip_Hz":7.06e6}])");
+    const QString path = file("damaged.vetchling");
+    put(path, QByteArray::fromStdString(damagedText(garden, Place("/antennas/0/trim/measurements/0/cut_each_end_m"), "text")));
+    ASSERT_TRUE(window().fileDesk().openFile(path));
+    auto* strip = find<DamageStrip>("damageStrip");
+    for (int i = 0; i < window().stageCount(); ++i) {
+        window().showStage(i);
+        EXPECT_TRUE(strip->isVisible()) << i;
+    }
+    EXPECT_TRUE(strip->words().contains(QStringLiteral("antennas[0].trim.measurements[0]"))) << strip->words().toStdString();
+    EXPECT_TRUE(find<LogBoard>("logBoard")->sentence().contains(QStringLiteral("antennas[0].trim")));
+    document().setCurrent(document().design().antennas[1].id);
+    EXPECT_FALSE(strip->isVisible()) << "another antenna";
+    document().setCurrent(document().design().antennas[0].id);
+    EXPECT_TRUE(strip->isVisible());
+    find<QPushButton>("showDamage")->click();
+    find<QPushButton>("forgetDamage")->click();
+    window().showStage(0);
+    EXPECT_FALSE(strip->isVisible());
+}
+
 TEST_F(KeptFiles, WhatCouldNotBeReadIsListedAndCanBeDropped)
 {
     const QString path = file("damaged.vetchling");

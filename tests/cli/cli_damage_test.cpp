@@ -61,6 +61,15 @@ TEST_F(CliDamage, WhatIsSetReplacesWhatWasDamaged)
     EXPECT_EQ(run("set " + design + " power_W=-3 -o " + out).code, 2);
 }
 
+TEST_F(CliDamage, NothingIsCutByALogThatIsNotWhole)
+{
+    const Outcome next = run("trim " + damaged("/antennas/0/trim/measurements/0/cut_each_end_m", "text"));
+    EXPECT_EQ(next.code, 0) << next.err;
+    EXPECT_EQ(Json::parse(next.out)["action"], "check");
+    EXPECT_TRUE(Json::parse(next.out)["change"].is_null());
+    EXPECT_NE(std::string(Json::parse(next.out)["words"]).find("Before anything is cut"), std::string::npos) << next.out;
+}
+
 TEST_F(CliDamage, TheAverageSoilStandsInAndIsSaid)
 {
     const Outcome wires = run("wires " + damaged("/site/soil", "list"));

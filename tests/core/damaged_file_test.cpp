@@ -1,6 +1,10 @@
 /// Design files of which a part cannot be read: the rest opens, and saving changes nothing else.
 #include "core/files/design_file.h"
 
+#include "core/design/unread.h"
+#include "core/study/recipe.h"
+#include "core/trim/site_fit.h"
+
 #include "tests/core/helpers.h"
 #include "tests/long_form.h"
 #include "tests/temp_folder.h"
@@ -112,6 +116,43 @@ TEST(DamagedFile, ALostAntennaStaysBetweenItsNeighbours)
 }
 
 // A length that is made up would be cut.
+// 2026-11: the advice was for a wire that nobody knows the length of.
+TEST(DamagedFile, NothingIsCutByALogThatIsNotWhole)
+{
+    study::Library library;
+    for (const char* place : {"/antennas/0/trim/measurements/0", "/antennas/0/trim/measurements/1/cut_each_end_m", "/antennas/0/trim"}) {
+        const Design design = damagedDemo(place, "text");
+        const Antenna& antenna = design.antennas[0];
+        EXPECT_NE(unreadOf(design, antenna.id), "") << place;
+        EXPECT_EQ(unreadOf(design, design.antennas[1].id), "") << place;
+        const auto known = trimNext(library, trimQuestionOf(design, antenna));
+        ASSERT_TRUE(known) << place;
+        EXPECT_EQ(known->next.step, TrimStep::Check) << place;
+        EXPECT_EQ(known->next.change, 0.0) << place;
+        EXPECT_NE(known->next.words.english().find("antennas[0].trim"), std::string::npos) << known->next.words.english();
+        EXPECT_FALSE(fitSite(library, design, antenna)) << place;
+        EXPECT_NE(study::recipeOf(design, antenna, {}, "").notes.find("antennas[0].trim"), std::string::npos) << place;
+    }
+}
+
+TEST(DamagedFile, WhatIsOnlyToldStopsNoTrimming)
+{
+    for (const char* place : {"/antennas/0/trim/measurements/0/remark", "/antennas/0/notes", "/antennas/1/trim", "/site/notes"}) {
+        const Design design = damagedDemo(place, "list");
+        ASSERT_TRUE(design.damage) << place;
+        EXPECT_EQ(unreadOf(design, design.antennas[0].id), "") << place;
+    }
+}
+
+TEST(DamagedFile, TheAntennaThatAFileEndsInIsNotWhole)
+{
+    const std::string whole = wholeDemo().dump(1);
+    const Design design = *parseDesign(whole.substr(0, whole.find("\"trim\"", whole.find(std::string(wholeDemo()["antennas"][2]["id"])))));
+    ASSERT_EQ(design.antennas.size(), 3U);
+    EXPECT_NE(unreadOf(design, design.antennas[2].id), "");
+    EXPECT_EQ(unreadOf(design, design.antennas[1].id), "");
+}
+
 TEST(DamagedFile, NoLengthStandsInForOneThatCannotBeRead)
 {
     for (const auto& [key, value] : wholeDemo()["antennas"][0]["parameters"].items()) {

@@ -5,6 +5,7 @@
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
+#include "core/design/unread.h"
 
 #include <algorithm>
 #include <cmath>
@@ -28,6 +29,8 @@ std::vector<std::pair<QString, QString>> cautionsOf(const BuildDesk& desk, const
     const auto tr = [](const char* words) { return SafetyBoard::tr(words); };
     std::vector<std::pair<QString, QString>> out;
     const BuildFacts* facts = desk.facts();
+    if (const std::string where = unreadOf(document.design(), document.current()); !where.empty())
+        out.emplace_back(tr("Not all read"), coreWords(unreadWords(where), system));
     if (document.design().site.powerLine || document.design().site.powerLineUnread)
         out.emplace_back(
             tr("Power line"),

@@ -3,6 +3,7 @@
 #include "app/plots/swr_chart.h"
 #include "app/view/axis.h"
 #include "app/view/words.h"
+#include "core/design/unread.h"
 #include "core/files/writer.h"
 
 #include <QBuffer>
@@ -93,6 +94,8 @@ std::vector<Id> LogBoard::chosen() const
 
 QString LogBoard::sentence() const
 {
+    if (const std::string where = unreadOf(m_context.document.design(), m_context.document.current()); !where.empty())
+        return coreWords(unreadWords(where), m_context.system());
     if (const auto two = chosen(); two.size() == 2) {
         QStringList words;
         for (const Text& t : m_desk.compared(two[0], two[1]))
