@@ -154,11 +154,11 @@ struct MapTimes {
 MapTimes timeMap(const std::shared_ptr<em::GroundTableCache>& tables, const study::MapQuestion& question)
 {
     constexpr std::ptrdiff_t coarseColumns = 15;
-    study::Queue queue;
+    work::Queue queue;
     QElapsedTimer timer;
     timer.start();
     study::MapRun run(
-        tables, [&](study::Queue::Work work) { return queue.batch(std::move(work)); }, question);
+        tables, [&](work::Queue::Work work) { return queue.batch(std::move(work)); }, question);
     MapTimes times;
     const auto elapsed = [&] { return double(timer.nsecsElapsed()) / 1e6; };
     while (!run.finished()) {
@@ -178,7 +178,7 @@ std::vector<double> dragBesideMap(app::MainWindow& window, Dragger& dragger)
     const Antenna& antenna = byName(window.document().design(), mappedAntenna);
     const auto question = study::mapQuestionOf(window.document().design(), antenna, {}, 0.0, 0.0, 400);
     study::MapRun run(
-        window.solver().library().sharedTables(), [&](study::Queue::Work work) { return window.solver().inBackground(std::move(work)); },
+        window.solver().library().sharedTables(), [&](work::Queue::Work work) { return window.solver().inBackground(std::move(work)); },
         *question);
     std::vector<double> times = dragger.drag("length_m", 0.0005);
     run.cancel();

@@ -199,13 +199,13 @@ int mapCommand(const MapRequest& request)
         return report(question.faults());
     const auto tables = std::make_shared<em::GroundTableCache>();
     const KeptTables kept(*tables);
-    study::Queue queue;
+    work::Queue queue;
     study::MapRun run(
-        tables, [&](study::Queue::Work work) { return queue.batch(std::move(work)); }, *question);
+        tables, [&](work::Queue::Work work) { return queue.batch(std::move(work)); }, *question);
     const Watch watch = terminalWatch();
     run.wait(queue, watch);
     if (watch.stopped())
-        return report({{"", em::stoppedMessage}});
+        return report({stoppedFault()});
     const auto map = run.map();
     for (const study::MapColumn& column : map->columns)
         if (!column.fault.empty())

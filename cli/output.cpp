@@ -25,11 +25,10 @@ int report(const Faults& faults)
 Watch terminalWatch()
 {
     std::signal(SIGINT, onInterrupt);
-    Watch watch;
-    watch.stop = [] { return interrupted != 0; };
-    if (isatty(STDERR_FILENO))
-        watch.progress = [](double done) { fmt::print(stderr, "\r{:3.0f} %{}", 100.0 * done, done >= 1.0 ? "\n" : ""); };
-    return watch;
+    const Watch watch([] { return interrupted != 0; });
+    if (!isatty(STDERR_FILENO))
+        return watch;
+    return watch.with([](double done) { fmt::print(stderr, "\r{:3.0f} %{}", 100.0 * done, done >= 1.0 ? "\n" : ""); });
 }
 
 } // namespace vetchling::cli

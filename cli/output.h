@@ -2,7 +2,7 @@
 /// How every command speaks: faults a line each on stderr, progress on stderr, a clean stop on Ctrl-C.
 
 #include "core/result.h"
-#include "core/watch.h"
+#include "core/work/watch.h"
 
 namespace vetchling::cli {
 

@@ -81,7 +81,10 @@ int compareCommand(const Request& request)
     const study::ComparisonQuestion asked = study::comparisonOf(*design, design->antennas[*place], "as drawn");
     Json rows = Json::array();
     for (std::size_t i = 0; i < asked.antennas.size(); ++i) {
-        const study::Compared c = study::comparedOf(library, asked, i, terminalWatch());
+        const Result<study::Compared> compared = study::comparedOf(library, asked, i, terminalWatch());
+        if (!compared)
+            return report(compared.faults());
+        const study::Compared& c = *compared;
         Json row{{"name", c.name}, {"wire_m", c.wire}, {"longest_piece_m", c.longestPiece}, {"bands_under_limit", c.underLimit}};
         row["fault"] = c.fault.empty() ? Json(nullptr) : Json(c.fault.english());
         row["bands"] = Json::array();

@@ -52,52 +52,50 @@ Faults takeFile(const LogRequest& request, Measurement& m)
         wrong.front().path = request.file + (wrong.front().path.empty() ? "" : " " + wrong.front().path);
         return wrong;
     }
-    MeasuredSweep atFeed = *sweep;
-    if (m.coax > 0.0) {
-        const auto lines = files::readLineTypes(files::findDataFolder() + "/lines.json");
-        if (!lines)
-            return lines.faults();
-        const auto type = std::find_if(lines->begin(), lines->end(), [&](const LineType& t) { return t.id == request.line; });
-        if (type == lines->end())
-            return {{"--line", "there is no kind of line '" + request.line + "' in the data"}};
-        ChainPart part{{}, "line", {}, {}, {}, {}, {}};
-        takeType(part, *type);
-        part.values["length_m"] = m.coax;
-        moveToFeedpoint(atFeed, part);
+    if (!(m.coax > 0.0)) {
+        takeSweepThrough(*sweep, true, 0.0, nullptr, m);
+        return {};
     }
-    takeSweep(atFeed, m);
+    const auto lines = files::readLineTypes(files::findDataFolder() + "/lines.json");
+    if (!lines)
+        return lines.faults();
+    const auto type = std::find_if(lines->begin(), lines->end(), [&](const LineType& t) { return t.id == request.line; });
+    if (type == lines->end())
+        return {{"--line", "there is no kind of line '" + request.line + "' in the data"}};
+    takeSweepThrough(*sweep, true, m.coax, &*type, m);
     return {};
 }
 
 /// The dip by readings at some frequencies and the model's curve.
 Faults takeReadings(const LogRequest& request, const Design& design, const Antenna& antenna, Measurement& m)
 {
-    const auto readings = parseReadings(request.readings, design.operation.reference);
-    if (!readings) {
-        Faults wrong = readings.faults();
+    const auto atOption = [](Faults wrong) {
         for (Fault& fault : wrong)
             fault.path = "--readings" + (fault.path.empty() ? "" : " " + fault.path);
         return wrong;
-    }
+    };
+    if (const auto typed = parseReadings(request.readings, design.operation.reference); !typed) // before anything is solved
+        return atOption(typed.faults());
     study::Library library;
     const KeptTables kept(library.tables());
     const auto curve = study::curveOf(library, study::questionOf(design, antenna, {}, m.configuration.value_or(0)));
     if (!curve)
         return curve.faults();
     const study::CurvePointer& known = *curve;
-    const auto model = [&](double f) { return known->atLine(f); };
-    if (readings->size() == 1) {
-        const BothReadings both = bothReadings(readings->front(), model, known->fundamental);
+    const auto read = dipOfReadings(
+        request.readings, design.operation.reference, [&](double f) { return known->atLine(f); }, known->fundamental);
+    if (!read)
+        return atOption(read.faults());
+    if (read->both) {
         const auto place = [](const std::optional<double>& f) {
             return f ? fmt::format("{:.4g} MHz", *f / 1e6) : std::string("nowhere near");
         };
-        return {{"--readings", "one reading can mean too long (dip " + place(both.ifTooLong) + ") or too short (dip " +
-                                   place(both.ifTooShort) + "): read a second frequency, or give --dip after a hand test"}};
+        return {{"--readings", "one reading can mean too long (dip " + place(read->both->ifTooLong) + ") or too short (dip " +
+                                   place(read->both->ifTooShort) + "): read a second frequency, or give --dip after a hand test"}};
     }
-    const auto dip = dipFromReadings(*readings, model, known->fundamental);
-    if (!dip)
-        return {{"--readings", dip.faults().front().message}};
-    m.dip = *dip;
+    if (!read->dip)
+        return {{"--readings", "give two or more, as 'frequency SWR; frequency SWR'"}};
+    m.dip = *read->dip;
     return {};
 }
 

@@ -13,7 +13,7 @@ World::World(const Design& design, const Antenna& antenna, unsigned seed, ChainP
     m_built.plan.shape = antenna.shape;
     m_built.plan.ground = design.site.soil.ground();
     m_built.faults = everydayFaults(random);
-    m_built = agreeingWithLog(*m_library, m_built, antenna);
+    m_built = *agreeingWithLog(*m_library, m_built, antenna);
     m_cable.values["length_m"] = 0.0;
 }
 

@@ -1,7 +1,5 @@
 #include "app/document/bands_desk.h"
 
-#include "app/document/document.h"
-
 #include <QPointer>
 
 namespace vetchling::app {
@@ -26,8 +24,30 @@ study::Question atTheAntenna(study::Question question)
 } // namespace
 
 BandsDesk::BandsDesk(Document& document, SolveService& solver, QObject* parent)
-    : QObject(parent), m_document(document), m_solver(solver), m_operating(solver, [this] { emit operatingReady(); }),
-      m_settings(solver, [this] { emit settingsReady(); }), m_compensation(solver, [this] { emit compensationReady(); })
+    : QObject(parent), m_document(document), m_solver(solver),
+      m_operating(
+          document, solver,
+          [&library = solver.library(), references = m_references](const OperatingQuestion& asked, const Watch& watch, const auto& soFar) {
+              Result<study::Operating> match = study::operatingOf(library, asked.antenna, watch);
+              if (!match)
+                  return match;
+              soFar(*match);
+              return study::withUses(library, *references, std::move(match).value(), asked.aim, watch);
+          },
+          [this] { emit operatingReady(); }),
+      m_settings(
+          document, solver,
+          [&library = solver.library()](const study::Question& asked, const Watch& watch, const auto&) {
+              return study::settingsOf(library, asked, watch);
+          },
+          [this] { emit settingsReady(); }),
+      m_compensation(
+          document, solver,
+          [&library = solver.library()](const CompensationQuestion& asked, const Watch& watch, const auto&) {
+              return asked.lowerBand.empty() ? study::compensate(library, asked.antenna, watch)
+                                             : study::addLowerBand(library, asked.antenna, asked.lowerBand, watch);
+          },
+          [this] { emit compensationReady(); })
 {
     connect(&document, &Document::currentChanged, this, &BandsDesk::leave);
 }
@@ -37,77 +57,44 @@ BandsDesk::~BandsDesk() { cancelMap(); }
 /// Another antenna is on show.
 void BandsDesk::leave()
 {
-    if (m_document.current() != m_operatingOf)
-        m_operating.forget();
-    if (m_document.current() != m_settingsOf)
-        m_settings.forget();
-    m_operatingOf.clear();
-    m_settingsOf.clear();
     m_compensation.forget();
     cancelMap();
     m_map.reset();
     m_mapBefore.reset();
     m_mapAsked.reset();
+    m_finder.reset();
+}
+
+BandsDesk::OperatingQuestion BandsDesk::operatingQuestion() const
+{
+    return {withoutView(m_solver.question()), study::aimOf(m_document.design().operation)};
 }
 
 bool BandsDesk::operatingIsFresh() const
 {
-    return m_document.hasAntenna() && m_operating.answer() && m_operatingOf == m_document.current() &&
-           m_operatingAsked == withoutView(m_solver.question()) && m_operating.answer()->curves.front()->question == m_operatingAsked;
+    const auto answered = m_operating.answered();
+    return answered && answered->antenna == withoutView(m_solver.question());
 }
 
 void BandsDesk::wantOperating()
 {
-    if (!m_document.hasAntenna() || m_document.dragging())
-        return;
-    const study::Question question = withoutView(m_solver.question());
-    const study::Aim aim = study::aimOf(m_document.design().operation);
-    if (m_operatingOf == m_document.current() && question == m_operatingAsked && aim == m_aimAsked)
-        return;
-    m_operatingOf = m_document.current();
-    m_operatingAsked = question;
-    m_aimAsked = aim;
-    m_operating.ask([question, aim, references = m_references, &library = m_solver.library()](const Watch& watch, const auto& publish) {
-        Result<study::Operating> match = study::operatingOf(library, question, watch);
-        publish(match);
-        if (!match || watch.stopped())
-            return;
-        study::Operating whole = *match;
-        if (Faults faults = study::addUses(library, *references, whole, aim, watch); faults.empty())
-            publish(whole);
-        else
-            publish(faults);
-    });
+    if (m_document.hasAntenna())
+        m_operating.want(operatingQuestion());
 }
 
 void BandsDesk::wantSettings()
 {
-    if (!m_document.hasAntenna() || m_document.dragging())
-        return;
-    const study::Question question = atTheAntenna(m_solver.question());
-    if (m_settingsOf == m_document.current() && question == m_settingsAsked)
-        return;
-    m_settingsOf = m_document.current();
-    m_settingsAsked = question;
-    m_settings.ask([question, &library = m_solver.library()](const Watch& watch, const auto& publish) {
-        publish(study::settingsOf(library, question, watch));
-    });
+    if (m_document.hasAntenna())
+        m_settings.want(atTheAntenna(m_solver.question()));
 }
 
-void BandsDesk::wantCompensation()
+/// Each time it is asked for anew: the answer before may have been taken.
+void BandsDesk::wantCompensation(const Id& lowerBand)
 {
     if (!m_document.hasAntenna())
         return;
-    m_compensation.ask([question = atTheAntenna(m_solver.question()), &library = m_solver.library()](
-                           const Watch& watch, const auto& publish) { publish(study::compensate(library, question, watch)); });
-}
-
-void BandsDesk::wantLowerBand(const Id& band)
-{
-    if (!m_document.hasAntenna())
-        return;
-    m_compensation.ask([question = atTheAntenna(m_solver.question()), band, &library = m_solver.library()](
-                           const Watch& watch, const auto& publish) { publish(study::addLowerBand(library, question, band, watch)); });
+    m_compensation.forget();
+    m_compensation.want({atTheAntenna(m_solver.question()), lowerBand});
 }
 
 void BandsDesk::wantMap(const std::string& vary, double from, double to, const std::optional<shapes::AntennaShape>& tried)
@@ -147,9 +134,24 @@ void BandsDesk::wantMap(const std::string& vary, double from, double to, const s
                 Qt::QueuedConnection);
     };
     m_run = std::make_unique<study::MapRun>(
-        m_solver.library().sharedTables(), [this](study::Queue::Work work) { return m_solver.inBackground(std::move(work)); }, *question,
+        m_solver.library().sharedTables(), [this](work::Queue::Work work) { return m_solver.inBackground(std::move(work)); }, *question,
         changed, study::Reach::Near);
     m_map = m_run->map();
+}
+
+void BandsDesk::wantFinder(const std::string& lengthKey, const FreeLengthOptions& options)
+{
+    std::vector<Band> wanted;
+    for (const WantedBand& w : m_document.design().operation.bands)
+        if (w.wish != Wish::No)
+            wanted.push_back(w.band);
+    m_finder = std::make_shared<const study::FinderFacts>(study::finderFacts(wanted, options, m_map));
+    if (!m_finder->faults.empty() || m_document.dragging())
+        return;
+    const auto before = m_map;
+    wantMap(lengthKey, options.from, options.to);
+    if (m_map != before)
+        m_finder = std::make_shared<const study::FinderFacts>(study::finderFacts(wanted, options, m_map));
 }
 
 void BandsDesk::takeMap()
@@ -157,6 +159,8 @@ void BandsDesk::takeMap()
     if (!m_run)
         return;
     m_map = m_run->map();
+    if (m_finder)
+        m_finder = std::make_shared<const study::FinderFacts>(study::finderFacts(m_finder->bands, m_finder->options, m_map));
     emit mapChanged();
 }
 

@@ -2,8 +2,9 @@
 /// What the stage Bands asks of the antenna on show beyond its present curve: all configurations together, what each band is of use for,
 /// the map of lengths, the chart of settings.
 
-#include "app/document/backgrounded.h"
+#include "app/document/asked.h"
 #include "core/study/compensation.h"
+#include "core/study/finder.h"
 #include "core/study/map_run.h"
 #include "core/study/operating.h"
 #include "core/study/settings.h"
@@ -13,8 +14,6 @@
 #include <atomic>
 
 namespace vetchling::app {
-
-class Document;
 
 class BandsDesk : public QObject {
     Q_OBJECT
@@ -40,15 +39,20 @@ public:
     [[nodiscard]] bool mapping() const { return m_run && !m_run->finished() && (!m_map || m_map->progress() < 1.0); }
     void cancelMap();
 
+    /// Lengths for a wire that goes to a tuner: by rule at once, by the map of its length as far as that is solved.
+    void wantFinder(const std::string& lengthKey, const FreeLengthOptions& options);
+    /// The last one, for the antenna on show; null before it is wanted.
+    [[nodiscard]] std::shared_ptr<const study::FinderFacts> finder() const { return m_finder; }
+
     void wantSettings();
     [[nodiscard]] std::shared_ptr<const study::SettingChart> settings() const { return m_settings.answer(); }
     [[nodiscard]] const Faults& settingFaults() const { return m_settings.faults(); }
     [[nodiscard]] bool setting() const { return m_settings.busy(); }
 
     /// A coil near the feed, solved for the wished bands.
-    void wantCompensation();
+    void wantCompensation() { wantCompensation(Id()); }
     /// A coil and a tail at the far end, for a band below.
-    void wantLowerBand(const Id& band);
+    void wantLowerBand(const Id& band) { wantCompensation(band); }
     /// The last answer, for the antenna as it was then; null before the first.
     [[nodiscard]] std::shared_ptr<const study::Compensation> compensation() const { return m_compensation.answer(); }
     [[nodiscard]] const Faults& compensationFaults() const { return m_compensation.faults(); }
@@ -67,18 +71,29 @@ private:
 
     Document& m_document;
     SolveService& m_solver;
+    struct OperatingQuestion {
+        study::Question antenna;
+        study::Aim aim;
+        friend bool operator==(const OperatingQuestion&, const OperatingQuestion&) = default;
+    };
+    struct CompensationQuestion {
+        study::Question antenna;
+        Id lowerBand; ///< empty: for the wished bands
+        friend bool operator==(const CompensationQuestion&, const CompensationQuestion&) = default;
+    };
+    [[nodiscard]] OperatingQuestion operatingQuestion() const;
+    void wantCompensation(const Id& lowerBand);
+
     std::shared_ptr<study::References> m_references = std::make_shared<study::References>();
-    study::Question m_operatingAsked, m_settingsAsked;
-    study::Aim m_aimAsked;
-    Id m_operatingOf, m_settingsOf; ///< antennas the answers are of
-    Backgrounded<study::Operating> m_operating;
-    Backgrounded<study::SettingChart> m_settings;
-    Backgrounded<study::Compensation> m_compensation;
+    Asked<OperatingQuestion, study::Operating> m_operating;
+    Asked<study::Question, study::SettingChart> m_settings;
+    Asked<CompensationQuestion, study::Compensation> m_compensation;
     std::unique_ptr<study::MapRun> m_run;
     std::shared_ptr<std::atomic<bool>> m_mapPosted; ///< a change is on its way to this thread
     std::shared_ptr<const study::LengthMap> m_map, m_mapBefore;
     std::optional<study::MapQuestion> m_mapAsked;
     Faults m_mapFaults;
+    std::shared_ptr<const study::FinderFacts> m_finder;
 };
 
 } // namespace vetchling::app

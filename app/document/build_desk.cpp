@@ -1,7 +1,6 @@
 #include "app/document/build_desk.h"
 
 #include "app/document/antenna_models.h"
-#include "app/document/document.h"
 #include "app/document/shed_desk.h"
 #include "core/files/limits_file.h"
 #include "core/files/workshop_file.h"
@@ -14,7 +13,12 @@ namespace vetchling::app {
 BuildDesk::BuildDesk(Document& document, const AntennaModels& models, ShedDesk& shed, SolveService& solver, const QString& dataFolder,
                      QObject* parent)
     : QObject(parent), m_document(document), m_models(models), m_shed(shed), m_solver(solver),
-      m_safety(solver, [this] { emit safetyReady(); }), m_copy(solver, [this] { takeCopy(); })
+      m_safety(
+          document, solver,
+          [&library = solver.library()](const study::Question& asked, const Watch& watch, const auto& soFar) {
+              return study::safetyBasisOf(library, asked, watch, soFar);
+          },
+          [this] { emit safetyReady(); })
 {
     const auto data = files::readWorkshopData((dataFolder + QStringLiteral("/workshop.json")).toStdString());
     const auto limits = files::readLimits((dataFolder + QStringLiteral("/limits.json")).toStdString());
@@ -28,9 +32,18 @@ BuildDesk::BuildDesk(Document& document, const AntennaModels& models, ShedDesk& 
         m_faults.insert(m_faults.end(), limits.faults().begin(), limits.faults().end());
     for (auto signal : {&Document::designChanged, &Document::currentChanged, &Document::configurationChanged})
         connect(&document, signal, this, &BuildDesk::forget);
+    forget();
 }
 
-void BuildDesk::forget() { m_facts.reset(); }
+void BuildDesk::forget()
+{
+    m_facts.reset();
+    m_cores.reset();
+    if (!m_document.hasAntenna())
+        return;
+    const auto [low, high] = wishedRange();
+    m_cores = coreFactsOf(m_document.design().operation, choke(), transformer(), m_data.ferrites, low, high);
+}
 
 std::shared_ptr<const shapes::BuiltAntenna> BuildDesk::built() const
 {
@@ -196,19 +209,24 @@ void BuildDesk::giveTransformerToFeed()
 
 void BuildDesk::copyRecipe(const study::Recipe& recipe)
 {
+    if (m_copying)
+        m_copying->cancel();
     const shapes::WireChoice wire = m_document.hasAntenna() ? m_document.antenna().shape.wire : recipe.shape.wire;
-    m_copy.ask([recipe, wire, ground = m_document.design().site.soil.ground(), &library = m_solver.library()](
-                   const Watch& watch, const auto& publish) { publish(study::copyOf(recipe, wire, ground, library.tables(), watch)); });
+    m_copying = send<study::RecipeCopy>(
+        m_solver, this,
+        {[recipe, wire, ground = m_document.design().site.soil.ground(), &library = m_solver.library()](const Watch& watch, const auto&) {
+             return study::copyOf(recipe, wire, ground, library.tables(), watch);
+         },
+         [this, number = ++m_copyNumber](const Result<study::RecipeCopy>& copy, bool) {
+             if (number == m_copyNumber)
+                 takeCopy(copy);
+         }});
 }
 
-void BuildDesk::takeCopy()
+void BuildDesk::takeCopy(const Result<study::RecipeCopy>& copy)
 {
-    if (m_copy.busy()) // the answer comes first, then that it was the last
-        return;
-    const auto copy = m_copy.answer();
-    if (!m_copy.faults().empty() || !copy) {
-        emit recipeReady(m_copy.faults().empty() ? QString()
-                                                 : tr("Not taken: %1").arg(QString::fromStdString(m_copy.faults().front().text())));
+    if (!copy) {
+        emit recipeReady(tr("Not taken: %1").arg(QString::fromStdString(copy.faults().front().text())));
         return;
     }
     QStringList lengths;
@@ -223,27 +241,14 @@ void BuildDesk::takeCopy()
 
 void BuildDesk::wantSafety()
 {
-    if (!m_document.hasAntenna() || m_document.dragging())
+    if (!m_document.hasAntenna())
         return;
     study::Question asked = study::questionOf(m_document.design(), m_document.antenna());
     asked.before.reset();
-    if (m_askedOf == m_document.current() && m_asked == asked)
-        return;
-    if (m_askedOf != m_document.current())
-        m_safety.forget();
-    m_asked = asked;
-    m_askedOf = m_document.current();
-    m_safety.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) {
-        const auto basis = study::safetyBasisOf(library, asked, watch, [&](const study::SafetyBasis& soFar) { publish(soFar); });
-        if (!basis)
-            publish(basis.faults());
-    });
+    m_safety.want(std::move(asked));
 }
 
-std::shared_ptr<const study::SafetyBasis> BuildDesk::safety() const
-{
-    return m_document.hasAntenna() && m_askedOf == m_document.current() ? m_safety.answer() : nullptr;
-}
+std::shared_ptr<const study::SafetyBasis> BuildDesk::safety() const { return m_safety.answer(); }
 
 const LimitSet* BuildDesk::limit() const
 {

@@ -2,17 +2,17 @@
 /// The bench of the antenna on show: pieces, ropes, parts and cores as the design makes them, what was ticked and changed, and in the
 /// background how far people have to keep away. Edits of all that.
 
-#include "app/document/backgrounded.h"
+#include "app/document/asked.h"
 #include "core/study/recipe.h"
 #include "core/study/safety.h"
 #include "core/workshop/build_facts.h"
+#include "core/workshop/core_facts.h"
 
 #include <QObject>
 
 namespace vetchling::app {
 
 class AntennaModels;
-class Document;
 class ShedDesk;
 
 class BuildDesk : public QObject {
@@ -44,6 +44,8 @@ public:
 
     [[nodiscard]] CoreChoke choke() const;
     [[nodiscard]] CoreTransformer transformer() const;
+    /// What is told of both; null without an antenna.
+    [[nodiscard]] const CoreFacts* cores() const { return m_cores ? &*m_cores : nullptr; }
     /// Where the chain has one.
     [[nodiscard]] bool hasChoke() const;
     [[nodiscard]] bool hasTransformer() const;
@@ -72,7 +74,7 @@ signals:
 
 private:
     void forget();
-    void takeCopy();
+    void takeCopy(const Result<study::RecipeCopy>& copy);
     void giveToFeed(const char* kind, const std::map<std::string, double>& values, const QString& text);
 
     Document& m_document;
@@ -83,10 +85,10 @@ private:
     std::vector<LimitSet> m_limits;
     Faults m_faults;
     mutable std::optional<BuildFacts> m_facts;
-    Backgrounded<study::SafetyBasis> m_safety;
-    Backgrounded<study::RecipeCopy> m_copy;
-    std::optional<study::Question> m_asked;
-    Id m_askedOf;
+    std::optional<CoreFacts> m_cores;
+    Asked<study::Question, study::SafetyBasis> m_safety;
+    work::Queue::Ticket m_copying;
+    unsigned long m_copyNumber = 0; ///< the last one counts
 };
 
 } // namespace vetchling::app

@@ -1,19 +1,19 @@
 #include "app/document/coil_desk.h"
 
-#include "app/document/document.h"
-
 #include <algorithm>
 #include <cmath>
 
 namespace vetchling::app {
 
 CoilDesk::CoilDesk(Document& document, SolveService& solver, QObject* parent)
-    : QObject(parent), m_document(document), m_solver(solver), m_answer(solver, [this] { emit ready(); })
+    : QObject(parent), m_document(document),
+      m_answer(
+          document, solver,
+          [&library = solver.library()](const study::CoilQuestion& asked, const Watch& watch, const auto&) {
+              return study::coilAnswer(library, asked, watch);
+          },
+          [this] { emit ready(); })
 {
-    connect(&document, &Document::designReplaced, this, [this] {
-        m_answer.forget();
-        m_asked.reset();
-    });
 }
 
 std::vector<std::string> CoilDesk::coils() const
@@ -36,25 +36,14 @@ void CoilDesk::show(const std::string& key)
 
 void CoilDesk::want()
 {
-    if (shown().empty() || m_document.dragging())
+    if (shown().empty())
         return;
     study::CoilQuestion asked = study::coilQuestionOf(m_document.design(), m_document.antenna(), shown(), m_document.configuration());
     asked.turnsAtHand = m_turns;
-    if (m_asked == asked && m_askedOf == m_document.current())
-        return;
-    if (m_askedOf != m_document.current())
-        m_answer.forget();
-    m_asked = asked;
-    m_askedOf = m_document.current();
-    m_answer.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) {
-        publish(study::coilAnswer(library, asked, watch));
-    });
+    m_answer.want(std::move(asked));
 }
 
-std::shared_ptr<const study::CoilAnswer> CoilDesk::answer() const
-{
-    return !shown().empty() && m_askedOf == m_document.current() ? m_answer.answer() : nullptr;
-}
+std::shared_ptr<const study::CoilAnswer> CoilDesk::answer() const { return shown().empty() ? nullptr : m_answer.answer(); }
 
 void CoilDesk::setTurnsAtHand(double turns)
 {

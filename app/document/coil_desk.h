@@ -1,14 +1,12 @@
 #pragma once
 /// The coils of the antenna on show as something to wind: asked in the background while somebody looks, and their edits.
 
-#include "app/document/backgrounded.h"
+#include "app/document/asked.h"
 #include "core/study/coil_study.h"
 
 #include <QObject>
 
 namespace vetchling::app {
-
-class Document;
 
 class CoilDesk : public QObject {
     Q_OBJECT
@@ -41,10 +39,7 @@ signals:
 
 private:
     Document& m_document;
-    SolveService& m_solver;
-    Backgrounded<study::CoilAnswer> m_answer;
-    std::optional<study::CoilQuestion> m_asked;
-    Id m_askedOf;
+    Asked<study::CoilQuestion, study::CoilAnswer> m_answer;
     std::string m_shown;
     double m_turns = 0.0;
 };

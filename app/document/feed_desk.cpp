@@ -1,7 +1,6 @@
 #include "app/document/feed_desk.h"
 
 #include "app/document/antenna_models.h"
-#include "app/document/document.h"
 
 #include <algorithm>
 #include <cmath>
@@ -33,22 +32,25 @@ study::FeedQuestion wiresOnly(study::FeedQuestion asked)
 FeedDesk::FeedDesk(Document& document, const AntennaModels& models, SolveService& solver, const std::vector<LineType>& lineTypes,
                    QObject* parent)
     : QObject(parent), m_document(document), m_models(models), m_solver(solver), m_lineTypes(lineTypes),
-      m_basis(solver, [this] { forgetWorked(); }), m_shield(solver, [this] { emit shieldReady(); })
+      m_basis(
+          document, solver,
+          [&library = solver.library(), references = m_references](const study::FeedQuestion& asked, const Watch& watch, const auto&) {
+              return study::feedBasisOf(library, *references, asked, watch);
+          },
+          [this] { work(); }),
+      m_shield(
+          document, solver,
+          [&library = solver.library()](const ShieldAsk& asked, const Watch& watch, const auto& soFar) {
+              return study::shieldAnswer(library, asked.question, watch, soFar, asked.known.get());
+          },
+          [this] { emit shieldReady(); })
 {
-    connect(&document, &Document::designReplaced, this, [this] {
-        m_basis.forget();
-        m_shield.forget();
-        m_asked.reset();
-        m_shieldAsked.reset();
-        forgetWorked();
-    });
-    connect(&document, &Document::designChanged, this, &FeedDesk::forgetWorked);
-    connect(&document, &Document::currentChanged, this, &FeedDesk::forgetWorked);
-    connect(&document, &Document::bandSelected, this, &FeedDesk::forgetWorked);
-    connect(&solver, &SolveService::curveReady, this, &FeedDesk::forgetWorked);
+    for (auto signal : {&Document::designReplaced, &Document::designChanged, &Document::currentChanged, &Document::bandSelected})
+        connect(&document, signal, this, &FeedDesk::work);
+    connect(&solver, &SolveService::curveReady, this, &FeedDesk::work);
     connect(&solver, &SolveService::detailReady, this, [this] {
         wantBasis();
-        forgetWorked();
+        work();
     });
     connect(&solver, &SolveService::pinChanged, this, [this] {
         if (m_document.design().operation.against.kind == Against::Kind::Pinned)
@@ -64,27 +66,14 @@ study::FeedQuestion FeedDesk::question() const
 
 void FeedDesk::wantBasis()
 {
-    if (!m_document.hasAntenna() || m_document.dragging())
-        return;
-    const study::FeedQuestion asked = question();
-    if (m_asked == asked && m_askedOf == m_document.current())
-        return;
-    if (m_askedOf != m_document.current()) {
-        m_basis.forget();
-        m_report.reset();
-        m_chosen.fill(false);
-    }
-    m_asked = asked;
-    m_askedOf = m_document.current();
-    m_basis.ask([asked, references = m_references, &library = m_solver.library()](const Watch& watch, const auto& publish) {
-        publish(study::feedBasisOf(library, *references, asked, watch));
-    });
-    emit changed();
+    if (m_document.hasAntenna() && m_basis.want(question()))
+        work();
 }
 
 bool FeedDesk::fresh() const
 {
-    return report() && !m_basis.busy() && m_asked && m_askedOf == m_document.current() && wiresOnly(*m_asked) == wiresOnly(question());
+    const auto answered = m_basis.answered();
+    return m_report && !m_basis.busy() && answered && wiresOnly(*answered) == wiresOnly(question());
 }
 
 Against FeedDesk::against() const
@@ -104,34 +93,34 @@ std::vector<ChainPart> FeedDesk::whole() const
 
 std::size_t FeedDesk::ownCount(const std::vector<ChainPart>& whole) const { return whole.size() - chainParts(m_document.antenna()).size(); }
 
-/// Everything that follows from what is solved is to be worked out anew.
-void FeedDesk::forgetWorked()
+/// Everything that follows from what is solved.
+void FeedDesk::work()
 {
-    m_chosen.fill(false);
     m_report.reset();
-    m_reflection.reset();
-    emit changed();
-}
-
-std::shared_ptr<const study::FeedReport> FeedDesk::report() const
-{
-    if (m_report)
-        return *m_report;
-    m_report = nullptr;
-    const auto basis = m_basis.answer();
-    if (m_document.hasAntenna() && basis && m_askedOf == m_document.current()) {
+    if (const auto basis = m_basis.answer()) {
         const std::vector<ChainPart> parts = whole();
         m_report = std::make_shared<const study::FeedReport>(
             study::feedReport(*basis, parts, ownCount(parts), m_document.design().operation.power));
     }
-    return *m_report;
+    m_reflection = workedReflection();
+    workChoices();
+    emit changed();
 }
 
-std::shared_ptr<const study::Reflection> FeedDesk::reflection() const
+void FeedDesk::workChoices()
 {
-    if (!m_reflection)
-        m_reflection = workedReflection();
-    return *m_reflection;
+    m_choices = {};
+    const auto basis = m_basis.answer();
+    if (!m_report || !basis)
+        return;
+    const double limit = m_document.design().operation.swrLimit;
+    const auto& parts = m_report->parts;
+    const std::size_t own = m_report->own;
+    const auto of = [&](Choice choice) -> std::vector<study::ChoiceRow>& { return m_choices[std::size_t(choice)]; };
+    of(Choice::Transformer) = study::transformersCompared(*basis, parts, own, limit);
+    of(Choice::Tuner) = study::tunersCompared(*basis, parts, own, limit);
+    of(Choice::Line) = study::linesCompared(*basis, parts, own, limit, m_lineTypes, m_comparedLength);
+    of(Choice::Chain) = study::chainsCompared(*basis, m_document.antenna(), limit);
 }
 
 std::optional<double> FeedDesk::matchedLoss(const Id& id) const
@@ -177,31 +166,8 @@ void FeedDesk::lookAt(double frequency)
     if (frequency == m_frequency)
         return;
     m_frequency = frequency;
-    m_reflection.reset();
+    m_reflection = workedReflection();
     emit changed();
-}
-
-const std::vector<study::ChoiceRow>& FeedDesk::choices(Choice choice) const
-{
-    auto& rows = m_choices[std::size_t(choice)];
-    if (m_chosen[std::size_t(choice)])
-        return rows;
-    m_chosen[std::size_t(choice)] = true;
-    rows.clear();
-    const auto basis = m_basis.answer();
-    const auto report = this->report();
-    if (!report || !basis)
-        return rows;
-    const double limit = m_document.design().operation.swrLimit;
-    const auto& parts = report->parts;
-    const std::size_t own = report->own;
-    switch (choice) {
-    case Choice::Transformer: rows = study::transformersCompared(*basis, parts, own, limit); break;
-    case Choice::Tuner: rows = study::tunersCompared(*basis, parts, own, limit); break;
-    case Choice::Line: rows = study::linesCompared(*basis, parts, own, limit, m_lineTypes, m_comparedLength); break;
-    case Choice::Chain: rows = study::chainsCompared(*basis, m_document.antenna(), limit); break;
-    }
-    return rows;
 }
 
 void FeedDesk::setComparedLength(double length)
@@ -209,35 +175,38 @@ void FeedDesk::setComparedLength(double length)
     if (length == m_comparedLength)
         return;
     m_comparedLength = length;
-    m_chosen.fill(false);
+    workChoices();
     emit changed();
 }
 
-void FeedDesk::take(Choice choice, std::size_t row)
+void FeedDesk::take(Choice choice, const study::ChoiceRow& row)
 {
     const auto& rows = choices(choice);
-    if (row >= rows.size() || rows[row].now)
+    const auto now = std::find_if(rows.begin(), rows.end(), [&](const study::ChoiceRow& r) { return r.sameChoice(row); });
+    if (now == rows.end() || now->now)
         return;
     if (choice == Choice::Chain) {
-        useChain(rows[row].chain);
+        useChain(Id(now->chain));
         return;
     }
     const QString text = choice == Choice::Transformer ? tr("change the transformer")
                          : choice == Choice::Tuner     ? tr("move the tuner")
                                                        : tr("change the line");
-    takeChain(text, std::vector<ChainPart>(rows[row].parts));
+    takeChain(text, std::vector<ChainPart>(now->parts));
 }
 
-void FeedDesk::takeCure(std::size_t cure)
+void FeedDesk::takeCure(const study::ReflectionCure& cure)
 {
-    const auto seen = reflection();
-    if (!seen || cure >= seen->cures.size())
+    const auto seen = reflection(); // held: taking it works out another
+    if (!seen)
         return;
-    const study::ReflectionCure c = seen->cures[cure];
-    if (c.kind == study::ReflectionCure::Kind::Length)
-        m_document.setParameter(c.parameter, m_document.family().value(m_document.antenna().shape, c.parameter) + c.change, {});
+    const auto now = std::find_if(seen->cures.begin(), seen->cures.end(), [&](const study::ReflectionCure& c) { return c.sameWay(cure); });
+    if (now == seen->cures.end())
+        return;
+    if (now->kind == study::ReflectionCure::Kind::Length)
+        m_document.setParameter(now->parameter, m_document.family().value(m_document.antenna().shape, now->parameter) + now->change, {});
     else
-        takeChain(tr("match the antenna"), c.parts);
+        takeChain(tr("match the antenna"), now->parts);
 }
 
 void FeedDesk::takeChain(const QString& text, const std::vector<ChainPart>& parts)
@@ -253,8 +222,8 @@ study::ShieldQuestion FeedDesk::shieldQuestion() const
     out.site = m_document.design().site;
     out.earthed = m_earthed;
     out.power = m_document.design().operation.power;
-    if (const auto report = this->report())
-        for (const study::FeedRow& row : report->rows)
+    if (m_report)
+        for (const study::FeedRow& row : m_report->rows)
             out.configurations[row.band.band] = row.band.configuration;
     out.choke = newPart(part::choke);
     for (const ChainPart& p : chainParts(m_document.antenna()))
@@ -273,21 +242,19 @@ void FeedDesk::wantShield()
 {
     if (!m_document.hasAntenna() || m_document.dragging() || !fresh())
         return;
-    const study::ShieldQuestion asked = shieldQuestion();
-    if (m_shieldAsked == asked)
+    ShieldAsk asked{shieldQuestion(), nullptr};
+    if (m_shield.asks(asked))
         return;
     const auto last = m_shield.answer();
-    const auto known = last && last->complete && m_shieldAsked && study::sameButForChokes(*m_shieldAsked, asked) ? last : nullptr;
-    if (!known)
+    const auto answered = m_shield.answered();
+    if (last && last->complete && answered && study::sameButForChokes(answered->question, asked.question))
+        asked.known = last;
+    else
         m_shield.forget();
-    m_shieldAsked = asked;
-    m_shield.ask([asked, known, &library = m_solver.library()](const Watch& watch, const auto& publish) {
-        publish(study::shieldAnswer(
-            library, asked, watch, [&](const study::ShieldAnswer& part) { publish(part); }, known.get()));
-    });
+    m_shield.want(std::move(asked));
 }
 
-bool FeedDesk::shieldFresh() const { return m_shieldAsked && m_document.hasAntenna() && fresh() && *m_shieldAsked == shieldQuestion(); }
+bool FeedDesk::shieldFresh() const { return m_document.hasAntenna() && fresh() && m_shield.asks({shieldQuestion(), nullptr}); }
 
 void FeedDesk::setEarthed(bool earthed)
 {

@@ -2,7 +2,7 @@
 /// The chains of the antenna on show: what was solved for them in the background, everything that follows from it at once when a part
 /// changes, and the edits of a chain.
 
-#include "app/document/backgrounded.h"
+#include "app/document/asked.h"
 #include "core/line/line_types.h"
 #include "core/study/feed_choices.h"
 #include "core/study/reflection.h"
@@ -15,7 +15,6 @@
 namespace vetchling::app {
 
 class AntennaModels;
-class Document;
 
 class FeedDesk : public QObject {
     Q_OBJECT
@@ -26,7 +25,7 @@ public:
     /// Solves what the present antenna needs, unless that is known.
     void wantBasis();
     /// Of the chain as it is; null before the first answer for this antenna.
-    [[nodiscard]] std::shared_ptr<const study::FeedReport> report() const;
+    [[nodiscard]] std::shared_ptr<const study::FeedReport> report() const { return m_report; }
     /// The report is of the antenna as it is, and not of how it was before the last change.
     [[nodiscard]] bool fresh() const;
     [[nodiscard]] bool busy() const { return m_basis.busy(); }
@@ -39,19 +38,20 @@ public:
 
     enum class Choice { Transformer, Tuner, Line, Chain };
     /// Empty before there is a report.
-    [[nodiscard]] const std::vector<study::ChoiceRow>& choices(Choice choice) const;
+    [[nodiscard]] const std::vector<study::ChoiceRow>& choices(Choice choice) const { return m_choices[std::size_t(choice)]; }
     /// m of line that types are compared at; 0: as long as it is.
     void setComparedLength(double length);
     [[nodiscard]] double comparedLength() const { return m_comparedLength; }
-    /// Puts a row's chain to use.
-    void take(Choice choice, std::size_t row);
+    /// Puts a row's chain to use, as it is worked out now; nothing happens where it is in use or no choice any more.
+    void take(Choice choice, const study::ChoiceRow& row);
 
     /// At a frequency of the selected band; null where nothing is known there.
-    [[nodiscard]] std::shared_ptr<const study::Reflection> reflection() const;
+    [[nodiscard]] std::shared_ptr<const study::Reflection> reflection() const { return m_reflection; }
     void lookAt(double frequency);
     /// Hz, in the selected band.
     [[nodiscard]] double lookedAt() const;
-    void takeCure(std::size_t cure);
+    /// As it is worked out now; nothing happens where it is no cure any more.
+    void takeCure(const study::ReflectionCure& cure);
 
     void wantShield();
     [[nodiscard]] std::shared_ptr<const study::ShieldAnswer> shield() const { return m_shield.answer(); }
@@ -90,7 +90,8 @@ private:
     [[nodiscard]] study::ShieldQuestion shieldQuestion() const;
     [[nodiscard]] std::size_t ownCount(const std::vector<ChainPart>& whole) const;
     [[nodiscard]] std::vector<ChainPart> whole() const;
-    void forgetWorked();
+    void work();
+    void workChoices();
     [[nodiscard]] std::shared_ptr<const study::Reflection> workedReflection() const;
     void editChain(const QString& text, const QString& mergeKey, const std::function<void(Antenna&)>& change);
     void takeChain(const QString& text, const std::vector<ChainPart>& parts);
@@ -100,16 +101,17 @@ private:
     SolveService& m_solver;
     const std::vector<LineType>& m_lineTypes;
     std::shared_ptr<study::References> m_references = std::make_shared<study::References>();
-    Backgrounded<study::FeedBasis> m_basis;
-    Backgrounded<study::ShieldAnswer> m_shield;
-    std::optional<study::FeedQuestion> m_asked;
-    std::optional<study::ShieldQuestion> m_shieldAsked;
-    Id m_askedOf; ///< antenna
-    // worked out when somebody asks, and kept until something changes
-    mutable std::optional<std::shared_ptr<const study::FeedReport>> m_report;
-    mutable std::optional<std::shared_ptr<const study::Reflection>> m_reflection;
-    mutable std::array<std::vector<study::ChoiceRow>, 4> m_choices;
-    mutable std::array<bool, 4> m_chosen{};
+    struct ShieldAsk {
+        study::ShieldQuestion question;
+        std::shared_ptr<const study::ShieldAnswer> known; ///< the same but for the chokes; null: nothing
+        friend bool operator==(const ShieldAsk& a, const ShieldAsk& b) { return a.question == b.question; }
+    };
+    Asked<study::FeedQuestion, study::FeedBasis> m_basis;
+    Asked<ShieldAsk, study::ShieldAnswer> m_shield;
+    // worked out of what is solved whenever something changes: some tenths of a millisecond
+    std::shared_ptr<const study::FeedReport> m_report;
+    std::shared_ptr<const study::Reflection> m_reflection;
+    std::array<std::vector<study::ChoiceRow>, 4> m_choices;
     double m_comparedLength = 0.0, m_frequency = 0.0;
     bool m_earthed = true;
 };

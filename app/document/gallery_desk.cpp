@@ -1,8 +1,8 @@
 #include "app/document/gallery_desk.h"
 
 #include "app/document/document.h"
+#include "app/document/errand.h"
 #include "app/document/shed_desk.h"
-#include "app/document/solve_service.h"
 
 #include <algorithm>
 
@@ -49,7 +49,7 @@ void GalleryDesk::open(double frequency)
 
 void GalleryDesk::close()
 {
-    for (const study::Queue::Ticket& job : m_jobs)
+    for (const work::Queue::Ticket& job : m_jobs)
         job->cancel();
     m_jobs.clear();
     m_entries.clear();
@@ -58,15 +58,12 @@ void GalleryDesk::close()
 
 void GalleryDesk::start(const study::Proposal& proposal)
 {
-    const auto job = m_solver.inBackground(
-        [this, round = m_round, proposal, design = m_document.snapshot(), &library = m_solver.library()](const Watch& watch) {
-            const Result<study::Proposed> answer = study::propose(library, *design, proposal, watch);
-            if (watch.stopped())
-                return false;
-            QMetaObject::invokeMethod(
-                this, [this, round, id = proposal.id, answer] { take(round, id, answer); }, Qt::QueuedConnection);
-            return true;
-        });
+    const auto job = send<study::Proposed>(
+        m_solver, this,
+        {[proposal, design = m_document.snapshot(), &library = m_solver.library()](const Watch& watch, const auto&) {
+             return study::propose(library, *design, proposal, watch);
+         },
+         [this, round = m_round, id = proposal.id](const Result<study::Proposed>& answer, bool) { take(round, id, answer); }});
     if (job)
         m_jobs.push_back(job);
 }

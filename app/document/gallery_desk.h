@@ -2,7 +2,7 @@
 /// The proposals of a gallery while it is open: placed at once, tuned and judged in the background, one after the other.
 
 #include "core/study/gallery.h"
-#include "core/study/queue.h"
+#include "core/work/queue.h"
 
 #include <QObject>
 
@@ -63,7 +63,7 @@ private:
     Design m_hung; ///< with those supports alone
     double m_frequency = 0.0;
     std::vector<Entry> m_entries;
-    std::vector<study::Queue::Ticket> m_jobs;
+    std::vector<work::Queue::Ticket> m_jobs;
     unsigned long m_round = 0; ///< answers of an earlier one are dropped
 };
 

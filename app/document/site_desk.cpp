@@ -1,14 +1,17 @@
 #include "app/document/site_desk.h"
 
-#include "app/document/document.h"
-
 namespace vetchling::app {
 
 SiteDesk::SiteDesk(Document& document, SolveService& solver, QObject* parent)
-    : QObject(parent), m_document(document), m_solver(solver), m_effects(solver, [this] { emit effectsReady(); })
+    : QObject(parent), m_document(document),
+      m_effects(
+          document, solver,
+          [&library = solver.library()](const EffectsQuestion& asked, const Watch& watch, const auto&) {
+              return study::neighbourEffects(library, *asked.design, *findAntenna(*asked.design, asked.antenna), asked.band,
+                                             asked.configuration, watch);
+          },
+          [this] { emit effectsReady(); })
 {
-    connect(&document, &Document::currentChanged, this, [this] { m_effects.forget(); });
-    connect(&document, &Document::designReplaced, this, [this] { m_effects.forget(); });
 }
 
 std::vector<study::Neighbourhood> SiteDesk::neighbourhood() const
@@ -17,24 +20,21 @@ std::vector<study::Neighbourhood> SiteDesk::neighbourhood() const
                                    : std::vector<study::Neighbourhood>();
 }
 
+SiteDesk::EffectsQuestion SiteDesk::question() const
+{
+    const double frequency = shapes::frequencyOf(m_document.antenna().shape, m_document.configuration());
+    return {m_document.snapshot(), m_document.current(), bandFor(m_document.design(), frequency), m_document.configuration()};
+}
+
 void SiteDesk::wantEffects()
 {
-    if (!m_document.hasAntenna())
-        return;
-    m_of = m_document.snapshot();
-    m_antenna = m_document.current();
-    const Id band = bandFor(*m_of, shapes::frequencyOf(m_document.antenna().shape, m_document.configuration()));
-    m_effects.ask([design = m_of, id = m_antenna, band, configuration = m_document.configuration(),
-                   &library = m_solver.library()](const Watch& watch, const auto& publish) {
-        publish(study::neighbourEffects(library, *design, *findAntenna(*design, id), band, configuration, watch));
-    });
+    if (m_document.hasAntenna())
+        m_effects.want(question());
 }
 
 std::shared_ptr<const std::vector<study::NeighbourEffect>> SiteDesk::effects() const
 {
-    const bool fresh = m_of && m_antenna == m_document.current() && m_of->antennas == m_document.design().antennas &&
-                       m_of->site == m_document.design().site;
-    return fresh ? m_effects.answer() : nullptr;
+    return m_document.hasAntenna() && m_effects.answers(question()) ? m_effects.answer() : nullptr;
 }
 
 } // namespace vetchling::app

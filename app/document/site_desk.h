@@ -1,14 +1,12 @@
 #pragma once
 /// What the stage Site asks of the antenna on show: what each thing near it does to it.
 
-#include "app/document/backgrounded.h"
+#include "app/document/asked.h"
 #include "core/study/neighbours.h"
 
 #include <QObject>
 
 namespace vetchling::app {
-
-class Document;
 
 class SiteDesk : public QObject {
     Q_OBJECT
@@ -28,10 +26,18 @@ signals:
 
 private:
     Document& m_document;
-    SolveService& m_solver;
-    std::shared_ptr<const Design> m_of;
-    Id m_antenna;
-    Backgrounded<std::vector<study::NeighbourEffect>> m_effects;
+    struct EffectsQuestion {
+        DesignPointer design;
+        Id antenna, band;
+        std::size_t configuration = 0;
+        friend bool operator==(const EffectsQuestion& a, const EffectsQuestion& b)
+        {
+            return a.antenna == b.antenna && a.band == b.band && a.configuration == b.configuration && a.design->site == b.design->site &&
+                   a.design->antennas == b.design->antennas;
+        }
+    };
+    [[nodiscard]] EffectsQuestion question() const;
+    Asked<EffectsQuestion, std::vector<study::NeighbourEffect>> m_effects;
 };
 
 } // namespace vetchling::app

@@ -1,29 +1,46 @@
 #include "app/document/sky_desk.h"
 
-#include "app/document/document.h"
 #include "core/study/neighbours.h"
 
 namespace vetchling::app {
 
 SkyDesk::SkyDesk(Document& document, SolveService& solver, QObject* parent)
-    : QObject(parent), m_document(document), m_solver(solver), m_grid(solver, [this] { emit gridReady(); }),
-      m_comparison(solver, [this] { emit comparisonReady(); })
+    : QObject(parent), m_document(document), m_solver(solver),
+      m_grid(
+          document, solver, [](const Field& field, const Watch&, const auto&) -> Result<study::SkyGrid> { return study::skyGrid(*field); },
+          [this] { emit gridReady(); }),
+      m_comparison(
+          document, solver,
+          [&library = solver.library()](const Comparison& asked, const Watch& watch, const auto& soFar) {
+              return study::allSkies(library, *asked.design, asked.antennas, asked.vertical, watch, soFar);
+          },
+          [this] { emit comparisonReady(); })
 {
-    connect(&document, &Document::designReplaced, this, [this] {
-        m_left.clear();
-        m_comparison.forget();
-        m_asked.reset();
-    });
+    connect(&document, &Document::designReplaced, this, [this] { m_left.clear(); });
+}
+
+void SkyDesk::look(double elevation, double bearing)
+{
+    const DetailPointer detail = m_solver.detail(), pinned = m_solver.pinnedDetail();
+    const study::Spot* spot = detail ? detail->spot() : nullptr;
+    if (!spot) {
+        m_lobes.reset();
+        return;
+    }
+    if (m_lobes && m_lobes->detail == detail && m_lobes->elevation == elevation && m_lobes->bearing == bearing && m_pinned == pinned)
+        return;
+    m_pinned = pinned;
+    Lobes lobes{detail, elevation, bearing, study::lobeOf(*spot->field, elevation, bearing), std::nullopt};
+    if (const study::Spot* other = pinned ? pinned->spotOfBand(spot->band) : nullptr)
+        lobes.pinned = study::lobeOf(*other->field, elevation, bearing);
+    m_lobes = std::make_shared<const Lobes>(std::move(lobes));
 }
 
 void SkyDesk::wantGrid()
 {
     const DetailPointer detail = m_solver.detail();
-    const study::Spot* spot = detail ? detail->spot() : nullptr;
-    if (!spot || spot->field == m_gridOf)
-        return;
-    m_gridOf = spot->field;
-    m_grid.ask([field = spot->field](const Watch&, const auto& publish) { publish(study::skyGrid(*field)); });
+    if (const study::Spot* spot = detail ? detail->spot() : nullptr)
+        m_grid.want(spot->field);
 }
 
 bool SkyDesk::compares(const Id& antenna) const { return antenna == m_document.current() || !m_left.contains(antenna); }
@@ -72,40 +89,20 @@ void SkyDesk::setComparesVerticals(bool on)
 
 void SkyDesk::wantComparison()
 {
-    if (!m_document.hasAntenna() || m_document.dragging())
+    if (!m_document.hasAntenna())
         return;
-    const DesignPointer design = m_document.snapshot();
-    Asked asked{{}, design->operation, design->site.soil.ground(), m_verticals ? m_document.selectedBand() : Id()};
-    asked.operation.aimElevation = 0.0; // where one looks is no matter of the fields
+    Comparison asked{m_document.snapshot(), {}, {}, m_document.design().operation, m_verticals ? m_document.selectedBand() : Id()};
+    asked.operation.aimElevation = 0.0;
     asked.operation.aimBearing.reset();
-    std::vector<Antenna> antennas;
-    for (const Antenna& a : design->antennas)
+    for (const Antenna& a : asked.design->antennas)
         if (compares(a.id))
-            antennas.push_back(a);
+            asked.antennas.push_back(a);
     if (comparesVariants())
         for (const Antenna& a : variantsBeside())
-            antennas.push_back(a);
-    for (const Antenna& a : antennas)
-        asked.antennas.push_back({a.id, a.shape, study::questionOf(*design, a).subject.beyond});
-    if (m_asked == asked)
-        return;
-    m_asked = asked;
-    m_comparison.ask([design, asked, antennas, beyond = study::sectorsOf(design->site),
-                      &library = m_solver.library()](const Watch& watch, const auto& publish) {
-        std::vector<study::Skies> all;
-        for (const Antenna& antenna : antennas) {
-            const Result<study::Skies> skies = study::skiesOf(library, *design, antenna, watch);
-            if (watch.stopped())
-                return;
-            all.push_back(skies ? *skies : study::Skies{antenna.id, antenna.name, {}});
-            publish(all); // one after the other, so that something is there at once
-        }
-        if (const WantedBand* band = findBand(*design, asked.vertical))
-            if (const auto verticals = study::verticalSkies(library, asked.ground, *band, watch, beyond)) {
-                all.insert(all.end(), verticals->begin(), verticals->end());
-                publish(all);
-            }
-    });
+            asked.antennas.push_back(a);
+    for (const Antenna& a : asked.antennas)
+        asked.wires.push_back({a.id, a.shape, study::questionOf(*asked.design, a).subject.beyond});
+    m_comparison.want(std::move(asked));
 }
 
 } // namespace vetchling::app

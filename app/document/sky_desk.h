@@ -1,7 +1,7 @@
 #pragma once
 /// What the stage Sky asks beyond the antenna on show: the whole sky as a grid, and other antennas to be held against it.
 
-#include "app/document/backgrounded.h"
+#include "app/document/asked.h"
 #include "core/study/skies.h"
 
 #include <QObject>
@@ -10,13 +10,22 @@
 
 namespace vetchling::app {
 
-class Document;
-
 class SkyDesk : public QObject {
     Q_OBJECT
 public:
     SkyDesk(Document& document, SolveService& solver, QObject* parent = nullptr);
 
+    /// What one looks at in a direction.
+    struct Lobes {
+        DetailPointer detail; ///< that it is of; its spot is the selected band's
+        double elevation = 0.0, bearing = 0.0;
+        study::Lobe shown;
+        std::optional<study::Lobe> pinned;
+    };
+    /// @param elevation, bearing degrees
+    void look(double elevation, double bearing);
+    /// Null while nothing is solved.
+    [[nodiscard]] std::shared_ptr<const Lobes> lobes() const { return m_lobes; }
     /// Of the field that the solver has for the selected band.
     void wantGrid();
     [[nodiscard]] std::shared_ptr<const study::SkyGrid> grid() const { return m_grid.answer(); }
@@ -43,25 +52,31 @@ private:
 
     Document& m_document;
     SolveService& m_solver;
-    Backgrounded<study::SkyGrid> m_grid;
-    Backgrounded<std::vector<study::Skies>> m_comparison;
-    std::shared_ptr<const em::FarField> m_gridOf;
+    std::shared_ptr<const Lobes> m_lobes;
+    DetailPointer m_pinned; ///< they were held against
+    using Field = std::shared_ptr<const em::FarField>;
+    Asked<Field, study::SkyGrid> m_grid;
     std::set<Id> m_left; ///< antennas that are not compared
     bool m_verticals = false, m_variants = true;
-    struct Asked {
+    struct Comparison {
         struct One {
             Id id;
             shapes::AntennaShape shape;
             std::vector<FarSector> beyond;
             friend bool operator==(const One&, const One&) = default;
         };
-        std::vector<One> antennas;
-        Operation operation;
-        Ground ground;
-        Id vertical; ///< band they are made for
-        friend bool operator==(const Asked&, const Asked&) = default;
+        DesignPointer design;
+        std::vector<Antenna> antennas;
+        std::vector<One> wires;
+        Operation operation; ///< without where one looks, which is no matter of the fields
+        Id vertical;         ///< band they are made for; empty: without
+        friend bool operator==(const Comparison& a, const Comparison& b)
+        {
+            return a.wires == b.wires && a.operation == b.operation && a.design->site.soil.ground() == b.design->site.soil.ground() &&
+                   a.vertical == b.vertical;
+        }
     };
-    std::optional<Asked> m_asked;
+    Asked<Comparison, std::vector<study::Skies>> m_comparison;
 };
 
 } // namespace vetchling::app

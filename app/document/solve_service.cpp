@@ -1,11 +1,11 @@
 #include "app/document/solve_service.h"
 
 #include "app/document/document.h"
+#include "app/document/errand.h"
 #include "core/em/system.h"
 #include "core/files/design_file.h"
 
 #include <algorithm>
-#include <exception>
 
 namespace vetchling::app {
 namespace {
@@ -15,7 +15,7 @@ constexpr int progressMilliseconds = 100, lookMilliseconds = 3;
 } // namespace
 
 SolveService::SolveService(Document& document, const QString& tableFolder, QObject* parent)
-    : QObject(parent), m_document(document), m_library(std::make_shared<study::Library>()), m_queue(std::make_unique<study::Queue>())
+    : QObject(parent), m_document(document), m_library(std::make_shared<study::Library>()), m_queue(std::make_unique<work::Queue>())
 {
     if (!tableFolder.isEmpty()) {
         m_store = std::make_shared<files::TableStore>(tableFolder.toStdString());
@@ -80,8 +80,7 @@ void SolveService::beginWith(const QString& path)
     const study::Question question = study::questionOf(opened.design(), opened.antenna(), opened.selectedBand(), opened.configuration());
     auto given = std::make_shared<std::atomic<bool>>(false);
     auto compute = [question, given, library = m_library] {
-        Watch watch;
-        watch.stop = [given] { return given->load(); };
+        const Watch watch([given] { return given->load(); });
         return study::curveOf(*library, question, watch, study::Reach::Near);
     };
     m_ahead = Ahead{question, given, std::async(std::launch::async, std::move(compute)).share()};
@@ -144,17 +143,13 @@ void SolveService::start(Work work, double progressFrom, double progressSpan)
             Qt::QueuedConnection);
     };
     m_job = m_queue->interactive([work = std::move(work), probe = m_probe, deliver](const Watch& watch) {
-        Step step;
-        try {
+        Result<Step> outcome = outcomeOf<Step>([&] {
             if (probe)
                 probe();
-            step = work(watch);
-        } catch (const std::exception& e) {
-            step.faults = {
-                {"", {coreText("core", "the computation broke off (%1); change a dimension and try again"), std::string(e.what())}}};
-        }
+            return work(watch);
+        });
         if (!watch.stopped())
-            deliver(std::move(step));
+            deliver(outcome ? std::move(outcome).value() : Step{nullptr, nullptr, outcome.faults()});
         return true;
     });
 }
@@ -250,11 +245,11 @@ void SolveService::keepTables()
         });
 }
 
-study::Queue::Ticket SolveService::inBackground(study::Queue::Work work)
+work::Queue::Ticket SolveService::inBackground(work::Queue::Work work)
 {
     if (!m_queue)
         return nullptr;
-    std::erase_if(m_background, [](const study::Queue::Ticket& t) { return t->finished() || t->cancelled(); });
+    std::erase_if(m_background, [](const work::Queue::Ticket& t) { return t->finished() || t->cancelled(); });
     m_background.push_back(m_queue->batch(std::move(work)));
     return m_background.back();
 }
@@ -262,21 +257,18 @@ study::Queue::Ticket SolveService::inBackground(study::Queue::Work work)
 bool SolveService::busyInBackground() const
 {
     return std::any_of(m_background.begin(), m_background.end(),
-                       [](const study::Queue::Ticket& t) { return !t->finished() && !t->cancelled(); });
+                       [](const work::Queue::Ticket& t) { return !t->finished() && !t->cancelled(); });
 }
 
 void SolveService::sweep(double from, double to, std::function<void(const Result<study::Swept>&)> done)
 {
     if (!m_queue || !m_document.hasAntenna())
         return;
-    m_sweeping = m_queue->batch([this, question = question(), library = m_library, from, to, done = std::move(done)](const Watch& watch) {
-        const Result<study::Swept> swept = study::sweepOf(*library, question, from, to, watch);
-        if (watch.stopped())
-            return false;
-        QMetaObject::invokeMethod(
-            this, [done, swept] { done(swept); }, Qt::QueuedConnection);
-        return true;
-    });
+    m_sweeping = send<study::Swept>(*this, this,
+                                    {[question = question(), library = m_library, from, to](const Watch& watch, const auto&) {
+                                         return study::sweepOf(*library, question, from, to, watch);
+                                     },
+                                     [done = std::move(done)](const Result<study::Swept>& swept, bool) { done(swept); }});
 }
 
 void SolveService::pin()

@@ -3,7 +3,7 @@
 
 #include "core/files/table_store.h"
 #include "core/study/answers.h"
-#include "core/study/queue.h"
+#include "core/work/queue.h"
 
 #include <QObject>
 #include <QString>
@@ -60,7 +60,7 @@ public:
     void sweep(double from, double to, std::function<void(const Result<study::Swept>&)> done);
 
     /// Work that nobody waits for, on the queue that also serves this antenna; null when closing.
-    study::Queue::Ticket inBackground(study::Queue::Work work);
+    work::Queue::Ticket inBackground(work::Queue::Work work);
     /// Some of that is still going on.
     [[nodiscard]] bool busyInBackground() const;
 
@@ -116,10 +116,10 @@ private:
     Document& m_document;
     std::shared_ptr<study::Library> m_library;
     std::shared_ptr<files::TableStore> m_store; ///< null: nothing is kept
-    std::unique_ptr<study::Queue> m_queue;
-    study::Queue::Ticket m_job, m_keeping, m_sweeping;
-    std::vector<study::Queue::Ticket> m_background; ///< what others asked for, as far as it goes on
-    unsigned long m_number = 0;                     ///< of the job
+    std::unique_ptr<work::Queue> m_queue;
+    work::Queue::Ticket m_job, m_keeping, m_sweeping;
+    std::vector<work::Queue::Ticket> m_background; ///< what others asked for, as far as it goes on
+    unsigned long m_number = 0;                    ///< of the job
     double m_progressFrom = 0.0, m_progressSpan = 1.0;
     QTimer m_pause;    ///< before the detail, so that a drag gets one curve after the other
     QTimer m_progress; ///< looks how far the work is

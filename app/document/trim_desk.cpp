@@ -6,20 +6,30 @@
 namespace vetchling::app {
 
 TrimDesk::TrimDesk(Document& document, const AntennaModels& models, SolveService& solver, QObject* parent)
-    : QObject(parent), m_document(document), m_models(models), m_solver(solver), m_answer(solver,
-                                                                                          [this] {
-                                                                                              makeCard();
-                                                                                              wantEffects();
-                                                                                              emit ready();
-                                                                                          }),
-      m_effects(solver, [this] { emit ready(); }), m_fit(solver, [this] { emit ready(); })
+    : QObject(parent), m_document(document), m_models(models), m_solver(solver),
+      m_answer(
+          document, solver,
+          [&library = solver.library()](const TrimQuestion& asked, const Watch& watch, const auto&) {
+              return trimNext(library, asked, watch);
+          },
+          [this] {
+              makeCard();
+              wantEffects();
+              emit ready();
+          }),
+      m_effects(
+          document, solver,
+          [&library = solver.library()](const EffectsQuestion& asked, const Watch& watch, const auto&) {
+              return stepEffects(library, *asked.design, *findAntenna(*asked.design, asked.antenna), *asked.outcome, watch);
+          },
+          [this] { emit ready(); }),
+      m_fit(
+          document, solver,
+          [&library = solver.library()](const FitQuestion& asked, const Watch& watch, const auto&) {
+              return fitSite(library, *asked.design, *findAntenna(*asked.design, asked.antenna), watch);
+          },
+          [this] { emit ready(); })
 {
-    connect(&document, &Document::designReplaced, this, [this] {
-        m_answer.forget();
-        m_effects.forget();
-        m_fit.forget();
-        m_asked.reset();
-    });
     connect(&solver, &SolveService::detailReady, this, &TrimDesk::want);
     connect(&document, &Document::designChanged, this, &TrimDesk::want);
     connect(&document, &Document::currentChanged, this, &TrimDesk::want);
@@ -73,29 +83,16 @@ void TrimDesk::judge()
 void TrimDesk::want()
 {
     judge();
-    if (!m_document.hasAntenna() || m_document.dragging())
-        return;
-    const TrimQuestion asked = trimQuestionOf(m_document.design(), m_document.antenna());
-    if (m_asked == asked)
-        return;
-    if (!m_asked || m_asked->antenna.id != asked.antenna.id)
-        m_answer.forget();
-    m_asked = asked;
-    m_answer.ask(
-        [asked, &library = m_solver.library()](const Watch& watch, const auto& publish) { publish(trimNext(library, asked, watch)); });
+    if (m_document.hasAntenna())
+        m_answer.want(trimQuestionOf(m_document.design(), m_document.antenna()));
 }
 
 void TrimDesk::wantEffects()
 {
     const auto known = outcome();
     m_effects.forget();
-    if (!known || m_answer.busy() || known->next.change == 0.0)
-        return;
-    m_effects.ask([design = m_document.snapshot(), id = m_document.current(), known, &library = m_solver.library()](const Watch& watch,
-                                                                                                                    const auto& publish) {
-        if (const Antenna* antenna = findAntenna(*design, id))
-            publish(stepEffects(library, *design, *antenna, *known, watch));
-    });
+    if (known && !m_answer.busy() && known->next.change != 0.0)
+        m_effects.want({m_document.snapshot(), m_document.current(), known});
 }
 
 std::vector<Text> TrimDesk::effects() const
@@ -104,30 +101,20 @@ std::vector<Text> TrimDesk::effects() const
     return known && outcome() ? effectWords(*known) : std::vector<Text>();
 }
 
+TrimDesk::FitQuestion TrimDesk::fitQuestion() const { return {m_document.snapshot(), m_document.current(), m_document.antenna().trim}; }
+
 void TrimDesk::fit()
 {
     if (!m_document.hasAntenna())
         return;
     m_fit.forget();
-    m_fittedLog = m_document.antenna().trim;
-    m_fittedAntenna = m_document.current();
-    m_fit.ask(
-        [design = m_document.snapshot(), id = m_fittedAntenna, &library = m_solver.library()](const Watch& watch, const auto& publish) {
-            if (const Antenna* antenna = findAntenna(*design, id))
-                publish(fitSite(library, *design, *antenna, watch));
-        });
+    m_fit.want(fitQuestion());
     emit ready();
 }
 
 std::shared_ptr<const SiteFit> TrimDesk::fitted() const
 {
-    const bool same = m_document.hasAntenna() && m_document.current() == m_fittedAntenna && m_document.antenna().trim == m_fittedLog;
-    return same ? m_fit.answer() : nullptr;
-}
-
-std::shared_ptr<const TrimOutcome> TrimDesk::outcome() const
-{
-    return m_document.hasAntenna() && m_asked && m_asked->antenna.id == m_document.current() ? m_answer.answer() : nullptr;
+    return m_document.hasAntenna() && m_fit.answers(fitQuestion()) ? m_fit.answer() : nullptr;
 }
 
 const TrimNext* TrimDesk::next() const
@@ -151,6 +138,20 @@ const TrimTask* TrimDesk::shownTask() const
         if (t.configuration == m_document.configuration())
             return &t;
     return task();
+}
+
+std::optional<Result<ReadDip>> TrimDesk::workOut(const std::string& readings) const
+{
+    const CurvePointer curve = m_solver.curve();
+    if (!curve)
+        return std::nullopt;
+    return dipOfReadings(
+        readings, m_document.design().operation.reference, [&](double f) { return curve->atLine(f); }, curve->fundamental);
+}
+
+void TrimDesk::takeSweep(const MeasuredSweep& sweep, bool whole, double coax, const LineType* type, Measurement& measurement)
+{
+    takeSweepThrough(sweep, whole, coax, type, measurement);
 }
 
 } // namespace vetchling::app

@@ -1,8 +1,9 @@
 #pragma once
 /// What to do next to the antenna on show: worked out in the background whenever plan or log change.
 
-#include "app/document/backgrounded.h"
+#include "app/document/asked.h"
 #include "core/trim/measure_card.h"
+#include "core/trim/readings.h"
 #include "core/trim/sense.h"
 #include "core/trim/site_fit.h"
 #include "core/trim/step_effects.h"
@@ -12,7 +13,6 @@
 namespace vetchling::app {
 
 class AntennaModels;
-class Document;
 
 class TrimDesk : public QObject {
     Q_OBJECT
@@ -21,7 +21,7 @@ public:
 
     void want();
     /// Null before the first, and for an antenna that nothing is known of.
-    [[nodiscard]] std::shared_ptr<const TrimOutcome> outcome() const;
+    [[nodiscard]] std::shared_ptr<const TrimOutcome> outcome() const { return m_answer.answer(); }
     /// What is to be done next; null as above.
     [[nodiscard]] const TrimNext* next() const;
     /// The length that is trimmed next, or would be first; null without an antenna or without any.
@@ -46,10 +46,28 @@ public:
     /// Whether the last sweep can be what it is taken for; empty without one.
     [[nodiscard]] const std::vector<SenseRow>& sense() const { return m_sense; }
 
+    /// What was typed at the mast, by the curve on show; nothing before there is one.
+    [[nodiscard]] std::optional<Result<ReadDip>> workOut(const std::string& readings) const;
+    /// See takeSweepThrough.
+    static void takeSweep(const MeasuredSweep& sweep, bool whole, double coax, const LineType* type, Measurement& measurement);
+
 signals:
     void ready();
 
 private:
+    struct EffectsQuestion {
+        DesignPointer design;
+        Id antenna;
+        std::shared_ptr<const TrimOutcome> outcome;
+        friend bool operator==(const EffectsQuestion&, const EffectsQuestion&) = default;
+    };
+    struct FitQuestion {
+        DesignPointer design;
+        Id antenna;
+        TrimLog log;
+        friend bool operator==(const FitQuestion& a, const FitQuestion& b) { return a.antenna == b.antenna && a.log == b.log; }
+    };
+    [[nodiscard]] FitQuestion fitQuestion() const;
     void judge();
     void makeCard();
     void wantEffects();
@@ -57,12 +75,9 @@ private:
     Document& m_document;
     const AntennaModels& m_models;
     SolveService& m_solver;
-    Backgrounded<TrimOutcome> m_answer;
-    Backgrounded<std::vector<BandEffect>> m_effects;
-    Backgrounded<SiteFit> m_fit;
-    std::optional<TrimQuestion> m_asked;
-    TrimLog m_fittedLog; ///< that the fit is of
-    Id m_fittedAntenna;
+    Asked<TrimQuestion, TrimOutcome> m_answer;
+    Asked<EffectsQuestion, std::vector<BandEffect>> m_effects;
+    Asked<FitQuestion, SiteFit> m_fit;
     std::vector<SenseRow> m_sense;
     std::optional<double> m_enough;
     std::optional<MeasureCard> m_card;

@@ -1,35 +1,30 @@
 #include "app/document/variants_desk.h"
 
-#include "app/document/document.h"
-
 namespace vetchling::app {
-namespace {
-
-constexpr std::size_t mostWithSpread = 12;
-
-} // namespace
-
 VariantsDesk::VariantsDesk(Document& document, SolveService& solver, QObject* parent)
-    : QObject(parent), m_document(document), m_solver(solver), m_comparison(solver, [this] { emit comparisonReady(); }),
-      m_spread(solver, [this] {
-          m_fresh.reset();
-          emit spreadReady();
-      })
+    : QObject(parent), m_document(document), m_solver(solver),
+      m_comparison(
+          document, solver,
+          [&library = solver.library()](const study::ComparisonQuestion& asked, const Watch& watch, const auto& soFar) {
+              return study::allCompared(library, asked, watch, soFar);
+          },
+          [this] { emit comparisonReady(); }),
+      m_spread(
+          document, solver,
+          [&library = solver.library()](const study::SpreadQuestion& asked, const Watch& watch, const auto&) {
+              return study::spreadOf(library, asked, watch);
+          },
+          [this] {
+              m_fresh.reset();
+              emit spreadReady();
+          })
 {
-    connect(&document, &Document::designChanged, this, [this] { m_fresh.reset(); });
-    connect(&document, &Document::currentChanged, this, [this] { m_fresh.reset(); });
+    for (auto signal : {&Document::designChanged, &Document::currentChanged})
+        connect(&document, signal, this, [this] { m_fresh.reset(); });
     connect(this, &VariantsDesk::comparisonReady, this, [this] {
         if (!m_comparison.busy())
             m_idle.start(m_idleFor);
     });
-    const auto forget = [this] {
-        m_comparison.forget();
-        m_compared.reset();
-        m_spread.forget();
-        m_spreadAsked.reset();
-    };
-    connect(&document, &Document::designReplaced, this, forget);
-    connect(&document, &Document::currentChanged, this, forget);
     m_idle.setSingleShot(true);
     connect(&solver, &SolveService::detailReady, this, [this] { m_idle.start(m_idleFor); });
     connect(&m_idle, &QTimer::timeout, this, [this] {
@@ -37,7 +32,7 @@ VariantsDesk::VariantsDesk(Document& document, SolveService& solver, QObject* pa
             return;
         if (m_solver.busy() || m_solver.busyInBackground())
             m_idle.start(m_idleFor); // asked again: nothing else tells that the background is at rest
-        else if (!m_document.antenna().variants.empty() && m_compared != comparisonQuestion())
+        else if (!m_document.antenna().variants.empty() && !m_comparison.asks(comparisonQuestion()))
             wantComparison();
         else if (m_always)
             wantSpread();
@@ -67,27 +62,8 @@ study::ComparisonQuestion VariantsDesk::comparisonQuestion() const
 
 void VariantsDesk::wantComparison()
 {
-    if (!m_document.hasAntenna() || m_document.dragging())
-        return;
-    const study::ComparisonQuestion asked = comparisonQuestion();
-    if (m_compared == asked)
-        return;
-    m_compared = asked;
-    m_comparison.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) {
-        std::vector<study::Compared> rows;
-        for (std::size_t i = 0; i < asked.antennas.size(); ++i) {
-            rows.push_back(study::comparedOf(library, asked, i, watch));
-            if (watch.stopped())
-                return;
-            publish(rows);
-        }
-        for (std::size_t i = 0; i < rows.size() && rows.size() <= mostWithSpread; ++i) {
-            study::addSpread(library, asked, i, rows[i], watch);
-            if (watch.stopped())
-                return;
-            publish(rows);
-        }
-    });
+    if (m_document.hasAntenna())
+        m_comparison.want(comparisonQuestion());
 }
 
 study::SpreadQuestion VariantsDesk::spreadQuestion() const
@@ -99,15 +75,8 @@ study::SpreadQuestion VariantsDesk::spreadQuestion() const
 
 void VariantsDesk::wantSpread()
 {
-    if (!m_document.hasAntenna() || m_document.dragging())
-        return;
-    const study::SpreadQuestion asked = spreadQuestion();
-    if (m_spreadAsked == asked)
-        return;
-    m_spreadAsked = asked;
-    m_spread.ask([asked, &library = m_solver.library()](const Watch& watch, const auto& publish) {
-        publish(study::spreadOf(library, asked, watch));
-    });
+    if (m_document.hasAntenna())
+        m_spread.want(spreadQuestion());
 }
 
 std::vector<VariantsDesk::Other> VariantsDesk::others() const
@@ -128,8 +97,7 @@ std::vector<VariantsDesk::Other> VariantsDesk::others() const
 std::shared_ptr<const study::Spread> VariantsDesk::freshSpread() const
 {
     if (!m_fresh) { // asked by every repaint: compared once a change
-        const auto spread = m_spread.answer();
-        m_fresh = spread && m_document.hasAntenna() && spread->asked == spreadQuestion() ? spread : nullptr;
+        m_fresh = m_document.hasAntenna() && m_spread.answers(spreadQuestion()) ? m_spread.answer() : nullptr;
     }
     return *m_fresh;
 }

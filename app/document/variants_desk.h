@@ -1,15 +1,13 @@
 #pragma once
 /// Variants of the antenna on show beside one another, and how far each may be off: computed in the background while somebody looks.
 
-#include "app/document/backgrounded.h"
+#include "app/document/asked.h"
 #include "core/study/comparison.h"
 
 #include <QObject>
 #include <QTimer>
 
 namespace vetchling::app {
-
-class Document;
 
 class VariantsDesk : public QObject {
     Q_OBJECT
@@ -56,10 +54,8 @@ private:
 
     Document& m_document;
     SolveService& m_solver;
-    std::optional<study::ComparisonQuestion> m_compared;
-    std::optional<study::SpreadQuestion> m_spreadAsked;
-    Backgrounded<std::vector<study::Compared>> m_comparison;
-    Backgrounded<study::Spread> m_spread;
+    Asked<study::ComparisonQuestion, std::vector<study::Compared>> m_comparison;
+    Asked<study::SpreadQuestion, study::Spread> m_spread;
     mutable std::optional<std::shared_ptr<const study::Spread>> m_fresh; ///< as told last; nothing after a change
     QTimer m_idle;
     bool m_always = true;

@@ -11,12 +11,12 @@ QString recordKey(const std::string& level) { return QStringLiteral("yard/%1").a
 
 } // namespace
 
-YardDesk::YardDesk(SolveService& solver, QObject* parent)
-    : QObject(parent), m_solver(solver), m_answer(solver, [this] {
-          remember();
-          emit changed();
-      })
+YardDesk::YardDesk(SolveService& solver, QObject* parent) : QObject(parent), m_solver(solver) {}
+
+YardDesk::~YardDesk()
 {
+    if (m_job)
+        m_job->cancel();
 }
 
 void YardDesk::open(const std::string& id, std::optional<unsigned> seed)
@@ -25,21 +25,47 @@ void YardDesk::open(const std::string& id, std::optional<unsigned> seed)
     if (!level)
         return;
     const QVariant fixed = qApp->property("yardSeed"); // where pictures are taken
-    m_answer.forget();
-    m_answer.ask([level, seed = seed.value_or(fixed.isValid() ? fixed.toUInt() : std::random_device{}()), &library = m_solver.library()](
-                     const Watch& watch, const auto& publish) { publish(Yard::open(library, *level, seed, watch)); });
-    emit changed();
+    m_yard.reset();
+    put([level, seed = seed.value_or(fixed.isValid() ? fixed.toUInt() : std::random_device{}())](
+            study::Library& library, const Watch& watch) { return Yard::open(library, *level, seed, watch); });
 }
 
 void YardDesk::act(Act act)
 {
     if (busy() || !yard())
         return;
-    m_answer.ask([before = yard(), act = std::move(act), &library = m_solver.library()](const Watch& watch, const auto& publish) {
+    put([before = yard(), act = std::move(act)](study::Library& library, const Watch& watch) {
         Yard next = *before;
         const Faults faults = act(next, library, watch);
-        publish(faults.empty() ? Result<Yard>(std::move(next)) : Result<Yard>(faults));
+        return faults.empty() ? Result<Yard>(std::move(next)) : Result<Yard>(faults);
     });
+}
+
+void YardDesk::put(std::function<Result<Yard>(study::Library&, const Watch&)> work)
+{
+    if (m_job)
+        m_job->cancel();
+    m_busy = true;
+    m_faults.clear();
+    m_job = send<Yard>(
+        m_solver, this,
+        {[work = std::move(work), &library = m_solver.library()](const Watch& watch, const auto&) { return work(library, watch); },
+         [this, round = ++m_round](const Result<Yard>& outcome, bool) {
+             if (round == m_round)
+                 take(outcome);
+         }});
+    emit changed();
+}
+
+/// What could not be done leaves the yard as it was.
+void YardDesk::take(const Result<Yard>& outcome)
+{
+    m_busy = false;
+    if (outcome)
+        m_yard = std::make_shared<const Yard>(*outcome);
+    else
+        m_faults = outcome.faults();
+    remember();
     emit changed();
 }
 

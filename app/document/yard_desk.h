@@ -1,7 +1,7 @@
 #pragma once
 /// The practice yard at work: a level that was drawn, and what is done in it, worked out in the background.
 
-#include "app/document/backgrounded.h"
+#include "app/document/errand.h"
 #include "core/trim/yard.h"
 
 #include <QObject>
@@ -12,14 +12,15 @@ class YardDesk : public QObject {
     Q_OBJECT
 public:
     explicit YardDesk(SolveService& solver, QObject* parent = nullptr);
+    ~YardDesk() override;
 
     /// Draws a level anew. @param seed nothing: another one each time
     void open(const std::string& level, std::optional<unsigned> seed = std::nullopt);
     /// Null before one is drawn.
-    [[nodiscard]] std::shared_ptr<const Yard> yard() const { return m_answer.answer(); }
-    [[nodiscard]] bool busy() const { return m_answer.busy(); }
+    [[nodiscard]] std::shared_ptr<const Yard> yard() const { return m_yard; }
+    [[nodiscard]] bool busy() const { return m_busy; }
     /// Why the last thing could not be done; empty if it was.
-    [[nodiscard]] const Faults& faults() const { return m_answer.faults(); }
+    [[nodiscard]] const Faults& faults() const { return m_faults; }
     /// "done, 2 hoists", or empty.
     [[nodiscard]] QString record(const std::string& level) const;
 
@@ -41,9 +42,16 @@ signals:
 private:
     using Act = std::function<Faults(Yard&, study::Library&, const Watch&)>;
     void act(Act act);
+    void put(std::function<Result<Yard>(study::Library&, const Watch&)> work);
+    void take(const Result<Yard>& outcome);
     void remember();
+
     SolveService& m_solver;
-    Backgrounded<Yard> m_answer;
+    std::shared_ptr<const Yard> m_yard;
+    Faults m_faults;
+    work::Queue::Ticket m_job;
+    unsigned long m_round = 0; ///< what was begun before is no longer wanted
+    bool m_busy = false;
 };
 
 } // namespace vetchling::app

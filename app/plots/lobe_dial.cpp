@@ -9,7 +9,6 @@
 
 namespace vetchling::app {
 
-using study::azimuthOf;
 using study::hopDistance;
 
 namespace {
@@ -23,8 +22,12 @@ LobeDial::LobeDial(ViewContext& context) : AimedCanvas(context)
 {
     setObjectName(QStringLiteral("lobeDial"));
     setAccessibleName(tr("Gain over the angle above the horizon; arrow keys move the ray"));
-    connect(&context.solver, &SolveService::detailReady, this, qOverload<>(&QWidget::update));
-    connect(&context.solver, &SolveService::pinChanged, this, qOverload<>(&QWidget::update));
+}
+
+void LobeDial::show(std::shared_ptr<const SkyDesk::Lobes> lobes)
+{
+    m_lobes = std::move(lobes);
+    update();
 }
 
 LobeDial::Layout LobeDial::layoutFor(const QSizeF& size) const
@@ -39,10 +42,9 @@ LobeDial::Layout LobeDial::layoutFor(const QSizeF& size) const
 
 double LobeDial::radiusOf(double gain, double radius) const { return radius * std::clamp((gain - m_top + span) / span, 0.0, 1.0); }
 
-QPainterPath LobeDial::lobe(const em::FarField& field, const Layout& l) const
+QPainterPath LobeDial::lobe(const std::vector<double>& cut, const Layout& l) const
 {
     QPainterPath path(l.centre);
-    const std::vector<double> cut = study::verticalCut(field, m_bearing);
     for (std::size_t i = 0; i < cut.size(); ++i) {
         const double e = radians(double(i)), r = radiusOf(cut[i], l.radius);
         path.lineTo(l.centre + QPointF(r * std::cos(e), -r * std::sin(e)));
@@ -51,13 +53,13 @@ QPainterPath LobeDial::lobe(const em::FarField& field, const Layout& l) const
     return path;
 }
 
-QPainterPath LobeDial::rose(const em::FarField& field, const Layout& l) const
+QPainterPath LobeDial::rose(const std::vector<double>& round, const Layout& l) const
 {
     QPainterPath path;
-    for (int b = 0; b < 360; b += 3) {
-        const double r = radiusOf(field.gain(radians(std::max(m_elevation, 0.5)), azimuthOf(b)), l.compassRadius);
-        const QPointF p = l.compass + QPointF(r * std::sin(radians(b)), -r * std::cos(radians(b)));
-        b == 0 ? path.moveTo(p) : path.lineTo(p);
+    for (std::size_t i = 0; i < round.size(); ++i) {
+        const double b = radians(study::Lobe::roundStep * double(i)), r = radiusOf(round[i], l.compassRadius);
+        const QPointF p = l.compass + QPointF(r * std::sin(b), -r * std::cos(b));
+        i == 0 ? path.moveTo(p) : path.lineTo(p);
     }
     path.closeSubpath();
     return path;
@@ -67,8 +69,7 @@ void LobeDial::render(Sketch& sketch, const QSizeF& size)
 {
     const Colours& c = sketch.colours();
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
-    const DetailPointer detail = m_context.solver.detail();
-    const study::Spot* spot = detail ? detail->spot() : nullptr;
+    const study::Spot* spot = m_lobes ? m_lobes->detail->spot() : nullptr;
     if (!spot) {
         const QString words = !m_context.document.hasAntenna() ? tr("No antenna yet: add one with + at the top.")
                               : m_context.solver.busy()        ? tr("Being computed …")
@@ -80,7 +81,7 @@ void LobeDial::render(Sketch& sketch, const QSizeF& size)
     const Layout l = layoutFor(size);
     paintDial(sketch, l, *spot);
     paintGroundBar(sketch, l);
-    paintRay(sketch, l, *spot);
+    paintRay(sketch, l);
     paintCompass(sketch, l, *spot);
 }
 
@@ -106,15 +107,14 @@ void LobeDial::paintDial(Sketch& sketch, const Layout& l, const study::Spot& spo
     }
     p.setPen(QPen(c.leaf, 2.0));
     p.setBrush(c.leafPale);
-    p.drawPath(lobe(*spot.field, l));
-    if (const DetailPointer pinned = m_context.solver.pinnedDetail())
-        if (const study::Spot* other = pinned->spotOfBand(spot.band)) {
-            QPen dashed(c.inkSoft, 1.2);
-            dashed.setDashPattern({4, 3});
-            p.setPen(dashed);
-            p.setBrush(Qt::NoBrush);
-            p.drawPath(lobe(*other->field, l));
-        }
+    p.drawPath(lobe(m_lobes->shown.cut, l));
+    if (m_lobes->pinned) {
+        QPen dashed(c.inkSoft, 1.2);
+        dashed.setDashPattern({4, 3});
+        p.setPen(dashed);
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(lobe(m_lobes->pinned->cut, l));
+    }
     for (double gain = m_top; gain > m_top - span; gain -= ringStep)
         sketch.text(l.centre + QPointF(-radiusOf(gain, l.radius) + 4, -3),
                     gain == m_top ? QStringLiteral("%1 dBi").arg(gain)
@@ -150,7 +150,7 @@ void LobeDial::paintGroundBar(Sketch& sketch, const Layout& l) const
     }
 }
 
-void LobeDial::paintRay(Sketch& sketch, const Layout& l, const study::Spot& spot) const
+void LobeDial::paintRay(Sketch& sketch, const Layout& l) const
 {
     const Colours& c = sketch.colours();
     const double e = radians(m_elevation);
@@ -159,7 +159,7 @@ void LobeDial::paintRay(Sketch& sketch, const Layout& l, const study::Spot& spot
     sketch.painter().setPen(QPen(c.ink, 1.2));
     sketch.painter().setBrush(c.petal);
     sketch.painter().drawEllipse(tip, 8, 8);
-    const double gain = spot.field->gain(std::max(e, 1e-4), azimuthOf(m_bearing));
+    const double gain = m_lobes->shown.there;
     const QString first =
         tr("%1°   %2 dBi").arg(m_elevation, 0, 'f', 0).arg(QString::number(gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")));
     const QString second = tr("first hop %1 km").arg(hopDistance(e) / 1000.0, 0, 'f', 0);
@@ -181,7 +181,7 @@ void LobeDial::paintCompass(Sketch& sketch, const Layout& l, const study::Spot& 
     p.drawEllipse(l.compass, l.compassRadius, l.compassRadius);
     p.setPen(QPen(c.leaf, 1.6));
     p.setBrush(c.leafPale);
-    p.drawPath(rose(*spot.field, l));
+    p.drawPath(rose(m_lobes->shown.round, l));
     double reach = 0.0;
     Vec3 middle;
     int count = 0;

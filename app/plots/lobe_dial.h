@@ -1,6 +1,7 @@
 #pragma once
 /// Gain over elevation as a half-dial with a ray that can be dragged, a ground bar with hop distances, and a compass.
 
+#include "app/document/sky_desk.h"
 #include "app/view/aimed_canvas.h"
 
 namespace vetchling::app {
@@ -10,6 +11,8 @@ class LobeDial : public AimedCanvas {
 public:
     explicit LobeDial(ViewContext& context);
 
+    /// Null: nothing is known.
+    void show(std::shared_ptr<const SkyDesk::Lobes> lobes);
     void render(Sketch& sketch, const QSizeF& size) override;
 
 protected:
@@ -24,13 +27,14 @@ private:
     };
     [[nodiscard]] Layout layoutFor(const QSizeF& size) const;
     [[nodiscard]] double radiusOf(double gain, double radius) const;
-    [[nodiscard]] QPainterPath lobe(const em::FarField& field, const Layout& l) const;
-    [[nodiscard]] QPainterPath rose(const em::FarField& field, const Layout& l) const;
+    [[nodiscard]] QPainterPath lobe(const std::vector<double>& cut, const Layout& l) const;
+    [[nodiscard]] QPainterPath rose(const std::vector<double>& round, const Layout& l) const;
     void paintDial(Sketch& sketch, const Layout& l, const study::Spot& spot) const;
     void paintGroundBar(Sketch& sketch, const Layout& l) const;
-    void paintRay(Sketch& sketch, const Layout& l, const study::Spot& spot) const;
+    void paintRay(Sketch& sketch, const Layout& l) const;
     void paintCompass(Sketch& sketch, const Layout& l, const study::Spot& spot) const;
 
+    std::shared_ptr<const SkyDesk::Lobes> m_lobes;
     double m_top = 6.0; ///< dBi at the rim
 };
 

@@ -22,6 +22,7 @@ struct FreeLengthOptions {
     double marginPercent = 6.0; ///< of what the measure says
     DistanceMeasure measure = DistanceMeasure::HalfWave;
     double from = 3.0, to = 60.0; ///< m
+    friend bool operator==(const FreeLengthOptions&, const FreeLengthOptions&) = default;
 };
 
 struct FreeInterval {

@@ -5,8 +5,8 @@
 
 namespace vetchling {
 
-/// Where in the file the first such part stands: of its log, its allowances, its goals; the place where a file ends too early, for the
-/// antenna it ends in. Empty where all could be read, or only what is told of it could not: notes, pictures, reports.
+/// Where in the file the first such part stands: of its log, its allowances, its goals. Empty where all could be read, or only what is told
+/// of it could not: notes, pictures, reports.
 std::string unreadOf(const Design& design, const Id& antenna);
 /// What to do about it. @param where not empty
 Text unreadWords(const std::string& where);

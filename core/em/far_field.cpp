@@ -133,7 +133,7 @@ Result<double> evanescentPower(const Solution& solution, const SpectrumPowers& s
 {
     const auto loss = tables.table(solution.model->ground, solution.frequency, TableContent::EvanescentLoss);
     if (!coverMesh(*solution.mesh, *loss, watch))
-        return Fault{"", stoppedMessage};
+        return stoppedFault();
     const double ofRemainder = quadraticForm(remainderMatrix(*solution.mesh, *loss, watch), solution.unknowns, realPart);
     const double imageLoss = loss->image().imag(); // the quasi-static image takes power as j Im Kq times the mirror image
     const double ofImage = -imageLoss * quadraticForm(mirrorMatrix(*solution.mesh, watch), solution.unknowns, imaginaryPart);
@@ -411,7 +411,7 @@ Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tabl
     const double in = solution.inputPower;
     const SpectrumPowers spectrum = spectrumPowers(solution, watch);
     if (watch.stopped())
-        return Fault{"", stoppedMessage};
+        return stoppedFault();
     ledger.sky = spectrum.sky / in;
     Matrix ofWire(std::size_t(mesh.unknowns) * mesh.unknowns);
     addWire(mesh, *solution.model, ofWire);
@@ -452,7 +452,7 @@ Result<PowerLedger> powerLedger(const Solution& solution, GroundTableCache& tabl
             return evanescent.faults();
         ledger.soil += *evanescent / in;
         if (watch.stopped())
-            return Fault{"", stoppedMessage};
+            return stoppedFault();
     }
     return ledger;
 }

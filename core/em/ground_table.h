@@ -9,8 +9,8 @@
 
 #include "core/em/soil_table.h"
 #include "core/em/sommerfeld.h"
-#include "core/watch.h"
 #include "core/wire/wire_model.h"
+#include "core/work/watch.h"
 
 #include <array>
 #include <cmath>

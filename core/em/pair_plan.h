@@ -7,7 +7,7 @@
 #include "core/em/pair_classes.h"
 #include "core/em/remainder_paths.h"
 #include "core/em/symmetry.h"
-#include "core/watch.h"
+#include "core/work/watch.h"
 
 #include <optional>
 

@@ -124,10 +124,10 @@ Result<double> soilPower(const Solution& solution, double throughSurface, Ground
     SoilReach above = reach;
     above.inSoil = false;
     if (!table->cover(reach, watch) || (above.inAir && !loss->cover(above, watch)))
-        return Fault{"", stoppedMessage};
+        return stoppedFault();
     const double ofPairs = PairPowers(solution, *table, *loss).sum(watch);
     if (watch.stopped())
-        return Fault{"", stoppedMessage};
+        return stoppedFault();
     return ofPairs + throughSurface - surfaceChargePower(solution);
 }
 

@@ -7,8 +7,8 @@
 /// Accuracy: measured in tests/core/soil_table_test.cpp.
 
 #include "core/em/soil_kernels.h"
-#include "core/watch.h"
 #include "core/wire/wire_model.h"
+#include "core/work/watch.h"
 
 #include <array>
 #include <memory>

@@ -53,8 +53,6 @@ double impedanceError(const std::vector<Complex>& portByLevel, Complex voltage)
     return factor * std::abs(z - before) / std::abs(z) + floor;
 }
 
-Fault stopped() { return {"", stoppedMessage}; }
-
 Fault tooLarge(const WireModel& model, double frequency, double unknowns)
 {
     return {
@@ -125,14 +123,14 @@ Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::s
         return system.faults();
     Matrix matrix = std::move(system).value();
     if (watch.stopped())
-        return stopped();
+        return stoppedFault();
 
     const std::size_t feed = drivenFeed(*model);
     const Complex voltage = model->feeds[feed].voltage;
     const std::vector<Complex> rhs = excitation(*model, mesh);
     NestedSolution nested = nestedSolve(matrix, mesh.levelStarts, rhs, denseRow(mesh.feeds[feed], mesh.unknowns), watch);
     if (watch.stopped())
-        return stopped();
+        return stoppedFault();
     if (nested.unknowns.empty())
         return Fault{"wires", coreText("core", "the equations have no solution; look for wires that almost touch")};
     out.unknowns = std::move(nested.unknowns);
@@ -184,7 +182,7 @@ Result<Solution> PreparedModel::solve(double frequency, GroundTableCache& tables
     auto mesh = std::make_shared<Mesh>(m_mesh);
     mesh->frequency = frequency;
     if (!m_plan.complete)
-        return stopped();
+        return stoppedFault();
     return solveOn(mesh, m_model, tables, watch, &m_plan);
 }
 

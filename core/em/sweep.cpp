@@ -117,18 +117,16 @@ private:
     {
         std::mutex mutex; // guards everything but the solve itself, the caller's functions too
         tbb::parallel_for(std::size_t(0), places.size(), [&](std::size_t i) {
-            Watch quiet;
             {
                 const std::lock_guard lock(mutex);
                 if (!m_faults.empty())
                     return;
                 if (m_watch.stopped()) {
-                    m_faults = {{"", stoppedMessage}};
+                    m_faults = {stoppedFault()};
                     return;
                 }
-                quiet.stop = m_watch.stop;
             }
-            const Result<Solution> solution = solved(frequencyOf(places[i]), quiet);
+            const Result<Solution> solution = solved(frequencyOf(places[i]), m_watch.with({}));
             const std::lock_guard lock(mutex);
             if (!solution) {
                 m_faults = solution.faults();

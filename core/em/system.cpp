@@ -232,7 +232,7 @@ Fault tooFarApart()
 /// Fields of all currents by the table that the ground asks for, extended to the mesh.
 Result<Matrix> tabulatedFields(const Mesh& mesh, const Ground& ground, GroundTableCache& tables, const Watch& watch, const PairPlan* plan)
 {
-    const Fault stopped{"", stoppedMessage};
+    const Fault stopped = stoppedFault();
     if (mesh.reachesSoil()) {
         const SoilReach reach = soilReach(mesh);
         const auto table = tables.soilTable(ground, mesh.frequency, reach.deepest);
@@ -260,7 +260,7 @@ Result<Matrix> systemMatrix(const Mesh& mesh, const WireModel& model, GroundTabl
         return fields.faults();
     Matrix matrix = std::move(fields).value();
     if (watch.stopped())
-        return Fault{"", stoppedMessage};
+        return stoppedFault();
     addWire(mesh, model, matrix, plan);
     for (std::size_t l = 0; l < model.loads.size(); ++l)
         addLoad(matrix, mesh.unknowns, mesh.loads[l], model.loads[l].impedance(mesh.frequency));

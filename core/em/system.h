@@ -13,7 +13,6 @@ namespace vetchling::em {
 using Matrix = std::vector<Complex>; ///< n x n, row-major
 
 /// Fault message of work that was told to stop.
-inline constexpr const char* stoppedMessage = "stopped";
 
 /// The whole system of a model on a mesh: fields, wires and loads. Faults: stopped, or too far apart for the soil's table.
 /// @param plan of the same mesh, if there is one: saves its integrals

@@ -14,8 +14,6 @@ namespace {
 constexpr double fundamentalFrom = 0.75, fundamentalTo = 1.3; // of the design frequency
 constexpr double leverStep = 0.005;                           // relative change that measures a lever's slope
 
-Fault stoppedFault() { return {"", em::stoppedMessage}; }
-
 constexpr double usualReference = 50.0; // ohm, that judgements of bands count from
 
 /// What the line sees, as if its reference were the usual one.
@@ -233,7 +231,10 @@ private:
             if (l.solved)
                 all.shape.parameters[l.what.parameter] = *l.solved;
         const Length& asked = m_out->lengths[m_out->explained];
-        m_out->causes = lengthCauses(all, asked.what, *asked.solved, m_curve.question.goal, m_library.tables(), m_watch);
+        const auto causes = lengthCauses(all, asked.what, *asked.solved, m_curve.question.goal, m_library.tables(), m_watch);
+        if (!causes)
+            return causes.faults();
+        m_out->causes = *causes;
         return {};
     }
 
@@ -275,7 +276,7 @@ private:
     {
         if (m_out->levers.empty() || !(std::abs(m_out->levers.front().perUnit) > 0.0))
             return {};
-        for (std::size_t i = 0; i < m_curve.bands.size() && !m_watch.stopped(); ++i)
+        for (std::size_t i = 0; i < m_curve.bands.size(); ++i)
             if (m_curve.question.bands[i].wish != Wish::No && m_curve.bands[i].nearbyDip)
                 cure(m_curve.question.bands[i].id, m_curve.bands[i]);
         return {};
@@ -515,8 +516,7 @@ Result<CurvePointer> curveOf(Library& library, const Question& question, const W
     out->care = care;
     out->complete = reach == Reach::All || plan.far.empty();
     for (std::size_t i = 0; i < windows.size(); ++i) {
-        Watch part = watch;
-        part.progress = [&](double share) { watch.report((double(i) + share) / double(windows.size())); };
+        const Watch part = watch.with([&](double share) { watch.report((double(i) + share) / double(windows.size())); });
         const Result<CurvePart> curve = studied->study->curve(windows[i], part, care);
         if (!curve)
             return curve.faults();
@@ -525,12 +525,12 @@ Result<CurvePointer> curveOf(Library& library, const Question& question, const W
     judge(*out);
     for (std::size_t i = 0; i < question.bands.size(); ++i)
         out->bands.push_back(judged(*out, question.bands[i], plan.bands[i]));
-    return CurvePointer(out);
+    return unlessStopped(watch, CurvePointer(out));
 }
 
 Result<DetailPointer> detailOf(Library& library, const Curve& curve, const Watch& watch)
 {
-    return DetailMaker(library, curve, watch).run();
+    return unlessStopped(watch, DetailMaker(library, curve, watch).run());
 }
 
 Result<Swept> sweepOf(Library& library, const Question& question, double from, double to, const Watch& watch)
@@ -560,7 +560,7 @@ Result<Swept> sweepOf(Library& library, const Question& question, double from, d
         swept.frequency.push_back(f);
         swept.impedance.push_back(studied->built->atLine((*curve)->at(f), f));
     }
-    return swept;
+    return unlessStopped(watch, std::move(swept));
 }
 
 } // namespace vetchling::study

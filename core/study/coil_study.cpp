@@ -68,7 +68,7 @@ Result<CoilAnswer> coilAnswer(Library& library, const CoilQuestion& asked, const
         if (const auto figures = coilFigures(coilOf(asked.winding, asked.turnsAtHand), out.frequency))
             out.atHand = *figures;
     if (watch.stopped())
-        return Fault{"", em::stoppedMessage};
+        return stoppedFault();
     out.beside = windingsBeside(out.inductance, out.frequency, asked.winding);
     out.perHenry = slopeOf(library, asked.question, asked.key, watch);
     for (const shapes::Lever& lever : family.levers(subject.shape))
@@ -89,7 +89,7 @@ Result<CoilAnswer> coilAnswer(Library& library, const CoilQuestion& asked, const
     if (!ledger)
         return ledger.faults();
     out.lost = (*ledger)->loads;
-    return out;
+    return unlessStopped(watch, std::move(out));
 }
 
 } // namespace vetchling::study

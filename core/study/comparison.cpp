@@ -25,7 +25,7 @@ ComparisonQuestion comparisonOf(const Design& stored, const Antenna& antenna, co
     return out;
 }
 
-Compared comparedOf(Library& library, const ComparisonQuestion& asked, std::size_t row, const Watch& watch)
+Result<Compared> comparedOf(Library& library, const ComparisonQuestion& asked, std::size_t row, const Watch& watch)
 {
     const Antenna& antenna = asked.antennas[row];
     Compared out;
@@ -41,7 +41,7 @@ Compared comparedOf(Library& library, const ComparisonQuestion& asked, std::size
     const auto curves = curvesOf(library, question, watch, Reach::Near);
     if (!curves) {
         out.fault = curves.faults().front().message;
-        return out;
+        return unlessStopped(watch, std::move(out));
     }
     out.curves = *curves;
     out.built = curves->front()->built;
@@ -60,7 +60,7 @@ Compared comparedOf(Library& library, const ComparisonQuestion& asked, std::size
             em::solve(std::make_shared<const WireModel>(curve.built->model), c.band.centre(), library.tables(), {}, watch);
         if (!solution) {
             out.fault = solution.faults().front().message;
-            return out;
+            return unlessStopped(watch, std::move(out));
         }
         const auto& transformer = curve.built->transformer;
         const double passed = transformer ? transformer->at(c.band.centre()).efficiency(solution->impedance) : 1.0;
@@ -77,17 +77,47 @@ Compared comparedOf(Library& library, const ComparisonQuestion& asked, std::size
         out.underLimit += c.lowestSwr <= asked.operation.swrLimit;
         out.bands[question.bands[i].id] = figures;
     }
-    return out;
+    return unlessStopped(watch, std::move(out));
 }
 
-void addSpread(Library& library, const ComparisonQuestion& asked, std::size_t row, Compared& compared, const Watch& watch)
+Faults addSpread(Library& library, const ComparisonQuestion& asked, std::size_t row, Compared& compared, const Watch& watch)
 {
     Design design;
     design.site = asked.site;
     design.operation = asked.operation;
     std::erase_if(design.operation.bands, [](const WantedBand& w) { return w.wish == Wish::No; });
-    if (const auto spread = spreadOf(library, spreadQuestionOf(design, asked.antennas[row]), watch))
-        compared.spread = std::make_shared<const Spread>(*spread);
+    const auto spread = spreadOf(library, spreadQuestionOf(design, asked.antennas[row]), watch);
+    if (!spread)
+        return spread.faults();
+    compared.spread = std::make_shared<const Spread>(*spread);
+    return {};
+}
+
+Result<std::vector<Compared>> allCompared(Library& library, const ComparisonQuestion& asked, const Watch& watch,
+                                          const std::function<void(const std::vector<Compared>&)>& soFar)
+{
+    constexpr std::size_t mostWithSpread = 12;
+    std::vector<Compared> rows;
+    const auto tell = [&](double done) {
+        watch.report(done);
+        if (soFar)
+            soFar(rows);
+    };
+    const double count = double(asked.antennas.size());
+    for (std::size_t i = 0; i < asked.antennas.size(); ++i) {
+        Result<Compared> row = comparedOf(library, asked, i, watch);
+        if (!row)
+            return row.faults();
+        rows.push_back(std::move(row).value());
+        tell(0.3 * double(i + 1) / count);
+    }
+    for (std::size_t i = 0; i < rows.size() && rows.size() <= mostWithSpread; ++i) {
+        addSpread(library, asked, i, rows[i], watch); // where that cannot be solved the row stands without it
+        if (watch.stopped())
+            return stoppedFault();
+        tell(0.3 + 0.7 * double(i + 1) / count);
+    }
+    return unlessStopped(watch, std::move(rows));
 }
 
 } // namespace vetchling::study

@@ -3,6 +3,7 @@
 
 #include "core/study/spread.h"
 
+#include <functional>
 #include <map>
 
 namespace vetchling::study {
@@ -39,10 +40,15 @@ struct ComparisonQuestion {
 /// The antenna as drawn and all its variants. @param stored as saved
 ComparisonQuestion comparisonOf(const Design& stored, const Antenna& antenna, const std::string& drawn);
 
-/// One row. Never fails as a whole: what cannot be built or solved says so.
-Compared comparedOf(Library& library, const ComparisonQuestion& question, std::size_t row, const Watch& watch = {});
+/// One row; what cannot be built or solved says so in it. Faults: stopped.
+Result<Compared> comparedOf(Library& library, const ComparisonQuestion& question, std::size_t row, const Watch& watch = {});
 
-/// How far the row's figures may be off; nothing happens where that cannot be solved.
-void addSpread(Library& library, const ComparisonQuestion& question, std::size_t row, Compared& compared, const Watch& watch = {});
+/// How far the row's figures may be off. Faults, and nothing added, where that cannot be solved; stopped.
+Faults addSpread(Library& library, const ComparisonQuestion& question, std::size_t row, Compared& compared, const Watch& watch = {});
+
+/// All rows one after the other, then how far their figures may be off where they are not too many; `soFar` is called after each step.
+/// Faults: stopped.
+Result<std::vector<Compared>> allCompared(Library& library, const ComparisonQuestion& question, const Watch& watch = {},
+                                          const std::function<void(const std::vector<Compared>&)>& soFar = {});
 
 } // namespace vetchling::study

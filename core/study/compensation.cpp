@@ -77,7 +77,7 @@ Result<Compensation> judged(Library& library, const Question& question, Compensa
         out.scoreBefore += weightOf(w->wish) * out.bands.back().shareBefore;
         out.scoreAfter += weightOf(w->wish) * out.bands.back().shareAfter;
     }
-    return out;
+    return unlessStopped(watch, std::move(out));
 }
 
 } // namespace
@@ -132,7 +132,7 @@ Result<Compensation> compensate(Library& library, const Question& asked, const W
         }
     }
     if (watch.stopped())
-        return Fault{"", em::stoppedMessage};
+        return stoppedFault();
     if (out.values.empty())
         return faults;
     out.shape = question.subject.shape;
@@ -180,7 +180,7 @@ Result<Compensation> addLowerBand(Library& library, const Question& asked, const
     options.mostSolves = 4000;
     const auto tuned = tuneJointly(out.shape, question.subject.ground, levers, aimFor(question), library.tables(), options, watch);
     if (watch.stopped())
-        return Fault{"", em::stoppedMessage};
+        return stoppedFault();
     if (!tuned)
         return tuned.faults();
     out.solves = tuned->solves;

@@ -14,7 +14,7 @@ Result<std::vector<CurvePointer>> curvesOf(Library& library, const Question& que
             return curve.faults();
         all.push_back(*curve);
     }
-    return all;
+    return unlessStopped(watch, std::move(all));
 }
 
 std::vector<BandChoice> bestByBand(const std::vector<CurvePointer>& curves)

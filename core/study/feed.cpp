@@ -272,7 +272,7 @@ FeedQuestion feedQuestionOf(const Design& design, const Antenna& antenna, const 
 
 Result<FeedBasis> feedBasisOf(Library& library, References& references, const FeedQuestion& asked, const Watch& watch)
 {
-    return BasisMaker(library, references, asked, watch).run();
+    return unlessStopped(watch, BasisMaker(library, references, asked, watch).run());
 }
 
 const FeedRow* FeedReport::row(const Id& band) const

@@ -29,6 +29,11 @@ struct ChoiceRow {
     std::vector<ChoiceCell> cells;
     double usable = 0.0;   ///< sum of the wished bands' weights that can be used
     double meanLoss = 0.0; ///< dB over those, by weight; over all where there are none
+    /// The same thing to choose, whatever its figures.
+    [[nodiscard]] bool sameChoice(const ChoiceRow& other) const
+    {
+        return ratio == other.ratio && tuner == other.tuner && type == other.type && chain == other.chain && now == other.now;
+    }
 };
 
 /// The ratios that are customary.

@@ -193,7 +193,7 @@ Result<Proposed> propose(Library& library, const Design& design, const Proposal&
     }
     for (const shapes::WireSection& s : out.built->sections)
         out.wire += s.pieces * s.length;
-    return out;
+    return unlessStopped(watch, std::move(out));
 }
 
 } // namespace vetchling::study

@@ -61,7 +61,7 @@ Result<std::optional<HarmonicShift>> harmonicShift(Library& library, const Curve
             continue; // a straightened wire may not fit: the next stage takes its part
         const std::optional<double> shift = shiftOf(*studied->study, *studied->built, stage.behindTransformer, curve.fundamental, n, watch);
         if (watch.stopped())
-            return Fault{"", em::stoppedMessage};
+            return stoppedFault();
         if (!shift)
             continue;
         out.causes.push_back({stage.cause, *shift - before});
@@ -71,7 +71,7 @@ Result<std::optional<HarmonicShift>> harmonicShift(Library& library, const Curve
         return std::optional<HarmonicShift>();
     out.plain = n * curve.fundamental;
     out.dip = out.plain + before;
-    return std::optional<HarmonicShift>(out);
+    return unlessStopped(watch, std::optional<HarmonicShift>(out));
 }
 
 } // namespace vetchling::study

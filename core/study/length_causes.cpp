@@ -90,10 +90,10 @@ private:
 
 } // namespace
 
-std::vector<LengthCause> lengthCauses(const Subject& subject, const shapes::TunedLength& length, double solved, shapes::TuneGoal goal,
-                                      em::GroundTableCache& tables, const Watch& watch)
+Result<std::vector<LengthCause>> lengthCauses(const Subject& subject, const shapes::TunedLength& length, double solved,
+                                              shapes::TuneGoal goal, em::GroundTableCache& tables, const Watch& watch)
 {
-    return Remover(subject, length, solved, goal, tables, watch).run();
+    return unlessStopped(watch, Remover(subject, length, solved, goal, tables, watch).run());
 }
 
 } // namespace vetchling::study

@@ -20,7 +20,7 @@ struct LengthCause {
 /// what the rule's constant itself leaves open, for a straight thin bare wire in free space. Empty where the rule is no constant over the
 /// frequency, or a step could not be solved.
 /// @param solved value of the tuned length on this site @param goal it was tuned for
-std::vector<LengthCause> lengthCauses(const Subject& subject, const shapes::TunedLength& length, double solved, shapes::TuneGoal goal,
-                                      em::GroundTableCache& tables, const Watch& watch = {});
+Result<std::vector<LengthCause>> lengthCauses(const Subject& subject, const shapes::TunedLength& length, double solved,
+                                              shapes::TuneGoal goal, em::GroundTableCache& tables, const Watch& watch = {});
 
 } // namespace vetchling::study

@@ -165,7 +165,7 @@ Result<MapQuestion> mapQuestionOf(const Design& design, const Antenna& antenna, 
     return out;
 }
 
-MapColumn mapColumn(Library& library, const MapQuestion& map, double value, Care care, const Watch& watch, Reach reach)
+Result<MapColumn> mapColumn(Library& library, const MapQuestion& map, double value, Care care, const Watch& watch, Reach reach)
 {
     MapColumn column;
     column.value = value;
@@ -175,7 +175,7 @@ MapColumn mapColumn(Library& library, const MapQuestion& map, double value, Care
     const auto curves = curvesOf(library, question, watch, reach, care);
     if (!curves) {
         column.fault = curves.faults().front().message;
-        return column;
+        return unlessStopped(watch, std::move(column));
     }
     const shapes::AntennaShape& shape = question.subject.shape;
     const double fundamental = ruleFundamental(map.question.subject.shape, map.vary, value);
@@ -205,15 +205,11 @@ MapColumn mapColumn(Library& library, const MapQuestion& map, double value, Care
                 column.underLobe = fed->field.gain(column.lobe, azimuth) - fed->field.gain(map.aim.elevation, azimuth);
             }
         }
-        if (watch.stopped()) {
-            column.fault = em::stoppedMessage;
-            return column;
-        }
         cells.push_back(cell);
     }
     column.cells = std::move(cells);
     column.score = sumOverWishes(map, column, &MapCell::share);
-    return column;
+    return unlessStopped(watch, std::move(column));
 }
 
 void judgeMap(LengthMap& map)

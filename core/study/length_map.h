@@ -66,9 +66,9 @@ std::vector<double> mapValues(const shapes::AntennaShape& shape, const std::stri
 Result<MapQuestion> mapQuestionOf(const Design& design, const Antenna& antenna, const std::string& vary = {}, double from = 0.0,
                                   double to = 0.0, int count = 60);
 
-/// One column. Never fails as a whole: what cannot be built says so. @param library for this column alone, or shared
-MapColumn mapColumn(Library& library, const MapQuestion& question, double value, Care care, const Watch& watch = {},
-                    Reach reach = Reach::All);
+/// One column; what cannot be built says so in it. Faults: stopped. @param library for this column alone, or shared
+Result<MapColumn> mapColumn(Library& library, const MapQuestion& question, double value, Care care, const Watch& watch = {},
+                            Reach reach = Reach::All);
 
 /// Scores, best values and the lobe's ceiling, from the columns that are there.
 void judgeMap(LengthMap& map);

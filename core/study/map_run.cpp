@@ -22,20 +22,17 @@ struct MapRun::Shared {
     /// False if it was told to stop before it had finished.
     bool compute(std::size_t place, Care care, const Watch& watch)
     {
-        Watch both = watch;
-        both.stop = [&] { return cancelled.load() || watch.stopped(); };
+        const Watch both([&] { return cancelled.load() || watch.stopped(); });
         Library library(tables, studiesKept);
-        MapColumn column =
+        Result<MapColumn> column =
             mapColumn(library, map.question, map.question.values[place], care, both, care == Care::Coarse ? Reach::Near : reach);
-        if (cancelled)
-            return true;
-        if (watch.stopped())
-            return false;
+        if (!column) // stopped: for good, or while the person waits
+            return cancelled;
         {
             const std::lock_guard lock(mutex);
             if (care == Care::Coarse && map.columns[place].computed())
                 return true;
-            map.columns[place] = std::move(column);
+            map.columns[place] = *column;
         }
         if (changed)
             changed();
@@ -58,7 +55,7 @@ MapRun::MapRun(std::shared_ptr<em::GroundTableCache> tables, const Submit& submi
         m_shared->map.columns.push_back(column);
     }
     const auto compute = [&](std::size_t place, Care care) {
-        if (Queue::Ticket ticket =
+        if (work::Queue::Ticket ticket =
                 submit([shared = m_shared, place, care](const Watch& watch) { return shared->compute(place, care, watch); }))
             m_tickets.push_back(std::move(ticket));
     };
@@ -84,17 +81,17 @@ std::shared_ptr<const LengthMap> MapRun::map() const
 
 bool MapRun::finished() const
 {
-    return std::all_of(m_tickets.begin(), m_tickets.end(), [](const Queue::Ticket& t) { return t->finished(); });
+    return std::all_of(m_tickets.begin(), m_tickets.end(), [](const work::Queue::Ticket& t) { return t->finished(); });
 }
 
 void MapRun::cancel()
 {
     m_shared->cancelled = true;
-    for (const Queue::Ticket& t : m_tickets)
+    for (const work::Queue::Ticket& t : m_tickets)
         t->cancel();
 }
 
-void MapRun::wait(Queue& queue, const Watch& watch)
+void MapRun::wait(work::Queue& queue, const Watch& watch)
 {
     queue.wait(m_tickets, watch);
     if (watch.stopped())

@@ -2,7 +2,7 @@
 /// A map of lengths being computed: a coarse picture of the whole first, then every column at the usual care.
 
 #include "core/study/length_map.h"
-#include "core/study/queue.h"
+#include "core/work/queue.h"
 
 #include <functional>
 #include <memory>
@@ -12,7 +12,7 @@ namespace vetchling::study {
 
 class MapRun {
 public:
-    using Submit = std::function<Queue::Ticket(Queue::Work)>;
+    using Submit = std::function<work::Queue::Ticket(work::Queue::Work)>;
     /// Starts at once. @param tables shared with everybody; the studies of the map are not kept @param submit to a queue, as a batch
     /// @param changed called on a computing thread after each column
     MapRun(std::shared_ptr<em::GroundTableCache> tables, const Submit& submit, MapQuestion question, std::function<void()> changed = {},
@@ -26,12 +26,12 @@ public:
     [[nodiscard]] bool finished() const;
     void cancel();
     /// Waits for the end, or cancels when told to stop.
-    void wait(Queue& queue, const Watch& watch = {});
+    void wait(work::Queue& queue, const Watch& watch = {});
 
 private:
     struct Shared; ///< outlives the run while batches are under way
     std::shared_ptr<Shared> m_shared;
-    std::vector<Queue::Ticket> m_tickets;
+    std::vector<work::Queue::Ticket> m_tickets;
 };
 
 } // namespace vetchling::study

@@ -235,7 +235,7 @@ Result<std::vector<NeighbourEffect>> neighbourEffects(Library& library, const De
         beside.subject.neighbours = n.wires;
         const auto curve = curveOf(library, beside, watch);
         if (watch.stopped())
-            return Fault{"", em::stoppedMessage};
+            return stoppedFault();
         if (!curve) {
             effect.fault = curve.faults().front().message;
         } else {
@@ -247,7 +247,7 @@ Result<std::vector<NeighbourEffect>> neighbourEffects(Library& library, const De
         out.push_back(std::move(effect));
         watch.report(double(out.size()) / double(all.size()));
     }
-    return out;
+    return unlessStopped(watch, std::move(out));
 }
 
 } // namespace vetchling::study

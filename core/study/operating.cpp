@@ -50,10 +50,10 @@ Result<Operating> operatingOf(Library& library, const Question& question, const 
     Operating out;
     out.curves = std::move(curves).value();
     out.choices = bestByBand(out.curves);
-    return out;
+    return unlessStopped(watch, std::move(out));
 }
 
-Faults addUses(Library& library, References& references, Operating& operating, const Aim& aim, const Watch& watch)
+Result<Operating> withUses(Library& library, References& references, Operating operating, const Aim& aim, const Watch& watch)
 {
     const Question& question = operating.curves.front()->question;
     for (std::size_t i = 0; i < operating.choices.size(); ++i) {
@@ -88,7 +88,7 @@ Faults addUses(Library& library, References& references, Operating& operating, c
         if (*shift)
             operating.shifts[wanted.id] = **shift;
     }
-    return {};
+    return unlessStopped(watch, std::move(operating));
 }
 
 } // namespace vetchling::study

@@ -44,7 +44,7 @@ struct Operating {
 
 /// Match only. Faults: what cannot be built or solved; stopped.
 Result<Operating> operatingOf(Library& library, const Question& question, const Watch& watch = {});
-/// Adds uses and shifts. Faults: the solver's; stopped.
-Faults addUses(Library& library, References& references, Operating& operating, const Aim& aim, const Watch& watch = {});
+/// The same with uses and shifts. Faults: the solver's; stopped.
+Result<Operating> withUses(Library& library, References& references, Operating operating, const Aim& aim, const Watch& watch = {});
 
 } // namespace vetchling::study

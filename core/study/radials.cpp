@@ -58,13 +58,13 @@ Result<RadialCurve> radialCurve(Library& library, const Subject& subject, double
         if (const auto point = pointOf(library, subject, frequency, n, each, watch))
             curve.points.push_back(*point);
         if (watch.stopped())
-            return Fault{"", em::stoppedMessage};
+            return stoppedFault();
         watch.report(double(n) / counts[std::size(counts) - 1]);
     }
     if (curve.points.empty())
         return Fault{"", coreText("core", "with none of these counts it can be built and is resonant; change base or radial heights")};
     curve.enough = enoughOf(curve.points);
-    return curve;
+    return unlessStopped(watch, std::move(curve));
 }
 
 } // namespace vetchling::study

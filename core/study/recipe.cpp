@@ -73,7 +73,7 @@ Result<RecipeCopy> copyOf(const Recipe& recipe, const shapes::WireChoice& wire, 
         copy.lengths.push_back({l.parameter, l.name, l.built, a->value, b->value, built * b->value});
         copy.antenna.shape.parameters[l.parameter] = built * b->value;
     }
-    return copy;
+    return unlessStopped(watch, std::move(copy));
 }
 
 } // namespace vetchling::study

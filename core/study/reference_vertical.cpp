@@ -21,7 +21,7 @@ Result<Reference> referenceAt(Library& library, const Ground& ground, double fre
     const auto solution = em::solve(std::make_shared<const WireModel>(built->model), frequency, library.tables(), {}, watch);
     if (!solution)
         return solution.faults();
-    return Reference{std::make_shared<const em::FarField>(*solution), solution->impedance};
+    return unlessStopped(watch, Reference{std::make_shared<const em::FarField>(*solution), solution->impedance});
 }
 
 } // namespace vetchling::study

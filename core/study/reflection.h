@@ -25,6 +25,11 @@ struct ReflectionCure {
     SectionSolution section;
     double sectionVelocity = 0.66;
     std::vector<ChainPart> parts; ///< the whole chain then; empty where it stays
+    /// The same way, whatever it comes to.
+    [[nodiscard]] bool sameWay(const ReflectionCure& other) const
+    {
+        return kind == other.kind && parameter == other.parameter && section.section == other.section.section;
+    }
 };
 
 struct ReflectionQuestion {

@@ -55,7 +55,7 @@ Result<SafetyBasis> safetyBasisOf(Library& library, const Question& asked, const
         if (publish)
             publish(out);
     }
-    return out;
+    return unlessStopped(watch, std::move(out));
 }
 
 std::vector<KeepRow> keepRows(const SafetyBasis& basis, const LimitSet& limit, double power, double share)

@@ -263,10 +263,7 @@ Result<SettingChart> settingsOf(Library& library, const Question& question, cons
                       shapes::familyOf(question.subject.shape).title()}};
     if (levers->coarse.empty())
         return linkChart(library, question, watch);
-    SettingChart chart = Setter(library, question, *levers, watch).chart();
-    if (watch.stopped())
-        return Fault{"", em::stoppedMessage};
-    return chart;
+    return unlessStopped(watch, Setter(library, question, *levers, watch).chart());
 }
 
 } // namespace vetchling::study

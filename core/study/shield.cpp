@@ -160,7 +160,7 @@ private:
             if (shield && solve(*built, *shield, m_asked.chokes, band.frequency, state).empty())
                 band.counterpoises.emplace_back(length, *state);
             if (m_watch.stopped())
-                return {{"", em::stoppedMessage}};
+                return {stoppedFault()};
         }
         return {};
     }
@@ -305,7 +305,7 @@ std::optional<double> ShieldAnswer::bestPlace() const
 Result<ShieldAnswer> shieldAnswer(Library& library, const ShieldQuestion& asked, const Watch& watch,
                                   const std::function<void(const ShieldAnswer&)>& publish, const ShieldAnswer* known)
 {
-    return ShieldSolver(library, asked, watch, publish, known).run();
+    return unlessStopped(watch, ShieldSolver(library, asked, watch, publish, known).run());
 }
 
 } // namespace vetchling::study

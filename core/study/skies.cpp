@@ -1,5 +1,6 @@
 #include "core/study/skies.h"
 
+#include "core/study/neighbours.h"
 #include "core/study/reference_vertical.h"
 #include "core/study/sky.h"
 
@@ -37,7 +38,7 @@ Result<Skies> skiesOf(Library& library, const Design& design, const Antenna& ant
             return solution.faults();
         out.bands[question.bands[i].id] = {f, best[i].coverage.lowestSwr, fedFromLine(*solution, curve.built->transformer)};
     }
-    return out;
+    return unlessStopped(watch, std::move(out));
 }
 
 Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground, const WantedBand& band, const Watch& watch,
@@ -67,7 +68,26 @@ Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground,
             return solution.faults();
         all.push_back({{}, height.name, {{band.id, {f, swr(solution->impedance), fedFromLine(*solution, std::nullopt)}}}});
     }
-    return all;
+    return unlessStopped(watch, std::move(all));
+}
+
+Result<std::vector<Skies>> allSkies(Library& library, const Design& design, const std::vector<Antenna>& antennas, const Id& verticalsFor,
+                                    const Watch& watch, const std::function<void(const std::vector<Skies>&)>& soFar)
+{
+    std::vector<Skies> all;
+    for (const Antenna& antenna : antennas) {
+        const Result<Skies> skies = skiesOf(library, design, antenna, watch);
+        if (watch.stopped())
+            return stoppedFault();
+        all.push_back(skies ? *skies : Skies{antenna.id, antenna.name, {}});
+        watch.report(double(all.size()) / double(antennas.size() + 1));
+        if (soFar)
+            soFar(all);
+    }
+    if (const WantedBand* band = findBand(design, verticalsFor))
+        if (const auto verticals = verticalSkies(library, design.site.soil.ground(), *band, watch, sectorsOf(design.site)))
+            all.insert(all.end(), verticals->begin(), verticals->end());
+    return unlessStopped(watch, std::move(all));
 }
 
 std::vector<double> verticalCut(const em::FarField& field, double bearing)
@@ -102,6 +122,15 @@ SkyGrid skyGrid(const em::FarField& field)
                 out.strongestElevation = out.elevations[e];
                 out.strongestBearing = out.bearings[b];
             }
+    return out;
+}
+
+Lobe lobeOf(const em::FarField& field, double elevation, double bearing)
+{
+    constexpr double lowestRound = 0.5; // degrees: on the horizon itself a soil takes all
+    Lobe out{verticalCut(field, bearing), {}, field.gain(std::max(radians(elevation), 1e-4), azimuthOf(bearing))};
+    for (int b = 0; b < 360; b += Lobe::roundStep)
+        out.round.push_back(field.gain(radians(std::max(elevation, lowestRound)), azimuthOf(b)));
     return out;
 }
 

@@ -4,6 +4,7 @@
 #include "core/study/aim.h"
 #include "core/study/configurations.h"
 
+#include <functional>
 #include <map>
 #include <memory>
 
@@ -30,6 +31,11 @@ Result<Skies> skiesOf(Library& library, const Design& design, const Antenna& ant
 Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground, const WantedBand& band, const Watch& watch = {},
                                          const std::vector<FarSector>& beyond = {});
 
+/// Antennas side by side, one after the other; one that cannot be solved has no bands. The verticals of a band last where one is given.
+/// `soFar` is called after each. Faults: stopped.
+Result<std::vector<Skies>> allSkies(Library& library, const Design& design, const std::vector<Antenna>& antennas, const Id& verticalsFor,
+                                    const Watch& watch = {}, const std::function<void(const std::vector<Skies>&)>& soFar = {});
+
 /// Gain in the vertical plane of a bearing, dBi, at 0 to 180 degrees: from the horizon there over the zenith to the one behind.
 /// @param bearing degrees
 std::vector<double> verticalCut(const em::FarField& field, double bearing);
@@ -42,5 +48,15 @@ struct SkyGrid {
     double strongest = 0.0, strongestElevation = 0.0, strongestBearing = 0.0; ///< dBi, rad, degrees
 };
 SkyGrid skyGrid(const em::FarField& field);
+
+/// A field as one looks at it, all in dBi.
+struct Lobe {
+    static constexpr int roundStep = 3; ///< degrees of bearing
+    std::vector<double> cut;            ///< see verticalCut
+    std::vector<double> round;          ///< at the elevation, from north eastwards
+    double there = 0.0;                 ///< in the very direction
+};
+/// @param elevation, bearing degrees
+Lobe lobeOf(const em::FarField& field, double elevation, double bearing);
 
 } // namespace vetchling::study

@@ -378,7 +378,7 @@ private:
         if (!prepared)
             prepared = std::make_unique<em::PreparedModel>(std::make_shared<const WireModel>(built.model), mesh, highest, m_watch);
         if (m_watch.stopped())
-            return {{"", em::stoppedMessage}};
+            return {stoppedFault()};
         const auto solution = prepared->solve(frequency, m_library.tables(), m_watch);
         if (!solution)
             return solution.faults();
@@ -433,7 +433,10 @@ SpreadQuestion spreadQuestionOf(const Design& design, const Antenna& antenna, co
     return out;
 }
 
-Result<Spread> spreadOf(Library& library, const SpreadQuestion& asked, const Watch& watch) { return Spreader(library, asked, watch).run(); }
+Result<Spread> spreadOf(Library& library, const SpreadQuestion& asked, const Watch& watch)
+{
+    return unlessStopped(watch, Spreader(library, asked, watch).run());
+}
 
 Ground soilAt(const Soil& soil, const Tolerances& tolerances, double part)
 {

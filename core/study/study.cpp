@@ -126,6 +126,8 @@ Result<CurvePart> Study::curve(const Window& window, const Watch& watch, Care ca
     Result<em::ImpedanceCurve> curve = em::sweep(m_model, options, *m_tables, watch);
     if (!curve)
         return curve.faults();
+    if (watch.stopped())
+        return stoppedFault();
     return m_curves.keep(key, std::make_shared<const em::ImpedanceCurve>(std::move(curve).value()));
 }
 
@@ -143,6 +145,8 @@ Result<PortSpotPointer> Study::spot(double frequency, const Watch& watch)
     spot->solution = std::move(solution).value();
     spot->field = std::make_shared<const em::FarField>(spot->solution);
     findStrongest(*spot);
+    if (watch.stopped())
+        return stoppedFault();
     return m_spots.keep(key, std::move(spot));
 }
 
@@ -157,6 +161,8 @@ Result<LedgerPointer> Study::ledger(double frequency, const Watch& watch)
     const Result<em::PowerLedger> ledger = em::powerLedger((*here)->solution, *m_tables, watch);
     if (!ledger)
         return ledger.faults();
+    if (watch.stopped())
+        return stoppedFault();
     return m_ledgers.keep(key, std::make_shared<const em::PowerLedger>(*ledger));
 }
 

@@ -27,7 +27,7 @@ public:
         add(present);
         walk(present, m_options.to, m_options.points - 1 - below);
         if (m_watch.stopped())
-            return Fault{"", em::stoppedMessage};
+            return stoppedFault();
         std::sort(m_curve.points.begin(), m_curve.points.end(), [](const TradePoint& a, const TradePoint& b) { return a.free < b.free; });
         if (m_curve.points.empty())
             return m_faults;
@@ -117,7 +117,7 @@ private:
 
 Result<TradeCurve> tradeCurve(Library& library, const Subject& subject, double frequency, const TradeOptions& options, const Watch& watch)
 {
-    return Trader(library, subject, frequency, options, watch).run();
+    return unlessStopped(watch, Trader(library, subject, frequency, options, watch).run());
 }
 
 } // namespace vetchling::study

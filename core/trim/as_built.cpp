@@ -62,7 +62,7 @@ study::Subject subjectOf(const AsBuilt& built, const Handling& handling)
     return subject;
 }
 
-AsBuilt agreeingWithLog(study::Library& library, AsBuilt built, const Antenna& antenna, const Watch& watch)
+Result<AsBuilt> agreeingWithLog(study::Library& library, AsBuilt built, const Antenna& antenna, const Watch& watch)
 {
     const auto& log = antenna.trim.measurements;
     const auto tasks = trimTasks(antenna);
@@ -90,15 +90,15 @@ AsBuilt agreeingWithLog(study::Library& library, AsBuilt built, const Antenna& a
     for (int i = 0; i < 4 && y0 && y1 && *y0 != *y1; ++i) {
         const double x = x1 + (last.dip - *y1) * (x1 - x0) / (*y1 - *y0);
         if (!(std::abs(x) < most))
-            return built;
+            break;
         x0 = x1, y0 = y1;
         x1 = x, y1 = dipAt(x);
         if (y1 && std::abs(*y1 / last.dip - 1.0) < 2e-4) {
             built.faults.longer = x1;
-            return built;
+            break;
         }
     }
-    return built;
+    return unlessStopped(watch, std::move(built));
 }
 
 Result<std::vector<Complex>> impedancesOf(study::Library& library, const AsBuilt& built, const Handling& handling,
@@ -120,7 +120,7 @@ Result<std::vector<Complex>> impedancesOf(study::Library& library, const AsBuilt
     std::vector<Complex> out;
     for (double f : frequencies)
         out.push_back((*curve)->atLine(f) + built.faults.joint);
-    return out;
+    return unlessStopped(watch, std::move(out));
 }
 
 ErrorTerms errorTermsOf(const InstrumentFaults& faults, double frequency)

@@ -41,7 +41,8 @@ struct AsBuilt {
 study::Subject subjectOf(const AsBuilt& built, const Handling& handling);
 
 /// The same with its lengths so much other that it has the dip that was measured last; as it was where nothing was, or no length does that.
-AsBuilt agreeingWithLog(study::Library& library, AsBuilt built, const Antenna& antenna, const Watch& watch = {});
+/// Faults: stopped.
+Result<AsBuilt> agreeingWithLog(study::Library& library, AsBuilt built, const Antenna& antenna, const Watch& watch = {});
 
 /// At the feedpoint, as the line sees it, over a range. Faults: what cannot hang; the solver's; stopped.
 /// @param frequencies Hz, rising

@@ -63,15 +63,15 @@ bool split(WireModel& model, std::size_t place, bool atEnd, double length, doubl
 
 } // namespace
 
-std::optional<double> foldOverCut(study::Library& library, const study::Subject& uncut, const study::Subject& cut, double length,
-                                  double dip, double rise, const Watch& watch)
+Result<std::optional<double>> foldOverCut(study::Library& library, const study::Subject& uncut, const study::Subject& cut, double length,
+                                          double dip, double rise, const Watch& watch)
 {
     const auto before = library.study(uncut), after = library.study(cut);
     if (!before || !after || !(length > 0.0) || !(std::abs(rise) > 0.0))
-        return std::nullopt;
+        return std::optional<double>();
     const WireModel &was = before->built->model, &is = after->built->model;
     if (was.wires.size() != is.wires.size())
-        return std::nullopt;
+        return std::optional<double>();
     WireModel thin = is, thick = is;
     bool any = false;
     for (std::size_t w = 0; w < is.wires.size(); ++w)
@@ -82,11 +82,11 @@ std::optional<double> foldOverCut(study::Library& library, const study::Subject&
             if (distance(a, b) < elsewhere || !isOpen(is, w, atEnd) || radius > thickest)
                 continue;
             if (!split(thin, w, atEnd, length, radius) || !split(thick, w, atEnd, length, foldedRadius(is.wires[w])))
-                return std::nullopt;
+                return std::optional<double>();
             any = true;
         }
     if (!any)
-        return std::nullopt;
+        return std::optional<double>();
     const auto dipOf = [&](const WireModel& model) -> std::optional<double> {
         const auto curve =
             library.study(model, after->built->portReference)->curve({(1.0 - searched) * dip, (1.0 + searched) * dip}, watch);
@@ -98,9 +98,9 @@ std::optional<double> foldOverCut(study::Library& library, const study::Subject&
     };
     const auto plain = dipOf(thin), folded = dipOf(thick);
     if (!plain || !folded)
-        return std::nullopt;
+        return unlessStopped(watch, std::optional<double>());
     const double ratio = 1.0 + (*folded - *plain) / rise;
-    return ratio > 0.3 && ratio <= 1.05 ? std::optional(std::min(1.0, ratio)) : std::nullopt;
+    return unlessStopped(watch, ratio > 0.3 && ratio <= 1.05 ? std::optional(std::min(1.0, ratio)) : std::nullopt);
 }
 
 } // namespace vetchling

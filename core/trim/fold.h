@@ -10,10 +10,10 @@
 namespace vetchling {
 
 /// What a fold does of what a cut of the same length does: 1 for none, less for a thick or short wire. Nothing where no end of a wire is
-/// open there, where the conductor is no wire that could be folded, or where it cannot be solved.
+/// open there, where the conductor is no wire that could be folded, or where it cannot be solved. Faults: stopped.
 /// @param uncut, cut the antenna before and after, alike but for the pieces that are shortened by `length`, m each
 /// @param dip Hz of the SWR, of the cut one, near which it is looked for @param rise Hz that the cut moves the dip
-std::optional<double> foldOverCut(study::Library& library, const study::Subject& uncut, const study::Subject& cut, double length,
-                                  double dip, double rise, const Watch& watch = {});
+Result<std::optional<double>> foldOverCut(study::Library& library, const study::Subject& uncut, const study::Subject& cut, double length,
+                                          double dip, double rise, const Watch& watch = {});
 
 } // namespace vetchling

@@ -239,7 +239,7 @@ private:
         };
         const auto ratio =
             foldOverCut(m_library, subjectWith(0.0), subjectWith(next.change), -next.change, dip, dip - next.modelDip, m_watch);
-        return ratio ? -next.change / *ratio : 0.0;
+        return ratio && *ratio ? -next.change / **ratio : 0.0;
     }
 
     /// A second lever that brings the dip to its goal by a small change and can be set back.
@@ -368,7 +368,7 @@ Result<DipFacts> dipNear(study::Library& library, const study::Subject& subject,
         return curve.faults();
     const Coverage* band = (*curve)->band("own");
     const double width = band && band->wholeTo > 0.0 ? band->wholeTo - band->wholeFrom : 0.0;
-    return DipFacts{(*curve)->fundamental, width};
+    return unlessStopped(watch, DipFacts{(*curve)->fundamental, width});
 }
 
 std::vector<TrimTask> trimTasks(const Antenna& antenna)
@@ -462,7 +462,7 @@ TrimQuestion trimQuestionOf(const Design& design, const Antenna& antenna)
 
 Result<TrimOutcome> trimNext(study::Library& library, const TrimQuestion& asked, const Watch& watch)
 {
-    return Trimmer(library, asked, watch).run();
+    return unlessStopped(watch, Trimmer(library, asked, watch).run());
 }
 
 const char* stepName(TrimStep step)

@@ -1,6 +1,7 @@
 #include "core/trim/readings.h"
 
 #include "core/line/parts.h"
+#include "core/trim/sense.h"
 #include "core/units/units.h"
 
 #include <algorithm>
@@ -157,6 +158,39 @@ void moveToFeedpoint(MeasuredSweep& sweep, const ChainPart& line)
             p.swr = measuredSwrOf(std::min(1.0, (p.swr - 1.0) / (p.swr + 1.0) / passed));
         }
     }
+}
+
+Result<ReadDip> dipOfReadings(const std::string& text, double reference, const ImpedanceAt& model, double modelDip)
+{
+    Result<std::vector<SwrReading>> readings = parseReadings(text, reference);
+    if (!readings)
+        return readings.faults();
+    ReadDip out{std::move(readings).value(), std::nullopt, std::nullopt};
+    if (out.readings.size() == 1)
+        out.both = bothReadings(out.readings.front(), model, modelDip);
+    if (out.readings.size() < 2)
+        return out;
+    const Result<double> dip = dipFromReadings(out.readings, model, modelDip);
+    if (!dip)
+        return dip.faults();
+    out.dip = *dip;
+    return out;
+}
+
+void takeSweepThrough(MeasuredSweep sweep, bool whole, double coax, const LineType* type, Measurement& measurement)
+{
+    if (!whole)
+        for (MeasuredPoint& p : sweep.points)
+            p.impedance.reset();
+    measurement.coax = coax;
+    if (coax > 0.0) {
+        ChainPart line{{}, part::line, {}, {}, {}, {}, {}};
+        if (type)
+            takeType(line, *type);
+        line.values["length_m"] = coax;
+        moveToFeedpoint(sweep, line);
+    }
+    takeSweep(sweep, measurement);
 }
 
 } // namespace vetchling

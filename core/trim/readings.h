@@ -3,7 +3,8 @@
 
 #include "core/bands/bands.h"
 #include "core/design/measured_sweep.h"
-#include "core/line/chain_part.h"
+#include "core/design/measurement.h"
+#include "core/line/line_types.h"
 #include "core/result.h"
 
 #include <optional>
@@ -38,8 +39,22 @@ BothReadings bothReadings(const SwrReading& reading, const ImpedanceAt& model, d
 /// @param fell the SWR fell
 std::optional<double> dipByHand(const BothReadings& both, bool fell);
 
+/// What was typed at the mast, and what it comes to: several readings give a dip, one alone two that it can mean; no readings neither.
+struct ReadDip {
+    std::vector<SwrReading> readings;
+    std::optional<double> dip; ///< Hz
+    std::optional<BothReadings> both;
+};
+/// Faults: as parseReadings and dipFromReadings.
+Result<ReadDip> dipOfReadings(const std::string& text, double reference, const ImpedanceAt& model, double modelDip);
+
 /// What was measured at the far end of a line, moved to the feedpoint: R and X through the line backwards; an SWR alone by its matched
 /// loss.
 void moveToFeedpoint(MeasuredSweep& sweep, const ChainPart& line);
+
+/// A sweep that was taken through a length of coax, into a measurement: dip, SWR and sweep as they are at the feedpoint.
+/// @param whole R and X are true where it was taken; else the SWR alone is used @param type of the coax; null: it counts for its length
+/// only
+void takeSweepThrough(MeasuredSweep sweep, bool whole, double coax, const LineType* type, Measurement& measurement);
 
 } // namespace vetchling

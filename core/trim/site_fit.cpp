@@ -280,7 +280,7 @@ Result<SiteFit> fitSite(study::Library& library, const Design& design, const Ant
 {
     if (const std::string where = unreadOf(design, antenna.id); !where.empty())
         return Fault{"", unreadWords(where)};
-    return Fitter(library, design, antenna, watch).run();
+    return unlessStopped(watch, Fitter(library, design, antenna, watch).run());
 }
 
 void useFit(Design& design, const Id& id, const SiteFit& fit)

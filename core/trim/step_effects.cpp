@@ -43,7 +43,7 @@ Result<std::vector<BandEffect>> stepEffects(study::Library& library, const Desig
         effects.push_back({before.bands[i].id, before.bands[i].band.name, swrBefore, swrAfter,
                            swrBefore <= design.operation.swrLimit && swrAfter > design.operation.swrLimit});
     }
-    return effects;
+    return unlessStopped(watch, std::move(effects));
 }
 
 std::optional<double> highestAcross(const Design& design, double target, const study::Curve& curve, double dip)

@@ -343,8 +343,11 @@ Faults Yard::hint(study::Library& library, const Watch& watch)
         const auto next = trimNext(library, asked, watch);
         return next ? next->next.words : Text(coreText("core", "the old hand: measure it first"));
     };
+    const Text words = say();
+    if (watch.stopped())
+        return {stoppedFault()};
     ++m_hoists;
-    note(YardAct::Hint, say());
+    note(YardAct::Hint, words);
     return {};
 }
 
@@ -383,6 +386,8 @@ Faults Yard::finish(study::Library& library, YardFault guess, const Watch& watch
         v.bandsUnder += *swr < goodSwr;
     }
     v.passed = v.right && v.bandsUnder == v.bands && v.hoists <= m_level.hoists && v.wasted <= m_level.spare;
+    if (watch.stopped())
+        return {stoppedFault()};
     v.explained = yardExplanation(m_fault);
     m_verdict = v;
     note(YardAct::Verdict,

@@ -47,7 +47,7 @@ public:
         try {
             search.optimize(parts, least);
         } catch (const nlopt::forced_stop&) {
-            return Fault{"", em::stoppedMessage};
+            return stoppedFault();
         } catch (const nlopt::roundoff_limited&) {
         }
         return outcomeAt(valuesOf(parts));
@@ -181,7 +181,7 @@ Result<JointOutcome> tuneJointly(const shapes::AntennaShape& shape, const Ground
     for (const JointAim::At& at : aim.at)
         if (Faults faults = findFrequencyFaults(at.frequency, "frequency"); !faults.empty())
             return faults;
-    return JointTuner(shape, ground, levers, aim, tables, options, watch).run();
+    return unlessStopped(watch, JointTuner(shape, ground, levers, aim, tables, options, watch).run());
 }
 
 } // namespace vetchling

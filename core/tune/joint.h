@@ -17,17 +17,20 @@ struct JointAim {
         double frequency = 0.0; ///< Hz
         double weight = 1.0;
         std::size_t configuration = 0;
+        friend bool operator==(const At&, const At&) = default;
     };
     Kind kind = Kind::LowestSwr;
     std::vector<At> at;                    ///< one or more
     double reference = 50.0;               ///< ohm at the line, of the SWR
     double resistance = 50.0;              ///< ohm at the line
     double elevation = 0.0, azimuth = 0.0; ///< rad, mathematical azimuth, of the gain
+    friend bool operator==(const JointAim&, const JointAim&) = default;
 };
 
 struct JointLever {
     std::string parameter;
     double lowest = 0.0, highest = 0.0; ///< SI; both 0: a third either side of the present value
+    friend bool operator==(const JointLever&, const JointLever&) = default;
 };
 
 struct JointOutcome {

@@ -232,7 +232,7 @@ Result<TuneOutcome> tune(const shapes::AntennaShape& shape, const Ground& ground
 {
     if (Faults faults = findFrequencyFaults(frequency, "frequency"); !faults.empty())
         return faults;
-    return Tuner(shape, ground, key, frequency, tables, options, watch).run();
+    return unlessStopped(watch, Tuner(shape, ground, key, frequency, tables, options, watch).run());
 }
 
 namespace {
@@ -384,8 +384,6 @@ Result<TuneAllOutcome> bestTogether(const shapes::AntennaShape& byRules, const T
         led.parameters[v.length.parameter] = v.value;
     for (const shapes::AntennaShape& start : {led, byRules}) {
         const Result<TuneAllOutcome> joint = tuneTogether(start, ground, lengths, tables, options, watch);
-        if (watch.stopped())
-            return Fault{"", em::stoppedMessage};
         const int solves = best.solves + (joint ? joint->solves : 0);
         if (joint && worstReflection(*joint, options.reference) < worstReflection(best, options.reference))
             best = *joint;
@@ -408,15 +406,17 @@ Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& 
         now.parameters[t.parameter] = family.rules(now, t).front().value;
     const bool together = options.goal == shapes::TuneGoal::LowestSwr && inOneConfiguration(lengths);
     if (together && atOneFrequency(lengths))
-        return tuneTogether(now, ground, lengths, tables, options, watch);
+        return unlessStopped(watch, tuneTogether(now, ground, lengths, tables, options, watch));
     if (together && family.usualGoal() == shapes::TuneGoal::Resonance)
         if (const auto polished = polishedResonances(now, ground, lengths, tables, options, watch))
-            return *polished;
+            return unlessStopped(watch, *polished);
     const Result<InTurn> inTurn = tuneInTurn(now, ground, lengths, tables, options, watch);
     if (!inTurn)
         return inTurn.faults();
     if (together && !(inTurn->settled && worstReflection(inTurn->outcome, options.reference) < goodReflection))
-        return bestTogether(now, inTurn->outcome, ground, lengths, tables, options, watch);
+        return unlessStopped(watch, bestTogether(now, inTurn->outcome, ground, lengths, tables, options, watch));
+    if (watch.stopped())
+        return stoppedFault();
     if (!inTurn->settled)
         return Fault{lengths.front().parameter, coreText("core", "the lengths act on one another and do not settle; spread them farther")};
     return inTurn->outcome;

@@ -111,7 +111,7 @@ Result<ExposureScan> ExposureScan::of(const em::Solution& solution, em::GroundTa
         ++done;
     });
     if (watch.stopped())
-        return Fault{"", em::stoppedMessage};
+        return stoppedFault();
     return out;
 }
 

@@ -133,7 +133,7 @@ TEST_F(FeedDeskTest, ChoicesAreTakenIntoTheChainInUse)
     const auto& ratios = desk().choices(FeedDesk::Choice::Transformer);
     const auto nine = std::find_if(ratios.begin(), ratios.end(), [](const study::ChoiceRow& r) { return r.ratio == 9.0; });
     ASSERT_NE(nine, ratios.end());
-    desk().take(FeedDesk::Choice::Transformer, std::size_t(nine - ratios.begin()));
+    desk().take(FeedDesk::Choice::Transformer, study::ChoiceRow(*nine));
     EXPECT_EQ(parameter("transformer_ratio"), 9.0) << "the shape's own takes the ratio";
     EXPECT_TRUE(parts().empty());
     EXPECT_TRUE(desk().fresh());
@@ -142,12 +142,17 @@ TEST_F(FeedDeskTest, ChoicesAreTakenIntoTheChainInUse)
     EXPECT_EQ(desk().choices(FeedDesk::Choice::Line).size(), m_types.size() + 1);
     desk().setComparedLength(77.0);
     EXPECT_NEAR(desk().choices(FeedDesk::Choice::Line)[1].length, 77.0, 1e-9);
-    desk().take(FeedDesk::Choice::Line, 2);
+    const auto line = [&](std::size_t row) { return study::ChoiceRow(desk().choices(FeedDesk::Choice::Line)[row]); };
+    const study::ChoiceRow present = line(0);
+    desk().take(FeedDesk::Choice::Line, line(2));
     EXPECT_EQ(parts()[0].type, m_types[1].id);
     EXPECT_NEAR(partValue(parts()[0], "length_m"), 77.0, 1e-9);
     const int before = document().undoStack().index();
-    desk().take(FeedDesk::Choice::Line, 999);
-    desk().take(FeedDesk::Choice::Line, 0); // what it has already
+    study::ChoiceRow gone = line(2);
+    gone.type = "of another shop";
+    desk().take(FeedDesk::Choice::Line, gone);
+    desk().take(FeedDesk::Choice::Line, line(0)); // what it has already
+    desk().take(FeedDesk::Choice::Line, present); // what it had
     EXPECT_EQ(document().undoStack().index(), before);
 }
 
@@ -169,7 +174,7 @@ TEST_F(FeedDeskTest, ChainsKeepWhatTheShapeHadWithThem)
     EXPECT_EQ(parameter("transformer_ratio"), ratio);
     ASSERT_TRUE(solved());
     EXPECT_EQ(desk().choices(FeedDesk::Choice::Chain).size(), 2u);
-    desk().take(FeedDesk::Choice::Chain, 1);
+    desk().take(FeedDesk::Choice::Chain, study::ChoiceRow(desk().choices(FeedDesk::Choice::Chain)[1]));
     EXPECT_EQ(parameter("transformer_ratio"), 64.0);
     const QString path = file("chains.vetchling");
     ASSERT_TRUE(document().save(path).empty());

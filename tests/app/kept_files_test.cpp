@@ -1,6 +1,7 @@
 /// Files that are damaged, changed by others, or of strangers: what is said, and that nothing is lost.
 #include "app/document/pictures.h"
 #include "app/document/watched_folder.h"
+#include "app/stages/trim/log_board.h"
 #include "tests/app/app_fixture.h"
 #include "tests/damage.h"
 

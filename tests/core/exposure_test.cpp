@@ -130,8 +130,7 @@ TEST(KeepAway, OnTheGroundIsNoFartherThanFromTheWires)
     EXPECT_LE(near->onGround, near->fromWires + 1e-9);
     // at every moment, with nothing averaged: nerves are the stricter limit below some 6 MHz
     int asked = 0;
-    Watch watch;
-    watch.stop = [&] { return ++asked > 2; };
+    const Watch watch([&] { return ++asked > 2; });
     EXPECT_FALSE(keepAway(*high, tables, range, 100.0, watch).ok());
 }
 

@@ -179,8 +179,7 @@ TEST(GroundTable, RefusesDistancesBeyondItsEnd)
 TEST(GroundTable, StopsWhenAsked)
 {
     GroundTable table(averageSoil, 7.1e6);
-    Watch watch;
-    watch.stop = [] { return true; };
+    const Watch watch([] { return true; });
     EXPECT_FALSE(table.cover(0.1, 50.0, watch));
     EXPECT_EQ(table.rowCount(), 0);
 }

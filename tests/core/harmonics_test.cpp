@@ -264,9 +264,9 @@ TEST(RuleFundamental, GoesAsOneOverTheLength)
 
 std::shared_ptr<const study::LengthMap> mapOf(const study::MapQuestion& question)
 {
-    study::Queue queue;
+    work::Queue queue;
     study::MapRun run(
-        std::make_shared<em::GroundTableCache>(), [&](study::Queue::Work work) { return queue.batch(std::move(work)); }, question);
+        std::make_shared<em::GroundTableCache>(), [&](work::Queue::Work work) { return queue.batch(std::move(work)); }, question);
     run.wait(queue);
     EXPECT_TRUE(run.finished());
     return run.map();
@@ -377,10 +377,10 @@ TEST(LengthMap, IsCancelledAndKeepsWhatItHas)
     const Demo demo;
     const auto question = study::mapQuestionOf(demo.design, demo.antenna("Wall end-fed 40"), {}, 15.0, 25.0, 200);
     ASSERT_TRUE(question.ok());
-    study::Queue queue;
+    work::Queue queue;
     std::atomic<int> changes{0};
     study::MapRun run(
-        std::make_shared<em::GroundTableCache>(), [&](study::Queue::Work work) { return queue.batch(std::move(work)); }, *question,
+        std::make_shared<em::GroundTableCache>(), [&](work::Queue::Work work) { return queue.batch(std::move(work)); }, *question,
         [&] { ++changes; });
     while (changes < 3)
         std::this_thread::sleep_for(std::chrono::milliseconds(2));

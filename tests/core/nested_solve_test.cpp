@@ -98,8 +98,7 @@ TEST(NestedSolve, AsksNoFurtherOnceToldToStop)
     const System s = randomSystem(450);
     Matrix matrix = s.matrix;
     int asked = 0;
-    Watch watch;
-    watch.stop = [&] { return ++asked >= 3; };
+    const Watch watch([&] { return ++asked >= 3; });
     EXPECT_TRUE(nestedSolve(matrix, {0, 200}, s.rhs, s.port, watch).unknowns.empty());
     EXPECT_EQ(asked, 3);
 }

@@ -311,7 +311,7 @@ TEST(Fold, DoesALittleLessThanACut)
         cut.shape.parameters["leg_m"] = familyOf(uncut.shape).value(uncut.shape, "leg_m") - 0.2;
         const auto a = dipNear(library, uncut, 7.1e6), b = dipNear(library, cut, 7.1e6);
         ASSERT_TRUE(a && b);
-        const auto ratio = foldOverCut(library, uncut, cut, 0.2, b->dip, b->dip - a->dip);
+        const auto ratio = *foldOverCut(library, uncut, cut, 0.2, b->dip, b->dip - a->dip);
         ASSERT_TRUE(ratio) << diameter;
         EXPECT_LT(*ratio, before) << "the thicker, the less";
         before = *ratio;
@@ -322,7 +322,7 @@ TEST(Fold, DoesALittleLessThanACut)
     }
     study::Subject subject;
     subject.shape = findFamily("delta-loop")->standardShape(14.1e6);
-    EXPECT_FALSE(foldOverCut(library, subject, subject, 0.1, 14.1e6, 1e5)) << "a loop has no end to fold";
+    EXPECT_FALSE(*foldOverCut(library, subject, subject, 0.1, 14.1e6, 1e5)) << "a loop has no end to fold";
 }
 
 TEST(Fold, IsOfferedBesideACut)

@@ -102,9 +102,10 @@ TEST(Operating, TakesEachBandInItsBestConfigurationAndKnowsItsUse)
     EXPECT_EQ(operating->choices[1].configuration, 1u);
     EXPECT_EQ(operating->choices[2].configuration, 0u);
     EXPECT_GE(operating->bandsUnderLimit(), 2);
-    study::Operating whole = *operating;
     const study::Aim aim = study::aimOf(demo.design.operation);
-    ASSERT_TRUE(study::addUses(library, references, whole, aim).empty());
+    const auto used = study::withUses(library, references, *operating, aim);
+    ASSERT_TRUE(used.ok());
+    const study::Operating& whole = *used;
     for (const WantedBand& w : demo.design.operation.bands)
         EXPECT_EQ(whole.uses.contains(w.id), w.wish != Wish::No) << w.band.name;
     // a low flat wire fires upwards on its lowest band, a vertical does not
@@ -212,9 +213,9 @@ TEST(Operating, TheReferenceStandsBeforeTheSameShore)
         const study::Question question = study::questionOf(demo.design, marsh);
         auto operating = study::operatingOf(library, question);
         EXPECT_TRUE(operating.ok());
-        study::Operating all = *operating;
-        EXPECT_TRUE(study::addUses(library, references, all, study::aimOf(demo.design.operation)).empty());
-        return all.uses.at(bandFor(demo.design, 10.12e6));
+        const auto all = study::withUses(library, references, *operating, study::aimOf(demo.design.operation));
+        EXPECT_TRUE(all.ok());
+        return all->uses.at(bandFor(demo.design, 10.12e6));
     };
     const study::BandUse land = useOf();
     demo.design.site.farGrounds = {{"sea", 60.0, 120.0, 10.0, 70.0, 5.0, "sea", {}}};

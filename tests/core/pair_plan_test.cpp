@@ -76,14 +76,13 @@ TEST(PreparedModel, OneThatWasStoppedWhileItWasMadeAnswersNothing)
     GroundTableCache tables;
     std::atomic<long> looks{0};
     long at = -1;
-    Watch once; // stops at one look, and at no other
-    once.stop = [&] { return looks++ == at; };
-    ASSERT_TRUE(PreparedModel(model, mesh, 15e6, once).solve(14e6, tables).ok());
+    const auto once = [&] { return Watch([&] { return looks++ == at; }); }; // asked to stop at one look, and at no other
+    ASSERT_TRUE(PreparedModel(model, mesh, 15e6, once()).solve(14e6, tables).ok());
     const long all = looks;
     ASSERT_GT(all, 10);
     for (at = 0; at < all; ++at) {
         looks = 0;
-        EXPECT_FALSE(PreparedModel(model, mesh, 15e6, once).solve(14e6, tables).ok()) << at;
+        EXPECT_FALSE(PreparedModel(model, mesh, 15e6, once()).solve(14e6, tables).ok()) << at;
     }
 }
 

@@ -1,11 +1,11 @@
-#include "core/study/queue.h"
+#include "core/work/queue.h"
 
 #include <gtest/gtest.h>
 
 #include <chrono>
 #include <future>
 
-namespace vetchling::study {
+namespace vetchling::work {
 namespace {
 
 using namespace std::chrono_literals;
@@ -132,17 +132,13 @@ TEST(Queue, WaitReportsWhatIsDoneAndHeedsAStop)
     for (int i = 0; i < 4; ++i)
         tickets.push_back(queue.batch([](const Watch&) { return true; }));
     double last = -1.0;
-    Watch watch;
-    watch.progress = [&](double done) {
+    queue.wait(tickets, Watch().with([&](double done) {
         EXPECT_GE(done, last);
         last = done;
-    };
-    queue.wait(tickets, watch);
+    }));
     EXPECT_DOUBLE_EQ(last, 1.0);
     tickets = {queue.batch([&](const Watch& w) { return untilStopped(w, started); })};
-    watch.progress = nullptr;
-    watch.stop = [&] { return started > 0; };
-    queue.wait(tickets, watch);
+    queue.wait(tickets, Watch([&] { return started > 0; }));
     EXPECT_TRUE(tickets[0]->cancelled());
 }
 
@@ -170,4 +166,4 @@ TEST(Queue, ClosingStopsWhatIsUnderWay)
 }
 
 } // namespace
-} // namespace vetchling::study
+} // namespace vetchling::work

@@ -175,8 +175,7 @@ TEST(ShieldAnswer, StopsWhenAsked)
     Demo demo;
     study::Library library;
     int asked = 0;
-    Watch watch;
-    watch.stop = [&] { return ++asked > 3; };
+    const Watch watch([&] { return ++asked > 3; });
     EXPECT_FALSE(study::shieldAnswer(library, questionOf(demo, demo.antenna("Wall end-fed 40")), watch).ok());
 }
 

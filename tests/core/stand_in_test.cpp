@@ -172,14 +172,14 @@ TEST(AsBuilt, AgreesWithTheLog)
     built.plan.ground = design.site.soil.ground();
     built.faults = everydayFaults(random);
     study::Library library;
-    const AsBuilt agreeing = agreeingWithLog(library, built, antenna);
+    const AsBuilt agreeing = *agreeingWithLog(library, built, antenna);
     Handling now;
     now.changes["leg_m"] = -0.05;
     const auto facts = dipNear(library, subjectOf(agreeing, now), 14.1e6);
     ASSERT_TRUE(facts.ok());
     EXPECT_NEAR(facts->dip, 13.95e6, 5e3);
     antenna.trim.measurements.clear();
-    EXPECT_EQ(agreeingWithLog(library, built, antenna).faults, built.faults);
+    EXPECT_EQ(agreeingWithLog(library, built, antenna)->faults, built.faults);
 }
 
 // Set the needle to its mark with forward power, turn to reflected: the SWR follows.

@@ -178,9 +178,8 @@ TEST(CurveOf, AsksTheFamilysFaultAndTheStop)
 {
     Library library;
     Question q = question("dipole", 7.1e6, {forty});
-    Watch watch;
-    watch.stop = [] { return true; };
-    EXPECT_EQ(curveOf(library, q, watch).firstFault(), em::stoppedMessage);
+    const Watch watch([] { return true; });
+    EXPECT_TRUE(curveOf(library, q, watch).stopped());
     q.subject.shape.family = "moebius";
     EXPECT_TRUE(mentions(curveOf(library, q).faults(), "family", "'moebius'"));
 }

@@ -141,8 +141,7 @@ TEST(Sweep, StopsBetweenSolves)
 {
     GroundTableCache tables;
     int solves = 0;
-    Watch watch;
-    watch.stop = [&] { return solves >= 3; };
+    const Watch watch([&] { return solves >= 3; });
     const auto result =
         sweep(std::make_shared<const WireModel>(dipole(10, 5)), {1.8e6, 30e6}, tables, watch, [&](const Solution&) { ++solves; });
     ASSERT_FALSE(result.ok());
@@ -155,11 +154,10 @@ TEST(Sweep, TellsEverySolveAndReportsProgress)
     GroundTableCache tables;
     int solves = 0;
     double last = 0.0;
-    Watch watch;
-    watch.progress = [&](double done) {
+    const Watch watch = Watch().with([&](double done) {
         EXPECT_GE(done, last - 1e-12);
         last = done;
-    };
+    });
     const auto curve =
         sweep(std::make_shared<const WireModel>(dipole(10, 5)), {1.8e6, 30e6}, tables, watch, [&](const Solution&) { ++solves; });
     ASSERT_TRUE(curve.ok());

@@ -67,8 +67,7 @@ TEST(Threads, ASweepIsStoppedFromOutsideWhileAnotherGoesOn)
     SweepOptions options{1.8e6, 30e6};
     options.from = 13e6, options.to = 15e6;
     std::atomic<bool> stop{false};
-    Watch watch;
-    watch.stop = [&] { return stop.load(); };
+    const Watch watch([&] { return stop.load(); });
     bool stopped = false, finished = false;
     std::thread first([&] {
         while (!stopped) // until the stop comes in its middle

@@ -63,8 +63,7 @@ TEST(TradeCurve, RefusesWhatIsNotShortened)
 {
     Library library;
     EXPECT_FALSE(tradeCurve(library, {shapeOf("dipole", {}, tradeBand), averageSoil, 0}, tradeBand).ok());
-    Watch stopped;
-    stopped.stop = [] { return true; };
+    const Watch stopped([] { return true; });
     EXPECT_FALSE(tradeCurve(library, {shapeOf("loaded-dipole", {}, tradeBand), averageSoil, 0}, tradeBand, {}, stopped).ok());
 }
 
@@ -112,7 +111,7 @@ TEST(LengthCauses, MakeUpTheWholeDifference)
     const shapes::TunedLength length = shapes::dipoleFamily().tuned(subject.shape).front();
     const auto tuned = tune(subject.shape, averageSoil, "leg_m", tradeBand, tables);
     ASSERT_TRUE(tuned.ok());
-    const auto causes = lengthCauses(subject, length, tuned->value, shapes::TuneGoal::Resonance, tables);
+    const auto causes = *lengthCauses(subject, length, tuned->value, shapes::TuneGoal::Resonance, tables);
     EXPECT_NEAR(product(causes), tuned->value / tuned->ruleValue, 1e-9);
     EXPECT_LT(share(causes, LengthCause::What::Jacket), -0.01);
     EXPECT_GT(share(causes, LengthCause::What::Jacket), -0.05);
@@ -130,7 +129,7 @@ TEST(LengthCauses, AreToldOfEndFedWiresToo)
     options.goal = shapes::TuneGoal::LowestSwr;
     const auto tuned = tune(subject.shape, averageSoil, "length_m", tradeBand, tables, options);
     ASSERT_TRUE(tuned.ok());
-    const auto causes = lengthCauses(subject, length, tuned->value, options.goal, tables);
+    const auto causes = *lengthCauses(subject, length, tuned->value, options.goal, tables);
     ASSERT_FALSE(causes.empty());
     EXPECT_NEAR(product(causes), tuned->value / tuned->ruleValue, 1e-9);
     EXPECT_LT(share(causes, LengthCause::What::Jacket), -0.01);
@@ -145,7 +144,7 @@ TEST(LengthCauses, LeaveOnlyTheConstantWhereNothingElseIs)
     const shapes::TunedLength length = shapes::dipoleFamily().tuned(subject.shape).front();
     const auto tuned = tune(subject.shape, freeSpace, "leg_m", tradeBand, tables);
     ASSERT_TRUE(tuned.ok());
-    const auto causes = lengthCauses(subject, length, tuned->value, shapes::TuneGoal::Resonance, tables);
+    const auto causes = *lengthCauses(subject, length, tuned->value, shapes::TuneGoal::Resonance, tables);
     for (const LengthCause& c : causes)
         if (c.what != LengthCause::What::Rule) {
             EXPECT_NEAR(c.share, 0.0, 2e-4);

@@ -211,14 +211,14 @@ TEST(Comparison, HasARowForEachVariantAndSaysWhatCannotBe)
     const auto drawn = study::comparedOf(library, asked, 0), lower = study::comparedOf(library, asked, 1),
                impossible = study::comparedOf(library, asked, 2);
     const Id forty = bandFor(demo.design, 7.1e6);
-    ASSERT_TRUE(drawn.bands.contains(forty));
-    EXPECT_GT(drawn.bands.at(forty).lost + 0.02, 0.0);
-    EXPECT_LT(lower.bands.at(forty).straightUp, drawn.bands.at(forty).straightUp); // nearer the ground, more is lost in it
-    EXPECT_GT(lower.bands.at(forty).lost, drawn.bands.at(forty).lost);
-    EXPECT_NEAR(drawn.wire, lower.wire, 1e-9);
-    EXPECT_FALSE(impossible.fault.empty());
-    EXPECT_TRUE(impossible.bands.empty());
-    EXPECT_EQ(drawn.underLimit, 2);
+    ASSERT_TRUE(drawn->bands.contains(forty));
+    EXPECT_GT(drawn->bands.at(forty).lost + 0.02, 0.0);
+    EXPECT_LT(lower->bands.at(forty).straightUp, drawn->bands.at(forty).straightUp); // nearer the ground, more is lost in it
+    EXPECT_GT(lower->bands.at(forty).lost, drawn->bands.at(forty).lost);
+    EXPECT_NEAR(drawn->wire, lower->wire, 1e-9);
+    EXPECT_FALSE(impossible->fault.empty());
+    EXPECT_TRUE(impossible->bands.empty());
+    EXPECT_EQ(drawn->underLimit, 2);
 }
 
 } // namespace

@@ -15,7 +15,6 @@ namespace vetchling::app {
 namespace {
 
 constexpr double rulerLeft = 70.0, rulerRight = 16.0, bandHeight = 18.0, freeHeight = 26.0;
-constexpr double ratiosDrawn[] = {1.0, 4.0, 9.0, 49.0};
 
 /// A tuner's range matters here: told beyond the cap of other figures too.
 QString mismatch(double swr) { return QString::number(swr, 'f', swr < 10.0 ? 1 : 0); }
@@ -30,15 +29,16 @@ FinderChart::FinderChart(ViewContext& context) : Canvas(context)
     setMinimumHeight(320);
 }
 
-void FinderChart::show(Content content)
+void FinderChart::show(std::shared_ptr<const study::FinderFacts> facts, double now)
 {
-    m_content = std::move(content);
+    m_facts = facts ? std::move(facts) : std::make_shared<const study::FinderFacts>();
+    m_now = now;
     update();
 }
 
 QRectF FinderChart::ruleArea(const QSizeF& size) const
 {
-    return {rulerLeft, 26.0, size.width() - rulerLeft - rulerRight, freeHeight + 8.0 + bandHeight * double(m_content.bands.size())};
+    return {rulerLeft, 26.0, size.width() - rulerLeft - rulerRight, freeHeight + 8.0 + bandHeight * double(m_facts->bands.size())};
 }
 
 QRectF FinderChart::solvedArea(const QSizeF& size) const
@@ -49,14 +49,14 @@ QRectF FinderChart::solvedArea(const QSizeF& size) const
 
 double FinderChart::x(double length, const QRectF& area) const
 {
-    return area.left() + area.width() * (length - m_content.options.from) / (m_content.options.to - m_content.options.from);
+    return area.left() + area.width() * (length - m_facts->options.from) / (m_facts->options.to - m_facts->options.from);
 }
 
 void FinderChart::render(Sketch& sketch, const QSizeF& size)
 {
     const Colours& c = sketch.colours();
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
-    if (m_content.bands.empty()) {
+    if (m_facts->bands.empty()) {
         sketch.text({0.5 * size.width(), 60.0}, tr("No band is wanted yet: choose some on Coverage."), Qt::AlignHCenter | Qt::AlignTop,
                     {c.inkSoft, 14});
         return;
@@ -64,22 +64,20 @@ void FinderChart::render(Sketch& sketch, const QSizeF& size)
     const QRectF rule = ruleArea(size), solved = solvedArea(size);
     paintRule(sketch, rule);
     paintSolved(sketch, solved);
-    const double now = x(m_content.now, rule);
+    const double now = x(m_now, rule);
     if (now >= rule.left() && now <= rule.right()) {
         sketch.line({now, rule.top() - 4}, {now, rule.bottom()}, c.ink, 1.5);
         sketch.line({now, solved.top()}, {now, solved.bottom()}, c.ink, 1.5);
-        sketch.label({now + 5, rule.top() - 20}, tr("now %1").arg(lengthWords(m_content.now, m_context.system())),
-                     Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
+        sketch.label({now + 5, rule.top() - 20}, tr("now %1").arg(lengthWords(m_now, m_context.system())), Qt::AlignLeft | Qt::AlignTop,
+                     {c.ink, 12, true});
     }
     if (onScreen() && m_pointer >= rule.left() && m_pointer <= rule.right()) {
         const double length =
-            m_content.options.from + (m_content.options.to - m_content.options.from) * (m_pointer - rule.left()) / rule.width();
+            m_facts->options.from + (m_facts->options.to - m_facts->options.from) * (m_pointer - rule.left()) / rule.width();
         sketch.line({m_pointer, rule.top()}, {m_pointer, solved.bottom()}, c.petal, 1.2);
-        sketch.card(
-            {m_pointer + 10, rule.top() + 4},
-            {lengthWords(length, m_context.system()),
-             tr("%1 % of a half wave from the nearest").arg(distanceFromMultiples(length, m_content.bands, m_content.options), 0, 'f', 0)},
-            QRectF(4, 4, size.width() - 8, size.height() - 8));
+        sketch.card({m_pointer + 10, rule.top() + 4},
+                    {lengthWords(length, m_context.system()), tr("%1 % of a half wave from the nearest").arg(m_fromNearest, 0, 'f', 0)},
+                    QRectF(4, 4, size.width() - 8, size.height() - 8));
     }
 }
 
@@ -87,22 +85,23 @@ void FinderChart::render(Sketch& sketch, const QSizeF& size)
 void FinderChart::paintRule(Sketch& sketch, const QRectF& area) const
 {
     const Colours& c = sketch.colours();
-    const FreeLengthOptions& o = m_content.options;
+    const FreeLengthOptions& o = m_facts->options;
     const QRectF free(area.left(), area.top(), area.width(), freeHeight);
     sketch.text({rulerLeft - 10, free.center().y()}, tr("free"), Qt::AlignRight | Qt::AlignVCenter, {c.ink, 13, true});
     sketch.painter().fillRect(free, c.panel);
-    for (std::size_t i = 0; i < m_content.free.size(); ++i) {
-        const FreeInterval& gap = m_content.free[i];
+    for (std::size_t i = 0; i < m_facts->free.size(); ++i) {
+        const FreeInterval& gap = m_facts->free[i];
         const QRectF bar(x(gap.from, free), free.top(), std::max(1.5, x(gap.to, free) - x(gap.from, free)), free.height());
         sketch.painter().fillRect(bar, i < 5 ? c.leaf : c.leafMid);
         if (i < 5 && bar.width() > 14.0)
             sketch.text(bar.center(), QString::number(i + 1), Qt::AlignCenter, {c.paper, 12, true});
     }
-    for (std::size_t b = 0; b < m_content.bands.size(); ++b) {
-        const Band& band = m_content.bands[b];
+    for (std::size_t b = 0; b < m_facts->bands.size(); ++b) {
+        const Band& band = m_facts->bands[b];
         const QRectF row(area.left(), free.bottom() + 8.0 + bandHeight * double(b), area.width(), bandHeight - 5.0);
-        sketch.text({rulerLeft - 10, row.center().y()}, QString::fromStdString(band.name), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
-        for (const HalfWaveZone& zone : halfWaveZones(band, o)) {
+        sketch.text({rulerLeft - 10, row.center().y()}, QString::fromStdString(band.name), Qt::AlignRight | Qt::AlignVCenter,
+                    {c.inkSoft, 12});
+        for (const HalfWaveZone& zone : m_facts->zones[b]) {
             const double a = std::max(row.left(), x(zone.from, row)), z = std::min(row.right(), x(zone.to, row));
             if (z > a)
                 sketch.painter().fillRect(QRectF(a, row.top(), z - a, row.height()), c.fill);
@@ -133,15 +132,15 @@ void FinderChart::paintSolved(Sketch& sketch, const QRectF& area) const
         sketch.line({area.left(), y(s)}, {area.right(), y(s)}, c.fill);
         sketch.text({rulerLeft - 10, y(s)}, QString::number(s), Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
     }
-    const auto& map = m_content.map;
+    const auto& map = m_facts->map;
     if (!map)
         return;
     const QColor colours[] = {c.inkFaint, c.sky, c.leaf, c.brick};
-    for (std::size_t r = 0; r < std::size(ratiosDrawn); ++r) {
+    for (std::size_t r = 0; r < std::size(study::drawnRatios); ++r) {
         QPainterPath path;
         QPointF last;
         for (std::size_t i = 0; i < map->columns.size(); ++i) {
-            const double worst = study::worstSwr(*map, i, ratiosDrawn[r]);
+            const double worst = m_facts->worst[r][i];
             const double px = x(map->columns[i].value, area);
             if (!std::isfinite(worst) || px < area.left() || px > area.right())
                 continue;
@@ -153,7 +152,7 @@ void FinderChart::paintSolved(Sketch& sketch, const QRectF& area) const
         sketch.painter().setBrush(Qt::NoBrush);
         sketch.painter().setPen(QPen(colours[r], 1.7));
         sketch.painter().drawPath(path);
-        sketch.label(last + QPointF(-4, -3), tr("%1:1").arg(ratiosDrawn[r]), Qt::AlignRight | Qt::AlignBottom,
+        sketch.label(last + QPointF(-4, -3), tr("%1:1").arg(study::drawnRatios[r]), Qt::AlignRight | Qt::AlignBottom,
                      {colours[r], 12, true, c.paper});
     }
     if (map->lobeCeiling) {
@@ -174,12 +173,15 @@ void FinderChart::mousePressEvent(QMouseEvent* event)
     const QRectF rule = ruleArea(size());
     const double part = (event->position().x() - rule.left()) / rule.width();
     if (event->button() == Qt::LeftButton && part >= 0.0 && part <= 1.0)
-        emit taken(m_content.options.from + part * (m_content.options.to - m_content.options.from));
+        emit taken(m_facts->options.from + part * (m_facts->options.to - m_facts->options.from));
 }
 
 void FinderChart::mouseMoveEvent(QMouseEvent* event)
 {
     m_pointer = event->position().x();
+    const QRectF rule = ruleArea(size());
+    const FreeLengthOptions& o = m_facts->options;
+    m_fromNearest = distanceFromMultiples(o.from + (o.to - o.from) * (m_pointer - rule.left()) / rule.width(), m_facts->bands, o);
     update();
 }
 
@@ -207,21 +209,27 @@ std::string FinderView::lengthKey() const
     return tuned.size() == 1 && tuned.front().parameter == "length_m" ? tuned.front().parameter : std::string();
 }
 
-std::vector<Band> FinderView::wanted() const
+const WantedBand* FinderView::lowestWanted() const
 {
-    std::vector<Band> bands;
     for (const WantedBand& w : document().design().operation.bands)
         if (w.wish != Wish::No)
-            bands.push_back(w.band);
-    return bands;
+            return &w;
+    return nullptr;
+}
+
+QString FinderView::fault() const
+{
+    const auto facts = m_desk.finder();
+    return facts && !facts->faults.empty() ? coreWords(facts->faults.front().message, system()) : QString();
 }
 
 void FinderView::buildLedger(Ledger& ledger)
 {
-    if (m_antenna != document().current() && !wanted().empty()) { // shorter than a quarter wave nobody would begin with
+    if (const WantedBand* lowest = lowestWanted();
+        lowest && m_antenna != document().current()) { // shorter than a quarter wave nobody would begin with
         m_antenna = document().current();
-        m_options.from = std::round(0.25 * wavelength(wanted().front().centre()));
-        m_options.to = std::max(m_options.from + 20.0, std::round(wavelength(wanted().front().centre())));
+        m_options.from = std::round(0.25 * wavelength(lowest->band.centre()));
+        m_options.to = std::max(m_options.from + 20.0, std::round(wavelength(lowest->band.centre())));
     }
     ledger.heading(tr("By rule"));
     const auto number = [&](const QString& label, units::Quantity quantity, const char* object, double lowest, double highest,
@@ -249,8 +257,8 @@ void FinderView::buildLedger(Ledger& ledger)
     m_ranked->setObjectName(QStringLiteral("finderRanked"));
     m_takeBest = ledger.button({}, QStringLiteral("finderTake"), true);
     connect(m_takeBest, &QPushButton::clicked, this, [this] {
-        if (!m_free.empty() && offered())
-            document().setParameter(lengthKey(), m_free.front().best, {});
+        if (const auto facts = m_desk.finder(); facts && !facts->free.empty() && offered())
+            document().setParameter(lengthKey(), facts->free.front().best, {});
     });
     ledger.line();
     ledger.heading(tr("By solution"));
@@ -259,13 +267,6 @@ void FinderView::buildLedger(Ledger& ledger)
     ledger.note(
         tr("A wire that is not resonant radiates as well as another; what it costs is lost in transformer, tuner and line. The rule "
            "keeps clear of very high impedances, no more."));
-}
-
-void FinderView::find()
-{
-    const auto found = freeLengths(wanted(), m_options);
-    m_free = found ? *found : std::vector<FreeInterval>();
-    m_fault = found ? QString() : coreWords(found.faults().front().message, system());
 }
 
 void FinderView::refresh()
@@ -278,28 +279,27 @@ void FinderView::refresh()
     m_fast->setValue(m_options.highestVelocity, system());
     m_from->setValue(m_options.from, system());
     m_to->setValue(m_options.to, system());
-    find();
-    if (!document().dragging() && m_fault.isEmpty())
-        m_desk.wantMap(lengthKey(), m_options.from, m_options.to);
-    m_chart->show({m_free, m_fault.isEmpty() ? wanted() : std::vector<Band>(), m_options, m_desk.map(),
-                   document().family().value(document().antenna().shape, lengthKey())});
+    m_desk.wantFinder(lengthKey(), m_options);
+    const auto facts = m_desk.finder();
+    m_chart->show(facts, document().family().value(document().antenna().shape, lengthKey()));
+    const auto& free = facts->free;
     QStringList ranked;
     constexpr std::size_t most = 5;
-    for (std::size_t i = 0; i < std::min(most, m_free.size()); ++i)
+    for (std::size_t i = 0; i < std::min(most, free.size()); ++i)
         ranked << tr("%1.  %2, room for ±%3: %4 % off")
                       .arg(i + 1)
-                      .arg(lengthWords(m_free[i].best, system()),
-                           smallWords(std::min(m_free[i].best - m_free[i].from, m_free[i].to - m_free[i].best), system()))
-                      .arg(m_free[i].distancePercent, 0, 'f', 0);
-    m_ranked->setText(!m_fault.isEmpty() ? m_fault
+                      .arg(lengthWords(free[i].best, system()),
+                           smallWords(std::min(free[i].best - free[i].from, free[i].to - free[i].best), system()))
+                      .arg(free[i].distancePercent, 0, 'f', 0);
+    m_ranked->setText(!fault().isEmpty() ? fault()
                       : ranked.isEmpty() ? tr("No length keeps that margin on all wanted bands: take a smaller margin.")
                                          : ranked.join(QLatin1Char('\n')));
-    m_takeBest->setVisible(!m_free.empty());
-    if (!m_free.empty())
-        m_takeBest->setText(tr("Take %1").arg(lengthWords(m_free.front().best, system())));
+    m_takeBest->setVisible(!free.empty());
+    if (!free.empty())
+        m_takeBest->setText(tr("Take %1").arg(lengthWords(free.front().best, system())));
     QStringList solved;
-    const auto map = m_desk.map();
-    const std::vector<study::RatioChoice> choices = map ? study::bestRatios(*map) : std::vector<study::RatioChoice>();
+    const auto& map = facts->map;
+    const std::vector<study::RatioChoice>& choices = facts->best;
     if (!choices.empty()) {
         for (const study::RatioChoice& choice : choices)
             solved << tr("%1:1 at %2: worst SWR %3")
@@ -321,11 +321,12 @@ QString FinderView::sentence() const
 {
     if (const QString words = missing(); !words.isEmpty())
         return words;
-    if (m_free.empty())
-        return m_fault.isEmpty() ? tr("No length keeps that margin on all wanted bands.") : m_fault;
-    const QString rule = tr("By rule %1 keeps farthest from half waves").arg(lengthWords(m_free.front().best, system()));
-    const auto map = m_desk.map();
-    const auto best = map && map->progress() >= 1.0 ? study::bestRatios(*map) : std::vector<study::RatioChoice>();
+    const auto facts = m_desk.finder();
+    if (!facts || facts->free.empty())
+        return fault().isEmpty() ? tr("No length keeps that margin on all wanted bands.") : fault();
+    const QString rule = tr("By rule %1 keeps farthest from half waves").arg(lengthWords(facts->free.front().best, system()));
+    const auto& map = facts->map;
+    const auto best = map && map->progress() >= 1.0 ? facts->best : std::vector<study::RatioChoice>();
     if (best.empty())
         return tr("%1; what that comes to over your soil is being solved.").arg(rule);
     return tr("%1; solved, %2 behind %3:1 has the lowest worst SWR, %4.")
@@ -337,7 +338,8 @@ QString FinderView::sentence() const
 QString FinderView::tableText() const
 {
     QString out = tr("from m\tto m\tbest m\tdistance %\n");
-    for (const FreeInterval& i : m_free)
+    const auto facts = m_desk.finder();
+    for (const FreeInterval& i : facts ? facts->free : std::vector<FreeInterval>())
         out += QStringLiteral("%1\t%2\t%3\t%4\n")
                    .arg(i.from, 0, 'f', 3)
                    .arg(i.to, 0, 'f', 3)

@@ -2,7 +2,6 @@
 /// The view that finds a length for a wire that goes to a tuner: by the rule that avoids half waves, and by what is solved of this antenna.
 
 #include "app/stages/bands/bands_view.h"
-#include "core/bands/free_lengths.h"
 
 namespace vetchling::app {
 
@@ -13,14 +12,8 @@ class FinderChart final : public Canvas {
     Q_OBJECT
 public:
     explicit FinderChart(ViewContext& context);
-    struct Content {
-        std::vector<FreeInterval> free; ///< best first
-        std::vector<Band> bands;        ///< the wanted ones
-        FreeLengthOptions options;
-        std::shared_ptr<const study::LengthMap> map; ///< may be null
-        double now = 0.0;                            ///< m
-    };
-    void show(Content content);
+    /// @param now m, the length the antenna has
+    void show(std::shared_ptr<const study::FinderFacts> facts, double now);
     void render(Sketch& sketch, const QSizeF& size) override;
 
 signals:
@@ -38,8 +31,10 @@ private:
     void paintRule(Sketch& sketch, const QRectF& area) const;
     void paintSolved(Sketch& sketch, const QRectF& area) const;
 
-    Content m_content;
-    double m_pointer = -1.0; ///< px
+    std::shared_ptr<const study::FinderFacts> m_facts = std::make_shared<const study::FinderFacts>(); ///< never null
+    double m_now = 0.0;
+    double m_pointer = -1.0;    ///< px
+    double m_fromNearest = 0.0; ///< percent of a half wave, of the length under the pointer
 };
 
 class FinderView final : public BandsView {
@@ -62,14 +57,12 @@ public:
 private:
     /// The length that is found, of antennas that are one wire from feed to end; empty for others.
     [[nodiscard]] std::string lengthKey() const;
-    [[nodiscard]] std::vector<Band> wanted() const;
-    void find();
+    [[nodiscard]] const WantedBand* lowestWanted() const;
+    [[nodiscard]] QString fault() const;
 
     FinderChart* m_chart;
     Id m_antenna; ///< the range was chosen for
     FreeLengthOptions m_options;
-    std::vector<FreeInterval> m_free;
-    QString m_fault;
     ValueEdit *m_margin = nullptr, *m_slow = nullptr, *m_fast = nullptr, *m_from = nullptr, *m_to = nullptr;
     QComboBox* m_measure = nullptr;
     QLabel *m_ranked = nullptr, *m_solved = nullptr;

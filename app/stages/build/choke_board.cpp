@@ -18,15 +18,6 @@ namespace {
 constexpr double enough = 1000.0, plenty = 3000.0; // ohm
 constexpr double ferriteRow = 23.0;
 
-std::vector<Band> wished(const Document& document)
-{
-    std::vector<Band> all;
-    for (const WantedBand& b : document.design().operation.bands)
-        if (b.wish != Wish::No)
-            all.push_back(b.band);
-    return all;
-}
-
 } // namespace
 
 ChokeBoard::ChokeBoard(ViewContext& context, BuildDesk& desk, QWidget* parent) : Canvas(context, parent), m_desk(desk)
@@ -39,22 +30,24 @@ ChokeBoard::ChokeBoard(ViewContext& context, BuildDesk& desk, QWidget* parent) :
 
 QString ChokeBoard::headline() const
 {
-    if (!m_context.document.hasAntenna())
+    const CoreFacts* facts = m_desk.cores();
+    if (!facts)
         return {};
-    const CoreChoke choke = m_desk.choke();
+    const CoreChoke& choke = facts->choke.choke;
     return choke.rings > 1 ? tr("Wind %1 turns through %2 rings of %3.").arg(choke.turns).arg(choke.rings).arg(coreWords(choke.ring.name))
                            : tr("Wind %1 turns on a ring of %2.").arg(choke.turns).arg(coreWords(choke.ring.name));
 }
 
 QString ChokeBoard::sentence() const
 {
-    if (!m_context.document.hasAntenna())
+    const CoreFacts* facts = m_desk.cores();
+    if (!facts)
         return tr("No antenna yet: add one with + at the top.");
-    const auto bands = wished(m_context.document);
+    const auto& bands = facts->choke.bands;
     if (bands.empty())
         return tr("No band is wished for, so nobody can say whether it chokes enough.");
-    const CoreChoke choke = m_desk.choke();
-    const auto [least, where] = leastChoking(choke, bands);
+    const CoreChoke& choke = facts->choke.choke;
+    const auto [least, where] = facts->choke.least;
     const QString judged = least >= plenty ? tr("plenty") : least >= enough ? tr("enough where the antenna is balanced") : tr("too little");
     return tr("It chokes with %1 or more on the wished bands, least on %2: %3. Within %4 %, being told by its class alone.")
         .arg(feed::ohmWords(least), QString::fromStdString(bands[where].name), judged)
@@ -66,38 +59,37 @@ void ChokeBoard::render(Sketch& sketch, const QSizeF& size)
     const Colours& c = sketch.colours();
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
     m_rows.clear();
-    if (!m_context.document.hasAntenna()) {
+    const CoreFacts* facts = m_desk.cores();
+    if (!facts) {
         sketch.text({0.0, 20.0}, sentence(), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
         return;
     }
-    const CoreChoke choke = m_desk.choke();
+    const CoreChoke& choke = facts->choke.choke;
     const QRectF card(0.0, 4.0, size.width(), 58.0);
     sketch.painter().setPen(Qt::NoPen);
     sketch.painter().setBrush(c.petalPale);
     sketch.painter().drawRoundedRect(card, 6, 6);
     sketch.text(card.topLeft() + QPointF(16, 7), headline(), Qt::AlignLeft | Qt::AlignTop, {c.ink, 18, true});
-    const double low = m_desk.wishedRange().first;
     sketch.text(card.topLeft() + QPointF(16, 35),
                 sketch.theme().elided(tr("%1. It stands %2 W of heat, that is %3 mA on its outside at %4.")
                                           .arg(coreWords(choke.ferrite.name))
-                                          .arg(allowedHeat(choke.ring, choke.rings), 0, 'f', 1)
-                                          .arg(1e3 * choke.allowedCurrent(low), 0, 'f', 0)
-                                          .arg(frequencyWords(low)),
+                                          .arg(facts->choke.heat, 0, 'f', 1)
+                                          .arg(1e3 * facts->choke.current, 0, 'f', 0)
+                                          .arg(frequencyWords(facts->low)),
                                       size.width() - 32.0, 12),
                 Qt::AlignLeft | Qt::AlignTop, {c.ink, 12});
     const double chartBottom = std::max(220.0, size.height() - 300.0);
-    paintChart(sketch, QRectF(58.0, 88.0, size.width() - 76.0, chartBottom - 88.0 - 26.0));
-    paintFerrites(sketch, chartBottom + 8.0, size.width());
-    paintTransformer(sketch, size.height() - 98.0, size.width());
+    paintChart(sketch, facts->choke, QRectF(58.0, 88.0, size.width() - 76.0, chartBottom - 88.0 - 26.0));
+    paintFerrites(sketch, facts->choke, chartBottom + 8.0, size.width());
+    paintTransformer(sketch, facts->transformer, size.height() - 98.0, size.width());
 }
 
 /// |Z| and its resistance over frequency, both logarithmic, the wished bands as pale columns.
-void ChokeBoard::paintChart(Sketch& sketch, const QRectF& area) const
+void ChokeBoard::paintChart(Sketch& sketch, const ChokeFacts& facts, const QRectF& area) const
 {
     const Colours& c = sketch.colours();
-    const auto [low, high] = m_desk.wishedRange();
-    const double from = 0.6 * low, to = 1.6 * high;
-    const std::vector<ChokePoint> points = chokeCurve(m_desk.choke(), from, to, 161);
+    const std::vector<ChokePoint>& points = facts.curve;
+    const double from = points.front().frequency, to = points.back().frequency;
     double least = 1000.0, most = 1000.0;
     for (const ChokePoint& p : points) {
         least = std::min(least, std::max(p.impedance.real(), 1.0));
@@ -109,7 +101,7 @@ void ChokeBoard::paintChart(Sketch& sketch, const QRectF& area) const
     const auto y = [&](double z) {
         return area.bottom() - area.height() * std::log(std::clamp(z, least, most) / least) / std::log(most / least);
     };
-    for (const Band& b : wished(m_context.document)) {
+    for (const Band& b : facts.bands) {
         const double left = x(b.from), right = std::max(x(b.to), left + 3.0);
         sketch.painter().fillRect(QRectF(left, area.top(), right - left, area.height()), c.leafPale);
         sketch.text({0.5 * (left + right), area.top() - 4.0}, QString::fromStdString(b.name), Qt::AlignHCenter | Qt::AlignBottom,
@@ -147,25 +139,23 @@ void ChokeBoard::paintChart(Sketch& sketch, const QRectF& area) const
 
 std::vector<QStringList> ChokeBoard::cells() const
 {
-    const auto bands = m_context.document.hasAntenna() ? wished(m_context.document) : std::vector<Band>();
     QStringList head{tr("The same turns on")};
-    for (const Band& b : bands)
+    const CoreFacts* facts = m_desk.cores();
+    if (!facts)
+        return {head};
+    for (const Band& b : facts->choke.bands)
         head << QString::fromStdString(b.name);
     std::vector<QStringList> out{head};
-    if (!m_context.document.hasAntenna())
-        return out;
-    CoreChoke choke = m_desk.choke();
-    for (const FerriteClass& f : m_desk.data().ferrites) {
-        choke.ferrite = f;
+    for (const ChokeFacts::OtherFerrite& f : facts->choke.ferrites) {
         QStringList row{coreWords(f.name)};
-        for (const Band& b : bands)
-            row << feed::ohmWords(std::abs(choke.impedance(b.centre())));
+        for (double ohm : f.ohm)
+            row << feed::ohmWords(ohm);
         out.push_back(row);
     }
     return out;
 }
 
-void ChokeBoard::paintFerrites(Sketch& sketch, double top, double width)
+void ChokeBoard::paintFerrites(Sketch& sketch, const ChokeFacts& facts, double top, double width)
 {
     const Colours& c = sketch.colours();
     const auto rows = cells();
@@ -175,7 +165,7 @@ void ChokeBoard::paintFerrites(Sketch& sketch, double top, double width)
         const double y = top + ferriteRow * double(r);
         if (r > 0) {
             m_rows.emplace_back(0.0, y, width, ferriteRow);
-            if (m_desk.data().ferrites[r - 1].id == m_desk.choke().ferrite.id)
+            if (facts.ferrites[r - 1].id == facts.choke.ferrite.id)
                 sketch.painter().fillRect(m_rows.back(), c.leafPale);
             if (onScreen() && hasFocus() && int(r) - 1 == m_row) {
                 sketch.painter().setPen(QPen(c.petal, 1.6));
@@ -190,14 +180,11 @@ void ChokeBoard::paintFerrites(Sketch& sketch, double top, double width)
     }
 }
 
-void ChokeBoard::paintTransformer(Sketch& sketch, double top, double width) const
+void ChokeBoard::paintTransformer(Sketch& sketch, const TransformerFacts& facts, double top, double width) const
 {
     const Colours& c = sketch.colours();
     sketch.line({0.0, top}, {width, top}, c.hairline);
-    const CoreTransformer t = m_desk.transformer();
-    const auto [low, high] = m_desk.wishedRange();
-    const double power = m_context.document.design().operation.power, heat = t.coreHeat(low, power), flux = t.flux(low, power);
-    const double stands = allowedHeat(t.ring, t.rings), magnetising = std::abs(t.magnetising(low));
+    const CoreTransformer& t = facts.transformer;
     sketch.text({0.0, top + 8.0},
                 m_desk.hasTransformer() ? tr("Transformer: %1 turns on the line's side").arg(t.turns)
                                         : tr("A transformer, if there were one: %1 turns on the line's side").arg(t.turns),
@@ -205,13 +192,13 @@ void ChokeBoard::paintTransformer(Sketch& sketch, double top, double width) cons
     const struct {
         QString name, value, more;
         bool bad;
-    } all[] = {{tr("its winding at %1").arg(frequencyWords(low)), feed::ohmWords(magnetising),
-                tr("%1 × the line's 50 Ω").arg(magnetising / 50.0, 0, 'f', 1), magnetising < 250.0},
-               {tr("core heat at %1 W").arg(power, 0, 'f', 0), tr("%1 W").arg(heat, 0, 'f', 1), tr("stands %1 W").arg(stands, 0, 'f', 1),
-                heat > stands},
-               {tr("flux"), tr("%1 mT").arg(1e3 * flux, 0, 'f', 1), tr("saturates at %1 mT").arg(1e3 * t.ferrite.saturation, 0, 'f', 0),
-                flux > 0.5 * t.ferrite.saturation},
-               {tr("turns that do"), QString::number(t.leastTurns(low)), tr("for five times the line"), t.turns < t.leastTurns(low)}};
+    } all[] = {{tr("its winding at %1").arg(frequencyWords(facts.frequency)), feed::ohmWords(facts.magnetising),
+                tr("%1 × the line's 50 Ω").arg(facts.magnetising / 50.0, 0, 'f', 1), facts.magnetising < 250.0},
+               {tr("core heat at %1 W").arg(facts.power, 0, 'f', 0), tr("%1 W").arg(facts.heat, 0, 'f', 1),
+                tr("stands %1 W").arg(facts.stands, 0, 'f', 1), facts.heat > facts.stands},
+               {tr("flux"), tr("%1 mT").arg(1e3 * facts.flux, 0, 'f', 1),
+                tr("saturates at %1 mT").arg(1e3 * t.ferrite.saturation, 0, 'f', 0), facts.flux > 0.5 * t.ferrite.saturation},
+               {tr("turns that do"), QString::number(facts.leastTurns), tr("for five times the line"), t.turns < facts.leastTurns}};
     for (std::size_t i = 0; i < 4; ++i) {
         const double x = width * 0.25 * double(i);
         sketch.text({x, top + 28.0}, all[i].name, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
@@ -309,16 +296,16 @@ void ChokePanel::show(const Fields& fields, const CoreWinding& winding)
 
 void ChokePanel::refresh()
 {
-    if (!m_context.document.hasAntenna())
+    const CoreFacts* facts = m_desk.cores();
+    if (!facts)
         return;
     const Workshop& w = m_context.document.antenna().workshop;
     show(m_choke, w.choke);
     show(m_transformer, w.transformer);
     m_giveChoke->setText(m_desk.hasChoke() ? tr("Give it to Feed as computed") : tr("Put it into the feed line"));
     m_giveTransformer->setVisible(m_desk.hasTransformer());
-    const CoreTransformer t = m_desk.transformer();
-    m_least->setText(tr("%1 turns or more on this core for the lowest wished band.").arg(t.leastTurns(m_desk.wishedRange().first)));
-    m_source->setText(QString::fromStdString(m_desk.choke().ferrite.source));
+    m_least->setText(tr("%1 turns or more on this core for the lowest wished band.").arg(facts->transformer.leastTurns));
+    m_source->setText(QString::fromStdString(facts->choke.choke.ferrite.source));
 }
 
 } // namespace vetchling::app

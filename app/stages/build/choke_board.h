@@ -24,9 +24,9 @@ protected:
     void keyPressEvent(QKeyEvent*) override;
 
 private:
-    void paintChart(Sketch& sketch, const QRectF& area) const;
-    void paintFerrites(Sketch& sketch, double top, double width);
-    void paintTransformer(Sketch& sketch, double top, double width) const;
+    void paintChart(Sketch& sketch, const ChokeFacts& facts, const QRectF& area) const;
+    void paintFerrites(Sketch& sketch, const ChokeFacts& facts, double top, double width);
+    void paintTransformer(Sketch& sketch, const TransformerFacts& facts, double top, double width) const;
     void take(int row);
 
     BuildDesk& m_desk;

@@ -28,19 +28,40 @@ ChoiceBoard::ChoiceBoard(ViewContext& context, FeedDesk& desk, QWidget* parent) 
 void ChoiceBoard::setChoice(FeedDesk::Choice choice)
 {
     m_choice = choice;
-    m_row = -1;
+    m_chosen.reset();
     refresh();
+}
+
+int ChoiceBoard::row() const
+{
+    const auto& rows = m_desk.choices(m_choice);
+    for (std::size_t i = 0; m_chosen && i < rows.size(); ++i)
+        if (rows[i].sameChoice(*m_chosen))
+            return int(i);
+    return -1;
+}
+
+const study::ChoiceRow* ChoiceBoard::chosen() const
+{
+    const int place = row();
+    return place >= 0 ? &m_desk.choices(m_choice)[std::size_t(place)] : nullptr;
+}
+
+void ChoiceBoard::choose(int row)
+{
+    m_chosen = m_desk.choices(m_choice)[std::size_t(row)];
+    update();
+    emit rowChosen();
 }
 
 void ChoiceBoard::refresh()
 {
-    const auto& rows = m_desk.choices(m_choice);
-    if (m_row >= int(rows.size()))
-        m_row = -1;
-    if (m_row < 0)
-        for (std::size_t i = 0; i < rows.size(); ++i)
-            if (rows[i].best)
-                m_row = int(i);
+    if (row() < 0) {
+        m_chosen.reset();
+        for (const study::ChoiceRow& choice : m_desk.choices(m_choice))
+            if (choice.best)
+                m_chosen = choice;
+    }
     update();
 }
 
@@ -101,7 +122,7 @@ void ChoiceBoard::paintRow(Sketch& sketch, const study::ChoiceRow& row, int plac
     const double y = layout.top + layout.step * place, height = layout.step - 3.0;
     const bool roomy = layout.step >= 36.0;
     const QRectF whole(0.0, y, size.width(), height);
-    if (onScreen() && place == m_row) {
+    if (onScreen() && place == this->row()) {
         p.setPen(QPen(c.petal, 1.6));
         p.setBrush(Qt::NoBrush);
         p.drawRoundedRect(whole.adjusted(0.5, 0, -0.5, 0), 5, 5);
@@ -181,31 +202,25 @@ int ChoiceBoard::rowAt(QPointF p) const
 
 void ChoiceBoard::mousePressEvent(QMouseEvent* event)
 {
-    if (const int row = rowAt(event->position()); row >= 0) {
-        m_row = row;
-        update();
-        emit rowChosen();
-    }
+    if (const int row = rowAt(event->position()); row >= 0)
+        choose(row);
 }
 
 void ChoiceBoard::mouseDoubleClickEvent(QMouseEvent* event)
 {
     if (const int row = rowAt(event->position()); row >= 0)
-        m_desk.take(m_choice, std::size_t(row));
+        m_desk.take(m_choice, study::ChoiceRow(m_desk.choices(m_choice)[std::size_t(row)]));
 }
 
 void ChoiceBoard::keyPressEvent(QKeyEvent* event)
 {
     const int count = int(m_desk.choices(m_choice).size());
-    if ((event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) && count > 0) {
-        m_row = std::clamp(m_row + (event->key() == Qt::Key_Up ? -1 : 1), 0, count - 1);
-        update();
-        emit rowChosen();
-    } else if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && m_row >= 0) {
-        m_desk.take(m_choice, std::size_t(m_row));
-    } else {
+    if ((event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) && count > 0)
+        choose(std::clamp(row() + (event->key() == Qt::Key_Up ? -1 : 1), 0, count - 1));
+    else if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && m_chosen)
+        m_desk.take(m_choice, study::ChoiceRow(*m_chosen));
+    else
         Canvas::keyPressEvent(event);
-    }
 }
 
 } // namespace vetchling::app

@@ -4,6 +4,8 @@
 #include "app/document/feed_desk.h"
 #include "app/view/canvas.h"
 
+#include <optional>
+
 namespace vetchling::app {
 
 class ChoiceBoard : public Canvas {
@@ -14,8 +16,8 @@ public:
 
     [[nodiscard]] FeedDesk::Choice choice() const { return m_choice; }
     void setChoice(FeedDesk::Choice choice);
-    /// The row that is looked at; -1 for none.
-    [[nodiscard]] int row() const { return m_row; }
+    /// The choice that is looked at; null for none.
+    [[nodiscard]] const study::ChoiceRow* chosen() const;
     void refresh();
     /// All cells as text, the head first.
     [[nodiscard]] std::vector<QStringList> cells() const;
@@ -36,10 +38,12 @@ private:
     void paintHead(Sketch& sketch, const Layout& layout, const QSizeF& size) const;
     void paintRow(Sketch& sketch, const study::ChoiceRow& row, int place, const Layout& layout, const QSizeF& size) const;
     [[nodiscard]] int rowAt(QPointF p) const;
+    [[nodiscard]] int row() const; ///< of what is chosen; -1 for none
+    void choose(int row);
 
     FeedDesk& m_desk;
     FeedDesk::Choice m_choice = FeedDesk::Choice::Transformer;
-    int m_row = -1;
+    std::optional<study::ChoiceRow> m_chosen;
 };
 
 } // namespace vetchling::app

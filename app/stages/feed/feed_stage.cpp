@@ -364,8 +364,8 @@ private:
         connect(m_length, &ValueEdit::edited, this, [this](double value, const QString&, bool) { m_desk.setComparedLength(value); });
         m_take = m_ledger->button(tr("Take it"), QStringLiteral("takeChoice"), true);
         connect(m_take, &QPushButton::clicked, this, [this] {
-            if (m_board->row() >= 0)
-                m_desk.take(m_board->choice(), std::size_t(m_board->row()));
+            if (const study::ChoiceRow* chosen = m_board->chosen())
+                m_desk.take(m_board->choice(), study::ChoiceRow(*chosen));
         });
         m_ledger->note(tr("Green: under your limit, or within the tuner's range. Hatched: neither. Up, Down and Enter choose and take."));
         m_row = m_ledger->note();
@@ -449,10 +449,9 @@ private:
         m_ledger->setRowVisible(m_length, m_board->choice() == FeedDesk::Choice::Line);
         const auto& rows = m_desk.choices(m_board->choice());
         m_length->setValue(m_desk.comparedLength() > 0.0 || rows.empty() ? m_desk.comparedLength() : rows.front().length, system());
-        const bool chosen = m_board->row() >= 0 && m_board->row() < int(rows.size());
-        m_take->setEnabled(chosen && !rows[std::size_t(m_board->row())].now);
-        m_take->setText(chosen ? tr("Take %1").arg(feed::choiceName(rows[std::size_t(m_board->row())], int(m_board->choice()), system()))
-                               : tr("Take it"));
+        const study::ChoiceRow* chosen = m_board->chosen();
+        m_take->setEnabled(chosen && !chosen->now);
+        m_take->setText(chosen ? tr("Take %1").arg(feed::choiceName(*chosen, int(m_board->choice()), system())) : tr("Take it"));
         m_row->setText(m_board->choice() == FeedDesk::Choice::Tuner
                            ? tr("A tuner in the radio is taken to cope with SWR 3, one by itself with 10, unless yours says otherwise. At "
                                 "the antenna the line behind it runs matched.")

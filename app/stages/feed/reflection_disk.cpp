@@ -261,7 +261,8 @@ std::optional<double> ReflectionDisk::frequencyNear(QPointF p) const
 void ReflectionDisk::mousePressEvent(QMouseEvent* event)
 {
     if (const int cure = cureAt(event->position()); cure >= 0) {
-        m_desk.takeCure(std::size_t(cure));
+        if (const auto seen = m_desk.reflection(); seen && cure < int(seen->cures.size()))
+            m_desk.takeCure(seen->cures[std::size_t(cure)]);
         return;
     }
     if (const auto frequency = frequencyNear(event->position()))
@@ -305,7 +306,7 @@ void ReflectionDisk::keyPressEvent(QKeyEvent* event)
     else if ((event->key() == Qt::Key_Up || event->key() == Qt::Key_Down) && cures > 0)
         m_cure = std::clamp(m_cure + (event->key() == Qt::Key_Up ? -1 : 1), 0, cures - 1);
     else if ((event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter) && m_cure >= 0 && m_cure < cures)
-        m_desk.takeCure(std::size_t(m_cure));
+        m_desk.takeCure(seen->cures[std::size_t(m_cure)]);
     else
         return Canvas::keyPressEvent(event);
     update();

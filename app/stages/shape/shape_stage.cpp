@@ -34,7 +34,7 @@ class ShapeStage final : public Stage {
 public:
     ShapeStage(ViewContext& context, QObject* parent)
         : Stage(context, parent), m_scene(new Scene(context)), m_views(new QStackedWidget), m_choices(context),
-          m_variants(new VariantsChart(context))
+          m_variants(new VariantsChart(context)), m_tuning(context.document, context.solver)
     {
         m_views->setObjectName(QStringLiteral("shapeViews"));
         m_views->addWidget(m_scene);
@@ -299,7 +299,7 @@ private:
         const auto chosen = m_open.find(otherwise);
         QToolButton* heading = m_ledger->fold(tr("Tune otherwise"), QStringLiteral("fold tune"), chosen != m_open.end() && chosen->second);
         connect(heading, &QToolButton::toggled, this, [this](bool open) { m_open[otherwise] = open; });
-        m_panel = std::make_unique<TunePanel>(m_context, *m_ledger, nullptr);
+        m_panel = std::make_unique<TunePanel>(m_context, m_tuning, *m_ledger, nullptr);
         m_ledger->endFold();
         m_ledger->line();
         m_power = std::make_unique<PowerCard>(m_context, *m_ledger, nullptr);
@@ -449,6 +449,7 @@ private:
     std::map<std::string, bool> m_open;    ///< groups that were folded or opened by hand
     std::unique_ptr<LengthCard> m_lengths; ///< null for a family of a newer program, which has no inputs
     std::unique_ptr<NamedLengths> m_named;
+    TuneDesk m_tuning;
     std::unique_ptr<TunePanel> m_panel;
     std::unique_ptr<PowerCard> m_power;
     std::unique_ptr<WireRows> m_wire;

@@ -5,8 +5,6 @@
 #include "app/widgets/value_edit.h"
 #include "core/physics.h"
 
-#include <QApplication>
-
 #include <algorithm>
 #include <cmath>
 
@@ -26,7 +24,8 @@ bool canBeVaried(const shapes::ParameterSpec& spec)
 
 } // namespace
 
-TunePanel::TunePanel(ViewContext& context, Ledger& ledger, QObject* parent) : QObject(parent), m_context(context), m_ledger(ledger)
+TunePanel::TunePanel(ViewContext& context, TuneDesk& desk, Ledger& ledger, QObject* parent)
+    : QObject(parent), m_context(context), m_desk(desk), m_ledger(ledger)
 {
     m_goal = ledger.choice(
         tr("Until"),
@@ -55,13 +54,8 @@ TunePanel::TunePanel(ViewContext& context, Ledger& ledger, QObject* parent) : QO
     connect(&m_look, &QTimer::timeout, this, &TunePanel::refresh);
     connect(m_goal, &QComboBox::activated, this, &TunePanel::refresh);
     connect(m_start, &QPushButton::clicked, this, &TunePanel::start);
+    connect(&desk, &TuneDesk::ready, this, &TunePanel::finish);
     refresh();
-}
-
-TunePanel::~TunePanel()
-{
-    if (m_job)
-        m_job->cancel();
 }
 
 void TunePanel::addPicks(Ledger& ledger)
@@ -86,12 +80,12 @@ void TunePanel::refresh()
     m_ledger.setRowVisible(m_resistance, goal == resistance);
     m_ledger.setRowVisible(m_elevation, goal == gainAtAngle);
     m_ledger.setRowVisible(m_bearing, goal == gainAtAngle);
-    const bool working = m_job && !m_job->finished();
+    const bool working = m_desk.busy();
     if (!working)
         m_look.stop();
     else if (!m_look.isActive())
         m_look.start();
-    m_start->setText(working ? tr("Stop, %1 % done").arg(std::lround(100.0 * m_job->progress())) : tr("Tune these"));
+    m_start->setText(working ? tr("Stop, %1 % done").arg(std::lround(100.0 * m_desk.progress())) : tr("Tune these"));
 }
 
 std::vector<JointLever> TunePanel::levers() const
@@ -138,70 +132,46 @@ JointAim TunePanel::aim() const
 
 void TunePanel::start()
 {
-    if (m_job && !m_job->finished()) {
-        m_job->cancel();
-        m_job.reset();
+    if (m_desk.busy()) {
+        m_desk.leave();
         m_note->setText(tr("Stopped; nothing was changed."));
-        refresh();
         return;
     }
-    const std::vector<JointLever> varied = levers();
-    m_varied.clear();
-    for (const JointLever& lever : varied)
-        m_varied.push_back(lever.parameter);
-    m_antenna = m_context.document.current();
-    m_aimedAt = Goal(m_goal->currentIndex());
     m_note->setText({});
-    m_job = m_context.solver.inBackground([this, guard = QPointer<TunePanel>(this), shape = m_context.document.antenna().shape,
-                                           ground = m_context.document.design().site.soil.ground(), varied, aim = aim(),
-                                           &library = m_context.solver.library()](const Watch& watch) {
-        const auto outcome = tuneJointly(shape, ground, varied, aim, library.tables(), {}, watch);
-        if (watch.stopped())
-            return false;
-        QMetaObject::invokeMethod(
-            qApp,
-            [guard, outcome] {
-                if (guard)
-                    guard->finish(outcome);
-            },
-            Qt::QueuedConnection);
-        return true;
-    });
+    m_desk.start(levers(), aim());
     refresh();
 }
 
-void TunePanel::finish(const Result<JointOutcome>& outcome)
+void TunePanel::finish()
 {
-    m_job.reset();
-    if (m_antenna != m_context.document.current())
-        return; // another one is looked at by now
-    if (!outcome) {
-        m_note->setText(tr("It was not tuned: %1.").arg(coreWords(outcome.faults().front().message, m_context.system())));
-        refresh();
-        return;
-    }
-    shapes::Parameters values;
-    for (std::size_t i = 0; i < m_varied.size(); ++i)
-        values[m_varied[i]] = outcome->values[i];
-    m_note->setText(wordsFor(*outcome));
-    m_context.document.setParameters(tr("tune several"), values);
+    const auto outcome = m_desk.outcome();
+    if (!m_desk.faults().empty())
+        m_note->setText(tr("It was not tuned: %1.").arg(coreWords(m_desk.faults().front().message, m_context.system())));
+    else if (m_desk.overtaken())
+        m_note->setText(tr("The antenna was changed while it was tuned, so nothing was taken: tune again."));
+    else if (outcome)
+        m_note->setText(wordsFor(*outcome, *m_desk.asked()));
     refresh();
 }
 
-QString TunePanel::wordsFor(const JointOutcome& outcome) const
+QString TunePanel::wordsFor(const JointOutcome& outcome, const TuneQuestion& asked) const
 {
     const Complex z = outcome.impedance.front();
     QString words;
-    switch (m_aimedAt) {
-    case gainAtAngle: words = tr("%1 dBi that way").arg(outcome.achieved, 0, 'f', 1); break;
-    case overBands:
+    switch (asked.aim.kind) {
+    case JointAim::Kind::Gain: words = tr("%1 dBi that way").arg(outcome.achieved, 0, 'f', 1); break;
+    case JointAim::Kind::LowestSwr:
+        if (asked.aim.at.size() == 1) {
+            words = tr("%1 at the line").arg(impedanceText(z.real(), z.imag()));
+            break;
+        }
         words = tr("SWR %1 in the mean of the bands").arg((1.0 + outcome.achieved) / std::max(1e-9, 1.0 - outcome.achieved), 0, 'f', 2);
         break;
     default: words = tr("%1 at the line").arg(impedanceText(z.real(), z.imag())); break;
     }
     const double phase = std::abs(z.imag()) / std::abs(z);
     constexpr double resonant = 0.01;
-    if (m_aimedAt == resonance && phase > resonant)
+    if (asked.aim.kind == JointAim::Kind::Resonance && phase > resonant)
         return tr("No resonance within these limits; nearest: %1. Let more change, or change it further.").arg(words);
     return outcome.atLimit ? tr("%1, with a dimension at its limit: further out there may be better.").arg(words) : tr("%1.").arg(words);
 }

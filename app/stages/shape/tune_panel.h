@@ -1,12 +1,11 @@
 #pragma once
 /// Tuning by hand-picked dimensions: any of them, several at once, to what is wanted, in the background.
 
+#include "app/document/tune_desk.h"
 #include "app/view/context.h"
 #include "app/widgets/ledger.h"
-#include "core/tune/joint.h"
 
 #include <QCheckBox>
-#include <QPointer>
 #include <QTimer>
 
 #include <vector>
@@ -19,8 +18,7 @@ class ValueEdit;
 class TunePanel : public QObject {
     Q_OBJECT
 public:
-    TunePanel(ViewContext& context, Ledger& ledger, QObject* parent);
-    ~TunePanel() override;
+    TunePanel(ViewContext& context, TuneDesk& desk, Ledger& ledger, QObject* parent);
     /// Follows the document and the work.
     void refresh();
 
@@ -32,23 +30,20 @@ private:
     };
     void addPicks(Ledger& ledger);
     void start();
-    void finish(const Result<JointOutcome>& outcome);
+    void finish();
     [[nodiscard]] JointAim aim() const;
     [[nodiscard]] std::vector<JointLever> levers() const;
-    [[nodiscard]] QString wordsFor(const JointOutcome& outcome) const;
+    [[nodiscard]] QString wordsFor(const JointOutcome& outcome, const TuneQuestion& asked) const;
 
     ViewContext& m_context;
+    TuneDesk& m_desk;
     Ledger& m_ledger;
     QComboBox* m_goal;
     ValueEdit *m_resistance, *m_elevation, *m_bearing, *m_reach;
     std::vector<Pick> m_picks;
     QPushButton* m_start;
     QLabel* m_note;
-    study::Queue::Ticket m_job;
-    QTimer m_look;                     ///< how far it is
-    Id m_antenna;                      ///< that is being tuned
-    std::vector<std::string> m_varied; ///< its parameters
-    Goal m_aimedAt = resonance;
+    QTimer m_look; ///< how far it is
 };
 
 } // namespace vetchling::app

@@ -150,6 +150,8 @@ private:
         const study::Spot* spot = this->spot();
         for (AimedCanvas* view : std::initializer_list<AimedCanvas*>{m_flat, m_compare})
             view->setAim(m_dial->elevation(), m_dial->bearing());
+        m_desk.look(m_dial->elevation(), m_dial->bearing());
+        m_dial->show(m_desk.lobes());
         m_flat->show(spot ? m_desk.grid() : nullptr, spot ? gainAt(*spot) : 0.0);
         m_compare->show(m_desk.comparison());
     }

@@ -338,18 +338,9 @@ std::optional<Measurement> MeasurePanel::measurement()
     if (m_height->hasValue())
         m.height = m_height->value();
     if (!m_sweep.points.empty()) {
-        MeasuredSweep atFeed = m_sweep;
-        if (!m_corrected)
-            for (MeasuredPoint& p : atFeed.points)
-                p.impedance.reset();
-        if (m.coax > 0.0) {
-            ChainPart line{{}, "line", {}, {}, {}, {}, {}};
-            if (const int kind = m_line->currentIndex(); kind >= 0 && kind < int(m_context.lineTypes.size()))
-                takeType(line, m_context.lineTypes[std::size_t(kind)]);
-            line.values["length_m"] = m.coax;
-            moveToFeedpoint(atFeed, line);
-        }
-        vetchling::takeSweep(atFeed, m);
+        const int kind = m_line->currentIndex();
+        const bool known = kind >= 0 && kind < int(m_context.lineTypes.size());
+        m_desk.takeSweep(m_sweep, m_corrected, m.coax, known ? &m_context.lineTypes[std::size_t(kind)] : nullptr, m);
         m.instrument = m_instrument.toStdString();
     }
     m.dip = m_sweep.points.empty() || m_dip->value() != m_sweep.dip()->frequency ? m_dip->value() : m.dip;
@@ -381,25 +372,20 @@ void MeasurePanel::workOutDip()
 {
     m_fell->hide();
     m_rose->hide();
-    const CurvePointer curve = m_context.solver.curve();
-    if (!curve) {
+    const auto worked = m_desk.workOut(m_readings->toPlainText().toStdString());
+    if (!worked) {
         sayOfReadings(tr("The model is not there yet."));
         return;
     }
-    const auto readings = parseReadings(m_readings->toPlainText().toStdString(), m_context.document.design().operation.reference);
-    if (!readings) {
-        const Fault& fault = readings.faults().front();
+    const Result<ReadDip>& read = *worked;
+    if (!read) {
+        const Fault& fault = read.faults().front();
         sayOfReadings(fault.path.empty() ? coreWords(fault.message, system())
                                          : tr("In %1: %2").arg(QString::fromStdString(fault.path), coreWords(fault.message, system())));
         return;
     }
-    if (readings->empty()) {
-        sayOfReadings(tr("Type a frequency and an SWR in each line, two lines or more."));
-        return;
-    }
-    const auto model = [curve](double f) { return curve->atLine(f); };
-    if (readings->size() == 1) {
-        m_both = bothReadings(readings->front(), model, curve->fundamental);
+    if (read->both) {
+        m_both = *read->both;
         const auto place = [](const std::optional<double>& f) { return f ? frequencyWords(*f) : tr("nowhere near"); };
         sayOfReadings(
             tr("One reading can mean two things: too long, with the dip at %1, or too short, at %2. Read a second frequency; or bring "
@@ -409,20 +395,20 @@ void MeasurePanel::workOutDip()
         m_rose->setVisible(m_both.ifTooLong.has_value());
         return;
     }
-    const Result<double> dip = dipFromReadings(*readings, model, curve->fundamental);
-    if (!dip) {
-        sayOfReadings(coreWords(dip.faults().front().message, system()));
+    if (!read->dip) {
+        sayOfReadings(tr("Type a frequency and an SWR in each line, two lines or more."));
         return;
     }
+    const double dip = *read->dip;
     m_sweep = {}; // the log keeps what was read
-    for (const SwrReading& r : *readings)
+    for (const SwrReading& r : read->readings)
         m_sweep.points.push_back({r.frequency, std::nullopt, r.swr});
     m_instrument = tr("meter");
     m_byHand = true;
     m_corrected = false;
-    m_dip->setValue(*dip, system());
+    m_dip->setValue(dip, system());
     sayOfReadings(tr("The dip is near %1: %2. It is filled in below; write it in the log.")
-                      .arg(frequencyWords(*dip), *dip < m_target->value() ? tr("too long") : tr("too short")));
+                      .arg(frequencyWords(dip), dip < m_target->value() ? tr("too long") : tr("too short")));
 }
 
 void MeasurePanel::answerHand(bool fell)

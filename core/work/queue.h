@@ -4,7 +4,7 @@
 /// One thread serves the person, as many as there are cores serve the batches. A batch's work is told to stop while the person waits
 /// and starts again afterwards; what it had kept in a Library is not computed twice. Work may throw: the queue survives it.
 
-#include "core/watch.h"
+#include "core/work/watch.h"
 
 #include <atomic>
 #include <condition_variable>
@@ -16,7 +16,7 @@
 #include <thread>
 #include <vector>
 
-namespace vetchling::study {
+namespace vetchling::work {
 
 class Queue {
 public:
@@ -71,4 +71,4 @@ private:
     std::vector<std::thread> m_threads;
 };
 
-} // namespace vetchling::study
+} // namespace vetchling::work

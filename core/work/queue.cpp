@@ -1,10 +1,10 @@
-#include "core/study/queue.h"
+#include "core/work/queue.h"
 
 #include <algorithm>
 #include <chrono>
 #include <exception>
 
-namespace vetchling::study {
+namespace vetchling::work {
 
 std::string Queue::Job::failure() const
 {
@@ -77,14 +77,8 @@ Queue::Ticket Queue::next(bool interactive, std::unique_lock<std::mutex>& lock)
 
 bool Queue::run(Job& job, bool interactive)
 {
-    Watch watch;
-    std::atomic<bool> stopped = false; // for good: a part of the work that saw it has given up, though nobody waits any more
-    watch.stop = [&] {
-        if (job.m_cancelled || m_closing || (!interactive && m_personWaits))
-            stopped = true;
-        return stopped.load();
-    };
-    watch.progress = [&](double done) { job.m_progress = done; };
+    const Watch watch([&] { return job.m_cancelled || m_closing || (!interactive && m_personWaits); },
+                      [&](double done) { job.m_progress = done; });
     try {
         return (!job.m_cancelled && job.m_work(watch)) || job.m_cancelled || interactive;
     } catch (const std::exception& e) {
@@ -134,4 +128,4 @@ void Queue::wait(const std::vector<Ticket>& tickets, const Watch& watch)
     }
 }
 
-} // namespace vetchling::study
+} // namespace vetchling::work
