@@ -199,6 +199,8 @@ void registerAll()
 #ifdef VETCHLING_BENCH_APP
     for (const Wait& wait : measureDrags(60))
         registerWait(wait);
+    for (const Wait& wait : measureTurns())
+        registerWait(wait);
     for (const Wait& wait : measureBands())
         registerWait(wait);
     for (const Wait& wait : measureSpread())

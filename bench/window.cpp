@@ -9,6 +9,8 @@
 #include "core/study/map_run.h"
 #include "core/study/settings.h"
 
+#include <QAbstractButton>
+#include <QAbstractEventDispatcher>
 #include <QApplication>
 #include <QElapsedTimer>
 #include <QEventLoop>
@@ -27,7 +29,7 @@ namespace {
 
 constexpr double coarseMapGoal = 300.0, coldMapGoal = 8000.0, warmMapGoal = 2000.0, settingsGoal = 2000.0;
 constexpr double coldSpreadGoal = 3000.0, warmSpreadGoal = 1000.0, variantsGoal = 2000.0, switchGoal = 50.0;
-constexpr double galleryGoal = 5000.0;
+constexpr double galleryGoal = 5000.0, turnGoal = 50.0;
 constexpr double frameGoal = 16.0, fanGoal = 50.0, radialsGoal = 33.0, emptyStripGoal = 600.0; // ms
 constexpr double dragGoal = 33.0, drag95Goal = 60.0, ratioGoal = 10.0, firstStripGoal = 500.0; // ms
 
@@ -295,6 +297,104 @@ std::vector<Wait> measureDrags(int steps)
     waitForTrace(window, timer);
     waits.push_back({"drag-beside-map", part(dragBesideMap(window, dragger), 0.5), dragGoal});
     waits.push_back({"gallery", fillGallery(window), galleryGoal});
+    window.document().undoStack().setClean();
+    return waits;
+}
+
+namespace {
+
+/// Times each turn of the event loop: from waking up to falling asleep again.
+class Turns : public QObject {
+public:
+    Turns()
+    {
+        auto* dispatcher = QAbstractEventDispatcher::instance();
+        connect(dispatcher, &QAbstractEventDispatcher::awake, this, [this] { m_turn.start(); });
+        connect(dispatcher, &QAbstractEventDispatcher::aboutToBlock, this, [this] { end(); });
+    }
+    /// Does something in a turn of its own and lets everything come to rest; the longest turn of it, ms.
+    double during(app::MainWindow& window, const std::function<void()>& step)
+    {
+        m_longest = 0.0;
+        QEventLoop loop;
+        QElapsedTimer since;
+        since.start();
+        QTimer::singleShot(0, &loop, step);
+        QTimer look;
+        connect(&look, &QTimer::timeout, &loop, [&] {
+            const bool atRest = !window.solver().busy() && !window.solver().busyInBackground() && window.gallery().desk().unanswered() == 0;
+            if ((atRest && since.elapsed() > restMilliseconds) || since.elapsed() > longestMilliseconds)
+                loop.quit();
+        });
+        look.start(50);
+        loop.exec();
+        return m_longest;
+    }
+
+private:
+    static constexpr int restMilliseconds = 400, longestMilliseconds = 20000;
+    void end()
+    {
+        if (m_turn.isValid())
+            m_longest = std::max(m_longest, double(m_turn.nsecsElapsed()) / 1e6);
+        m_turn.invalidate();
+    }
+    QElapsedTimer m_turn;
+    double m_longest = 0.0;
+};
+
+} // namespace
+
+std::vector<Wait> measureTurns()
+{
+    int argc = 1;
+    char name[] = "bench";
+    char* argv[] = {name, nullptr};
+    QStandardPaths::setTestModeEnabled(true);
+    QApplication application(argc, argv);
+    QTemporaryDir home;
+    app::MainWindow window(app::findDataFolder(), home.path());
+    window.show();
+    Turns turns;
+    std::vector<Wait> waits;
+    const auto step = [&](const std::string& what, const std::function<void()>& does) {
+        waits.push_back({"turn-" + what, turns.during(window, does), turnGoal});
+    };
+    const auto press = [&](const char* button) {
+        return [&window, button] {
+            if (auto* found = window.findChild<QAbstractButton*>(QLatin1String(button)))
+                found->click();
+        };
+    };
+    step("open-demo", [&] { window.fileDesk().openDemo(); });
+    for (int i = 0; i < window.stageCount(); ++i)
+        step("stage-" + std::to_string(i), [&window, i] { window.showStage(i); });
+    for (const auto& [stage, button] : std::initializer_list<std::pair<int, const char*>>{{1, "viewVariants"},
+                                                                                           {2, "bands map"},
+                                                                                           {2, "bands settings"},
+                                                                                           {3, "skyRound"},
+                                                                                           {3, "skyAgainst"},
+                                                                                           {4, "feedReflection"},
+                                                                                           {4, "feedWhich"},
+                                                                                           {4, "feedShield"},
+                                                                                           {5, "buildCoil"},
+                                                                                           {5, "buildParts"},
+                                                                                           {5, "buildSafety"},
+                                                                                           {6, "trimLog"},
+                                                                                           {6, "trimYard"}}) {
+        window.showStage(stage);
+        step(slug(button), press(button));
+    }
+    window.showStage(1);
+    step("change", [&] { window.document().setParameter("apex_height_m", 9.0, {}); });
+    step("undo", [&] { window.document().undoStack().undo(); });
+    step("next-antenna", [&] { window.document().stepCurrent(1); });
+    step("gallery", [&] { window.addAntenna(); });
+    window.gallery().close();
+    const QString path = home.filePath(QStringLiteral("journey.vetchling"));
+    step("save", [&] { window.fileDesk().saveTo(path); });
+    step("open", [&] { window.fileDesk().openFile(path); });
+    step("night", [&] { window.toggleTheme(); });
     window.document().undoStack().setClean();
     return waits;
 }

@@ -46,7 +46,7 @@ MeasuredSweep uncorrected(const RawSweep& raw)
 
 AnalyserDesk::AnalyserDesk(QObject* parent) : QObject(parent)
 {
-    connect(&m_standIn, &StandIn::ready, this, [this](QIODevice* line) { connectTo(std::unique_ptr<QIODevice>(line)); });
+    connect(&m_standIn, &StandIn::ready, this, [this] { connectTo(m_standIn.takeLine()); });
     connect(&m_standIn, &StandIn::stopped, this, [this](const QString& why) {
         stop();
         say(why);

@@ -7,8 +7,10 @@
 #include <QDir>
 #include <QFile>
 #include <QFileInfo>
+#include <QPointer>
 
 #include <algorithm>
+#include <utility>
 
 namespace vetchling::app {
 namespace {
@@ -48,27 +50,62 @@ void Autosave::changed()
     m_timer.start(std::clamp(m_pauses.longest - int(m_unwritten.elapsed()), 0, m_pauses.quiet));
 }
 
-Autosave::~Autosave() = default;
+Autosave::~Autosave()
+{
+    if (m_writing.valid())
+        m_writing.wait();
+}
 
 /// First line: the path it belongs to; the rest: the design file.
 void Autosave::write()
 {
+    if (m_writing.valid()) {
+        m_again = true;
+        return;
+    }
     if (!m_document.modified()) {
         QFile::remove(m_path);
         return;
     }
     const bool cut = m_document.damage() && m_document.damage()->cutShort; // what is left of a file must not be saved over it later
     const std::string original = cut ? std::string() : m_document.path().toStdString();
-    const Faults faults = files::writeWhole(m_path.toStdString(), original + '\n' + files::writeDesign(m_document.stored()));
+    m_writing = std::async(std::launch::async, [guard = QPointer<Autosave>(this), path = m_path.toStdString(), original,
+                                                design = m_document.storedSnapshot()] {
+        Faults faults = files::writeWhole(path, original + '\n' + files::writeDesign(*design));
+        QMetaObject::invokeMethod(
+            QCoreApplication::instance(),
+            [guard] {
+                if (guard)
+                    guard->finish();
+            },
+            Qt::QueuedConnection);
+        return faults;
+    });
+}
+
+void Autosave::finish()
+{
+    if (m_writing.valid())
+        written(m_writing.get());
+}
+
+void Autosave::written(const Faults& faults)
+{
     if (!faults.empty() && !m_failing)
         emit failed(
             tr("No copy of unsaved work can be kept in %1; save it yourself, and check that the folder can be written.").arg(m_folder));
     m_failing = !faults.empty();
+    if (!m_failing && !m_adopted.isEmpty())
+        QFile::remove(std::exchange(m_adopted, {}));
+    if (std::exchange(m_again, false))
+        write();
 }
 
 void Autosave::discard()
 {
     m_timer.stop();
+    m_again = false;
+    finish();
     QFile::remove(m_path);
 }
 
@@ -88,9 +125,8 @@ std::optional<Autosave::LeftBehind> Autosave::leftBehind(const QString& original
 
 void Autosave::adopt(const LeftBehind& left)
 {
+    m_adopted = left.copy;
     write();
-    if (!m_failing && QFile::exists(m_path))
-        QFile::remove(left.copy);
 }
 
 void Autosave::refuse(const LeftBehind& left) { QFile::remove(left.copy); }

@@ -8,6 +8,7 @@
 #include <QLockFile>
 #include <QTimer>
 
+#include <future>
 #include <optional>
 
 namespace vetchling::app {
@@ -37,8 +38,10 @@ public:
     void adopt(const LeftBehind& left);
     /// The copy is not wanted.
     static void refuse(const LeftBehind& left);
-    /// Writes now if there is unsaved work, else removes the copy.
+    /// Writes now if there is unsaved work, on a thread of its own; else removes the copy.
     void write();
+    /// Waits for what is being written.
+    void finish();
     /// Ends well: no copy stays.
     void discard();
     [[nodiscard]] QString path() const { return m_path; }
@@ -49,6 +52,7 @@ signals:
 
 private:
     void changed();
+    void written(const Faults& faults);
 
     Document& m_document;
     QString m_folder;
@@ -57,6 +61,9 @@ private:
     QLockFile m_lock; ///< held while this run lives: its copy is not one left behind
     QTimer m_timer;
     QElapsedTimer m_unwritten; ///< since the first change that is not in the copy
+    std::future<Faults> m_writing; ///< valid until it was taken
+    bool m_again = false;          ///< there is newer work than what is being written
+    QString m_adopted;             ///< a copy left behind that goes when this run's own is on the disk
     bool m_failing = false;
 };
 

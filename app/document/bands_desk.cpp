@@ -121,6 +121,11 @@ void BandsDesk::wantMap(const std::string& vary, double from, double to, const s
         return;
     cancelMap();
     m_mapAsked = *question;
+    beginMap();
+}
+
+void BandsDesk::beginMap()
+{
     m_mapPosted = std::make_shared<std::atomic<bool>>(false);
     const auto changed = [guard = QPointer<BandsDesk>(this), posted = m_mapPosted] {
         if (!posted->exchange(true)) // one call carries all columns that came since
@@ -134,7 +139,7 @@ void BandsDesk::wantMap(const std::string& vary, double from, double to, const s
                 Qt::QueuedConnection);
     };
     m_run = std::make_unique<study::MapRun>(
-        m_solver.library().sharedTables(), [this](work::Queue::Work work) { return m_solver.inBackground(std::move(work)); }, *question,
+        m_solver.library().sharedTables(), [this](work::Queue::Work work) { return m_solver.inBackground(std::move(work)); }, *m_mapAsked,
         changed, study::Reach::Near);
     m_map = m_run->map();
 }
@@ -170,6 +175,30 @@ void BandsDesk::cancelMap()
         m_run->cancel();
     m_run.reset();
     m_mapPosted.reset();
+}
+
+Waiting BandsDesk::mapWaiting()
+{
+    const auto part = [this] { return m_map && m_map->progress() < 1.0; };
+    return {[this] { return mapping(); }, [this, part] { return m_mapAsked && !m_run && part(); },
+            [this] { return m_map ? m_map->progress() : 0.0; },
+            [this] {
+                cancelMap();
+                emit mapChanged();
+            },
+            [this] {
+                if (m_mapAsked && !m_run)
+                    beginMap();
+                emit mapChanged();
+            }};
+}
+
+std::vector<NamedWaiting> BandsDesk::waitings()
+{
+    return {{tr("Use of the bands"), m_operating.waiting()},
+            {tr("Settings"), m_settings.waiting()},
+            {tr("Coil near the feed"), m_compensation.waiting()},
+            {tr("Map of lengths"), mapWaiting()}};
 }
 
 } // namespace vetchling::app

@@ -38,6 +38,7 @@ public:
     [[nodiscard]] const Faults& mapFaults() const { return m_mapFaults; }
     [[nodiscard]] bool mapping() const { return m_run && !m_run->finished() && (!m_map || m_map->progress() < 1.0); }
     void cancelMap();
+    [[nodiscard]] Waiting mapWaiting();
 
     /// Lengths for a wire that goes to a tuner: by rule at once, by the map of its length as far as that is solved.
     void wantFinder(const std::string& lengthKey, const FreeLengthOptions& options);
@@ -59,6 +60,9 @@ public:
     [[nodiscard]] bool compensating() const { return m_compensation.busy(); }
     void forgetCompensation() { m_compensation.forget(); }
 
+    /// What may take long here.
+    [[nodiscard]] std::vector<NamedWaiting> waitings();
+
 signals:
     void compensationReady();
     void operatingReady();
@@ -66,6 +70,7 @@ signals:
     void settingsReady();
 
 private:
+    void beginMap();
     void takeMap();
     void leave();
 

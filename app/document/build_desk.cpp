@@ -270,4 +270,6 @@ std::vector<study::KeepRow> BuildDesk::keepRows() const
     return study::keepRows(*basis, *set, m_document.design().operation.power, (mode ? mode->duty : 1.0) * w.sending);
 }
 
+std::vector<NamedWaiting> BuildDesk::waitings() { return {{tr("Distances"), m_safety.waiting()}}; }
+
 } // namespace vetchling::app

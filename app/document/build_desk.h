@@ -66,6 +66,9 @@ public:
     /// Adds the recipe's antenna with the wire of the one on show, its lengths corrected for wire and soil, when that is worked out.
     void copyRecipe(const study::Recipe& recipe);
 
+    /// What may take long here.
+    [[nodiscard]] std::vector<NamedWaiting> waitings();
+
 signals:
     /// The copy is there, or why not.
     void recipeReady(const QString& words);

@@ -38,4 +38,6 @@ void ChoicesDesk::want(Kind kind, std::size_t pair)
     m_curve.want(std::move(asked));
 }
 
+std::vector<NamedWaiting> ChoicesDesk::waitings() { return {{tr("Trade"), m_curve.waiting()}}; }
+
 } // namespace vetchling::app

@@ -29,6 +29,9 @@ public:
     [[nodiscard]] const Faults& faults() const { return m_curve.faults(); }
     [[nodiscard]] bool busy() const { return m_curve.busy(); }
 
+    /// What may take long here.
+    [[nodiscard]] std::vector<NamedWaiting> waitings();
+
 signals:
     void ready();
 

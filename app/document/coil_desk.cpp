@@ -88,4 +88,6 @@ bool CoilDesk::differs() const
            std::abs(size.wireDiameter - known->size.wireDiameter) > worthAChange;
 }
 
+std::vector<NamedWaiting> CoilDesk::waitings() { return {{tr("Coil"), m_answer.waiting()}}; }
+
 } // namespace vetchling::app

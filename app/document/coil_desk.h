@@ -34,6 +34,9 @@ public:
     /// The model has something else than the winding would give it.
     [[nodiscard]] bool differs() const;
 
+    /// What may take long here.
+    [[nodiscard]] std::vector<NamedWaiting> waitings();
+
 signals:
     void ready();
 

@@ -1,5 +1,6 @@
 #include "app/document/document.h"
 
+#include "app/document/aside.h"
 #include "core/bands/wanted.h"
 #include "core/files/design_file.h"
 
@@ -7,6 +8,7 @@
 #include <QUndoCommand>
 
 #include <algorithm>
+#include <chrono>
 
 namespace vetchling::app {
 namespace {
@@ -338,10 +340,32 @@ void Document::removeCurrentAntenna()
          [&](Design& design) { std::erase_if(design.antennas, [&](const Antenna& a) { return a.id == m_current; }); });
 }
 
+Document::Reading Document::expect(const QString& path)
+{
+    const std::string name = path.toStdString();
+    m_expected = Expected{
+        path, files::stateOf(name), std::async(std::launch::async, [name] {
+                                        return std::make_shared<const Result<Design>>(files::readDesign(name));
+                                    }).share()};
+    return m_expected->reading;
+}
+
+Result<Design> Document::read(const QString& path)
+{
+    const std::string name = path.toStdString();
+    const std::optional<Expected> expected = std::exchange(m_expected, std::nullopt);
+    if (expected && expected->path == path && expected->file == files::stateOf(name)) {
+        if (expected->reading.wait_for(std::chrono::seconds(0)) != std::future_status::ready)
+            aside([&] { expected->reading.wait(); });
+        return *expected->reading.get();
+    }
+    return aside([name] { return files::readDesign(name); });
+}
+
 Faults Document::open(const QString& path)
 {
     const files::FileState file = files::stateOf(path.toStdString());
-    Result<Design> design = files::readDesign(path.toStdString());
+    Result<Design> design = read(path);
     if (!design)
         return design.faults();
     setDesign(std::move(design).value(), path, file);
@@ -350,7 +374,7 @@ Faults Document::open(const QString& path)
 
 Faults Document::openText(const std::string& text, const QString& name)
 {
-    Result<Design> design = files::parseDesign(text);
+    Result<Design> design = aside([&text] { return files::parseDesign(text); });
     if (!design)
         return design.faults();
     setDesign(std::move(design).value(), name, files::stateOf(name.toStdString()));
@@ -370,12 +394,15 @@ void Document::forgetDamage()
 
 Faults Document::save(const QString& path)
 {
-    if (Faults faults = files::saveDesign(*m_stored, path.toStdString()); !faults.empty())
+    const DesignPointer saved = m_stored;
+    if (Faults faults = aside([saved, name = path.toStdString()] { return files::saveDesign(*saved, name); }); !faults.empty())
         return faults;
     m_path = path;
     m_file = files::stateOf(path.toStdString());
-    m_recovered = false;
-    m_undo.setClean();
+    if (m_stored == saved) { // an answer may have changed it meanwhile
+        m_recovered = false;
+        m_undo.setClean();
+    }
     emit pathChanged();
     return {};
 }

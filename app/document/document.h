@@ -10,6 +10,7 @@
 #include <QUndoStack>
 
 #include <functional>
+#include <future>
 #include <memory>
 
 namespace vetchling::app {
@@ -26,6 +27,7 @@ public:
     [[nodiscard]] DesignPointer snapshot() const { return m_design; }
     /// As it is saved: each antenna as drawn.
     [[nodiscard]] const Design& stored() const { return *m_stored; }
+    [[nodiscard]] DesignPointer storedSnapshot() const { return m_stored; }
     [[nodiscard]] QUndoStack& undoStack() { return m_undo; }
 
     /// Id of the antenna on show; empty if there is none.
@@ -84,6 +86,12 @@ public:
     /// Under a name that is free; an empty one changes nothing.
     void renameAntenna(const Id& antenna, const QString& name);
 
+    /// A design file being read on a thread of its own.
+    using Reading = std::shared_future<std::shared_ptr<const Result<Design>>>;
+    /// Begins to read a file that will be opened soon; whoever opens it then need not read it again.
+    Reading expect(const QString& path);
+    /// Reads a design aside, or takes what was expected, unless the file was changed since.
+    Result<Design> read(const QString& path);
     /// Opens a design; on a fault the old one stays.
     Faults open(const QString& path);
     Faults openText(const std::string& text, const QString& name);
@@ -128,6 +136,12 @@ private:
     Id m_current, m_selectedBand;
     std::map<Id, std::size_t> m_configurations;
     const Antenna* m_antenna = nullptr; ///< of m_design
+    struct Expected {
+        QString path;
+        files::FileState file;
+        Reading reading;
+    };
+    std::optional<Expected> m_expected;
     bool m_recovered = false;
 };
 

@@ -3,33 +3,14 @@
 /// none. What the work throws is a fault like others; what was stopped while the person waited begins again.
 
 #include "app/document/solve_service.h"
-#include "core/result.h"
+#include "core/work/outcome.h"
 
 #include <QApplication>
 #include <QPointer>
 
-#include <exception>
 #include <functional>
 
 namespace vetchling::app {
-
-/// What a fault of the program itself becomes for whoever waits for an answer.
-inline Fault brokenOff(const char* why)
-{
-    return {"", {coreText("core", "the computation broke off (%1); change a dimension and try again"), std::string(why)}};
-}
-
-/// What work comes to, whatever it throws.
-template <class Answer, class Work> Result<Answer> outcomeOf(const Work& work)
-{
-    try {
-        return work();
-    } catch (const std::exception& e) {
-        return brokenOff(e.what());
-    } catch (...) {
-        return brokenOff("?");
-    }
-}
 
 template <class Answer> struct Errand {
     using SoFar = std::function<void(Answer)>;
@@ -50,12 +31,16 @@ template <class Answer> work::Queue::Ticket send(SolveService& solver, QObject* 
             },
             Qt::QueuedConnection);
     };
-    return solver.inBackground([work = std::move(errand.work), handOver](const Watch& watch) {
+    return solver.inBackground([work = std::move(errand.work), handOver, probe = solver.probe()](const Watch& watch) {
         const auto soFar = [&](Answer part) {
             if (!watch.stopped())
                 handOver(std::move(part), false);
         };
-        Result<Answer> answer = outcomeOf<Answer>([&] { return work(watch, soFar); });
+        Result<Answer> answer = work::outcomeOf<Answer>([&] {
+            if (probe)
+                probe();
+            return work(watch, soFar);
+        });
         if (watch.stopped())
             return false;
         handOver(std::move(answer), true);

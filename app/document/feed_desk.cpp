@@ -403,4 +403,9 @@ void FeedDesk::placeChoke(double at)
     });
 }
 
+std::vector<NamedWaiting> FeedDesk::waitings()
+{
+    return {{tr("Feed line"), m_basis.waiting()}, {tr("The coax's outside"), m_shield.waiting()}};
+}
+
 } // namespace vetchling::app

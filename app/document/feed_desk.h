@@ -81,6 +81,9 @@ public:
     /// Puts a choke on the shield there, or moves the chain's first one.
     void placeChoke(double at);
 
+    /// What may take long here.
+    [[nodiscard]] std::vector<NamedWaiting> waitings();
+
 signals:
     void changed(); ///< report, choices or reflection
     void shieldReady();

@@ -1,5 +1,6 @@
 #include "app/document/gallery_desk.h"
 
+#include "app/document/aside.h"
 #include "app/document/document.h"
 #include "app/document/errand.h"
 #include "app/document/shed_desk.h"
@@ -32,19 +33,52 @@ void GalleryDesk::open(double frequency)
     if (!m_ties.empty())
         std::erase_if(m_hung.site.supports,
                       [&](const Support& s) { return std::find(m_ties.begin(), m_ties.end(), s.id) == m_ties.end(); });
-    for (study::Proposal& p : study::proposals(m_hung, frequency)) {
-        Entry entry{std::move(p), nullptr, {}, false, {}};
-        if (Result<shapes::BuiltAntenna> built = shapes::buildOver(entry.proposal.antenna.shape, ground))
-            entry.placed = std::make_shared<const shapes::BuiltAntenna>(std::move(built).value());
-        else
-            entry.fault = entry.proposal.fault;
+    const unsigned long round = m_round;
+    std::vector<Entry> placed = aside([hung = m_hung, frequency, ground] {
+        std::vector<Entry> all;
+        for (study::Proposal& p : study::proposals(hung, frequency)) {
+            Entry entry{std::move(p), nullptr, {}, false, {}};
+            if (Result<shapes::BuiltAntenna> built = shapes::buildOver(entry.proposal.antenna.shape, ground))
+                entry.placed = std::make_shared<const shapes::BuiltAntenna>(std::move(built).value());
+            else
+                entry.fault = entry.proposal.fault;
+            all.push_back(std::move(entry));
+        }
+        return all;
+    });
+    if (round != m_round)
+        return; // closed or opened anew meanwhile
+    m_entries = std::move(placed);
+    for (Entry& entry : m_entries)
         entry.fromShed = isFromShed(entry);
-        m_entries.push_back(std::move(entry));
-    }
     emit opened();
+    startUnanswered();
+}
+
+void GalleryDesk::startUnanswered()
+{
+    m_givenUp = false;
     for (const Entry& entry : m_entries)
-        if (entry.placed)
+        if (entry.placed && !entry.done())
             start(entry.proposal);
+}
+
+Waiting GalleryDesk::waiting()
+{
+    return {[this] { return !m_givenUp && unanswered() > 0; }, [this] { return m_givenUp; },
+            [this] { return m_entries.empty() ? 0.0 : 1.0 - double(unanswered()) / double(m_entries.size()); },
+            [this] {
+                for (const work::Queue::Ticket& job : m_jobs)
+                    job->cancel();
+                m_jobs.clear();
+                ++m_round;
+                m_givenUp = true;
+                emit opened();
+            },
+            [this] {
+                startUnanswered();
+                emit opened();
+            }};
 }
 
 void GalleryDesk::close()
@@ -53,6 +87,7 @@ void GalleryDesk::close()
         job->cancel();
     m_jobs.clear();
     m_entries.clear();
+    m_givenUp = false;
     ++m_round;
 }
 
@@ -91,5 +126,7 @@ int GalleryDesk::unanswered() const
 {
     return int(std::count_if(m_entries.begin(), m_entries.end(), [](const Entry& e) { return !e.done(); }));
 }
+
+std::vector<NamedWaiting> GalleryDesk::waitings() { return {{tr("Gallery"), waiting()}}; }
 
 } // namespace vetchling::app

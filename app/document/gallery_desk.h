@@ -1,6 +1,7 @@
 #pragma once
 /// The proposals of a gallery while it is open: placed at once, tuned and judged in the background, one after the other.
 
+#include "app/document/waiting.h"
 #include "core/study/gallery.h"
 #include "core/work/queue.h"
 
@@ -46,6 +47,11 @@ public:
     /// Null if there is none of that id.
     [[nodiscard]] const Entry* find(const std::string& id) const;
     [[nodiscard]] int unanswered() const;
+    /// The rest was left as it is placed.
+    [[nodiscard]] bool givenUp() const { return m_givenUp; }
+
+    /// What may take long here.
+    [[nodiscard]] std::vector<NamedWaiting> waitings();
 
 signals:
     void opened();
@@ -53,6 +59,8 @@ signals:
 
 private:
     [[nodiscard]] bool isFromShed(const Entry& entry) const;
+    [[nodiscard]] Waiting waiting();
+    void startUnanswered();
     void start(const study::Proposal& proposal);
     void take(unsigned long round, const std::string& id, const Result<study::Proposed>& answer);
 
@@ -65,6 +73,7 @@ private:
     std::vector<Entry> m_entries;
     std::vector<work::Queue::Ticket> m_jobs;
     unsigned long m_round = 0; ///< answers of an earlier one are dropped
+    bool m_givenUp = false;
 };
 
 } // namespace vetchling::app

@@ -6,8 +6,8 @@ namespace vetchling::app {
 
 MeterDesk::MeterDesk(QObject* parent) : QObject(parent)
 {
-    connect(&m_standIn, &StandIn::ready, this, [this](QIODevice* line) {
-        m_link = std::make_unique<InstrumentLink>(std::unique_ptr<QIODevice>(line));
+    connect(&m_standIn, &StandIn::ready, this, [this] {
+        m_link = std::make_unique<InstrumentLink>(m_standIn.takeLine());
         if (m_whenReady)
             std::exchange(m_whenReady, nullptr)();
         emit changed();

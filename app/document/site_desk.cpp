@@ -37,4 +37,6 @@ std::shared_ptr<const std::vector<study::NeighbourEffect>> SiteDesk::effects() c
     return m_document.hasAntenna() && m_effects.answers(question()) ? m_effects.answer() : nullptr;
 }
 
+std::vector<NamedWaiting> SiteDesk::waitings() { return {{tr("Neighbours"), m_effects.waiting()}}; }
+
 } // namespace vetchling::app

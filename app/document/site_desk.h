@@ -21,6 +21,9 @@ public:
     [[nodiscard]] const Faults& faults() const { return m_effects.faults(); }
     [[nodiscard]] bool busy() const { return m_effects.busy(); }
 
+    /// What may take long here.
+    [[nodiscard]] std::vector<NamedWaiting> waitings();
+
 signals:
     void effectsReady();
 

@@ -105,4 +105,9 @@ void SkyDesk::wantComparison()
     m_comparison.want(std::move(asked));
 }
 
+std::vector<NamedWaiting> SkyDesk::waitings()
+{
+    return {{tr("Sky all round"), m_grid.waiting()}, {tr("Skies side by side"), m_comparison.waiting()}};
+}
+
 } // namespace vetchling::app

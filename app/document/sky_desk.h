@@ -43,6 +43,9 @@ public:
     [[nodiscard]] std::shared_ptr<const std::vector<study::Skies>> comparison() const { return m_comparison.answer(); }
     [[nodiscard]] bool comparing() const { return m_comparison.busy(); }
 
+    /// What may take long here.
+    [[nodiscard]] std::vector<NamedWaiting> waitings();
+
 signals:
     void gridReady();
     void comparisonReady();

@@ -2,8 +2,6 @@
 
 #include "app/document/document.h"
 #include "app/document/errand.h"
-#include "core/em/system.h"
-#include "core/files/design_file.h"
 
 #include <algorithm>
 
@@ -67,23 +65,43 @@ study::Question SolveService::question() const
     return question;
 }
 
-void SolveService::beginWith(const QString& path)
+namespace {
+
+/// As the window's own document will choose.
+std::optional<study::Question> firstQuestion(const Result<Design>& design)
+{
+    if (!design || design->antennas.empty())
+        return std::nullopt;
+    Document opened;
+    opened.setDesign(*design, {});
+    if (!opened.hasAntenna())
+        return std::nullopt;
+    return study::questionOf(opened.design(), opened.antenna(), opened.selectedBand(), opened.configuration());
+}
+
+} // namespace
+
+void SolveService::beginWith(std::shared_future<std::shared_ptr<const Result<Design>>> reading)
 {
     giveUpAhead();
-    Result<Design> design = files::readDesign(path.toStdString());
-    if (!m_queue || !design || design->antennas.empty())
+    if (!m_queue)
         return;
-    Document opened; // chooses as the window's own will
-    opened.setDesign(std::move(design).value(), {});
-    if (!opened.hasAntenna())
-        return;
-    const study::Question question = study::questionOf(opened.design(), opened.antenna(), opened.selectedBand(), opened.configuration());
     auto given = std::make_shared<std::atomic<bool>>(false);
-    auto compute = [question, given, library = m_library] {
-        const Watch watch([given] { return given->load(); });
-        return study::curveOf(*library, question, watch, study::Reach::Near);
+    auto known = std::make_shared<std::promise<std::optional<study::Question>>>();
+    auto compute = [reading = std::move(reading), known, given, library = m_library]() -> Result<CurvePointer> {
+        const std::optional<study::Question> question = firstQuestion(*reading.get());
+        known->set_value(question);
+        if (!question)
+            return stoppedFault();
+        return study::curveOf(*library, *question, Watch([given] { return given->load(); }), study::Reach::Near);
     };
-    m_ahead = Ahead{question, given, std::async(std::launch::async, std::move(compute)).share()};
+    std::shared_future<std::optional<study::Question>> question = known->get_future().share();
+    m_ahead = Ahead{std::move(question), given, std::async(std::launch::async, std::move(compute)).share()};
+}
+
+bool SolveService::isAhead() const
+{
+    return m_ahead && (m_ahead->question.wait_for(std::chrono::seconds(0)) != std::future_status::ready || m_ahead->question.get());
 }
 
 void SolveService::giveUpAhead()
@@ -143,7 +161,7 @@ void SolveService::start(Work work, double progressFrom, double progressSpan)
             Qt::QueuedConnection);
     };
     m_job = m_queue->interactive([work = std::move(work), probe = m_probe, deliver](const Watch& watch) {
-        Result<Step> outcome = outcomeOf<Step>([&] {
+        Result<Step> outcome = work::outcomeOf<Step>([&] {
             if (probe)
                 probe();
             return work(watch);
@@ -166,7 +184,7 @@ void SolveService::goOn()
 void SolveService::startCurve(study::Care care)
 {
     m_pause.setInterval(m_curve ? m_restFor : 0); // a change of an answer may be followed by more at once
-    if (m_ahead && care == study::Care::Usual && m_ahead->question == question()) {
+    if (m_ahead && care == study::Care::Usual && m_ahead->question.get() == question()) {
         start(
             [ahead = *m_ahead](const Watch& watch) {
                 while (ahead.curve.wait_for(std::chrono::milliseconds(lookMilliseconds)) != std::future_status::ready)

@@ -65,10 +65,10 @@ public:
     [[nodiscard]] bool busyInBackground() const;
 
     /// Begins with what a design will be asked as soon as it is opened: while a window is built a core has nothing to do.
-    /// @param path of its file; what cannot be read or built is left to who opens it
-    void beginWith(const QString& path);
+    /// @param reading what cannot be read or built is left to who opens it
+    void beginWith(std::shared_future<std::shared_ptr<const Result<Design>>> reading);
     /// What was begun with and is not asked for yet.
-    [[nodiscard]] bool isAhead() const { return m_ahead.has_value(); }
+    [[nodiscard]] bool isAhead() const;
 
     /// How long nothing may change before fields, losses and lengths are computed, ms.
     void setRest(int milliseconds) { m_restFor = milliseconds; }
@@ -77,8 +77,9 @@ public:
     void stop();
 
     [[nodiscard]] study::Library& library() { return *m_library; }
-    /// Runs before each solve on its thread, for tests: what it throws is what a fault of the program would.
+    /// Runs before each work on its thread, for tests: what it throws is what a fault of the program would.
     void setProbe(std::function<void()> probe) { m_probe = std::move(probe); }
+    [[nodiscard]] const std::function<void()>& probe() const { return m_probe; }
 
 public slots:
     void restart();
@@ -99,8 +100,8 @@ private:
     using Work = std::function<Step(const Watch&)>;
     /// A curve that is computed before anybody asked for it.
     struct Ahead {
-        study::Question question;
-        std::shared_ptr<std::atomic<bool>> given; ///< up
+        std::shared_future<std::optional<study::Question>> question; ///< known when the file is read; nothing where there is none
+        std::shared_ptr<std::atomic<bool>> given;                    ///< up
         std::shared_future<Result<CurvePointer>> curve;
     };
     void giveUpAhead();

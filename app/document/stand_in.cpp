@@ -5,6 +5,7 @@
 #include <QCoreApplication>
 #include <QFileInfo>
 #include <QLocalSocket>
+#include <QTimer>
 #include <QUuid>
 
 namespace vetchling::app {
@@ -32,10 +33,10 @@ void StandIn::stop()
     m_connected = false;
     if (!m_process)
         return;
+    m_line.reset();
     m_process->disconnect(this);
+    connect(m_process, &QProcess::finished, m_process, &QObject::deleteLater); // nobody waits for its end
     m_process->kill();
-    m_process->waitForFinished(patience);
-    m_process->deleteLater();
     m_process = nullptr;
 }
 
@@ -76,17 +77,30 @@ void StandIn::start(const QString& kind, const Design& design, const Id& antenna
 
 void StandIn::connectTo(const QString& socket)
 {
-    auto* line = new QLocalSocket;
-    line->connectToServer(socket);
-    if (!line->waitForConnected(patience)) {
-        const QString why = line->errorString();
-        delete line;
-        stop();
-        emit stopped(tr("The stand-in does not answer: %1").arg(why));
-        return;
-    }
+    auto opened = std::make_unique<QLocalSocket>();
+    QLocalSocket* line = opened.get();
+    m_line = std::move(opened);
     m_connected = true;
-    emit ready(line);
+    connect(line, &QLocalSocket::connected, this, [this, line] {
+        line->disconnect(this);
+        emit ready();
+    });
+    connect(line, &QLocalSocket::errorOccurred, this, [this, line] { giveUp(line->errorString()); });
+    QTimer::singleShot(patience, line, [this, line] {
+        if (m_line.get() == line && line->state() != QLocalSocket::ConnectedState)
+            giveUp(tr("it takes too long"));
+    });
+    line->connectToServer(socket);
+}
+
+void StandIn::giveUp(const QString& why)
+{
+    if (m_line) { // it is the one that says so
+        m_line->disconnect(this);
+        m_line.release()->deleteLater();
+    }
+    stop();
+    emit stopped(tr("The stand-in does not answer: %1").arg(why));
 }
 
 QStringList handlingLines(const Handling& handling, double coax, std::size_t configuration)

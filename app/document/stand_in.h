@@ -18,19 +18,23 @@ public:
     /// @param kind "analyser" or "meter". Runs on the antenna already: stays. `ready` or `stopped` follows.
     void start(const QString& kind, const Design& design, const Id& antenna);
     void stop();
+    /// The line that was opened, once; null else.
+    [[nodiscard]] std::unique_ptr<QIODevice> takeLine() { return std::move(m_line); }
     [[nodiscard]] bool running() const { return m_process != nullptr; }
     /// Antenna it hangs on; empty if none.
     [[nodiscard]] const Id& antenna() const { return m_antenna; }
 
 signals:
-    void ready(QIODevice* line); ///< an open line that the receiver owns
+    void ready(); ///< the line is open, see takeLine
     /// By itself, or because it could not be started; why.
     void stopped(const QString& why);
 
 private:
     void connectTo(const QString& socket);
+    void giveUp(const QString& why);
     QTemporaryDir m_folder;
     QProcess* m_process = nullptr;
+    std::unique_ptr<QIODevice> m_line;
     bool m_connected = false;
     Id m_antenna;
 };

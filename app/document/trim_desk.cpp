@@ -154,4 +154,9 @@ void TrimDesk::takeSweep(const MeasuredSweep& sweep, bool whole, double coax, co
     takeSweepThrough(sweep, whole, coax, type, measurement);
 }
 
+std::vector<NamedWaiting> TrimDesk::waitings()
+{
+    return {{tr("Next step"), m_answer.waiting()}, {tr("Other bands"), m_effects.waiting()}, {tr("Fit of the site"), m_fit.waiting()}};
+}
+
 } // namespace vetchling::app

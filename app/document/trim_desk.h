@@ -51,6 +51,9 @@ public:
     /// See takeSweepThrough.
     static void takeSweep(const MeasuredSweep& sweep, bool whole, double coax, const LineType* type, Measurement& measurement);
 
+    /// What may take long here.
+    [[nodiscard]] std::vector<NamedWaiting> waitings();
+
 signals:
     void ready();
 

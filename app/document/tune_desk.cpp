@@ -41,4 +41,6 @@ void TuneDesk::take()
     emit ready();
 }
 
+std::vector<NamedWaiting> TuneDesk::waitings() { return {{tr("Tuning"), m_answer.waiting()}}; }
+
 } // namespace vetchling::app

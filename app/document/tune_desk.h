@@ -34,6 +34,9 @@ public:
     /// The antenna was changed while it was tuned, so that the outcome was not taken.
     [[nodiscard]] bool overtaken() const { return m_overtaken; }
 
+    /// What may take long here.
+    [[nodiscard]] std::vector<NamedWaiting> waitings();
+
 signals:
     void ready();
 

@@ -102,4 +102,9 @@ std::shared_ptr<const study::Spread> VariantsDesk::freshSpread() const
     return *m_fresh;
 }
 
+std::vector<NamedWaiting> VariantsDesk::waitings()
+{
+    return {{tr("Variants side by side"), m_comparison.waiting()}, {tr("How far off"), m_spread.waiting()}};
+}
+
 } // namespace vetchling::app

@@ -44,6 +44,9 @@ public:
     [[nodiscard]] const Faults& spreadFaults() const { return m_spread.faults(); }
     [[nodiscard]] bool spreading() const { return m_spread.busy(); }
 
+    /// What may take long here.
+    [[nodiscard]] std::vector<NamedWaiting> waitings();
+
 signals:
     void comparisonReady();
     void spreadReady();

@@ -1,6 +1,8 @@
 #pragma once
 /// Something long that somebody waits for: how far it is, and leaving it. As plain functions, so that one widget shows all.
 
+#include <QString>
+
 #include <functional>
 
 namespace vetchling::app {
@@ -10,6 +12,11 @@ struct Waiting {
     std::function<double()> progress; ///< 0 to 1
     std::function<void()> giveUp;     ///< what is under way is left, and not begun again by itself
     std::function<void()> goOn;       ///< what was given up is asked again
+};
+
+struct NamedWaiting {
+    QString name; ///< "the coax's outside"
+    Waiting waiting;
 };
 
 } // namespace vetchling::app

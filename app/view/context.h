@@ -6,6 +6,7 @@
 #include "app/document/shed_desk.h"
 #include "app/document/solve_service.h"
 #include "app/document/variants_desk.h"
+#include "app/document/waiting.h"
 #include "app/view/theme.h"
 #include "core/files/chain_file.h"
 #include "core/files/data.h"
@@ -23,8 +24,14 @@ struct ViewContext {
     std::vector<files::Conductor> conductors;
     std::vector<BandPlan> bandPlans;
     std::vector<LineType> lineTypes = {};
-    QString dataFolder = {}; ///< where the tables and examples that ship with the program are
+    QString dataFolder = {};                 ///< where the tables and examples that ship with the program are
+    std::vector<NamedWaiting> waitings = {}; ///< what may take long; each desk's stage adds its own
 
+    void add(std::vector<NamedWaiting> more)
+    {
+        for (NamedWaiting& one : more)
+            waitings.push_back(std::move(one));
+    }
     [[nodiscard]] units::System system() const { return document.design().operation.system; }
 };
 

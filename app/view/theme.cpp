@@ -188,6 +188,8 @@ QMenu::item:selected { background: @leafPale; }
 QMenu::item:disabled { color: @inkFaint; }
 QMenu::separator { height: 1px; background: @hairline; margin: 4px 8px; }
 QToolTip { background: @card; color: @ink; border: 1px solid @hairline; padding: 4px; }
+QProgressBar { border: none; border-radius: 2px; background: @fill; }
+QProgressBar::chunk { border-radius: 2px; background: @leafMid; }
 QCheckBox { spacing: 8px; }
 QCheckBox::indicator { width: 14px; height: 14px; border: 1px solid @inkFaint; border-radius: 3px; background: @card; }
 QCheckBox::indicator:checked { background: @leaf; border-color: @leaf; }

@@ -1,5 +1,6 @@
 #include "app/window/file_desk.h"
 
+#include "app/document/aside.h"
 #include "app/document/pictures.h"
 #include "app/view/ask_for_file.h"
 #include "app/view/words.h"
@@ -35,7 +36,7 @@ QString FileDesk::demoPath(const QString& dataFolder) { return QDir(dataFolder).
 
 void FileDesk::openDemo(std::optional<units::System> system)
 {
-    Result<Design> demo = files::readDesign(demoPath(m_dataFolder).toStdString());
+    Result<Design> demo = m_document.read(demoPath(m_dataFolder));
     if (!demo) {
         emit said(QString::fromStdString(demo.firstFault()));
         return;
@@ -99,7 +100,7 @@ FileDesk::Copy FileDesk::offerCopy(const QString& path)
 
 bool FileDesk::openCopy(const Autosave::LeftBehind& left)
 {
-    Result<Design> read = files::parseDesign(left.design);
+    Result<Design> read = aside([&left] { return files::parseDesign(left.design); });
     if (!read || (read->damage && read->damage->cutShort))
         return openDamagedCopy(left, read);
     files::FileState original = files::stateOf(left.originalPath.toStdString());

@@ -59,7 +59,7 @@ MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder,
       m_desk(m_document, m_settings, dataFolder, autosaveFolder, this)
 {
     if (!soonOpened.isEmpty())
-        m_solver.beginWith(soonOpened);
+        m_solver.beginWith(m_document.expect(soonOpened));
     setObjectName(QStringLiteral("mainWindow"));
     setWindowIcon(QIcon(QStringLiteral(":/icons/vetchling.svg")));
     setMinimumSize(smallest);
@@ -151,7 +151,12 @@ void MainWindow::layOut()
     m_middle->addWidget(m_gallery);
     auto* beside = new QHBoxLayout;
     beside->setSpacing(0);
-    beside->addWidget(m_trail);
+    auto* left = new QVBoxLayout;
+    left->setSpacing(0);
+    m_waiting = new WaitingBox(m_context);
+    left->addWidget(m_trail, 1);
+    left->addWidget(m_waiting);
+    beside->addLayout(left);
     beside->addWidget(m_middle, 1);
     auto* central = new QWidget;
     auto* column = new QVBoxLayout(central);
@@ -486,6 +491,7 @@ void MainWindow::resizeEvent(QResizeEvent* event)
 {
     QMainWindow::resizeEvent(event);
     m_trail->setNarrow(width() < roomyWidth);
+    m_waiting->setNarrow(width() < roomyWidth);
 }
 
 /// Keys that are the window's even while a field has the focus.

@@ -12,6 +12,7 @@
 #include "app/window/settings.h"
 #include "app/window/shelf.h"
 #include "app/window/trail.h"
+#include "app/window/waiting_box.h"
 
 #include <QMainWindow>
 #include <QStackedWidget>
@@ -105,6 +106,7 @@ private:
     std::vector<std::unique_ptr<Stage>> m_stages;
     Shelf* m_shelf = nullptr;
     Trail* m_trail = nullptr;
+    WaitingBox* m_waiting = nullptr;
     Message* m_message = nullptr;
     QStackedWidget *m_pages = nullptr, *m_ledgers = nullptr, *m_middle = nullptr;
     Gallery* m_gallery = nullptr;

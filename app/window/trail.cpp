@@ -9,7 +9,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr int trailWidth = 196, narrowWidth = 60, stemX = 30, wordsX = 60;
+constexpr int stemX = 30, wordsX = 60; // px
 constexpr double widestPitch = 82.0;
 
 /// One leaf with its name and live line.
@@ -49,7 +49,7 @@ private:
     {
         const Colours& c = m_context.theme.colours();
         sketch.text({wordsX, middle - 20.0}, index.data().toString(), Qt::AlignLeft | Qt::AlignTop, {c.ink, 15, true});
-        const QString words = m_context.theme.elided(index.data(StageList::Summary).toString(), trailWidth - wordsX - 6.0, 12);
+        const QString words = m_context.theme.elided(index.data(StageList::Summary).toString(), Trail::usualWidth - wordsX - 6.0, 12);
         sketch.text({wordsX, middle + 1.0}, words, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     }
 
@@ -82,7 +82,7 @@ void StageList::refresh() { emit dataChanged(index(0), index(rowCount() - 1), {S
 Trail::Trail(ViewContext& context, std::vector<Stage*> stages, QWidget* parent)
     : QListView(parent), m_context(context), m_list(new StageList(std::move(stages), this))
 {
-    setFixedWidth(trailWidth);
+    setFixedWidth(usualWidth);
     setObjectName(QStringLiteral("trail"));
     setAccessibleName(tr("Stages of the work"));
     setFrameShape(QFrame::NoFrame);
@@ -97,7 +97,7 @@ Trail::Trail(ViewContext& context, std::vector<Stage*> stages, QWidget* parent)
 void Trail::setNarrow(bool narrow)
 {
     m_narrow = narrow;
-    setFixedWidth(narrow ? narrowWidth : trailWidth);
+    setFixedWidth(narrow ? narrowWidth : usualWidth);
     scheduleDelayedItemsLayout();
 }
 

@@ -26,6 +26,7 @@ private:
 class Trail : public QListView {
     Q_OBJECT
 public:
+    static constexpr int usualWidth = 196, narrowWidth = 60; ///< px
     Trail(ViewContext& context, std::vector<Stage*> stages, QWidget* parent = nullptr);
     void setCurrent(int index);
     [[nodiscard]] int current() const { return currentIndex().row(); }

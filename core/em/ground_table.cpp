@@ -15,7 +15,7 @@ namespace {
 
 constexpr double smallestDistance = 1e-5; // k0 R of row 0; closer in, the stored function no longer changes
 constexpr double logStep = 0.22;          // in ln(k0 R)
-constexpr std::size_t mostRows = 4096; // reaches 170 wavelengths; fixed, so that readers never see it move
+constexpr std::size_t mostRows = 4096;    // reaches 170 wavelengths; fixed, so that readers never see it move
 
 /// Elevation of column coordinate t = 0..1: quadratic, so that columns crowd towards grazing.
 double elevationOf(double t) { return 0.5 * pi * t * t; }
@@ -279,19 +279,24 @@ int GroundTable::rowCount() const
 
 std::shared_ptr<GroundTable> GroundTableCache::table(const Ground& soil, double frequency, TableContent content)
 {
-    const Ground ground = soil.at(frequency); // a table is of two figures, however they came about
+    const std::shared_ptr<Slot> slot = slotOf(soil.at(frequency), frequency, content); // a table is of two figures, however they came about
+    if (m_source)
+        std::call_once(slot->restored, [&] { m_source(*slot->table); }); // may read a file: not under the lock
+    return slot->table;
+}
+
+std::shared_ptr<GroundTableCache::Slot> GroundTableCache::slotOf(const Ground& ground, double frequency, TableContent content)
+{
     const std::lock_guard lock(m_mutex);
     const auto found = std::find_if(m_entries.begin(), m_entries.end(),
                                     [&](const Entry& e) { return e.ground == ground && e.frequency == frequency && e.content == content; });
     if (found != m_entries.end()) {
         std::rotate(found, found + 1, m_entries.end());
-        return m_entries.back().table;
+        return m_entries.back().slot;
     }
     if (m_entries.size() >= m_capacity)
         m_entries.erase(m_entries.begin());
-    auto made = std::make_shared<GroundTable>(ground, frequency, content);
-    if (m_source)
-        m_source(*made);
+    auto made = std::make_shared<Slot>(std::make_shared<GroundTable>(ground, frequency, content));
     m_entries.push_back({ground, frequency, content, made});
     return made;
 }
@@ -322,7 +327,7 @@ std::vector<std::shared_ptr<const GroundTable>> GroundTableCache::tables() const
     const std::lock_guard lock(m_mutex);
     std::vector<std::shared_ptr<const GroundTable>> out;
     for (const Entry& e : m_entries)
-        out.push_back(e.table);
+        out.push_back(e.slot->table);
     return out;
 }
 

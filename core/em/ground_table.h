@@ -116,12 +116,19 @@ public:
     [[nodiscard]] std::size_t size() const;
 
 private:
+    /// Brought back by whoever asks first, while nobody else has to wait but for the same table.
+    struct Slot {
+        explicit Slot(std::shared_ptr<GroundTable> made) : table(std::move(made)) {}
+        std::once_flag restored;
+        std::shared_ptr<GroundTable> table;
+    };
     struct Entry {
         Ground ground;
         double frequency;
         TableContent content;
-        std::shared_ptr<GroundTable> table;
+        std::shared_ptr<Slot> slot;
     };
+    std::shared_ptr<Slot> slotOf(const Ground& ground, double frequency, TableContent content);
     std::size_t m_capacity;
     std::function<void(GroundTable&)> m_source;
     mutable std::mutex m_mutex;

@@ -10,7 +10,7 @@
 namespace vetchling::em {
 namespace {
 
-/// Right singular vector of the smallest singular value of a rows x columns matrix (column-major).
+/// Right singular vector of the smallest singular value of a rows x columns matrix (column-major); empty where it does not converge.
 std::vector<Complex> smallestSingularVector(std::vector<Complex> matrix, int rows, int columns)
 {
     const auto plain = [](std::vector<Complex>& v) { return reinterpret_cast<lapack_complex_double*>(v.data()); };
@@ -18,11 +18,13 @@ std::vector<Complex> smallestSingularVector(std::vector<Complex> matrix, int row
     giveRoom(matrix);
     std::vector<double> singular(least), real(5 * least);
     std::vector<Complex> vt = zerosWithRoom(std::size_t(columns) * columns), u(1), size(1);
-    LAPACKE_zgesvd_work(LAPACK_COL_MAJOR, 'N', 'A', rows, columns, plain(matrix), rows, singular.data(), plain(u), 1, plain(vt), columns,
-                        plain(size), -1, real.data());
+    if (LAPACKE_zgesvd_work(LAPACK_COL_MAJOR, 'N', 'A', rows, columns, plain(matrix), rows, singular.data(), plain(u), 1, plain(vt),
+                            columns, plain(size), -1, real.data()) != 0)
+        return {};
     std::vector<Complex> work = zerosWithRoom(std::size_t(size[0].real()));
-    LAPACKE_zgesvd_work(LAPACK_COL_MAJOR, 'N', 'A', rows, columns, plain(matrix), rows, singular.data(), plain(u), 1, plain(vt), columns,
-                        plain(work), int(size[0].real()), real.data());
+    if (LAPACKE_zgesvd_work(LAPACK_COL_MAJOR, 'N', 'A', rows, columns, plain(matrix), rows, singular.data(), plain(u), 1, plain(vt),
+                            columns, plain(work), int(size[0].real()), real.data()) != 0)
+        return {};
     std::vector<Complex> vector(columns);
     for (int j = 0; j < columns; ++j)
         vector[j] = std::conj(vt[std::size_t(j) * columns + columns - 1]);
@@ -63,7 +65,13 @@ RationalFit::RationalFit(const std::vector<double>& points, const std::vector<Co
                 loewner[std::size_t(j) * rows + row] = (values[i] - m_value[j]) / (points[i] - m_support[j]);
             ++row;
         }
-        m_weight = smallestSingularVector(std::move(loewner), rows, columns);
+        std::vector<Complex> weight = smallestSingularVector(std::move(loewner), rows, columns);
+        if (weight.empty()) { // values that are no numbers: the fit before stands, and its error tells
+            m_support.pop_back();
+            m_value.pop_back();
+            break;
+        }
+        m_weight = std::move(weight);
         for (std::size_t i = 0; i < count; ++i)
             fitted[i] = used[i] ? values[i] : at(points[i]);
     }

@@ -117,7 +117,7 @@ const NamedGround otherGrounds[] = {{coreText("core", "sea water"), {GroundKind:
 class DetailMaker {
 public:
     DetailMaker(Library& library, const Curve& curve, const Watch& watch)
-        : m_library(library), m_curve(curve), m_watch(watch), m_subject(curve.question.subject),
+        : m_library(library), m_curve(curve), m_watch(watch), m_quiet(watch.with({})), m_subject(curve.question.subject),
           m_family(shapes::familyOf(m_subject.shape)), m_study(library.study(curve.built->model, curve.built->portReference))
     {
     }
@@ -143,7 +143,7 @@ private:
             const bool requested = bands[i].id == m_curve.question.requested;
             if (!m_curve.bands[i].solved() || (bands[i].wish == Wish::No && !requested))
                 continue;
-            const auto port = m_study->spot(spotFrequency(m_curve.bands[i], m_curve.question.limit), m_watch);
+            const auto port = m_study->spot(spotFrequency(m_curve.bands[i], m_curve.question.limit), m_quiet);
             if (!port)
                 return port.faults();
             if (requested)
@@ -159,16 +159,16 @@ private:
         if (!m_out->spot())
             return {};
         const double frequency = m_out->spot()->solution.frequency;
-        const auto ledger = m_study->ledger(frequency, m_watch);
+        const auto ledger = m_study->ledger(frequency, m_quiet);
         if (!ledger)
             return ledger.faults();
-        const double passed = passedShare(*m_curve.built, (*m_study->spot(frequency, m_watch))->solution);
+        const double passed = passedShare(*m_curve.built, (*m_study->spot(frequency, m_quiet))->solution);
         m_out->ledger = ledgerFrom(**ledger, passed);
         currents(m_out->spot()->solution);
         for (const NamedGround& other : otherGrounds) {
             WireModel model = m_curve.built->model;
             model.ground = other.ground;
-            const auto there = m_library.study(model, m_curve.built->portReference)->spot(frequency, m_watch);
+            const auto there = m_library.study(model, m_curve.built->portReference)->spot(frequency, m_quiet);
             if (!there)
                 return there.faults();
             m_out->otherGrounds.push_back({other.name, spotFrom(**there, *m_curve.built, {}).field});
@@ -205,14 +205,14 @@ private:
             m_out->lengths.push_back({t, m_family.rules(s.shape, t).front().value, {}, {}});
         if (m_out->lengths.size() == 1) {
             Length& only = m_out->lengths.front();
-            const auto tuned = tune(s.shape, s.ground, only.what.parameter, only.what.frequency, m_library.tables(), options, m_watch);
+            const auto tuned = tune(s.shape, s.ground, only.what.parameter, only.what.frequency, m_library.tables(), options, m_quiet);
             if (tuned)
                 only.solved = tuned->value;
             else
                 only.fault = tuned.faults().front().message;
             return {};
         }
-        const auto tuned = tuneAll(s.shape, s.ground, m_library.tables(), options, m_watch);
+        const auto tuned = tuneAll(s.shape, s.ground, m_library.tables(), options, m_quiet);
         for (std::size_t i = 0; i < m_out->lengths.size(); ++i)
             if (tuned)
                 m_out->lengths[i].solved = tuned->lengths[i].value;
@@ -231,7 +231,7 @@ private:
             if (l.solved)
                 all.shape.parameters[l.what.parameter] = *l.solved;
         const Length& asked = m_out->lengths[m_out->explained];
-        const auto causes = lengthCauses(all, asked.what, *asked.solved, m_curve.question.goal, m_library.tables(), m_watch);
+        const auto causes = lengthCauses(all, asked.what, *asked.solved, m_curve.question.goal, m_library.tables(), m_quiet);
         if (!causes)
             return causes.faults();
         m_out->causes = *causes;
@@ -256,7 +256,7 @@ private:
         Question then = m_curve.question;
         then.subject.shape = *m_curve.question.before;
         then.before.reset();
-        const Result<CurvePointer> curve = curveOf(m_library, then, m_watch, Reach::Near);
+        const Result<CurvePointer> curve = curveOf(m_library, then, m_quiet, Reach::Near);
         if (!curve)
             return {};
         constexpr double aside = 0.07; // of the frequency
@@ -290,7 +290,7 @@ private:
         question.requested.clear();
         const std::string& key = m_out->levers.front().lever.parameter;
         question.subject.shape.parameters[key] = m_family.value(m_subject.shape, key) + change;
-        const Result<CurvePointer> curve = curveOf(m_library, question, m_watch, Reach::Near);
+        const Result<CurvePointer> curve = curveOf(m_library, question, m_quiet, Reach::Near);
         return curve ? *curve : nullptr;
     }
 
@@ -359,11 +359,11 @@ private:
             return 0.0;
         const auto model = std::make_shared<const WireModel>(m_curve.built->atLine());
         const double df = 0.002 * f;
-        const auto here = em::solve(model, f, m_library.tables(), {}, m_watch);
-        const auto higher = em::solve(model, f + df, m_library.tables(), {}, m_watch);
+        const auto here = em::solve(model, f, m_library.tables(), {}, m_quiet);
+        const auto higher = em::solve(model, f + df, m_library.tables(), {}, m_quiet);
         if (!here || !higher)
             return 0.0;
-        const auto change = em::impedanceChange(*here, *model, built->built->atLine(), m_library.tables(), m_watch);
+        const auto change = em::impedanceChange(*here, *model, built->built->atLine(), m_library.tables(), m_quiet);
         if (!change)
             return 0.0;
         const auto phase = [](Complex z) { return z.imag() / std::abs(z); };
@@ -375,6 +375,7 @@ private:
     Library& m_library;
     const Curve& m_curve;
     const Watch& m_watch;
+    const Watch m_quiet; ///< for what is only a part of the whole
     const Subject& m_subject;
     const shapes::Family& m_family;
     std::shared_ptr<Study> m_study;

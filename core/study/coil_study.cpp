@@ -57,6 +57,7 @@ CoilSize CoilAnswer::sizeWound() const
 
 Result<CoilAnswer> coilAnswer(Library& library, const CoilQuestion& asked, const Watch& watch)
 {
+    const Watch quiet = watch.with({});
     const Subject& subject = asked.question.subject;
     const shapes::Family& family = shapes::familyOf(subject.shape);
     CoilAnswer out;
@@ -70,11 +71,12 @@ Result<CoilAnswer> coilAnswer(Library& library, const CoilQuestion& asked, const
     if (watch.stopped())
         return stoppedFault();
     out.beside = windingsBeside(out.inductance, out.frequency, asked.winding);
-    out.perHenry = slopeOf(library, asked.question, asked.key, watch);
+    watch.report(0.2);
+    out.perHenry = slopeOf(library, asked.question, asked.key, quiet);
     for (const shapes::Lever& lever : family.levers(subject.shape))
         if (lever.parameter != asked.key) {
             out.lever = lever;
-            out.perLever = slopeOf(library, asked.question, lever.parameter, watch);
+            out.perLever = slopeOf(library, asked.question, lever.parameter, quiet);
             break;
         }
     if (family.spec(subject.shape, "coil_q"))
@@ -85,7 +87,8 @@ Result<CoilAnswer> coilAnswer(Library& library, const CoilQuestion& asked, const
     const auto studied = library.study(subject);
     if (!studied)
         return studied.faults();
-    const auto ledger = studied->study->ledger(out.frequency, watch);
+    watch.report(0.8);
+    const auto ledger = studied->study->ledger(out.frequency, quiet);
     if (!ledger)
         return ledger.faults();
     out.lost = (*ledger)->loads;

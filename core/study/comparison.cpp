@@ -96,6 +96,7 @@ Faults addSpread(Library& library, const ComparisonQuestion& asked, std::size_t 
 Result<std::vector<Compared>> allCompared(Library& library, const ComparisonQuestion& asked, const Watch& watch,
                                           const std::function<void(const std::vector<Compared>&)>& soFar)
 {
+    const Watch quiet = watch.with({});
     constexpr std::size_t mostWithSpread = 12;
     std::vector<Compared> rows;
     const auto tell = [&](double done) {
@@ -105,14 +106,14 @@ Result<std::vector<Compared>> allCompared(Library& library, const ComparisonQues
     };
     const double count = double(asked.antennas.size());
     for (std::size_t i = 0; i < asked.antennas.size(); ++i) {
-        Result<Compared> row = comparedOf(library, asked, i, watch);
+        Result<Compared> row = comparedOf(library, asked, i, quiet);
         if (!row)
             return row.faults();
         rows.push_back(std::move(row).value());
         tell(0.3 * double(i + 1) / count);
     }
     for (std::size_t i = 0; i < rows.size() && rows.size() <= mostWithSpread; ++i) {
-        addSpread(library, asked, i, rows[i], watch); // where that cannot be solved the row stands without it
+        addSpread(library, asked, i, rows[i], quiet); // where that cannot be solved the row stands without it
         if (watch.stopped())
             return stoppedFault();
         tell(0.3 + 0.7 * double(i + 1) / count);

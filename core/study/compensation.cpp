@@ -90,6 +90,7 @@ bool canCompensate(const shapes::AntennaShape& shape)
 
 Result<Compensation> compensate(Library& library, const Question& asked, const Watch& watch)
 {
+    const Watch quiet = watch.with({});
     Question question = asked;
     question.before.reset();
     const std::vector<const WantedBand*> bands = wished(question);
@@ -118,7 +119,7 @@ Result<Compensation> compensate(Library& library, const Question& asked, const W
         start.parameters[coil] = starts[i][0] / (2.0 * pi * lowest);
         start.parameters[place] = std::min(starts[i][1] * wave, end);
         start.parameters[capacitor] = 0.1 * mostCapacitance;
-        const auto tuned = tuneJointly(start, question.subject.ground, levers, aim, library.tables(), options, watch);
+        const auto tuned = tuneJointly(start, question.subject.ground, levers, aim, library.tables(), options, quiet);
         watch.report(double(i + 1) / double(std::size(starts) + 1));
         if (!tuned) {
             faults = tuned.faults();
@@ -138,7 +139,7 @@ Result<Compensation> compensate(Library& library, const Question& asked, const W
     out.shape = question.subject.shape;
     for (const auto& [key, value] : out.values)
         out.shape.parameters[key] = value;
-    return judged(library, question, std::move(out), watch);
+    return judged(library, question, std::move(out), quiet);
 }
 
 std::vector<Id> lowerBands(const Question& question)
@@ -154,6 +155,7 @@ std::vector<Id> lowerBands(const Question& question)
 
 Result<Compensation> addLowerBand(Library& library, const Question& asked, const Id& band, const Watch& watch)
 {
+    const Watch quiet = watch.with({});
     Question question = asked;
     question.before.reset();
     const shapes::AntennaShape& present = question.subject.shape;
@@ -168,7 +170,7 @@ Result<Compensation> addLowerBand(Library& library, const Question& asked, const
     TuneOptions first;
     first.goal = shapes::TuneGoal::LowestSwr;
     first.reference = question.reference;
-    if (const auto tuned = tuneAll(*with, question.subject.ground, library.tables(), first, watch))
+    if (const auto tuned = tuneAll(*with, question.subject.ground, library.tables(), first, quiet))
         for (const TunedValue& v : tuned->lengths)
             out.shape.parameters[v.length.parameter] = v.value;
     watch.report(0.3);
@@ -178,7 +180,7 @@ Result<Compensation> addLowerBand(Library& library, const Question& asked, const
     JointOptions options;
     options.mostTries = 150;
     options.mostSolves = 4000;
-    const auto tuned = tuneJointly(out.shape, question.subject.ground, levers, aimFor(question), library.tables(), options, watch);
+    const auto tuned = tuneJointly(out.shape, question.subject.ground, levers, aimFor(question), library.tables(), options, quiet);
     if (watch.stopped())
         return stoppedFault();
     if (!tuned)
@@ -186,7 +188,7 @@ Result<Compensation> addLowerBand(Library& library, const Question& asked, const
     out.solves = tuned->solves;
     for (std::size_t i = 0; i < levers.size(); ++i)
         out.values[levers[i].parameter] = out.shape.parameters[levers[i].parameter] = tuned->values[i];
-    return judged(library, question, std::move(out), watch);
+    return judged(library, question, std::move(out), quiet);
 }
 
 } // namespace vetchling::study

@@ -30,7 +30,7 @@ double gainOver(const em::FarField& field, const FeedQuestion& asked, double azi
 class BasisMaker {
 public:
     BasisMaker(Library& library, References& references, const FeedQuestion& asked, const Watch& watch)
-        : m_library(library), m_references(references), m_asked(asked), m_watch(watch)
+        : m_library(library), m_references(references), m_asked(asked), m_watch(watch), m_quiet(watch.with({}))
     {
     }
 
@@ -41,12 +41,12 @@ public:
         const bool needsOther = out.against.kind == Against::Kind::Antenna || out.against.kind == Against::Kind::Pinned;
         if (needsOther && !m_asked.other)
             out.against = {};
-        const auto curves = curvesOf(m_library, m_asked.question, m_watch);
+        const auto curves = curvesOf(m_library, m_asked.question, m_quiet);
         if (!curves)
             return curves.faults();
         std::optional<std::vector<CurvePointer>> others;
         if (needsOther && m_asked.other) {
-            const auto other = curvesOf(m_library, *m_asked.other, m_watch);
+            const auto other = curvesOf(m_library, *m_asked.other, m_quiet);
             if (!other)
                 return other.faults();
             others = *other;
@@ -73,7 +73,7 @@ private:
     /// An antenna's port and field at a frequency, in the configuration of a curve.
     Result<PortSpotPointer> spotOf(const Curve& curve, double frequency)
     {
-        return m_library.study(curve.built->model, curve.built->portReference)->spot(frequency, m_watch);
+        return m_library.study(curve.built->model, curve.built->portReference)->spot(frequency, m_quiet);
     }
 
     Result<FeedBand> bandOf(const WantedBand& wanted, const Curve& curve, std::size_t configuration, const Against& against,
@@ -103,7 +103,7 @@ private:
         case Against::Kind::Dipole: return dipole(band);
         case Against::Kind::Vertical: break;
         }
-        const auto vertical = m_references.at(m_library, m_asked.question.subject.ground, band.frequency, m_watch);
+        const auto vertical = m_references.at(m_library, m_asked.question.subject.ground, band.frequency, m_quiet);
         if (!vertical)
             return vertical.faults();
         return HeldAgainst{
@@ -130,12 +130,12 @@ private:
             bearingOf(band.azimuth) + 90.0 > 360.0 ? bearingOf(band.azimuth) - 90.0 : bearingOf(band.azimuth) + 90.0;
         const std::string length = shapes::dipoleFamily().tuned(shape).front().parameter;
         Subject subject{shape, m_asked.question.subject.ground, 0, {}, m_asked.question.subject.beyond};
-        if (const auto tuned = tune(shape, subject.ground, length, band.frequency, m_library.tables(), {}, m_watch))
+        if (const auto tuned = tune(shape, subject.ground, length, band.frequency, m_library.tables(), {}, m_quiet))
             subject.shape.parameters[length] = tuned->value;
         const auto studied = m_library.study(subject);
         if (!studied)
             return studied.faults();
-        const auto spot = studied->study->spot(band.frequency, m_watch);
+        const auto spot = studied->study->spot(band.frequency, m_quiet);
         if (!spot)
             return spot.faults();
         return HeldAgainst{gainOver(*(*spot)->field, m_asked, band.azimuth), (*spot)->solution.impedance, {}, true};
@@ -145,6 +145,7 @@ private:
     References& m_references;
     const FeedQuestion& m_asked;
     const Watch& m_watch;
+    const Watch m_quiet; ///< for what is only a part of the whole
     double m_height = 0.0;
 };
 

@@ -1,5 +1,7 @@
 #include "core/study/map_run.h"
 
+#include "core/work/outcome.h"
+
 #include <algorithm>
 #include <atomic>
 
@@ -24,10 +26,16 @@ struct MapRun::Shared {
     {
         const Watch both([&] { return cancelled.load() || watch.stopped(); });
         Library library(tables, studiesKept);
-        Result<MapColumn> column =
-            mapColumn(library, map.question, map.question.values[place], care, both, care == Care::Coarse ? Reach::Near : reach);
-        if (!column) // stopped: for good, or while the person waits
+        const double value = map.question.values[place];
+        Result<MapColumn> column = work::outcomeOf<MapColumn>(
+            [&] { return mapColumn(library, map.question, value, care, both, care == Care::Coarse ? Reach::Near : reach); });
+        if (column.stopped()) // for good, or while the person waits
             return cancelled;
+        if (!column) {
+            MapColumn broken;
+            broken.value = value, broken.care = care, broken.fault = column.faults().front().message;
+            column = std::move(broken);
+        }
         {
             const std::lock_guard lock(mutex);
             if (care == Care::Coarse && map.columns[place].computed())

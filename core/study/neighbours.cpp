@@ -213,13 +213,14 @@ void putIn(const std::vector<Neighbour>& neighbours, WireModel& model)
 Result<std::vector<NeighbourEffect>> neighbourEffects(Library& library, const Design& design, const Antenna& antenna, const Id& band,
                                                       std::size_t configuration, const Watch& watch)
 {
+    const Watch quiet = watch.with({});
     Question question = questionOf(design, antenna, band, configuration);
     std::erase_if(question.bands, [&](const WantedBand& w) { return w.id != band; });
     question.subject.neighbours.clear();
     question.before.reset();
     if (question.bands.empty())
         return Fault{"", coreText("core", "no band is wanted yet; choose some first")};
-    const auto alone = curveOf(library, question, watch);
+    const auto alone = curveOf(library, question, quiet);
     if (!alone)
         return alone.faults();
     const Coverage& coverage = (*alone)->bands.front();
@@ -233,7 +234,7 @@ Result<std::vector<NeighbourEffect>> neighbourEffects(Library& library, const De
         effect.width = coverage.wholeTo - coverage.wholeFrom;
         Question beside = question;
         beside.subject.neighbours = n.wires;
-        const auto curve = curveOf(library, beside, watch);
+        const auto curve = curveOf(library, beside, quiet);
         if (watch.stopped())
             return stoppedFault();
         if (!curve) {

@@ -3,6 +3,11 @@
 #include <cmath>
 
 namespace vetchling::study {
+namespace {
+
+constexpr std::size_t mostKnown = 64;
+
+} // namespace
 
 Result<Reference> References::at(Library& library, const Ground& ground, double frequency, const Watch& watch)
 {
@@ -18,10 +23,19 @@ Result<Reference> References::at(Library& library, const Ground& ground, double 
     Result<Reference> reference = referenceAt(library, ground, frequency, watch);
     if (reference) {
         const std::lock_guard lock(m_mutex);
-        if (m_ground == ground)
+        if (m_ground == ground) {
+            if (m_known.size() >= mostKnown) // bands are dragged: one is asked for at many frequencies
+                m_known.erase(m_known.begin());
             m_known[frequency] = *reference;
+        }
     }
     return reference;
+}
+
+std::size_t References::size() const
+{
+    const std::lock_guard lock(m_mutex);
+    return m_known.size();
 }
 
 int Operating::bandsUnderLimit() const

@@ -11,13 +11,14 @@
 
 namespace vetchling::study {
 
-/// The reference verticals that were asked for, kept; thread-safe.
+/// The reference verticals that were asked for last, of one ground, kept; thread-safe.
 class References {
 public:
     Result<Reference> at(Library& library, const Ground& ground, double frequency, const Watch& watch = {});
+    [[nodiscard]] std::size_t size() const;
 
 private:
-    std::mutex m_mutex;
+    mutable std::mutex m_mutex;
     Ground m_ground; ///< they are for
     std::map<double, Reference> m_known;
 };

@@ -45,6 +45,7 @@ std::size_t enoughOf(const std::vector<RadialPoint>& points)
 
 Result<RadialCurve> radialCurve(Library& library, const Subject& subject, double frequency, double wire, const Watch& watch)
 {
+    const Watch quiet = watch.with({});
     const shapes::Family& family = shapes::familyOf(subject.shape);
     const shapes::ParameterSpec *count = family.spec(subject.shape, countKey), *length = family.spec(subject.shape, lengthKey);
     if (!count || !length)
@@ -55,7 +56,7 @@ Result<RadialCurve> radialCurve(Library& library, const Subject& subject, double
         const double each = curve.wire / n;
         if (each < length->lowest || each > length->highest || n > count->highest)
             continue;
-        if (const auto point = pointOf(library, subject, frequency, n, each, watch))
+        if (const auto point = pointOf(library, subject, frequency, n, each, quiet))
             curve.points.push_back(*point);
         if (watch.stopped())
             return stoppedFault();

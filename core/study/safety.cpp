@@ -30,10 +30,11 @@ void findVolts(SafetyBand& band, const em::Solution& solution, const shapes::Bui
 Result<SafetyBasis> safetyBasisOf(Library& library, const Question& asked, const Watch& watch,
                                   const std::function<void(const SafetyBasis&)>& publish)
 {
+    const Watch quiet = watch.with({});
     Question question = asked;
     question.before.reset();
     std::erase_if(question.bands, [](const WantedBand& w) { return w.wish == Wish::No; });
-    const auto curves = curvesOf(library, question, watch);
+    const auto curves = curvesOf(library, question, quiet);
     if (!curves)
         return curves.faults();
     SafetyBasis out;
@@ -43,15 +44,16 @@ Result<SafetyBasis> safetyBasisOf(Library& library, const Question& asked, const
             continue;
         SafetyBand band{question.bands[i].id, question.bands[i].band.name, question.bands[i].band.centre(), best[i].configuration};
         const shapes::BuiltAntenna& built = *(*curves)[band.configuration]->built;
-        const auto solution = em::solve(std::make_shared<const WireModel>(built.model), band.frequency, library.tables(), {}, watch);
+        const auto solution = em::solve(std::make_shared<const WireModel>(built.model), band.frequency, library.tables(), {}, quiet);
         if (!solution)
             return solution.faults();
         findVolts(band, *solution, built);
-        const auto scan = ExposureScan::of(*solution, library.tables(), watch);
+        const auto scan = ExposureScan::of(*solution, library.tables(), quiet);
         if (!scan)
             return scan.faults();
         band.scan = std::make_shared<const ExposureScan>(*scan);
         out.bands.push_back(std::move(band));
+        watch.report(double(out.bands.size()) / double(curves->front()->bands.size()));
         if (publish)
             publish(out);
     }

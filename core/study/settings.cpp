@@ -53,7 +53,8 @@ double middleOf(const WantedBand& wanted)
 class Setter {
 public:
     Setter(Library& library, const Question& question, const SettingLevers& levers, const Watch& watch)
-        : m_library(library), m_question(question), m_levers(levers), m_watch(watch), m_family(shapes::familyOf(question.subject.shape))
+        : m_library(library), m_question(question), m_levers(levers), m_watch(watch), m_quiet(watch.with({})),
+          m_family(shapes::familyOf(question.subject.shape))
     {
     }
 
@@ -127,7 +128,7 @@ private:
         options.goal = m_question.goal;
         options.reference = m_question.reference;
         options.configuration = subject.configuration;
-        const auto tuned = tune(subject.shape, subject.ground, m_levers.coarse, out.frequency, m_library.tables(), options, m_watch);
+        const auto tuned = tune(subject.shape, subject.ground, m_levers.coarse, out.frequency, m_library.tables(), options, m_quiet);
         if (!tuned) {
             constexpr double ofUse = 3.0; // SWR
             subject.shape.parameters[m_levers.coarse] = out.values[m_levers.coarse];
@@ -151,7 +152,7 @@ private:
         asked.bands = {wanted};
         asked.requested = wanted.id;
         asked.subject.shape.designFrequency = out.frequency;
-        if (const auto curve = curveOf(m_library, asked, m_watch))
+        if (const auto curve = curveOf(m_library, asked, m_quiet))
             out.coverage = (*curve)->bands.front();
     }
 
@@ -166,7 +167,7 @@ private:
             levers.push_back({key});
         JointOptions options;
         options.mostTries = 36;
-        const auto joint = tuneJointly(subject.shape, subject.ground, levers, aim, m_library.tables(), options, m_watch);
+        const auto joint = tuneJointly(subject.shape, subject.ground, levers, aim, m_library.tables(), options, m_quiet);
         if (!joint || swr(joint->impedance.front(), m_question.reference) >= swr(out.impedance, m_question.reference))
             return;
         for (std::size_t i = 0; i < levers.size(); ++i)
@@ -182,12 +183,12 @@ private:
         const double higher = row.frequency * (1.0 + aside);
         double value = row.values.at(m_levers.coarse);
         if (m_question.goal != shapes::TuneGoal::Resonance || std::abs(row.impedance.imag()) > resonant * std::abs(row.impedance)) {
-            const auto here = tune(subject.shape, subject.ground, m_levers.coarse, row.frequency, m_library.tables(), options, m_watch);
+            const auto here = tune(subject.shape, subject.ground, m_levers.coarse, row.frequency, m_library.tables(), options, m_quiet);
             if (!here)
                 return 0.0;
             value = here->value;
         }
-        const auto there = tune(subject.shape, subject.ground, m_levers.coarse, higher, m_library.tables(), options, m_watch);
+        const auto there = tune(subject.shape, subject.ground, m_levers.coarse, higher, m_library.tables(), options, m_quiet);
         return there && there->value != value ? (higher - row.frequency) / (there->value - value) : 0.0;
     }
 
@@ -195,6 +196,7 @@ private:
     const Question& m_question;
     const SettingLevers& m_levers;
     const Watch& m_watch;
+    const Watch m_quiet; ///< for what is only a part of the whole
     const shapes::Family& m_family;
 };
 

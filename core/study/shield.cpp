@@ -69,7 +69,7 @@ class ShieldSolver {
 public:
     ShieldSolver(Library& library, const ShieldQuestion& asked, const Watch& watch, const std::function<void(const ShieldAnswer&)>& publish,
                  const ShieldAnswer* known)
-        : m_library(library), m_asked(asked), m_watch(watch), m_publish(publish), m_known(known)
+        : m_library(library), m_asked(asked), m_watch(watch), m_quiet(watch.with({})), m_publish(publish), m_known(known)
     {
     }
 
@@ -179,7 +179,7 @@ private:
     /// @param shield index of its wire; 0: there is none
     Faults look(WireModel model, double frequency, std::size_t shield, std::optional<ShieldState>& state)
     {
-        const auto solution = em::solve(std::make_shared<const WireModel>(std::move(model)), frequency, m_library.tables(), {}, m_watch);
+        const auto solution = em::solve(std::make_shared<const WireModel>(std::move(model)), frequency, m_library.tables(), {}, m_quiet);
         if (!solution)
             return solution.faults();
         ShieldState out;
@@ -214,6 +214,7 @@ private:
     Library& m_library;
     const ShieldQuestion& m_asked;
     const Watch& m_watch;
+    const Watch m_quiet; ///< for what is only a part of the whole
     const std::function<void(const ShieldAnswer&)>& m_publish;
     const ShieldAnswer* m_known;
     ShieldAnswer m_answer;

@@ -74,9 +74,10 @@ Result<std::vector<Skies>> verticalSkies(Library& library, const Ground& ground,
 Result<std::vector<Skies>> allSkies(Library& library, const Design& design, const std::vector<Antenna>& antennas, const Id& verticalsFor,
                                     const Watch& watch, const std::function<void(const std::vector<Skies>&)>& soFar)
 {
+    const Watch quiet = watch.with({});
     std::vector<Skies> all;
     for (const Antenna& antenna : antennas) {
-        const Result<Skies> skies = skiesOf(library, design, antenna, watch);
+        const Result<Skies> skies = skiesOf(library, design, antenna, quiet);
         if (watch.stopped())
             return stoppedFault();
         all.push_back(skies ? *skies : Skies{antenna.id, antenna.name, {}});
@@ -85,7 +86,7 @@ Result<std::vector<Skies>> allSkies(Library& library, const Design& design, cons
             soFar(all);
     }
     if (const WantedBand* band = findBand(design, verticalsFor))
-        if (const auto verticals = verticalSkies(library, design.site.soil.ground(), *band, watch, sectorsOf(design.site)))
+        if (const auto verticals = verticalSkies(library, design.site.soil.ground(), *band, quiet, sectorsOf(design.site)))
             all.insert(all.end(), verticals->begin(), verticals->end());
     return unlessStopped(watch, std::move(all));
 }

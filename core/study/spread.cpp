@@ -260,13 +260,16 @@ private:
 
 class Spreader {
 public:
-    Spreader(Library& library, const SpreadQuestion& asked, const Watch& watch) : m_library(library), m_asked(asked), m_watch(watch) {}
+    Spreader(Library& library, const SpreadQuestion& asked, const Watch& watch)
+        : m_library(library), m_asked(asked), m_watch(watch), m_quiet(watch.with({}))
+    {
+    }
 
     Result<Spread> run()
     {
         Question question = m_asked.question;
         question.before.reset();
-        const auto curves = curvesOf(m_library, question, m_watch, Reach::Near);
+        const auto curves = curvesOf(m_library, question, m_quiet, Reach::Near);
         if (!curves)
             return curves.faults();
         m_curves = *curves;
@@ -341,7 +344,7 @@ private:
         for (std::size_t k = 0; k < bands.size(); ++k) {
             const WantedBand& wanted = m_asked.question.bands[bands[k]];
             const Window window = *windowOf(*m_curves[c], wanted.band);
-            const auto curve = study->curve(window, m_watch, care);
+            const auto curve = study->curve(window, m_quiet, care);
             if (!curve)
                 return curve.faults();
             m_out.solves += (*curve)->solves;
@@ -376,10 +379,10 @@ private:
             if (w.wish != Wish::No)
                 highest = std::max(highest, w.band.centre());
         if (!prepared)
-            prepared = std::make_unique<em::PreparedModel>(std::make_shared<const WireModel>(built.model), mesh, highest, m_watch);
+            prepared = std::make_unique<em::PreparedModel>(std::make_shared<const WireModel>(built.model), mesh, highest, m_quiet);
         if (m_watch.stopped())
             return {stoppedFault()};
-        const auto solution = prepared->solve(frequency, m_library.tables(), m_watch);
+        const auto solution = prepared->solve(frequency, m_library.tables(), m_quiet);
         if (!solution)
             return solution.faults();
         const double passed = built.transformer ? built.transformer->at(frequency).efficiency(solution->impedance) : 1.0;
@@ -413,6 +416,7 @@ private:
     Library& m_library;
     const SpreadQuestion& m_asked;
     const Watch& m_watch;
+    const Watch m_quiet; ///< for what is only a part of the whole
     std::vector<CurvePointer> m_curves;
     std::vector<BandChoice> m_best;
     Spread m_out;

@@ -32,50 +32,81 @@ void findStrongest(PortSpot& spot)
     spot.lobeWidth = lobeWidth(*spot.field, spot.strongestElevation, spot.strongestAzimuth);
 }
 
-/// All that the solver reads, as bytes: equal keys are equal models.
+/// All that the solver reads, as bytes: equal keys are equal models. Each struct is taken apart by all its members, so that one that gets
+/// another is no longer compiled before it is thought of here.
 class Key {
 public:
     void add(double v) { m_bytes.append(reinterpret_cast<const char*>(&v), sizeof v); }
+    void add(std::size_t v) { add(double(v)); }
     void add(Complex v) { add(v.real()), add(v.imag()); }
     void add(Vec3 v) { add(v.x), add(v.y), add(v.z); }
     void add(bool v) { m_bytes += v ? '1' : '0'; }
-    template <class T> void addOptional(const std::optional<T>& v)
+    void add(GroundKind v) { add(double(v)); }
+    void add(LoadKind v) { add(double(v)); }
+    void add(LineEnd v) { add(double(v)); }
+    template <class T> void add(const std::optional<T>& v)
     {
         add(v.has_value());
         if (v)
             add(*v);
     }
-    void add(const Coating& c) { add(c.thickness), add(c.conductivity), add(c.relativePermeability); }
-    void add(const Insulation& i) { add(i.outerRadius), add(i.relativePermittivity), add(i.lossTangent); }
-    void add(const Wire& w)
+    template <class T> void add(const std::vector<T>& list)
     {
-        add(double(w.points.size()));
-        for (Vec3 p : w.points)
-            add(p);
-        add(w.radius), addOptional(w.endRadius), addOptional(w.conductivity), add(w.relativePermeability), add(w.wall);
-        addOptional(w.coating), addOptional(w.insulation);
-    }
-    void add(const Feed& f) { add(double(f.wire)), add(f.at), add(f.voltage); }
-    void add(const Load& l)
-    {
-        add(double(l.wire)), add(l.at), add(double(l.kind)), add(l.resistance), add(l.inductance), add(l.capacitance), add(l.q);
-        add(l.selfResonance), add(l.size.length), add(l.size.diameter), add(l.size.wireDiameter);
-    }
-    void add(const LineSection& l)
-    {
-        add(double(l.fromWire)), add(double(l.toWire)), add(l.fromAt), add(l.toAt), add(double(l.end)), add(l.characteristicImpedance);
-        add(l.length), add(l.velocityFactor), add(l.lossPerMetre), add(l.crossed), add(l.k1), add(l.k2);
-    }
-    void add(const FarSector& s)
-    {
-        add(s.from), add(s.width), add(s.distance), add(s.ground.relativePermittivity), add(s.ground.conductivity);
-    }
-    template <class T> void addAll(const std::vector<T>& list)
-    {
-        add(double(list.size()));
+        add(list.size());
         for (const T& item : list)
             add(item);
     }
+    void add(const Ground& g)
+    {
+        const auto& [kind, permittivity, conductivity, pairFrequency] = g;
+        addAll(kind, permittivity, conductivity, pairFrequency);
+    }
+    void add(const Coating& c)
+    {
+        const auto& [thickness, conductivity, permeability] = c;
+        addAll(thickness, conductivity, permeability);
+    }
+    void add(const Insulation& i)
+    {
+        const auto& [outerRadius, permittivity, lossTangent] = i;
+        addAll(outerRadius, permittivity, lossTangent);
+    }
+    void add(const Wire& w)
+    {
+        const auto& [id, points, radius, endRadius, conductivity, permeability, wall, coating, insulation] = w;
+        addAll(points, radius, endRadius, conductivity, permeability, wall, coating, insulation); // a name is no matter
+    }
+    void add(const Feed& f)
+    {
+        const auto& [wire, at, voltage, transformer] = f;
+        addAll(wire, at, voltage); // what lies behind the port is no matter of a study
+    }
+    void add(const CoilSize& c)
+    {
+        const auto& [length, diameter, wireDiameter] = c;
+        addAll(length, diameter, wireDiameter);
+    }
+    void add(const Load& l)
+    {
+        const auto& [wire, at, kind, resistance, inductance, capacitance, q, selfResonance, size] = l;
+        addAll(wire, at, kind, resistance, inductance, capacitance, q, selfResonance, size);
+    }
+    void add(const LineSection& l)
+    {
+        const auto& [fromWire, toWire, fromAt, toAt, end, impedance, length, velocity, loss, crossed, k1, k2] = l;
+        addAll(fromWire, toWire, fromAt, toAt, end, impedance, length, velocity, loss, crossed, k1, k2);
+    }
+    void add(const FarSector& s)
+    {
+        const auto& [from, width, distance, ground] = s;
+        addAll(from, width, distance, ground);
+    }
+    void add(const WireModel& m)
+    {
+        const auto& [ground, wires, feeds, loads, lines, beyond] = m;
+        addAll(ground, wires, feeds, loads, lines, beyond);
+    }
+    template <class... Values> void addAll(const Values&... values) { (add(values), ...); }
     std::string take() { return std::move(m_bytes); }
 
 private:
@@ -85,9 +116,7 @@ private:
 std::string keyOf(const WireModel& m, double portReference)
 {
     Key key;
-    key.add(double(m.ground.kind)), key.add(m.ground.relativePermittivity), key.add(m.ground.conductivity), key.add(m.ground.pairFrequency),
-        key.add(portReference);
-    key.addAll(m.wires), key.addAll(m.feeds), key.addAll(m.loads), key.addAll(m.lines), key.addAll(m.beyond);
+    key.addAll(portReference, m);
     return key.take();
 }
 

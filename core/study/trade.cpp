@@ -9,7 +9,7 @@ namespace {
 class Trader {
 public:
     Trader(Library& library, const Subject& subject, double frequency, const TradeOptions& options, const Watch& watch)
-        : m_library(library), m_subject(subject), m_frequency(frequency), m_options(options), m_watch(watch),
+        : m_library(library), m_subject(subject), m_frequency(frequency), m_options(options), m_watch(watch), m_quiet(watch.with({})),
           m_family(shapes::familyOf(subject.shape))
     {
     }
@@ -67,7 +67,7 @@ private:
         TuneOptions tuning;
         tuning.startFromPresent = fromNeighbour;
         tuning.configuration = m_subject.configuration;
-        const auto tuned = tune(m_subject.shape, m_subject.ground, m_curve.what.solved, m_frequency, m_library.tables(), tuning, m_watch);
+        const auto tuned = tune(m_subject.shape, m_subject.ground, m_curve.what.solved, m_frequency, m_library.tables(), tuning, m_quiet);
         if (!tuned) {
             m_faults = tuned.faults();
             return std::nullopt;
@@ -81,7 +81,7 @@ private:
         point.resistance = tuned->impedance.real();
         for (const shapes::WireSection& s : studied->built->sections)
             point.longestPiece = std::max(point.longestPiece, s.length);
-        const auto ledger = studied->study->ledger(m_frequency, m_watch);
+        const auto ledger = studied->study->ledger(m_frequency, m_quiet);
         const std::optional<double> slope = reactanceSlope(studied->built->atLine());
         if (!ledger || !slope)
             return std::nullopt;
@@ -96,8 +96,8 @@ private:
     {
         constexpr double aside = 5e-4; // of the frequency
         const auto model = std::make_shared<const WireModel>(line);
-        const auto low = em::solve(model, (1.0 - aside) * m_frequency, m_library.tables(), {}, m_watch);
-        const auto high = em::solve(model, (1.0 + aside) * m_frequency, m_library.tables(), {}, m_watch);
+        const auto low = em::solve(model, (1.0 - aside) * m_frequency, m_library.tables(), {}, m_quiet);
+        const auto high = em::solve(model, (1.0 + aside) * m_frequency, m_library.tables(), {}, m_quiet);
         if (!low || !high)
             return std::nullopt;
         return std::abs(high->impedance - low->impedance) / (2.0 * aside * m_frequency);
@@ -108,6 +108,7 @@ private:
     double m_frequency;
     const TradeOptions& m_options;
     const Watch& m_watch;
+    const Watch m_quiet; ///< for what is only a part of the whole
     const shapes::Family& m_family;
     TradeCurve m_curve;
     Faults m_faults{{"", coreText("core", "nothing of it is resonant")}};

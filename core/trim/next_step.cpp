@@ -25,7 +25,7 @@ constexpr double mostPart = 0.15;     // and of any other lever
 class Trimmer {
 public:
     Trimmer(study::Library& library, const TrimQuestion& asked, const Watch& watch)
-        : m_library(library), m_asked(asked), m_watch(watch), m_log(asked.antenna.trim.measurements)
+        : m_library(library), m_asked(asked), m_watch(watch), m_quiet(watch.with({})), m_log(asked.antenna.trim.measurements)
     {
     }
 
@@ -61,7 +61,7 @@ private:
         study::Subject subject = m_asked.subject;
         subject.shape = shape;
         subject.configuration = task.configuration;
-        return dipNear(m_library, subject, task.target, m_watch);
+        return dipNear(m_library, subject, task.target, m_quiet);
     }
 
     [[nodiscard]] double parameter(const shapes::AntennaShape& shape, const TrimTask& task) const
@@ -84,6 +84,7 @@ private:
         std::vector<DipReading> readings;
         m_last = m_log.size();
         for (std::size_t i = 0; i < m_log.size(); ++i) {
+            m_watch.report(0.6 * double(i + 1) / double(m_log.size() + 1));
             if (taskOf(m_out.tasks, m_log[i]) != task || !(m_log[i].dip > 0.0))
                 continue;
             const auto model = dipOf(raised(asLogged(m_asked.antenna, i + 1), higher(m_log[i])), m_out.tasks[task]);
@@ -181,7 +182,7 @@ private:
     [[nodiscard]] TrimNext notAllRead(TrimNext next) const
     {
         next.step = TrimStep::Check;
-        next.words = unreadWords(m_asked.unread);
+        next.words = coreText("core", "Do not cut yet: not all of this antenna could be read.");
         return next;
     }
 
@@ -238,7 +239,7 @@ private:
             return subject;
         };
         const auto ratio =
-            foldOverCut(m_library, subjectWith(0.0), subjectWith(next.change), -next.change, dip, dip - next.modelDip, m_watch);
+            foldOverCut(m_library, subjectWith(0.0), subjectWith(next.change), -next.change, dip, dip - next.modelDip, m_quiet);
         return ratio && *ratio ? -next.change / **ratio : 0.0;
     }
 
@@ -344,6 +345,7 @@ private:
     study::Library& m_library;
     const TrimQuestion& m_asked;
     const Watch& m_watch;
+    const Watch m_quiet; ///< for what is only a part of the whole
     const std::vector<Measurement>& m_log;
     TrimOutcome m_out;
     double m_height = 0.0;  ///< m, that the antenna is to hang at

@@ -34,7 +34,7 @@ struct State {
 class Fitter {
 public:
     Fitter(study::Library& library, const Design& design, const Antenna& antenna, const Watch& watch)
-        : m_library(library), m_design(design), m_antenna(antenna), m_watch(watch), m_tasks(trimTasks(antenna)),
+        : m_library(library), m_design(design), m_antenna(antenna), m_watch(watch), m_quiet(watch.with({})), m_tasks(trimTasks(antenna)),
           m_subject(trimQuestionOf(design, antenna).subject)
     {
     }
@@ -178,7 +178,7 @@ private:
         own.wish = Wish::Must;
         own.id = "own";
         q.bands = {own};
-        return study::curveOf(m_library, q, m_watch);
+        return study::curveOf(m_library, q, m_quiet);
     }
 
     [[nodiscard]] double misfit(const std::vector<Datum>& model) const
@@ -268,6 +268,7 @@ private:
     const Design& m_design;
     const Antenna& m_antenna;
     const Watch& m_watch;
+    const Watch m_quiet; ///< for what is only a part of the whole
     std::vector<TrimTask> m_tasks;
     study::Subject m_subject;
     std::vector<State> m_states;

@@ -185,8 +185,7 @@ TEST(StandInProgram, OutlivesNonsenseAndLeavesWithItsWindow)
     StandIn standIn;
     std::unique_ptr<InstrumentLink> link;
     QString why;
-    QObject::connect(&standIn, &StandIn::ready, &standIn,
-                     [&](QIODevice* line) { link = std::make_unique<InstrumentLink>(std::unique_ptr<QIODevice>(line)); });
+    QObject::connect(&standIn, &StandIn::ready, &standIn, [&] { link = std::make_unique<InstrumentLink>(standIn.takeLine()); });
     QObject::connect(&standIn, &StandIn::stopped, &standIn, [&](const QString& words) { why = words; });
     standIn.start(QStringLiteral("analyser"), design, design.antennas.front().id);
     ASSERT_TRUE(waitedFor([&] { return link != nullptr; }, 20000)) << why.toStdString();

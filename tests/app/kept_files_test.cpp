@@ -45,14 +45,19 @@ protected:
     /// Presses a button of the next message box.
     void answer(const char* button)
     {
-        QTimer::singleShot(50, &window(), [this, button] {
+        auto* look = new QTimer(&window());
+        QObject::connect(look, &QTimer::timeout, look, [this, look, button] {
             auto* box = qobject_cast<QMessageBox*>(QApplication::activeModalWidget());
-            ASSERT_TRUE(box);
+            if (!box)
+                return;
+            look->deleteLater();
+            look->stop();
             m_asked = box->text();
             auto* wanted = box->findChild<QPushButton*>(QLatin1String(button));
             EXPECT_TRUE(wanted) << button;
             wanted ? wanted->click() : box->reject();
         });
+        look->start(20);
     }
     void editNotes(const char* words)
     {
@@ -132,6 +137,7 @@ TEST_F(KeptFiles, ACutFileIsOpenedAndNotWrittenOver)
     EXPECT_EQ(contentOf(path), cut);
     Autosave copies(document(), file("copies"));
     copies.write();
+    copies.finish();
     EXPECT_TRUE(contentOf(copies.path()).startsWith('\n')) << "nor after a crash";
     ASSERT_TRUE(window().fileDesk().saveTo(file("rest.vetchling")));
     editNotes("calm");

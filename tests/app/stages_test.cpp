@@ -498,6 +498,7 @@ TEST_F(WindowTest, UnsavedWorkSurvivesAKill)
     const QString folder = file("autosave2");
     Autosave autosave(document(), folder);
     autosave.write();
+    autosave.finish();
     ASSERT_TRUE(QFile::exists(autosave.path()));
     Document other;
     EXPECT_FALSE(Autosave(other, folder).leftBehind()) << "the run that wrote it still lives";
@@ -516,13 +517,18 @@ void leaveBehind(const QString& folder, const QString& original, const Design& d
 /// Clicks a button of the question that is about to be asked.
 void answer(const char* button)
 {
-    QTimer::singleShot(50, qApp, [button] {
+    auto* look = new QTimer(qApp);
+    QObject::connect(look, &QTimer::timeout, look, [look, button] {
         QWidget* box = QApplication::activeModalWidget();
-        ASSERT_TRUE(box);
+        if (!box)
+            return;
+        look->stop();
+        look->deleteLater();
         auto* choice = box->findChild<QPushButton*>(QLatin1String(button));
         ASSERT_TRUE(choice) << button;
         choice->click();
     });
+    look->start(20);
 }
 
 // 2026-11: the only copy went when it was opened, so that a second crash lost everything.
@@ -536,7 +542,7 @@ TEST_F(WindowTest, ACopyIsKeptUntilItsDesignIsSaved)
     ASSERT_TRUE(window().fileDesk().recover());
     EXPECT_EQ(document().design().site.name, "Changed");
     EXPECT_TRUE(document().modified());
-    EXPECT_EQ(copies(), 1);
+    EXPECT_TRUE(waitedFor([&] { return copies() == 1; })) << "this run's own";
     ASSERT_TRUE(window().fileDesk().saveTo(file("kept.vetchling")));
     EXPECT_EQ(copies(), 0);
 }

@@ -67,7 +67,7 @@ TEST_F(CliDamage, NothingIsCutByALogThatIsNotWhole)
     EXPECT_EQ(next.code, 0) << next.err;
     EXPECT_EQ(Json::parse(next.out)["action"], "check");
     EXPECT_TRUE(Json::parse(next.out)["change"].is_null());
-    EXPECT_NE(std::string(Json::parse(next.out)["words"]).find("Before anything is cut"), std::string::npos) << next.out;
+    EXPECT_NE(std::string(Json::parse(next.out)["words"]).find("Do not cut yet"), std::string::npos) << next.out;
 }
 
 TEST_F(CliDamage, TheAverageSoilStandsInAndIsSaid)

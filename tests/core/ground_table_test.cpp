@@ -2,7 +2,10 @@
 
 #include "tests/core/helpers.h"
 
+#include <atomic>
+#include <chrono>
 #include <fstream>
+#include <future>
 #include <random>
 #include <sstream>
 
@@ -182,6 +185,31 @@ TEST(GroundTable, StopsWhenAsked)
     const Watch watch([] { return true; });
     EXPECT_FALSE(table.cover(0.1, 50.0, watch));
     EXPECT_EQ(table.rowCount(), 0);
+}
+
+// 2026-11: a table that was read from a slow disk held up every other one.
+TEST(GroundTableCache, OneThatIsBroughtBackSlowlyHoldsUpNoOther)
+{
+    GroundTableCache cache;
+    std::promise<void> begun, mayEnd;
+    std::shared_future<void> end = mayEnd.get_future().share();
+    std::atomic<int> asked{0};
+    cache.setSource([&](GroundTable& table) {
+        ++asked;
+        if (table.frequency() == 1e7) {
+            begun.set_value();
+            end.wait();
+        }
+    });
+    auto slow = std::async(std::launch::async, [&] { return cache.table(averageSoil, 1e7); });
+    begun.get_future().wait();
+    auto quick = std::async(std::launch::async, [&] { return cache.table(averageSoil, 2e7); });
+    const bool came = quick.wait_for(std::chrono::seconds(20)) == std::future_status::ready;
+    EXPECT_TRUE(came);
+    mayEnd.set_value();
+    EXPECT_TRUE(slow.get());
+    EXPECT_EQ(cache.table(averageSoil, 1e7), cache.table(averageSoil, 1e7));
+    EXPECT_EQ(asked, 2) << "each once";
 }
 
 TEST(GroundTableCache, KeepsTheMostRecentAndSharesThem)

@@ -1,4 +1,5 @@
 #include "core/study/answers.h"
+#include "core/study/operating.h"
 #include "core/study/sky.h"
 
 #include "core/files/design_file.h"
@@ -172,6 +173,46 @@ TEST(CurveOf, TurningARatioSolvesNothingAnew)
         const Complex z = solved((*after)->built->atLine(), f, library.tables()).impedance;
         EXPECT_NEAR((*after)->swrAt(f) / swr(z), 1.0, 0.01) << f;
     }
+}
+
+// 2026-11: two antennas beside seas told by other laws shared one study.
+TEST(Library, EveryMemberOfAModelMakesAnotherStudy)
+{
+    WireModel plain = dipole(10, 5, averageSoil);
+    plain.beyond = {{0.0, 1.0, 50.0, {GroundKind::Real, 70.0, 5.0, 0.0}}};
+    plain.loads.push_back({0, 1.0, LoadKind::Series, 1.0, 1e-6, 0.0, 200.0, 0.0, {0.05, 0.04, 0.001}});
+    const std::function<void(WireModel&)> changes[] = {
+        [](WireModel& m) { m.beyond[0].ground.kind = GroundKind::Perfect; },
+        [](WireModel& m) { m.beyond[0].ground.pairFrequency = 7e6; },
+        [](WireModel& m) { m.beyond[0].distance = 60.0; },
+        [](WireModel& m) { m.ground.pairFrequency = 7e6; },
+        [](WireModel& m) { m.wires[0].wall = 1e-4; },
+        [](WireModel& m) { m.wires[0].coating = Coating{}; },
+        [](WireModel& m) {
+            m.wires[0].insulation = Insulation{0.002, 2.3, 0.0};
+        },
+        [](WireModel& m) { m.loads[0].selfResonance = 2e7; },
+        [](WireModel& m) { m.loads[0].size.wireDiameter = 0.002; },
+        [](WireModel& m) { m.feeds[0].at += 0.1; },
+    };
+    Library library;
+    const auto first = library.study(plain);
+    EXPECT_EQ(library.study(WireModel(plain)), first);
+    for (const auto& change : changes) {
+        WireModel other = plain;
+        change(other);
+        EXPECT_NE(library.study(other), first) << &change - changes;
+    }
+}
+
+// A band that is dragged asks at many frequencies.
+TEST(References, AreKeptButNotWithoutEnd)
+{
+    Library library;
+    References references;
+    for (int i = 0; i < 70; ++i)
+        ASSERT_TRUE(references.at(library, averageSoil, 7e6 + 1e3 * i).ok());
+    EXPECT_LE(references.size(), 64U);
 }
 
 TEST(CurveOf, AsksTheFamilysFaultAndTheStop)

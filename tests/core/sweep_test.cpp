@@ -137,6 +137,19 @@ TEST(Sweep, RefusesBadRanges)
     }
 }
 
+TEST(RationalFit, OfValuesThatAreNoNumbersIsNoCrash)
+{
+    const double none = std::numeric_limits<double>::quiet_NaN();
+    std::vector<double> points;
+    std::vector<Complex> values;
+    for (int i = 0; i < 9; ++i) {
+        points.push_back(i);
+        values.emplace_back(i % 3 == 1 ? none : i, 0.0);
+    }
+    const RationalFit fit(points, values, 1e-6);
+    EXPECT_NO_THROW((void)fit.at(2.5));
+}
+
 TEST(Sweep, StopsBetweenSolves)
 {
     GroundTableCache tables;

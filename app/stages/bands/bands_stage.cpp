@@ -19,6 +19,7 @@ public:
     BandsStage(ViewContext& context, QObject* parent)
         : Stage(context, parent), m_desk(context.document, context.solver), m_stack(new QStackedWidget)
     {
+        context.add(m_desk.waitings());
         addConfigurations();
         auto* coverage = new CoverageView(context, m_desk, this);
         m_reactances = new QCheckBox(tr("R and X"));

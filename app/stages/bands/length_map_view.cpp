@@ -106,11 +106,6 @@ void LengthMapView::buildLedger(Ledger& ledger)
             emit changed();
         });
     }
-    m_stop = ledger.button(tr("Stop"), QStringLiteral("mapStop"));
-    connect(m_stop, &QPushButton::clicked, this, [this] {
-        m_desk.cancelMap();
-        emit changed();
-    });
     ledger.line();
     ledger.heading(tr("Shade"));
     ledger.note(
@@ -163,7 +158,6 @@ void LengthMapView::refresh()
     const auto map = m_desk.map();
     const QString words = !m_desk.mapFaults().empty() ? coreWords(m_desk.mapFaults().front().message, system()) : tr("Being computed …");
     m_chart->show(map, document().family().value(document().antenna().shape, m_vary), words, m_desk.mapBefore());
-    m_stop->setVisible(m_desk.mapping());
     refreshFigures();
     if (m_shift)
         m_shift->refresh();

@@ -45,7 +45,7 @@ private:
     ValueEdit *m_fromEdit = nullptr, *m_toEdit = nullptr;
     QLabel *m_heading = nullptr, *m_why = nullptr;
     std::vector<std::pair<Id, QLabel*>> m_figures;
-    QPushButton *m_takeBest = nullptr, *m_takeFavourite = nullptr, *m_stop = nullptr;
+    QPushButton *m_takeBest = nullptr, *m_takeFavourite = nullptr;
     std::unique_ptr<ShiftPanel> m_shift; ///< null where there is nothing to shift them with
 };
 

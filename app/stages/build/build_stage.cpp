@@ -1,4 +1,5 @@
 /// Build: what to cut and to wind, what to buy, what it has to stand and what to keep away from; on the bench and as a sheet to print.
+#include "app/document/aside.h"
 #include "app/stages/build/choke_board.h"
 #include "app/stages/build/coil_board.h"
 #include "app/stages/build/cut_panel.h"
@@ -33,6 +34,8 @@ public:
           m_coils(context.document, context.solver), m_cut(new CutBoard(context, m_desk)), m_coil(new CoilBoard(context, m_coils)),
           m_choke(new ChokeBoard(context, m_desk)), m_parts(new PartsBoard(context, m_desk)), m_safety(new SafetyBoard(context, m_desk))
     {
+        context.add(m_desk.waitings());
+        context.add(m_coils.waitings());
         m_views = new ViewButtons(*m_page, QStringLiteral("buildViews"), this);
         m_views->add(tr("Cut"), QStringLiteral("buildCut"), scrolled(m_cut));
         m_views->add(tr("Coil"), QStringLiteral("buildCoil"), m_coil);
@@ -233,8 +236,9 @@ private:
     [[nodiscard]] std::map<std::string, double> slopes() const
     {
         std::map<std::string, double> out;
-        for (const study::LeverSlope& s : m_context.solver.detail()->levers)
-            out[s.lever.parameter] = s.perUnit;
+        if (const DetailPointer detail = m_context.solver.detail())
+            for (const study::LeverSlope& s : detail->levers)
+                out[s.lever.parameter] = s.perUnit;
         return out;
     }
 
@@ -276,7 +280,7 @@ private:
         const QString path = QFileDialog::getOpenFileName(m_page, tr("Build from a recipe"), {}, tr("Recipe (*.json)"));
         if (path.isEmpty())
             return;
-        const auto recipe = files::readRecipe(path.toStdString());
+        const auto recipe = aside([name = path.toStdString()] { return files::readRecipe(name); });
         if (!recipe) {
             m_cutPanel->say(tr("Not taken: %1").arg(QString::fromStdString(recipe.firstFault())));
             return;

@@ -30,6 +30,7 @@ public:
           m_losses(new LossBoard(context, m_desk)), m_disk(new ReflectionDisk(context, m_desk)), m_board(new ChoiceBoard(context, m_desk)),
           m_shield(new ShieldChart(context, m_desk))
     {
+        context.add(m_desk.waitings());
         addConfigurations();
         m_views = new ViewButtons(*m_page, QStringLiteral("feedViews"), this);
         m_views->add(tr("Losses"), QStringLiteral("feedLosses"), m_losses);
@@ -232,8 +233,8 @@ private:
             key += "|" + c.id;
         for (const Antenna& a : document().design().antennas)
             key += "|" + a.id + a.name;
-        if (on(m_disk) && m_desk.report())
-            for (const ChainPart& p : m_desk.report()->parts)
+        if (const auto report = m_desk.report(); report && on(m_disk))
+            for (const ChainPart& p : report->parts)
                 key += "|" + p.id + p.kind;
         return key + (solver().pinned() ? "|pinned" : "");
     }
@@ -342,8 +343,8 @@ private:
         m_ledger->line();
         m_ledger->heading(tr("The way"));
         m_way.push_back(m_ledger->figure(tr("antenna")));
-        if (m_desk.report())
-            for (const ChainPart& p : m_desk.report()->parts)
+        if (const auto report = m_desk.report())
+            for (const ChainPart& p : report->parts)
                 m_way.push_back(m_ledger->figure(tr("%1, %2").arg(feed::partName(p), feed::partFigure(p, system()))));
         m_ledger->note(tr("Each as seen from the part's radio side. Too long and too short hold at the feedpoint only: behind a line the "
                           "sign says nothing."));

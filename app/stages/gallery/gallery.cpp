@@ -147,6 +147,7 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
       m_frequency(new ValueEdit(units::Quantity::Frequency, this)), m_filter(new QLineEdit(this)), m_want(new Choice(this)),
       m_ties(new Choice(this)), m_complaint(new QLabel(this)), m_grid(new Grid)
 {
+    context.add(m_desk.waitings());
     setObjectName(QStringLiteral("gallery"));
     setTitle(tr("A new antenna"));
     m_frequency->setObjectName(QStringLiteral("galleryFrequency"));
@@ -337,8 +338,9 @@ void Gallery::show(const std::string& proposal)
     const bool wished = std::any_of(operation.bands.begin(), operation.bands.end(), [](const WantedBand& w) { return w.wish != Wish::No; });
     const QString squares = wished ? tr("Squares: wanted bands under %1.").arg(operation.swrLimit)
                                    : tr("No band is wanted yet: choose some on Bands, and squares show which of them each one serves.");
-    setSentence(left > 0 ? tr("Drawn on your supports; %n still being tuned over your soil. %1", nullptr, left).arg(squares)
-                         : tr("Drawn to one scale on your supports, each already tuned over your soil. %1").arg(squares));
+    setSentence(left > 0 && m_desk.givenUp() ? tr("Drawn on your supports; %n left as the rules have them. %1", nullptr, left).arg(squares)
+                : left > 0 ? tr("Drawn on your supports; %n still being tuned over your soil. %1", nullptr, left).arg(squares)
+                           : tr("Drawn to one scale on your supports, each already tuned over your soil. %1").arg(squares));
 }
 
 /// After its band where it has one: "20 m inverted V".

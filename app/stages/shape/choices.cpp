@@ -10,6 +10,7 @@ namespace vetchling::app {
 Choices::Choices(ViewContext& context, QObject* parent)
     : QObject(parent), m_context(context), m_desk(context.document, context.solver), m_chart(new PairChart(context))
 {
+    context.add(m_desk.waitings());
     connect(&m_desk, &ChoicesDesk::ready, this, &Choices::ready);
     connect(m_chart, &PairChart::taken, this, &Choices::take);
 }

@@ -36,6 +36,8 @@ public:
         : Stage(context, parent), m_scene(new Scene(context)), m_views(new QStackedWidget), m_choices(context),
           m_variants(new VariantsChart(context)), m_tuning(context.document, context.solver)
     {
+        context.add(m_tuning.waitings());
+        context.add(context.variants.waitings());
         m_views->setObjectName(QStringLiteral("shapeViews"));
         m_views->addWidget(m_scene);
         m_views->addWidget(m_choices.chart());

@@ -28,6 +28,7 @@ public:
     SiteStage(ViewContext& context, QObject* parent)
         : Stage(context, parent), m_desk(context.document, context.solver), m_plan(new SitePlan(context)), m_shed(new ShedView(context))
     {
+        context.add(m_desk.waitings());
         m_views = new ViewButtons(*m_page, QStringLiteral("siteViews"), this);
         m_views->add(tr("Plan"), QStringLiteral("sitePlanView"), m_plan);
         m_views->add(tr("Shed"), QStringLiteral("siteShedView"), m_shed);

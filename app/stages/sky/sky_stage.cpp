@@ -29,6 +29,7 @@ public:
         : Stage(context, parent), m_desk(context.document, context.solver), m_dial(new LobeDial(context)), m_flat(new FlatSky(context)),
           m_compare(new SkyCompare(context))
     {
+        context.add(m_desk.waitings());
         addConfigurations();
         m_views = new ViewButtons(*m_page, QStringLiteral("skyViews"), this);
         m_views->add(tr("Cut"), QStringLiteral("skyCut"), m_dial);
@@ -298,10 +299,11 @@ private:
         m_tableHeading->setText(tr("At %1°, bearing %2°, by band").arg(m_dial->elevation(), 0, 'f', 0).arg(m_dial->bearing(), 0, 'f', 0));
         std::vector<CompareBars::Row> rows;
         const Colours& c = m_context.theme.colours();
-        for (const study::Spot& s : solver().detail()->spots) {
+        const DetailPointer detail = solver().detail();
+        for (const study::Spot& s : detail->spots) {
             const double gain = gainAt(s);
             rows.push_back({bandName(s), tr("%1 dBi   %2 W").arg(decibelWords(gain)).arg(eirp(gain), 0, 'f', eirp(gain) < 10 ? 1 : 0),
-                            std::max(0.01, gain + 20.0), &s == solver().detail()->spot() ? c.petal : c.leafMid});
+                            std::max(0.01, gain + 20.0), &s == detail->spot() ? c.petal : c.leafMid});
         }
         m_table->setRows(std::move(rows));
         const study::Spot* spot = this->spot();

@@ -3,6 +3,7 @@
 #include "app/plots/swr_chart.h"
 #include "app/view/axis.h"
 #include "app/view/words.h"
+#include "core/design/unread.h"
 
 #include <QKeyEvent>
 
@@ -124,6 +125,8 @@ QString TrimBoard::explanation() const
     const TrimNext* next = m_desk.next();
     if (!next)
         return {};
+    if (const std::string where = unreadOf(m_context.document.design(), m_context.document.current()); !where.empty())
+        return coreWords(unreadWords(where), system());
     if (next->modelSlope == 0.0)
         return tr("The model finds no resonance near the goal, so no slope is known; tune the shape first.");
     QStringList words;

@@ -1,4 +1,5 @@
 /// Trim: measured dips in, the next cut out, everything written down.
+#include "app/document/aside.h"
 #include "app/document/pictures.h"
 #include "app/document/watched_folder.h"
 #include "app/stages/stage.h"
@@ -37,6 +38,7 @@ public:
           m_board(new TrimBoard(context, m_desk)), m_recipe(new RecipeBoard(context, m_desk)), m_logDesk(context.document),
           m_log(new LogBoard(context, m_logDesk)), m_yardDesk(context.solver), m_yard(new YardBoard(context, m_yardDesk))
     {
+        context.add(m_desk.waitings());
         addConfigurations(m_page->below());
         m_views = new ViewButtons(*m_page, QStringLiteral("trimViews"), this);
         m_views->add(tr("Next"), QStringLiteral("trimNext"), m_board);
@@ -330,7 +332,7 @@ private:
     void openSweep(const QString& path)
     {
         m_opened = path;
-        const auto sweep = files::readMeasured(path.toStdString());
+        const auto sweep = aside([name = path.toStdString()] { return files::readMeasured(name); });
         const bool table = !path.endsWith(QLatin1String(".s1p"), Qt::CaseInsensitive);
         if (!sweep) {
             m_panel->say(tr("Not taken: %1").arg(QString::fromStdString(sweep.firstFault())));
@@ -343,7 +345,7 @@ private:
 
     void chooseColumns(const QString& path)
     {
-        const auto text = files::readTextFile(path.toStdString());
+        const auto text = aside([name = path.toStdString()] { return files::readTextFile(name); });
         if (!text) {
             m_panel->say(tr("Not taken: %1").arg(QString::fromStdString(text.firstFault())));
             return;
