@@ -309,7 +309,7 @@ public:
     Turns()
     {
         auto* dispatcher = QAbstractEventDispatcher::instance();
-        connect(dispatcher, &QAbstractEventDispatcher::awake, this, [this] { m_turn.start(); });
+        connect(dispatcher, &QAbstractEventDispatcher::awake, this, [this] { begin(); });
         connect(dispatcher, &QAbstractEventDispatcher::aboutToBlock, this, [this] { end(); });
     }
     /// Does something in a turn of its own and lets everything come to rest; the longest turn of it, ms.
@@ -319,7 +319,10 @@ public:
         QEventLoop loop;
         QElapsedTimer since;
         since.start();
-        QTimer::singleShot(0, &loop, step);
+        QTimer::singleShot(0, &loop, [&] {
+            begin();
+            step();
+        });
         QTimer look;
         connect(&look, &QTimer::timeout, &loop, [&] {
             const bool atRest = !window.solver().busy() && !window.solver().busyInBackground() && window.gallery().desk().unanswered() == 0;
@@ -333,6 +336,11 @@ public:
 
 private:
     static constexpr int restMilliseconds = 400, longestMilliseconds = 20000;
+    void begin()
+    {
+        if (!m_turn.isValid())
+            m_turn.start();
+    }
     void end()
     {
         if (m_turn.isValid())
@@ -370,18 +378,18 @@ std::vector<Wait> measureTurns()
     for (int i = 0; i < window.stageCount(); ++i)
         step("stage-" + std::to_string(i), [&window, i] { window.showStage(i); });
     for (const auto& [stage, button] : std::initializer_list<std::pair<int, const char*>>{{1, "viewVariants"},
-                                                                                           {2, "bands map"},
-                                                                                           {2, "bands settings"},
-                                                                                           {3, "skyRound"},
-                                                                                           {3, "skyAgainst"},
-                                                                                           {4, "feedReflection"},
-                                                                                           {4, "feedWhich"},
-                                                                                           {4, "feedShield"},
-                                                                                           {5, "buildCoil"},
-                                                                                           {5, "buildParts"},
-                                                                                           {5, "buildSafety"},
-                                                                                           {6, "trimLog"},
-                                                                                           {6, "trimYard"}}) {
+                                                                                          {2, "bands map"},
+                                                                                          {2, "bands settings"},
+                                                                                          {3, "skyRound"},
+                                                                                          {3, "skyAgainst"},
+                                                                                          {4, "feedReflection"},
+                                                                                          {4, "feedWhich"},
+                                                                                          {4, "feedShield"},
+                                                                                          {5, "buildCoil"},
+                                                                                          {5, "buildParts"},
+                                                                                          {5, "buildSafety"},
+                                                                                          {6, "trimLog"},
+                                                                                          {6, "trimYard"}}) {
         window.showStage(stage);
         step(slug(button), press(button));
     }
