@@ -1,11 +1,12 @@
 #pragma once
-/// Work that takes longer than a turn of the event loop and that somebody waits for, a file for the most part: done on a thread of its own
-/// while this one goes on painting. What is pressed or typed meanwhile waits its turn.
+/// Work that may take longer than a turn of the event loop and that somebody waits for, a file for the most part: done on a thread of its
+/// own. What is soon over is waited for; else this thread goes on painting, and what is pressed or typed meanwhile waits its turn.
 
 #include <QApplication>
 #include <QEventLoop>
 #include <QTimer>
 
+#include <chrono>
 #include <future>
 
 namespace vetchling::app {
@@ -48,7 +49,9 @@ template <class Work> auto aside(Work work) -> std::invoke_result_t<Work>
         } end{loop};
         return work();
     });
-    loop.exec(QEventLoop::ExcludeUserInputEvents);
+    constexpr std::chrono::milliseconds bearable{25}; // events that are put off come in another order: not for a small file
+    if (done.wait_for(bearable) != std::future_status::ready)
+        loop.exec(QEventLoop::ExcludeUserInputEvents);
     return done.get();
 }
 

@@ -1,5 +1,7 @@
 #include "core/bands/free_lengths.h"
 
+#include "core/root.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -81,12 +83,7 @@ FreeInterval judged(double from, double to, const std::vector<HalfWaves>& all, D
         const Distances d = smallest(length, all, measure);
         return d.fromBelow >= d.fromAbove;
     };
-    double low = from, high = to;
-    for (int i = 0; i < 80; ++i) {
-        const double middle = 0.5 * (low + high);
-        (rises(middle) ? high : low) = middle;
-    }
-    const double best = rises(from) ? from : !rises(to) && high >= to ? to : 0.5 * (low + high);
+    const double best = rises(from) ? from : !rises(to) ? to : lastWhere([&](double length) { return !rises(length); }, from, to, 80);
     const Distances there = smallest(best, all, measure);
     return {from, to, best, 100.0 * std::min(there.fromBelow, there.fromAbove)};
 }

@@ -87,14 +87,13 @@ double elementsWithin(double s, double finest, double coarsest)
     return std::log1p(growth * ramp / finest) / growth + (s - ramp) / std::max(coarsest, finest);
 }
 
+/// Its inverse, no farther than `longest`.
 double distanceWithin(double elements, double longest, double finest, double coarsest)
 {
-    double low = 0.0, high = longest;
-    for (int k = 0; k < 60; ++k) {
-        const double mid = 0.5 * (low + high);
-        (elementsWithin(mid, finest, coarsest) < elements ? low : high) = mid;
-    }
-    return low;
+    const double ramp = std::max(0.0, (coarsest - finest) / growth), there = std::log1p(growth * ramp / finest) / growth;
+    const double s =
+        elements <= there ? finest * std::expm1(growth * elements) / growth : ramp + (elements - there) * std::max(coarsest, finest);
+    return std::min(s, longest);
 }
 
 /// Divides 0..length into elements that grow from `first` at its start and from `last` at its end.

@@ -1,6 +1,7 @@
 #include "core/em/soil_table.h"
 
 #include "core/em/stencil.h"
+#include "core/root.h"
 
 #include <oneapi/tbb/parallel_for.h>
 
@@ -13,7 +14,7 @@ namespace {
 
 constexpr int usualColumns = 24, lossColumns = 44; // the loss keeps its waves, which cross many steep paths
 constexpr double nearest = 2e-3;                   // of the wave in the soil, k1 R: closer in nothing changes but the mixed kernel's 1/R
-constexpr double soilLogStep = 0.24;                   // in ln(k0 R)
+constexpr double soilLogStep = 0.24;               // in ln(k0 R)
 constexpr double nearLogStep = 0.55;               // of distances so short that little changes with them
 constexpr double changesFrom = 0.1;                // k1 R, of where they end
 constexpr double farStep = 0.55, lossStep = 0.35;  // in k0 R
@@ -122,12 +123,8 @@ double SoilTable::rowCoordinate(double q) const
 
 double SoilTable::distanceOfRow(double coordinate) const
 {
-    double low = std::log(m_smallest), high = low + nearLogStep * std::max(coordinate, 0.0) + 1e-12;
-    for (int i = 0; i < 50; ++i) {
-        const double y = 0.5 * (low + high);
-        (rowCoordinate(std::exp(y)) < coordinate ? low : high) = y;
-    }
-    return std::exp(0.5 * (low + high));
+    const double low = std::log(m_smallest), high = low + nearLogStep * std::max(coordinate, 0.0) + 1e-12;
+    return std::exp(whereRising([&](double y) { return rowCoordinate(std::exp(y)); }, coordinate, low, high));
 }
 
 SoilTable::Span SoilTable::columnsFor(int row, double lowest, double highest) const

@@ -1,6 +1,7 @@
 #include "core/trim/next_step.h"
 
 #include "core/design/unread.h"
+#include "core/root.h"
 #include "core/study/answers.h"
 #include "core/trim/fold.h"
 
@@ -281,13 +282,10 @@ private:
     /// The highest dip that a cut may be predicted to reach, so that hardly one in fifty passes the mark by more than it may be off.
     [[nodiscard]] double furthest(const TrimNext& next) const
     {
-        double low = next.predicted, high = next.target;
-        for (int i = 0; i < 40; ++i) {
-            const double middle = 0.5 * (low + high);
-            const double sure = next.learned.sure(next.learned.modelled(middle));
-            (middle + overshoot * sure <= next.target + margin * next.tolerance ? low : high) = middle;
-        }
-        return low;
+        const auto dares = [&](double dip) {
+            return dip + overshoot * next.learned.sure(next.learned.modelled(dip)) <= next.target + margin * next.tolerance;
+        };
+        return lastWhere(dares, next.predicted, next.target, 40);
     }
 
     /// The parameter for a dip of the model, by secants.

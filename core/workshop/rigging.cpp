@@ -1,6 +1,7 @@
 #include "core/workshop/rigging.h"
 
 #include "core/physics.h"
+#include "core/root.h"
 
 #include <algorithm>
 #include <cmath>
@@ -11,7 +12,7 @@ namespace {
 
 constexpr double airDensity = 1.25, drag = 1.2, iceDensity = 900.0, jacketDensity = 1350.0;
 constexpr double shortest = 1.5, offGround = 0.5; // m
-constexpr double joinedWithin = 1.0;                    // m that a link or an insulator in a straight stretch may take
+constexpr double joinedWithin = 1.0;              // m that a link or an insulator in a straight stretch may take
 constexpr double straight = 0.9998;               // cosine of the angle between two stretches that are one
 constexpr double upright = 0.97;
 constexpr double held = 1.5;         // m from a support in plan
@@ -131,13 +132,11 @@ SpanReport reportOf(const SpanPlace& place, const WireLoad& load, const Rigging&
     out.sagInWeather = hanging->sag * (weight + added) / weight * rigging.pull / level;
     out.lowest = std::max(0.0, std::min({place.start.z, place.end.z, 0.5 * (place.start.z + place.end.z) - hanging->sag}));
     const double allowed = load.breaking / rigging.safety;
-    double low = 0.0, high = allowed;
-    for (int i = 0; i < 40; ++i) {
-        const double middle = 0.5 * (low + high);
-        const Result<Hanging> tried = hung(middle);
-        (tried && inWeather(middle) * tried->end / middle < allowed ? low : high) = middle;
-    }
-    out.mostPull = low;
+    const auto stands = [&](double tried) {
+        const Result<Hanging> there = hung(tried);
+        return there && inWeather(tried) * there->end / tried < allowed;
+    };
+    out.mostPull = lastWhere(stands, 0.0, allowed, 40);
     return out;
 }
 
@@ -240,14 +239,10 @@ double pullUnderLoad(double before, double weight, double after, double stiffnes
     const double slack = stiffness * weight * weight * length * length / (24.0 * before * before),
                  loaded = stiffness * after * after * length * length / 24.0;
     const auto excess = [&](double pull) { return pull * pull * (pull - before + slack) - loaded; };
-    double low = 1e-6, high = before + std::cbrt(loaded);
+    double high = before + std::cbrt(loaded);
     while (excess(high) < 0.0)
         high *= 2.0;
-    for (int i = 0; i < 100; ++i) {
-        const double middle = 0.5 * (low + high);
-        (excess(middle) < 0.0 ? low : high) = middle;
-    }
-    return 0.5 * (low + high);
+    return whereRising(excess, 0.0, 1e-6, high);
 }
 
 double RiggingReport::strongestPull() const

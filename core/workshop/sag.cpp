@@ -1,5 +1,7 @@
 #include "core/workshop/sag.h"
 
+#include "core/root.h"
+
 #include <cmath>
 
 namespace vetchling {
@@ -57,16 +59,6 @@ Hanging loaded(double span, double a, double weight, double load)
     return out;
 }
 
-/// Where a rising function of t crosses a value.
-template <class Function> double solve(Function f, double value, double low, double high)
-{
-    for (int i = 0; i < 200 && high - low > 1e-16 * high; ++i) {
-        const double middle = 0.5 * (low + high);
-        (f(middle) < value ? low : high) = middle;
-    }
-    return 0.5 * (low + high);
-}
-
 } // namespace
 
 Result<Hanging> hangingWithSag(const Span& span, double sag)
@@ -75,7 +67,7 @@ Result<Hanging> hangingWithSag(const Span& span, double sag)
         return faults;
     if (!(sag > 0.0 && sag <= 100.0 * span.span))
         return Fault{"sag", coreText("core", "give a sag above 0: no wire hangs straight")};
-    const double t = solve([&](double x) { return hanging(span, x).sag; }, sag, 1e-12, 20.0);
+    const double t = whereRising([&](double x) { return hanging(span, x).sag; }, sag, 1e-12, 20.0);
     return hanging(span, t);
 }
 
@@ -108,13 +100,13 @@ Result<Hanging> hangingWithTension(const Span& span, double endTension)
     if (Faults faults = faultsOf(span); !faults.empty())
         return faults;
     // cosh t / t has its least where t tanh t = 1: there the tension is the smallest that carries the wire
-    const double slackest = solve([](double x) { return x * std::tanh(x); }, 1.0, 1e-3, 5.0);
+    const double slackest = whereRising([](double x) { return x * std::tanh(x); }, 1.0, 1e-3, 5.0);
     const double least = hanging(span, slackest).end;
     if (!(endTension >= least))
         return Fault{
             "end-tension",
             {coreText("core", "the wire weighs more than that carries; at least %1 N"), Measure{std::ceil(100.0 * least) / 100.0}}};
-    const double t = solve([&](double x) { return -hanging(span, x).end; }, -endTension, 1e-12, slackest);
+    const double t = whereRising([&](double x) { return -hanging(span, x).end; }, -endTension, 1e-12, slackest);
     return hanging(span, t);
 }
 

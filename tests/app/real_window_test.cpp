@@ -81,15 +81,48 @@ protected:
             .section(QLatin1Char('\n'), 0, 0);
     }
 
-    bool windowAppears()
+    /// Clock ticks that the program has computed so far.
+    QByteArray computed()
     {
-        return app::waitedFor([this] { return !shownWindow().isEmpty(); }, 60000);
+        QFile file(QStringLiteral("/proc/%1/stat").arg(m_program.processId()));
+        return file.open(QIODevice::ReadOnly) ? file.readAll().split(' ').mid(13, 2).join(' ') : QByteArray();
     }
 
-    /// Keys need the focus, which no window manager gives here; they are taken in their order, however slow the program is.
+    /// Shows its window, and has nothing left to do: it listens.
+    bool windowAppears()
+    {
+        if (!app::waitedFor([this] { return !shownWindow().isEmpty(); }, 60000))
+            return false;
+        constexpr int samples = 4;
+        QByteArray last;
+        int same = 0;
+        return app::waitedFor(
+            [&] {
+                QThread::msleep(100);
+                const QByteArray now = computed();
+                same = now == last ? same + 1 : 0;
+                last = now;
+                return same >= samples;
+            },
+            60000);
+    }
+
+    /// Number of the window behind all others.
+    QString rootWindow()
+    {
+        QProcess tool;
+        tool.setProcessEnvironment(environment());
+        tool.start(QStringLiteral("xwininfo"), {QStringLiteral("-root"), QStringLiteral("-int")});
+        tool.waitForFinished(10000);
+        return QString::fromUtf8(tool.readAllStandardOutput()).section(QStringLiteral("Window id: "), 1).section(QLatin1Char(' '), 0, 0);
+    }
+
+    /// Keys need the focus, which no window manager gives here; they are taken in their order, however slow the program is. It is taken
+    /// away and given anew: a program that was not yet listening when it came never knew of it.
     void press(const QStringList& keys)
     {
         const QString window = shownWindow();
+        xdotool({QStringLiteral("windowfocus"), rootWindow()});
         const bool focused = app::waitedFor(
             [&] {
                 xdotool({QStringLiteral("windowfocus"), window});

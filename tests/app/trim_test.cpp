@@ -283,9 +283,12 @@ TEST_F(TrimTest, AnyColumnsAreTaken)
     table.close();
     ASSERT_TRUE(QMetaObject::invokeMethod(trim(), "takeSweepFile", Q_ARG(QString, table.fileName())));
     EXPECT_TRUE(find<QLabel>("sweepNote")->text().startsWith(QStringLiteral("Not taken")));
-    QTimer::singleShot(0, [&] {
+    QTimer look;
+    QObject::connect(&look, &QTimer::timeout, [&] {
         auto* dialog = window().findChild<ColumnsDialog*>();
-        ASSERT_TRUE(dialog);
+        if (!dialog || !dialog->isVisible())
+            return;
+        look.stop();
         EXPECT_FALSE(dialog->findChild<QPushButton*>(QStringLiteral("csvTake"))->isEnabled());
         EXPECT_TRUE(dialog->findChild<QLabel*>(QStringLiteral("csvOutcome"))->text().contains(QStringLiteral("holds the frequency")));
         const auto pick = [&](const char* name, int index) {
@@ -303,6 +306,7 @@ TEST_F(TrimTest, AnyColumnsAreTaken)
         EXPECT_TRUE(take->isEnabled());
         take->isEnabled() ? take->click() : dialog->reject();
     });
+    look.start(20);
     find<QPushButton>("sweepColumns")->click();
     EXPECT_NEAR(find<ValueEdit>("trimDip")->value(), 7.09e6, 1.5e4);
 }
