@@ -1,5 +1,8 @@
 #pragma once
 /// Site and antennas of the design file. Only for .cpp files of core/files.
+///
+/// What is read is always a whole value: what cannot be read is told to the node, as a fault or as unread, and has the value of a new one.
+/// What is written is an object with the members that were kept; lengths in m and frequencies in Hz, signs as in the structs.
 
 #include "core/design/design.h"
 #include "core/files/json_reader.h"

@@ -20,7 +20,7 @@ private:
     void buildEditor();
     void addItem();
     void change(const std::function<void(StockItem&)>& change);
-    [[nodiscard]] const StockItem* chosen() const;
+    [[nodiscard]] const StockItem* chosen() const; ///< null without one
     [[nodiscard]] std::vector<QStringList> haveRows() const;
     [[nodiscard]] std::vector<QStringList> needRows() const;
     [[nodiscard]] std::vector<QStringList> bandRows() const;
@@ -33,7 +33,8 @@ private:
     Table *m_haveTable, *m_needTable, *m_bandTable;
     QLabel *m_needTitle, *m_total;
     Ledger* m_editor;
-    Id m_chosen;
+    Id m_chosen; ///< item of the shed; empty: none
+    // of the editor; null before it is built
     NameEdit* m_name = nullptr;
     QComboBox* m_kind = nullptr;
     struct Field {
