@@ -17,7 +17,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr int longestWait = 120000; // ms for a picture's results
+constexpr int longestWait = 300000; // ms for a picture's results
 
 /// Takes one picture of the whole window for each stage once its results are in.
 class Photographer : public QObject {
@@ -61,7 +61,9 @@ private:
 
     void step()
     {
-        if (!isSettled() || ++m_settled < 4)
+        constexpr int looks = 26; // longer than what is computed by itself waits for a pause
+        m_settled = isSettled() ? m_settled + 1 : 0;
+        if (m_settled < looks)
             return;
         const Shot& shot = m_shots[m_next];
         if (m_pressed < shot.then.size()) {

@@ -171,7 +171,7 @@ TEST(Joints, TwoWiresThatMeetAreOneWire)
     two.ground = averageSoil;
     two.wires = {wire("a", {{0, 0, 3}, {4, 0, 5}}), wire("b", {{9, 0, 3}, {4, 0, 5}})};
     two.feeds.push_back({0, 2.0, 1.0});
-    EXPECT_LT(relative(solved(two, wiresHz).impedance, one), 1e-9);
+    EXPECT_LT(relative(solved(two, wiresHz).impedance, one), 1e-8); // the second is divided from its other end
 }
 
 // Two equal radials share the current: each carries half of the radiator's.
