@@ -33,6 +33,16 @@ constexpr double galleryGoal = 5000.0, turnGoal = 50.0;
 constexpr double frameGoal = 16.0, fanGoal = 50.0, radialsGoal = 33.0, emptyStripGoal = 600.0; // ms
 constexpr double dragGoal = 33.0, drag95Goal = 60.0, ratioGoal = 10.0, firstStripGoal = 500.0; // ms
 
+/// The program with its window in a home of its own.
+struct Program {
+    int count = 1;
+    char name[6] = "bench";
+    char* arguments[2] = {name, nullptr};
+    QApplication application{count, arguments};
+    QTemporaryDir home;
+    app::MainWindow window{app::findDataFolder(), home.path()};
+};
+
 /// Runs the event loop, which sleeps while there is nothing to do, until the strip has painted a new trace.
 double waitForTrace(app::MainWindow& window, QElapsedTimer& timer)
 {
@@ -236,13 +246,9 @@ std::vector<Wait> measureSpread()
 
 std::vector<Wait> measureDrags(int steps)
 {
-    int argc = 1;
-    char name[] = "bench";
-    char* argv[] = {name, nullptr};
     QStandardPaths::setTestModeEnabled(true);
-    QApplication application(argc, argv);
-    QTemporaryDir home;
-    app::MainWindow window(app::findDataFolder(), home.path());
+    Program program;
+    app::MainWindow& window = program.window;
     window.fileDesk().openDemo();
     window.show();
     QElapsedTimer timer;
@@ -355,13 +361,9 @@ private:
 
 std::vector<Wait> measureTurns()
 {
-    int argc = 1;
-    char name[] = "bench";
-    char* argv[] = {name, nullptr};
     QStandardPaths::setTestModeEnabled(true);
-    QApplication application(argc, argv);
-    QTemporaryDir home;
-    app::MainWindow window(app::findDataFolder(), home.path());
+    Program program;
+    app::MainWindow& window = program.window;
     window.show();
     Turns turns;
     std::vector<Wait> waits;
@@ -399,7 +401,7 @@ std::vector<Wait> measureTurns()
     step("next-antenna", [&] { window.document().stepCurrent(1); });
     step("gallery", [&] { window.addAntenna(); });
     window.gallery().close();
-    const QString path = home.filePath(QStringLiteral("journey.vetchling"));
+    const QString path = program.home.filePath(QStringLiteral("journey.vetchling"));
     step("save", [&] { window.fileDesk().saveTo(path); });
     step("open", [&] { window.fileDesk().openFile(path); });
     step("night", [&] { window.toggleTheme(); });
