@@ -1,6 +1,6 @@
 #include "app/stages/bands/coverage_rows.h"
 
-#include "app/stages/bands/band_words.h"
+#include "app/view/band_words.h"
 #include "app/view/sketch.h"
 #include "app/view/spread_words.h"
 #include "app/view/words.h"

@@ -1,6 +1,6 @@
 #include "app/stages/bands/coverage_view.h"
 
-#include "app/stages/bands/band_words.h"
+#include "app/view/band_words.h"
 #include "app/view/words.h"
 #include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"

@@ -1,7 +1,7 @@
 #include "app/stages/build/choke_board.h"
 
 #include "app/document/document.h"
-#include "app/stages/feed/feed_words.h"
+#include "app/view/feed_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"

@@ -2,7 +2,7 @@
 
 #include "app/document/antenna_models.h"
 #include "app/stages/feed/chain_glyphs.h"
-#include "app/stages/feed/feed_words.h"
+#include "app/view/feed_words.h"
 #include "app/view/words.h"
 
 #include <QCoreApplication>

@@ -1,6 +1,6 @@
 #include "app/stages/feed/choice_board.h"
 
-#include "app/stages/feed/feed_words.h"
+#include "app/view/feed_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 

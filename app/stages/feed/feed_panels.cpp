@@ -1,6 +1,6 @@
 #include "app/stages/feed/feed_panels.h"
 
-#include "app/stages/feed/feed_words.h"
+#include "app/view/feed_words.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
 

@@ -1,6 +1,6 @@
 #include "app/stages/feed/loss_board.h"
 
-#include "app/stages/feed/feed_words.h"
+#include "app/view/feed_words.h"
 
 #include <QApplication>
 #include <QHelpEvent>

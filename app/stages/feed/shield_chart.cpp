@@ -1,7 +1,7 @@
 #include "app/stages/feed/shield_chart.h"
 
-#include "app/stages/feed/feed_words.h"
 #include "app/view/axis.h"
+#include "app/view/feed_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 

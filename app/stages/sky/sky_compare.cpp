@@ -1,6 +1,6 @@
 #include "app/stages/sky/sky_compare.h"
 
-#include "app/stages/bands/band_words.h"
+#include "app/view/band_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "core/study/sky.h"

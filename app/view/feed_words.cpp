@@ -1,4 +1,4 @@
-#include "app/stages/feed/feed_words.h"
+#include "app/view/feed_words.h"
 
 #include "app/document/feed_desk.h"
 #include "app/view/sketch.h"

@@ -1,4 +1,4 @@
-#include "app/stages/bands/band_words.h"
+#include "app/view/band_words.h"
 
 #include "app/view/sketch.h"
 #include "app/view/words.h"
