@@ -1,5 +1,6 @@
 #include "app/window/exports.h"
 
+#include "app/document/aside.h"
 #include "app/view/canvas.h"
 #include "app/view/sketch.h"
 #include "core/files/sweep_file.h"
@@ -11,9 +12,11 @@
 namespace vetchling::app {
 namespace {
 
-Exported write(const QString& path, const std::string& content, const QString& words)
+/// @param content makes what is written; not on this thread
+template <class Content> Exported write(const QString& path, Content content, const QString& words)
 {
-    if (const Faults faults = files::writeWhole(path.toStdString(), content); !faults.empty())
+    const Faults faults = aside([path, content = std::move(content)] { return files::writeWhole(path.toStdString(), content()); });
+    if (!faults.empty())
         return {false, QObject::tr("%1 could not be written; check the folder and its permissions.").arg(path)};
     return {true, words};
 }
@@ -36,13 +39,13 @@ void paintWithTitle(QPainter& painter, Canvas& canvas, const Theme& theme, const
     canvas.render(sketch, canvas.size());
 }
 
-QByteArray png(const QImage& image)
+std::string png(const QImage& image)
 {
     QByteArray content;
     QBuffer buffer(&content);
     buffer.open(QIODevice::WriteOnly);
     image.save(&buffer, "PNG");
-    return content;
+    return content.toStdString();
 }
 
 QByteArray drawing(Canvas& canvas, const Theme& theme, const PictureTitle& title)
@@ -77,15 +80,21 @@ QImage pictureOf(Canvas& canvas, const Theme& theme, const PictureTitle& title)
 Exported exportPicture(Canvas& canvas, const Theme& theme, const PictureTitle& title, const QString& path)
 {
     const bool bitmap = path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive);
-    const QByteArray content = bitmap ? png(pictureOf(canvas, theme, title)) : drawing(canvas, theme, title);
-    return write(path, content.toStdString(), QObject::tr("Picture written to %1.").arg(path));
+    const QString words = QObject::tr("Picture written to %1.").arg(path);
+    if (bitmap)
+        return write(
+            path, [image = pictureOf(canvas, theme, title)] { return png(image); }, words);
+    return write(
+        path, [content = drawing(canvas, theme, title)] { return content.toStdString(); }, words);
 }
 
 Exported exportSweep(const study::Swept& swept, const QString& antenna, const QString& path)
 {
     const files::SweepTable table{swept.frequency, swept.impedance, swept.solves, antenna.toStdString()};
     const bool touchstone = path.endsWith(QLatin1String(".s1p"), Qt::CaseInsensitive);
-    return write(path, touchstone ? files::sweepTouchstone(table) : files::sweepCsv(table), QObject::tr("Sweep written to %1.").arg(path));
+    return write(
+        path, [table, touchstone] { return touchstone ? files::sweepTouchstone(table) : files::sweepCsv(table); },
+        QObject::tr("Sweep written to %1.").arg(path));
 }
 
 } // namespace vetchling::app

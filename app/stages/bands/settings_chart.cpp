@@ -1,7 +1,7 @@
 #include "app/stages/bands/settings_chart.h"
 
-#include "app/stages/bands/band_words.h"
 #include "app/view/axis.h"
+#include "app/view/band_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 
@@ -138,34 +138,41 @@ void SettingsChart::render(Sketch& sketch, const QSizeF& size)
     const QRectF table = tableArea(size);
     if (!m_chart->levers.coarse.empty() && table.top() > 150.0)
         paintChart(sketch, QRectF(chartLeft, 10.0, size.width() - chartLeft - chartRight, table.top() - 62.0));
-    renderTable(sketch, table);
+    this->table().paint(sketch, table);
     sketch.painter().setFont(sketch.theme().font(13, true));
     sketch.painter().setPen(c.ink);
     sketch.painter().drawText(QRectF(4, table.bottom() + 10, size.width() - 8, instructionHeight - 10), Qt::TextWordWrap, m_instruction);
 }
 
-void SettingsChart::renderTable(Sketch& sketch, const QRectF& area) const
+SettingTable SettingsChart::table() const
 {
-    const Colours& c = sketch.colours();
+    SettingTable out;
     const std::vector<QStringList> lines = cells();
     if (lines.empty())
-        return;
+        return out;
     const auto shown = rows();
-    const int columns = int(lines.front().size());
-    const std::vector<double> shares = sharesOf(columns);
+    out.shares = sharesOf(int(lines.front().size()));
+    for (std::size_t i = 0; i < lines.size(); ++i)
+        out.lines.push_back({lines[i], i > 0 && shown[i - 1]->band == m_context.document.selectedBand(), i > 0 && !shown[i - 1]->reached});
+    return out;
+}
+
+void SettingTable::paint(Sketch& sketch, const QRectF& area) const
+{
+    const Colours& c = sketch.colours();
     for (std::size_t i = 0; i < lines.size(); ++i) {
         const double y = area.top() + lineHeight * double(i);
-        if (i > 0 && shown[i - 1]->band == m_context.document.selectedBand())
+        if (lines[i].marked)
             sketch.painter().fillRect(QRectF(area.left(), y + 1, area.width(), lineHeight - 2), c.leafPale);
         double x = area.left() + 4.0;
-        for (int column = 0; column < columns; ++column) {
-            const double wide = shares[std::size_t(column)] * area.width();
-            const bool out = i > 0 && !shown[i - 1]->reached;
+        for (std::size_t column = 0; column < shares.size(); ++column) {
+            const double wide = shares[column] * area.width();
             sketch.painter().setFont(sketch.theme().font(i == 0 ? 12 : 13, column < 2 && i > 0));
-            sketch.painter().setPen(i == 0 ? c.inkSoft : out ? c.brick : c.ink);
+            sketch.painter().setPen(i == 0 ? c.inkSoft : lines[i].out ? c.brick : c.ink);
             const QRectF cell(x, y, wide - 6.0, lineHeight);
+            const QString words = lines[i].cells.value(qsizetype(column));
             sketch.painter().drawText(cell, Qt::AlignLeft | Qt::AlignVCenter,
-                                      sketch.painter().fontMetrics().elidedText(lines[i][column], Qt::ElideRight, int(cell.width())));
+                                      sketch.painter().fontMetrics().elidedText(words, Qt::ElideRight, int(cell.width())));
             x += wide;
         }
         sketch.line({area.left(), y + lineHeight - 0.5}, {area.right(), y + lineHeight - 0.5}, c.hairline);

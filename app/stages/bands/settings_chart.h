@@ -8,6 +8,17 @@
 
 namespace vetchling::app {
 
+/// The settings as words; it may be painted on any thread.
+struct SettingTable {
+    struct Line {
+        QStringList cells;
+        bool marked = false, out = false; ///< of the selected band; out of reach
+    };
+    std::vector<Line> lines; ///< headings first; empty where nothing is known
+    std::vector<double> shares;
+    void paint(Sketch& sketch, const QRectF& area) const;
+};
+
 class SettingsChart final : public Canvas {
     Q_OBJECT
 public:
@@ -16,8 +27,7 @@ public:
     /// @param chart may be null @param words said in place of it @param instruction from the present setting to that of the selected band
     void show(std::shared_ptr<const study::SettingChart> chart, const QString& words, const QString& instruction);
     void render(Sketch& sketch, const QSizeF& size) override;
-    /// Only the table, for a card in the pocket.
-    void renderTable(Sketch& sketch, const QRectF& area) const;
+    [[nodiscard]] SettingTable table() const;
     /// The table's cells, headings first.
     [[nodiscard]] std::vector<QStringList> cells() const;
 

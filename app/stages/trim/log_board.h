@@ -3,6 +3,7 @@
 
 #include "app/document/log_desk.h"
 #include "app/stages/trim/log_book_model.h"
+#include "app/stages/trim/log_drawing.h"
 #include "app/view/canvas.h"
 #include "app/widgets/table.h"
 
@@ -17,8 +18,8 @@ public:
     [[nodiscard]] QString sentence() const;
     /// Entries that are chosen, oldest first; two at most.
     [[nodiscard]] std::vector<Id> chosen() const;
-    /// A page with the time lines and every entry. Empty, or why not.
-    Faults writePage(const QString& path);
+    /// What a page is made from.
+    [[nodiscard]] LogFacts facts() const;
 
 signals:
     void chosenChanged();
@@ -29,12 +30,7 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
-    int paintPage(QPainter& painter, const QSizeF& size) const;
-    int paintRest(QPainter& painter, const QSizeF& size, int row) const;
-    void paintTimes(Sketch& sketch, const QRectF& area) const;
-    void paintSeries(Sketch& sketch, const QRectF& area, const LogLine& line, double from, double to, bool dates) const;
     bool paintCompared(Sketch& sketch, const QRectF& area) const;
-    void paintReports(Sketch& sketch, const QRectF& area, double from, double to) const;
 
     LogDesk& m_desk;
     LogBookModel* m_model;
