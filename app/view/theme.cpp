@@ -113,6 +113,7 @@ QIcon Theme::icon(const QString& name) const
 
 void Theme::apply(QApplication& application) const
 {
+    application.setStyleSheet({}); // from one sheet to another each widget is styled several times over
     applyFontAndPalette(application);
     application.setStyleSheet(styleSheet());
 }
