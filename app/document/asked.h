@@ -12,6 +12,9 @@
 
 namespace vetchling::app {
 
+/// How far an answer may be acted on: there is none, it is of how things were before a change, it is a part of what was asked, it is all.
+enum class Standing { None, Before, Part, Whole };
+
 template <class Question, class Answer> class Asked {
 public:
     using SoFar = typename Errand<Answer>::SoFar;
@@ -78,8 +81,15 @@ public:
     [[nodiscard]] std::shared_ptr<const Answer> answer() const { return isShown() ? m_answer : nullptr; }
     /// The question that answer is to; null without one.
     [[nodiscard]] std::shared_ptr<const Question> answered() const { return isShown() ? m_answered : nullptr; }
-    /// Whether that is the answer to this question, though perhaps not the whole.
-    [[nodiscard]] bool answers(const Question& question) const { return isShown() && m_answer && m_answered && *m_answered == question; }
+    /// Of the answer there is, to what would be asked now.
+    [[nodiscard]] Standing standing(const Question& now) const
+    {
+        if (!answer())
+            return Standing::None;
+        return !(*m_answered == now) ? Standing::Before : m_whole ? Standing::Whole : Standing::Part;
+    }
+    /// Whether it is the answer to this question, though perhaps not the whole.
+    [[nodiscard]] bool answers(const Question& now) const { return standing(now) >= Standing::Part; }
     /// The question that was put last of the antenna on show; null before the first.
     [[nodiscard]] std::shared_ptr<const Question> question() const { return isShown() ? m_question : nullptr; }
     [[nodiscard]] bool asks(const Question& question) const { return isShown() && m_question && *m_question == question; }
@@ -122,6 +132,7 @@ private:
         if (answer) {
             m_answer = std::make_shared<const Answer>(*answer);
             m_answered = question;
+            m_whole = last;
         } else {
             m_faults = answer.faults();
             if (m_answered != question) // what was true before is not true of what cannot be answered
@@ -141,7 +152,7 @@ private:
     Faults m_faults;
     work::Queue::Ticket m_job;
     unsigned long m_round = 0;
-    bool m_busy = false, m_givenUp = false;
+    bool m_busy = false, m_givenUp = false, m_whole = false;
 };
 
 } // namespace vetchling::app

@@ -46,9 +46,12 @@ public:
     [[nodiscard]] std::shared_ptr<const study::FinderFacts> finder() const { return m_finder; }
 
     void wantSettings();
+    /// Null before the first, as every answer of this desk.
     [[nodiscard]] std::shared_ptr<const study::SettingChart> settings() const { return m_settings.answer(); }
     [[nodiscard]] const Faults& settingFaults() const { return m_settings.faults(); }
     [[nodiscard]] bool setting() const { return m_settings.busy(); }
+    /// By the person, so that the chart is of the antenna before the change.
+    [[nodiscard]] bool settingsLeft() const { return m_settings.givenUp(); }
 
     /// A coil near the feed, solved for the wished bands.
     void wantCompensation() { wantCompensation(Id()); }

@@ -31,16 +31,19 @@ BuildDesk::BuildDesk(Document& document, const AntennaModels& models, ShedDesk& 
     else
         m_faults.insert(m_faults.end(), limits.faults().begin(), limits.faults().end());
     for (auto signal : {&Document::designChanged, &Document::currentChanged, &Document::configurationChanged})
-        connect(&document, signal, this, &BuildDesk::forget);
-    forget();
+        connect(&document, signal, this, &BuildDesk::workOut);
+    connect(&shed, &ShedDesk::changed, this, &BuildDesk::workOut);
+    workOut();
 }
 
-void BuildDesk::forget()
+void BuildDesk::workOut()
 {
     m_facts.reset();
     m_cores.reset();
     if (!m_document.hasAntenna())
         return;
+    if (const auto built = this->built())
+        m_facts = buildFactsOf(m_document.design(), m_document.antenna(), *built, m_data, stockPrices(m_shed.shed()));
     const auto [low, high] = wishedRange();
     m_cores = coreFactsOf(m_document.design().operation, choke(), transformer(), m_data.ferrites, low, high);
 }
@@ -49,16 +52,6 @@ std::shared_ptr<const shapes::BuiltAntenna> BuildDesk::built() const
 {
     const AntennaModel* model = m_models.current();
     return model && !model->fault ? model->built : nullptr;
-}
-
-const BuildFacts* BuildDesk::facts() const
-{
-    const auto built = this->built();
-    if (!built || !m_document.hasAntenna())
-        return nullptr;
-    if (!m_facts)
-        m_facts = buildFactsOf(m_document.design(), m_document.antenna(), *built, m_data, stockPrices(m_shed.shed()));
-    return &*m_facts;
 }
 
 PieceState BuildDesk::piece(const std::string& key) const
@@ -239,14 +232,20 @@ void BuildDesk::takeCopy(const Result<study::RecipeCopy>& copy)
     emit recipeReady(tr("Added: %1.").arg(lengths.join(QStringLiteral(", "))));
 }
 
-void BuildDesk::wantSafety()
+study::Question BuildDesk::safetyQuestion() const
 {
-    if (!m_document.hasAntenna())
-        return;
     study::Question asked = study::questionOf(m_document.design(), m_document.antenna());
     asked.before.reset();
-    m_safety.want(std::move(asked));
+    return asked;
 }
+
+void BuildDesk::wantSafety()
+{
+    if (m_document.hasAntenna())
+        m_safety.want(safetyQuestion());
+}
+
+Standing BuildDesk::safetyStanding() const { return m_document.hasAntenna() ? m_safety.standing(safetyQuestion()) : Standing::None; }
 
 std::shared_ptr<const study::SafetyBasis> BuildDesk::safety() const { return m_safety.answer(); }
 

@@ -27,7 +27,8 @@ public:
     [[nodiscard]] const std::vector<LimitSet>& limits() const { return m_limits; }
 
     /// Null where there is no antenna, or none that can be built.
-    [[nodiscard]] const BuildFacts* facts() const;
+    [[nodiscard]] const BuildFacts* facts() const { return m_facts ? &*m_facts : nullptr; }
+    /// Null as above.
     [[nodiscard]] std::shared_ptr<const shapes::BuiltAntenna> built() const;
 
     /// @param key see pieceKeys
@@ -57,9 +58,14 @@ public:
 
     /// Asks for the fields in the background, once a state.
     void wantSafety();
+    /// Null before the first.
     [[nodiscard]] std::shared_ptr<const study::SafetyBasis> safety() const;
+    /// What it may be taken for: distances are kept by people.
+    [[nodiscard]] Standing safetyStanding() const;
     [[nodiscard]] bool safetyBusy() const { return m_safety.busy(); }
+    [[nodiscard]] bool safetyGivenUp() const { return m_safety.givenUp(); }
     [[nodiscard]] const Faults& safetyFaults() const { return m_safety.faults(); }
+    /// That the antenna is judged by, else the first; null without an antenna and where no table was read.
     [[nodiscard]] const LimitSet* limit() const;
     [[nodiscard]] std::vector<study::KeepRow> keepRows() const;
 
@@ -76,7 +82,8 @@ signals:
     void safetyReady();
 
 private:
-    void forget();
+    [[nodiscard]] study::Question safetyQuestion() const;
+    void workOut();
     void takeCopy(const Result<study::RecipeCopy>& copy);
     void giveToFeed(const char* kind, const std::map<std::string, double>& values, const QString& text);
 
@@ -87,7 +94,7 @@ private:
     WorkshopData m_data;
     std::vector<LimitSet> m_limits;
     Faults m_faults;
-    mutable std::optional<BuildFacts> m_facts;
+    std::optional<BuildFacts> m_facts;
     std::optional<CoreFacts> m_cores;
     Asked<study::Question, study::SafetyBasis> m_safety;
     work::Queue::Ticket m_copying;

@@ -34,14 +34,20 @@ void CoilDesk::show(const std::string& key)
     emit ready();
 }
 
-void CoilDesk::want()
+study::CoilQuestion CoilDesk::question() const
 {
-    if (shown().empty())
-        return;
     study::CoilQuestion asked = study::coilQuestionOf(m_document.design(), m_document.antenna(), shown(), m_document.configuration());
     asked.turnsAtHand = m_turns;
-    m_answer.want(std::move(asked));
+    return asked;
 }
+
+void CoilDesk::want()
+{
+    if (!shown().empty())
+        m_answer.want(question());
+}
+
+Standing CoilDesk::standing() const { return shown().empty() ? Standing::None : m_answer.standing(question()); }
 
 std::shared_ptr<const study::CoilAnswer> CoilDesk::answer() const { return shown().empty() ? nullptr : m_answer.answer(); }
 

@@ -21,7 +21,9 @@ public:
     void want();
     /// Null before the first, and for an antenna without coils.
     [[nodiscard]] std::shared_ptr<const study::CoilAnswer> answer() const;
+    [[nodiscard]] Standing standing() const;
     [[nodiscard]] bool busy() const { return m_answer.busy(); }
+    [[nodiscard]] bool givenUp() const { return m_answer.givenUp(); }
     [[nodiscard]] const Faults& faults() const { return m_answer.faults(); }
 
     void setTurnsAtHand(double turns);
@@ -41,6 +43,7 @@ signals:
     void ready();
 
 private:
+    [[nodiscard]] study::CoilQuestion question() const;
     Document& m_document;
     Asked<study::CoilQuestion, study::CoilAnswer> m_answer;
     std::string m_shown;

@@ -24,6 +24,7 @@ public:
 
     /// As it is looked at: with the chosen variants in their antennas' places.
     [[nodiscard]] const Design& design() const { return *m_design; }
+    /// Never null, as the next.
     [[nodiscard]] DesignPointer snapshot() const { return m_design; }
     /// As it is saved: each antenna as drawn.
     [[nodiscard]] const Design& stored() const { return *m_stored; }

@@ -54,6 +54,7 @@ public:
     void takeCure(const study::ReflectionCure& cure);
 
     void wantShield();
+    /// Null before the first.
     [[nodiscard]] std::shared_ptr<const study::ShieldAnswer> shield() const { return m_shield.answer(); }
     [[nodiscard]] bool shielding() const { return m_shield.busy(); }
     [[nodiscard]] bool shieldFresh() const;

@@ -29,6 +29,7 @@ public:
         [[nodiscard]] bool done() const { return answer.has_value() || !fault.empty(); }
         /// The antenna as far as it is known.
         [[nodiscard]] const Antenna& antenna() const { return answer ? answer->antenna : proposal.antenna; }
+        /// Null where it could not be placed.
         [[nodiscard]] const shapes::BuiltAntenna* built() const { return answer ? answer->built.get() : placed.get(); }
     };
 

@@ -28,6 +28,7 @@ public:
     [[nodiscard]] std::shared_ptr<const Lobes> lobes() const { return m_lobes; }
     /// Of the field that the solver has for the selected band.
     void wantGrid();
+    /// Null before the first.
     [[nodiscard]] std::shared_ptr<const study::SkyGrid> grid() const { return m_grid.answer(); }
 
     /// Antennas that are compared, the one on show always among them.

@@ -13,6 +13,7 @@ TrimDesk::TrimDesk(Document& document, const AntennaModels& models, SolveService
               return trimNext(library, asked, watch);
           },
           [this] {
+              look();
               makeCard();
               wantEffects();
               emit ready();
@@ -80,11 +81,20 @@ void TrimDesk::judge()
                            coreText("core", "Taken through coax without R and X: only the SWR is used, less the cable's loss.")});
 }
 
+void TrimDesk::look()
+{
+    m_fresh = m_document.hasAntenna() && m_answer.standing(trimQuestionOf(m_document.design(), m_document.antenna())) == Standing::Whole;
+}
+
 void TrimDesk::want()
 {
+    const bool wasFresh = m_fresh;
     judge();
     if (m_document.hasAntenna())
         m_answer.want(trimQuestionOf(m_document.design(), m_document.antenna()));
+    look();
+    if (m_fresh != wasFresh)
+        emit ready();
 }
 
 void TrimDesk::wantEffects()
@@ -98,7 +108,7 @@ void TrimDesk::wantEffects()
 std::vector<Text> TrimDesk::effects() const
 {
     const auto known = m_effects.answer();
-    return known && outcome() ? effectWords(*known) : std::vector<Text>();
+    return known && next() ? effectWords(*known) : std::vector<Text>();
 }
 
 TrimDesk::FitQuestion TrimDesk::fitQuestion() const { return {m_document.snapshot(), m_document.current(), m_document.antenna().trim}; }
@@ -120,7 +130,7 @@ std::shared_ptr<const SiteFit> TrimDesk::fitted() const
 const TrimNext* TrimDesk::next() const
 {
     const auto known = outcome();
-    return known ? &known->next : nullptr; // the desk holds the answer until a newer one comes
+    return known && m_fresh ? &known->next : nullptr; // the desk holds the answer until a newer one comes
 }
 
 const TrimTask* TrimDesk::task() const

@@ -22,13 +22,15 @@ public:
     void want();
     /// Null before the first, and for an antenna that nothing is known of.
     [[nodiscard]] std::shared_ptr<const TrimOutcome> outcome() const { return m_answer.answer(); }
-    /// What is to be done next; null as above.
+    /// What is to be done next; null as above, and as long as plan and log are not those it was worked out for: nobody cuts twice by it.
     [[nodiscard]] const TrimNext* next() const;
     /// The length that is trimmed next, or would be first; null without an antenna or without any.
     [[nodiscard]] const TrimTask* task() const;
     /// The one that is trimmed in the configuration on show.
     [[nodiscard]] const TrimTask* shownTask() const;
     [[nodiscard]] bool busy() const { return m_answer.busy(); }
+    /// By the person, before there was an answer.
+    [[nodiscard]] bool givenUp() const { return m_answer.givenUp(); }
     /// What the next step does to the other bands; empty before that is known.
     [[nodiscard]] std::vector<Text> effects() const;
     /// The highest SWR across the trimmed band with the dip where it was measured last, where that is under the limit and a cut is advised.
@@ -41,7 +43,7 @@ public:
     [[nodiscard]] const Faults& fitFaults() const { return m_fit.faults(); }
     [[nodiscard]] const Faults& faults() const { return m_answer.faults(); }
 
-    /// Null as long as nothing is known.
+    /// Null as long as nothing is known; of how the antenna was before until `next` is there again.
     [[nodiscard]] const MeasureCard* card() const { return m_card && outcome() ? &*m_card : nullptr; }
     /// Whether the last sweep can be what it is taken for; empty without one.
     [[nodiscard]] const std::vector<SenseRow>& sense() const { return m_sense; }
@@ -71,6 +73,7 @@ private:
         friend bool operator==(const FitQuestion& a, const FitQuestion& b) { return a.antenna == b.antenna && a.log == b.log; }
     };
     [[nodiscard]] FitQuestion fitQuestion() const;
+    void look();
     void judge();
     void makeCard();
     void wantEffects();
@@ -81,6 +84,7 @@ private:
     Asked<TrimQuestion, TrimOutcome> m_answer;
     Asked<EffectsQuestion, std::vector<BandEffect>> m_effects;
     Asked<FitQuestion, SiteFit> m_fit;
+    bool m_fresh = false; ///< the answer is to the question as it would be put now
     std::vector<SenseRow> m_sense;
     std::optional<double> m_enough;
     std::optional<MeasureCard> m_card;

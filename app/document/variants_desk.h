@@ -16,6 +16,7 @@ public:
 
     /// The antenna as drawn and its variants, then the pinned antenna; rows come one after the other.
     void wantComparison();
+    /// Null before the first row.
     [[nodiscard]] std::shared_ptr<const std::vector<study::Compared>> comparison() const { return m_comparison.answer(); }
     /// Curves of the variants that are not looked at, as far as they are known; `row` is their place in the table.
     struct Other {

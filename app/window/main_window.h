@@ -36,6 +36,7 @@ public:
     [[nodiscard]] const AntennaModels& models() const { return m_models; }
     [[nodiscard]] Theme& theme() { return m_theme; }
     [[nodiscard]] FileDesk& fileDesk() { return m_desk; }
+    /// Null where there is none of that id.
     [[nodiscard]] Stage* stage(const QString& id) const;
     [[nodiscard]] Stage* currentStage() const { return m_stages[std::size_t(m_trail->current())].get(); }
     [[nodiscard]] int stageCount() const { return int(m_stages.size()); }

@@ -1,5 +1,9 @@
 #include "app/window/sheet_writer.h"
 
+#include "app/document/build_desk.h"
+#include "app/document/coil_desk.h"
+#include "app/view/context.h"
+
 #include <QEventLoop>
 #include <QTimer>
 
@@ -53,7 +57,7 @@ public:
         return m_build.safetyFaults();
     }
 
-    SheetPages pages() { return SheetPages({m_context, m_build, m_coils.answer()}); }
+    [[nodiscard]] SheetPages pages() const { return SheetPages(sheetFactsOf(m_context, m_build, m_coils)); }
     [[nodiscard]] const BuildDesk& build() const { return m_build; }
     [[nodiscard]] std::optional<Fault> impossible() const { return m_models.current() ? m_models.current()->fault : std::nullopt; }
     void stop() { m_solver.stop(); }

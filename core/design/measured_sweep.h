@@ -23,6 +23,7 @@ struct MeasuredSweep {
         double frequency = 0.0, swr = 0.0;
         bool atEdge = false; ///< it may lie outside what was swept
     };
+    /// Of the lowest SWR; nothing for a sweep without points.
     [[nodiscard]] std::optional<Dip> dip() const;
 };
 

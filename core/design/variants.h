@@ -8,6 +8,7 @@ namespace vetchling {
 /// Which variant of each antenna is looked at, by the antennas' ids; none: as drawn.
 using ChosenVariants = std::map<Id, Id>;
 
+/// Null if there is none of that id.
 const Variant* findVariant(const Antenna& antenna, const Id& id);
 Variant* findVariant(Antenna& antenna, const Id& id);
 

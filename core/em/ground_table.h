@@ -106,6 +106,7 @@ class GroundTableCache {
 public:
     /// @param capacity tables kept; the least recently used goes first
     explicit GroundTableCache(std::size_t capacity = 600) : m_capacity(capacity) {}
+    /// Never null; empty where it was not filled yet.
     std::shared_ptr<GroundTable> table(const Ground& ground, double frequency, TableContent content = TableContent::Remainder);
     /// For wires in the soil. @param deepest m @param lossOnly as the table has it
     std::shared_ptr<SoilTable> soilTable(const Ground& ground, double frequency, double deepest, bool lossOnly = false);

@@ -93,6 +93,7 @@ public:
 
     /// A finite number; a fault and `fallback` where it is missing (unless `optional`) or not a number.
     [[nodiscard]] double number(const std::string& key, double fallback = 0.0, bool optional = false) const;
+    /// Nothing where it is missing; a fault, and nothing, where it is no number.
     [[nodiscard]] std::optional<double> optionalNumber(const std::string& key) const;
     /// An optional number that must be good; else the message stands in the list and the fallback is used.
     [[nodiscard]] double goodNumber(const std::string& key, double fallback, bool (*good)(double), Text message) const;

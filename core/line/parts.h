@@ -64,6 +64,7 @@ public:
 
     /// The part's value, or its standard one; 0 where the kind has no such key.
     [[nodiscard]] double value(const ChainPart& part, const std::string& key) const;
+    /// Null where the kind has no such key.
     [[nodiscard]] const PartSpec* spec(const std::string& key) const;
 };
 

@@ -124,6 +124,7 @@ struct Detail {
     std::vector<DipMove> moves;               ///< of the dips that the kept state had, where both are known
     std::vector<Cure> cures;                  ///< of wished bands whose dip lies beside them, where there is one
 
+    /// The selected band's, and that of another; null where nothing was solved there.
     [[nodiscard]] const Spot* spot() const { return spots.empty() ? nullptr : &spots[selected]; }
     [[nodiscard]] const Spot* spotOfBand(const Id& band) const;
     /// Null if there is none for that band.

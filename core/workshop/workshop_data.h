@@ -36,6 +36,7 @@ struct WorkshopData {
     [[nodiscard]] std::vector<MetalPotential> potentials() const;
     /// The first one where there is none of that id; null without any.
     [[nodiscard]] const FerriteClass* ferrite(const std::string& id) const;
+    /// Likewise, as the next.
     [[nodiscard]] const FerriteRing* ring(const std::string& id) const;
     [[nodiscard]] const Mode* mode(const std::string& id) const;
 };

@@ -96,6 +96,25 @@ TEST_F(AskedTest, AnOldAnswerStaysForANewQuestionButNotForAFault)
     EXPECT_EQ(m_asked->answer(), nullptr) << "what was true before is not true of what cannot be answered";
 }
 
+TEST_F(AskedTest, AnAnswerSaysWhatItMayBeTakenFor)
+{
+    EXPECT_EQ(m_asked->standing(2), Standing::None);
+    m_hold = true;
+    m_asked->want(2);
+    ASSERT_TRUE(waitedFor([&] { return m_asked->standing(2) != Standing::None; }, 20000));
+    EXPECT_EQ(m_asked->standing(2), Standing::Part) << "so far";
+    EXPECT_EQ(m_asked->standing(3), Standing::Before);
+    m_asked->giveUp();
+    EXPECT_EQ(m_asked->standing(2), Standing::Part) << "what was left is not whole";
+    m_hold = false;
+    m_asked->goOn();
+    ASSERT_TRUE(ended());
+    EXPECT_EQ(m_asked->standing(2), Standing::Whole);
+    m_hold = true;
+    m_asked->want(4);
+    EXPECT_EQ(m_asked->standing(4), Standing::Before);
+}
+
 TEST_F(AskedTest, TheNewestQuestionWinsAndAnotherAntennaForgets)
 {
     m_hold = true;

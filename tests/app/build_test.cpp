@@ -10,6 +10,8 @@
 #include "tests/app/app_fixture.h"
 #include "tests/long_form.h"
 
+#include <QFileDialog>
+
 namespace vetchling::app {
 namespace {
 
@@ -24,6 +26,27 @@ protected:
     CutBoard& cut() { return *find<CutBoard>("cutBoard"); }
     const Workshop& workshop() { return document().antenna().workshop; }
     QString table() { return window().stage(QStringLiteral("build"))->tableText(); }
+
+    /// The design as it is, in a file.
+    QString saved()
+    {
+        EXPECT_TRUE(document().save(file("as-it-is.vetchling")).empty());
+        return file("as-it-is.vetchling");
+    }
+    /// To the next dialog that asks for a file.
+    void answerFileDialog(const QString& path)
+    {
+        auto* look = new QTimer(&window());
+        QObject::connect(look, &QTimer::timeout, &window(), [this, look, path] {
+            auto* dialog = window().findChild<QFileDialog*>();
+            if (!dialog || !dialog->isVisible())
+                return;
+            look->deleteLater();
+            dialog->selectFile(path);
+            static_cast<QDialog*>(dialog)->accept();
+        });
+        look->start(20);
+    }
 
     /// Text of a PDF as a reader finds it.
     static QString textOf(const QString& pdf)
@@ -287,6 +310,48 @@ TEST_F(BuildTest, TheSheetTellsWhatWasSolvedAndFitsAPhone)
     EXPECT_FALSE(writeSheet(findDataFolder(), {file("none.vetchling"), {}, path, {}, SheetPaper::A4, true}).empty());
     EXPECT_FALSE(
         writeSheet(findDataFolder(), {file("one.vetchling"), {}, QStringLiteral("/nowhere/a.pdf"), {}, SheetPaper::A4, true}).empty());
+}
+
+// 2026-11: the sheet had the distances of the antenna before the change, or none, and said nothing of it.
+TEST_F(BuildTest, TheSheetWaitsForWhatIsWorkedOut)
+{
+    document().edit(QStringLiteral("less"), {}, [](Design& d) {
+        d.operation.bands.resize(1);
+        d.operation.bands.front().wish = Wish::Must;
+    });
+    view("buildSafety");
+    ASSERT_TRUE(waitedFor([&] { return pageSentence().startsWith(QStringLiteral("Keep")); }, 60000));
+    view("buildCut");
+    document().setParameter("apex_height_m", parameter("apex_height_m") - 4.0, {});
+    const QString path = file("waits.pdf");
+    answerFileDialog(path);
+    click("savePdf");
+    EXPECT_FALSE(QFile::exists(path)) << "nothing is known of the antenna as it hangs now";
+    ASSERT_TRUE(waitedFor([&] { return QFile::exists(path); }, 60000));
+    const QString now = textOf(path).simplified();
+    ASSERT_TRUE(writeSheet(findDataFolder(), {saved(), {}, file("own.pdf"), {}, SheetPaper::A4, false}).empty());
+    const QRegularExpression distances(QStringLiteral("\\d+ m: [^:;]* from wires, [^:;]* peak"));
+    ASSERT_TRUE(distances.match(now).hasMatch()) << now.toStdString();
+    EXPECT_EQ(distances.match(now).captured(), distances.match(textOf(file("own.pdf")).simplified()).captured())
+        << "as a program that never saw the antenna before";
+    ASSERT_TRUE(writeSheet(findDataFolder(), {saved(), {}, file("quick.pdf"), {}, SheetPaper::A4, true}).empty());
+    EXPECT_TRUE(textOf(file("quick.pdf")).simplified().contains(QStringLiteral("not worked out for this sheet")));
+}
+
+// 2026-11: only the next change of the design brought them.
+TEST_F(BuildTest, PricesOfTheShedAreThoseOfThePartsAtOnce)
+{
+    view("buildParts");
+    const QString before = table();
+    window().shed().edit([](Shed& shed) {
+        StockItem wire;
+        wire.id = "w1";
+        wire.name = "wire";
+        wire.kind = StockKind::Wire;
+        wire.price = 4321.0;
+        shed.items.push_back(wire);
+    });
+    EXPECT_NE(table(), before);
 }
 
 TEST_F(BuildTest, TemplatesAreDrawnAtFullSize)

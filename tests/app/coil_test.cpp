@@ -27,7 +27,7 @@ TEST_F(CoilTest, ACoilIsWoundOtherwiseAndUndone)
     const QString before = board().headline();
     type("coilFormer", QStringLiteral("50 mm"));
     EXPECT_NEAR(winding().former, 0.05, 1e-12);
-    ASSERT_TRUE(waitFor([&] { return board().headline() != before; }));
+    ASSERT_TRUE(waitFor([&] { return board().headline() != before && board().headline().startsWith(QStringLiteral("Wind")); }));
     EXPECT_TRUE(board().headline().contains(QStringLiteral("50.00 mm"))) << board().headline().toStdString();
     type("coilWire", QStringLiteral("14 AWG"));
     EXPECT_NEAR(winding().wire, 1.628e-3, 1e-5);

@@ -1,7 +1,7 @@
 /// What the Feed page says, sentence by sentence, and the row of symbols it draws.
 #include "app/document/feed_desk.h"
 #include "app/stages/feed/chain_drawing.h"
-#include "app/stages/feed/feed_words.h"
+#include "app/view/feed_words.h"
 #include "core/files/design_file.h"
 #include "tests/app/app_fixture.h"
 

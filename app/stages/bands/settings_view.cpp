@@ -1,19 +1,37 @@
 #include "app/stages/bands/settings_view.h"
 
-#include "app/stages/bands/band_words.h"
+#include "app/document/aside.h"
 #include "app/view/ask_for_file.h"
+#include "app/view/band_words.h"
+#include "app/view/paper.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
-#include "core/files/writer.h"
-
-#include <QBuffer>
-#include <QPageSize>
-#include <QPdfWriter>
 
 #include <algorithm>
 #include <cmath>
 
 namespace vetchling::app {
+namespace {
+
+/// The size of a playing card laid across.
+Faults writeCard(const QString& path, const QString& name, const SettingTable& table)
+{
+    constexpr double wide = 105.0, high = 74.0, margin = 5.0, units = 520.0; // mm, and units across
+    const PaperForm form{name, QPageSize(QSizeF(wide, high), QPageSize::Millimeter), {margin, margin, margin, margin}};
+    return writePdf(path, form, [&](QPdfWriter& page) -> Faults {
+        QPainter painter(&page);
+        const double scale = painter.viewport().width() / units;
+        painter.scale(scale, scale);
+        Theme paper;
+        paper.setMode(Theme::Mode::Paper);
+        Sketch sketch(painter, paper);
+        sketch.text({4, 2}, name, Qt::AlignLeft | Qt::AlignTop, {paper.colours().ink, 16, true});
+        table.paint(sketch, QRectF(0, 30, units, 10.0));
+        return {};
+    });
+}
+
+} // namespace
 
 SettingsView::SettingsView(ViewContext& context, BandsDesk& desk, QObject* parent)
     : BandsView(context, desk, parent), m_chart(new SettingsChart(context))
@@ -88,9 +106,13 @@ QString SettingsView::sentence() const
     if (const QString words = missing(); !words.isEmpty())
         return words;
     const auto chart = m_desk.settings();
+    if (!chart && m_desk.settingsLeft())
+        return tr("Not worked out: it was left. Go on below the stages.");
     if (!chart)
         return m_desk.settingFaults().empty() ? tr("Being computed over your soil …")
                                               : coreWords(m_desk.settingFaults().front().message, system());
+    if (m_desk.settingsLeft())
+        return tr("These settings are of the antenna before the change: go on below the stages.");
     QStringList reached, missed;
     for (const study::SettingRow& row : chart->rows) {
         const WantedBand* wanted = findBand(document().design(), row.band);
@@ -169,29 +191,11 @@ void SettingsView::saveCard()
                    fileName(QString::fromStdString(document().antenna().name)) + QStringLiteral("-settings.pdf"), tr("PDF (*.pdf)"));
     if (path.isEmpty())
         return;
-    QByteArray bytes;
-    QBuffer buffer(&bytes);
-    buffer.open(QIODevice::WriteOnly);
-    paintCard(buffer);
-    const bool good = files::writeWhole(path.toStdString(), bytes.toStdString()).empty();
-    m_said->setText(good ? tr("Written to %1.").arg(path) : tr("%1 could not be written; check the folder and its permissions.").arg(path));
-}
-
-/// The size of a playing card laid across.
-void SettingsView::paintCard(QIODevice& device)
-{
-    constexpr double wide = 105.0, high = 74.0, margin = 5.0, units = 520.0; // mm, and units across
-    QPdfWriter writer(&device);
-    writer.setPageSize(QPageSize(QSizeF(wide, high), QPageSize::Millimeter));
-    writer.setPageMargins(QMarginsF(margin, margin, margin, margin), QPageLayout::Millimeter);
-    QPainter painter(&writer);
-    const double scale = painter.viewport().width() / units;
-    painter.scale(scale, scale);
-    Theme paper;
-    paper.setMode(Theme::Mode::Paper);
-    Sketch sketch(painter, paper);
-    sketch.text({4, 2}, QString::fromStdString(document().antenna().name), Qt::AlignLeft | Qt::AlignTop, {paper.colours().ink, 16, true});
-    m_chart->renderTable(sketch, QRectF(0, 30, units, 10.0));
+    const Faults faults = aside([path, table = m_chart->table(), name = QString::fromStdString(document().antenna().name)] {
+        return writeCard(path, name, table);
+    });
+    m_said->setText(faults.empty() ? tr("Written to %1.").arg(path)
+                                   : tr("%1 could not be written; check the folder and its permissions.").arg(path));
 }
 
 } // namespace vetchling::app

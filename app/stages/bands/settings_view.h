@@ -26,7 +26,6 @@ public:
 private:
     void take(const Id& band);
     void saveCard();
-    void paintCard(QIODevice& device);
     [[nodiscard]] const study::SettingRow* rowOf(const Id& band) const;
     [[nodiscard]] QString instruction() const;
     [[nodiscard]] QString nowWords() const;

@@ -22,6 +22,7 @@
 #include <QScrollArea>
 
 #include <cmath>
+#include <utility>
 
 namespace vetchling::app {
 namespace {
@@ -104,9 +105,15 @@ public:
         m_cut->fit();
         m_parts->fit();
         shown()->update();
+        goOn();
     }
 
 private:
+    struct Then {
+        Id antenna;
+        std::function<void()> act;
+    };
+
     static QScrollArea* scrolled(QWidget* view)
     {
         auto* scroll = new QScrollArea;
@@ -123,7 +130,7 @@ private:
         return static_cast<Canvas*>(view);
     }
 
-    /// What takes its time is asked for only where somebody looks: by the view that shows it. The sheet takes what is there.
+    /// What takes its time is asked for only where somebody looks: by the view that shows it.
     void wantAnswers()
     {
         if (shown() == m_coil)
@@ -204,30 +211,23 @@ private:
     {
         m_cutPanel = new CutPanel(m_context, m_desk, *m_cut, *m_ledger, this);
         connect(m_cutPanel, &CutPanel::printAsked, this, &BuildStage::print);
-        connect(m_cutPanel, &CutPanel::pdfAsked, this, [this] {
-            save(tr("Save the build sheet"), tr("PDF (*.pdf)"), [this](const QString& path) {
-                return pages().write(path, system() == units::System::Metric ? SheetPaper::A4 : SheetPaper::Letter);
-            });
-        });
-        connect(m_cutPanel, &CutPanel::phoneAsked, this, [this] {
-            save(tr("Save the sheet for a phone"), tr("PDF (*.pdf)"),
-                 [this](const QString& path) { return pages().write(path, SheetPaper::Phone); });
-        });
+        connect(m_cutPanel, &CutPanel::pdfAsked, this,
+                [this] { saveSheet(tr("Save the build sheet"), system() == units::System::Metric ? SheetPaper::A4 : SheetPaper::Letter); });
+        connect(m_cutPanel, &CutPanel::phoneAsked, this, [this] { saveSheet(tr("Save the sheet for a phone"), SheetPaper::Phone); });
         connect(m_cutPanel, &CutPanel::templatesAsked, this, [this] {
             save(tr("Save the drilling templates"), tr("PDF (*.pdf);;SVG (*.svg)"),
-                 [this](const QString& path) { return pages().writeTemplates(path); });
+                 [this](const QString& path) { return aside([pages = pages(), path] { return pages.writeTemplates(path); }); });
         });
         connect(m_cutPanel, &CutPanel::csvAsked, this, [this] {
             save(tr("Save the cut list"), tr("CSV (*.csv)"), [this](const QString& path) {
-                return files::writeWhole(path.toStdString(), cutListCsv(m_context.models.current()->cut) + "\n" + tapeCsv(*m_desk.facts()));
+                return aside([path, csv = cutListCsv(m_context.models.current()->cut) + "\n" + tapeCsv(*m_desk.facts())] {
+                    return files::writeWhole(path.toStdString(), csv);
+                });
             });
         });
         connect(m_cutPanel, &CutPanel::recipeAsked, this, [this] {
             save(tr("Keep the recipe"), tr("Recipe (*.json)"), [this](const QString& path) {
-                return files::saveRecipe(study::recipeOf(document().design(), document().antenna(),
-                                                         m_context.solver.detail() ? slopes() : std::map<std::string, double>(),
-                                                         QDate::currentDate().toString(Qt::ISODate).toStdString()),
-                                         path.toStdString());
+                return aside([path, recipe = recipe()] { return files::saveRecipe(recipe, path.toStdString()); });
             });
         });
         connect(m_cutPanel, &CutPanel::recipeTaken, this, &BuildStage::takeRecipe);
@@ -242,7 +242,13 @@ private:
         return out;
     }
 
-    [[nodiscard]] SheetPages pages() { return SheetPages({m_context, m_desk, m_coils.answer()}); }
+    [[nodiscard]] study::Recipe recipe() const
+    {
+        return study::recipeOf(document().design(), document().antenna(), slopes(),
+                               QDate::currentDate().toString(Qt::ISODate).toStdString());
+    }
+
+    [[nodiscard]] SheetPages pages() const { return SheetPages(sheetFactsOf(m_context, m_desk, m_coils)); }
 
     /// Takes what is typed first.
     bool ready()
@@ -253,26 +259,72 @@ private:
         return complaint.isEmpty() && !nothing;
     }
 
+    [[nodiscard]] QString askForName(const QString& title, const QString& filter)
+    {
+        return ready() ? askForFile(m_page, title, fileName(QString::fromStdString(document().antenna().name)), filter) : QString();
+    }
+
     void save(const QString& title, const QString& filter, const std::function<Faults(const QString&)>& write)
     {
-        if (!ready())
-            return;
-        const QString path = askForFile(m_page, title, fileName(QString::fromStdString(document().antenna().name)), filter);
-        if (path.isEmpty())
-            return;
-        const Faults faults = write(path);
-        m_cutPanel->say(faults.empty() ? tr("Written to %1.").arg(path)
-                                       : tr("Not written: %1").arg(coreWords(faults.front().message, system())));
+        if (const QString path = askForName(title, filter); !path.isEmpty())
+            sayWritten(path, write(path));
+    }
+
+    void saveSheet(const QString& title, SheetPaper paper)
+    {
+        if (const QString path = askForName(title, tr("PDF (*.pdf)")); !path.isEmpty())
+            whenWorkedOut(
+                [this, path, paper] { sayWritten(path, aside([pages = pages(), path, paper] { return pages.write(path, paper); })); });
     }
 
     void print()
     {
         if (!ready())
             return;
-        QPrinter printer;
-        QPrintDialog dialog(&printer, m_page);
+        const auto printer = std::make_shared<QPrinter>();
+        QPrintDialog dialog(printer.get(), m_page);
         if (dialog.exec() == QDialog::Accepted)
-            pages().paint(printer, false);
+            whenWorkedOut([this, printer] {
+                say(aside([pages = pages(), printer] { return pages.paint(*printer, false); }) > 0
+                        ? tr("Handed to the printer.")
+                        : tr("The printer cannot be painted on."));
+            });
+    }
+
+    /// Distances and coil belong on the sheet: it is made when they are there, or when the person has left them.
+    void whenWorkedOut(std::function<void()> act)
+    {
+        m_then = {document().current(), std::move(act)};
+        goOn();
+    }
+
+    void goOn()
+    {
+        if (!m_then.act)
+            return;
+        if (!document().hasAntenna() || m_then.antenna != document().current()) {
+            m_then = {};
+            return say(tr("The sheet was left: another antenna is on show."));
+        }
+        m_desk.wantSafety();
+        m_coils.want();
+        if (m_desk.safetyBusy() || m_coils.busy())
+            return say(tr("Distances and coil are being worked out; then the sheet follows."));
+        std::exchange(m_then, {}).act();
+    }
+
+    void sayWritten(const QString& path, const Faults& faults)
+    {
+        say(faults.empty() ? tr("Written to %1.").arg(path) : tr("Not written: %1").arg(coreWords(faults.front().message, system())));
+    }
+
+    /// On the cut view; on the others by their sentence, until they change.
+    void say(const QString& words)
+    {
+        if (m_cutPanel)
+            m_cutPanel->say(words);
+        else
+            m_page->setSentence(words);
     }
 
     void takeRecipe()
@@ -282,22 +334,22 @@ private:
             return;
         const auto recipe = aside([name = path.toStdString()] { return files::readRecipe(name); });
         if (!recipe) {
-            m_cutPanel->say(tr("Not taken: %1").arg(QString::fromStdString(recipe.firstFault())));
+            say(tr("Not taken: %1").arg(QString::fromStdString(recipe.firstFault())));
             return;
         }
-        m_cutPanel->say(tr("Being worked out for this wire and soil …"));
+        say(tr("Being worked out for this wire and soil …"));
         m_desk.copyRecipe(*recipe);
     }
 
     void sayCopied(const QString& words)
     {
         refresh();
-        if (m_cutPanel)
-            m_cutPanel->say(words);
+        say(words);
     }
 
     BuildDesk m_desk;
     CoilDesk m_coils;
+    Then m_then; ///< waits for what the desks work out
     CutBoard* m_cut;
     CoilBoard* m_coil;
     ChokeBoard* m_choke;

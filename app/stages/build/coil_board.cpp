@@ -45,6 +45,8 @@ QString CoilBoard::headline() const
     const auto known = m_desk.answer();
     if (!known || !known->wound.good())
         return {};
+    if (m_desk.standing() != Standing::Whole)
+        return m_desk.givenUp() ? tr("Of the coil before the change: go on below the stages.") : tr("Being computed anew …");
     const double turns = known->wound.coil.turns, spare = known->wound.winding.spare;
     const QString former = millimetres(known->wound.winding.former, m_context.system());
     return spare > 0.0

@@ -1,7 +1,7 @@
 #include "app/stages/build/safety_board.h"
 
 #include "app/document/document.h"
-#include "app/stages/feed/feed_words.h"
+#include "app/view/feed_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
@@ -68,10 +68,17 @@ QString SafetyBoard::sentence() const
         return tr("No antenna yet: add one with + at the top.");
     if (!m_desk.safetyFaults().empty())
         return coreWords(m_desk.safetyFaults().front().message, m_context.system());
+    const Standing standing = m_desk.safetyStanding();
+    const bool left = m_desk.safetyGivenUp();
+    if (standing == Standing::Before)
+        return left ? tr("These distances are of the antenna before the change, not as it is: go on below the stages.")
+                    : tr("These distances are of the antenna before the change; they are being followed anew …");
+    if (standing == Standing::None && left)
+        return tr("Not worked out: it was left. Go on below the stages.");
     const auto rows = m_desk.keepRows();
     if (rows.empty())
-        return m_desk.safetyBusy() ? tr("The fields round the wires are being followed …")
-                                   : tr("No wished band that this limit speaks of.");
+        return standing == Standing::Whole ? tr("No wished band that this limit speaks of.")
+                                           : tr("The fields round the wires are being followed …");
     const auto far =
         std::max_element(rows.begin(), rows.end(), [](const auto& a, const auto& b) { return a.keep.fromWires < b.keep.fromWires; });
     const auto high = std::max_element(rows.begin(), rows.end(), [](const auto& a, const auto& b) { return a.volts < b.volts; });
@@ -80,7 +87,10 @@ QString SafetyBoard::sentence() const
                                                          feed::voltWords(high->volts), QString::fromStdString(high->name))
                                               : tr("The limit is nowhere exceeded; up to %1 peak at the ends on %2.")
                                                     .arg(feed::voltWords(high->volts), QString::fromStdString(high->name));
-    return m_desk.safetyBusy() ? words + QLatin1Char(' ') + tr("More bands are being followed …") : words;
+    if (standing == Standing::Part)
+        words +=
+            QLatin1Char(' ') + (left ? tr("Not every band was followed: go on below the stages.") : tr("More bands are being followed …"));
+    return words;
 }
 
 std::vector<QStringList> SafetyBoard::cells() const

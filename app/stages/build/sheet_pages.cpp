@@ -3,17 +3,14 @@
 #include "app/stages/build/build_drawings.h"
 #include "app/stages/build/cut_board.h"
 #include "app/stages/build/parts_board.h"
-#include "app/stages/build/safety_board.h"
-#include "app/stages/feed/feed_words.h"
+#include "app/view/feed_words.h"
+#include "app/view/paper.h"
 #include "app/view/words.h"
 #include "core/files/writer.h"
 #include "core/line/parts.h"
 #include "core/workshop/templates.h"
 
-#include <QBuffer>
 #include <QDate>
-#include <QPageLayout>
-#include <QPdfWriter>
 
 #include <algorithm>
 #include <cmath>
@@ -160,34 +157,23 @@ private:
     int m_pages = 1;
 };
 
-SheetPages::SheetPages(const SheetSources& sources)
-    : m_sources(sources), m_antenna(sources.context.document.antenna()), m_facts(sources.build.facts()), m_built(sources.build.built()),
-      m_system(sources.context.system())
-{
-}
-
-QString SheetPages::title() const { return tr("Build: %1").arg(m_sources.context.document.shownName()); }
+QString SheetPages::title() const { return tr("Build: %1").arg(m_sheet.name); }
 
 QStringList SheetPages::facts() const
 {
-    const Site& site = m_sources.context.document.design().site;
-    const shapes::WireChoice& w = m_antenna.shape.wire;
-    const auto& all = m_sources.context.conductors;
-    const auto known = std::find_if(all.begin(), all.end(), [&](const files::Conductor& c) { return c.id == w.conductor; });
-    QString wire = tr("Wire: %1, %2 thick")
-                       .arg(known == all.end() ? QString::fromStdString(w.conductor) : coreWords(known->name),
-                            valueWords(w.diameter, units::Quantity::WireSize, m_system));
-    wire += w.jacket > 0.0 ? tr(", jacket of %1.").arg(valueWords(w.jacket, units::Quantity::WireSize, m_system)) : tr(", bare.");
+    const shapes::WireChoice& w = m_sheet.antenna.shape.wire;
+    QString wire = tr("Wire: %1, %2 thick").arg(m_sheet.conductor, valueWords(w.diameter, units::Quantity::WireSize, m_sheet.system));
+    wire += w.jacket > 0.0 ? tr(", jacket of %1.").arg(valueWords(w.jacket, units::Quantity::WireSize, m_sheet.system)) : tr(", bare.");
     QStringList heights;
-    for (const shapes::Handle& h : m_built->handles)
+    for (const shapes::Handle& h : m_sheet.built->handles)
         if (heights.size() < 6)
-            heights << tr("%1 %2").arg(coreWords(h.name), lengthWords(h.at.z, m_system));
+            heights << tr("%1 %2").arg(coreWords(h.name), lengthWords(h.at.z, m_sheet.system));
     QStringList out{tr("Site: %1, soil: %2. Cut for %3. %4")
-                        .arg(QString::fromStdString(site.name), coreWords(site.soil.name), frequencyWords(m_antenna.shape.designFrequency),
+                        .arg(m_sheet.site, coreWords(m_sheet.soil), frequencyWords(m_sheet.antenna.shape.designFrequency),
                              QDate::currentDate().toString(Qt::ISODate)),
                     wire, tr("Heights above ground: %1.").arg(heights.join(QStringLiteral(", ")))};
-    if (!m_antenna.notes.empty())
-        out << QString::fromStdString(m_antenna.notes).left(220);
+    if (!m_sheet.antenna.notes.empty())
+        out << QString::fromStdString(m_sheet.antenna.notes).left(220);
     return out;
 }
 
@@ -198,7 +184,7 @@ void SheetPages::head(Flow& flow) const
                        {flow.colours().ink, 18, true});
     for (const QString& words : facts())
         flow.paragraph(words);
-    const DetailFacts of{m_antenna, *m_built, *m_facts, m_system};
+    const DetailFacts of{m_sheet.antenna, *m_sheet.built, m_sheet.facts, m_sheet.system};
     const double height = flow.narrow() ? 150.0 : 240.0, top = flow.take(height);
     BuildDrawings(flow.sketch(), of).whole(QRectF(0.0, top, flow.width(), height));
 }
@@ -209,16 +195,16 @@ void SheetPages::pieces(Flow& flow) const
     std::vector<QStringList> rows{
         {tr("piece"), tr("times"), tr("path"), tr("loops, joints"), tr("fold"), tr("margin"), tr("cut to"), tr("done")}};
     std::vector<int> boxes;
-    const auto small = [&](double metres) { return metres > 0.0 ? smallWords(metres, m_system) : QStringLiteral("–"); };
-    for (const BuildPiece& piece : m_facts->pieces) {
+    const auto small = [&](double metres) { return metres > 0.0 ? smallWords(metres, m_sheet.system) : QStringLiteral("–"); };
+    for (const BuildPiece& piece : m_sheet.facts.pieces) {
         const CutRow& r = piece.row;
         rows.push_back({coreWords(r.name),
                         tr("%1 ×").arg(r.pieces),
-                        lengthWords(r.radiating, m_system),
+                        lengthWords(r.radiating, m_sheet.system),
                         small(r.ends - r.fold),
                         small(r.fold),
                         small(r.margin),
-                        lengthWords(r.cut, m_system),
+                        lengthWords(r.cut, m_sheet.system),
                         {}});
         boxes.push_back(r.pieces);
     }
@@ -226,33 +212,34 @@ void SheetPages::pieces(Flow& flow) const
         flow.table(rows, {0.34, 0.12, 0.0, 0.0, 0.0, 0.0, 0.32, 0.0}, boxes);
     else
         flow.table(rows, {0.2, 0.07, 0.13, 0.13, 0.11, 0.11, 0.13, 0.0}, boxes);
-    for (const BuildPiece& piece : m_facts->pieces)
+    for (const BuildPiece& piece : m_sheet.facts.pieces)
         if (piece.row.first == shapes::WireEnd::Tube && piece.row.last == shapes::WireEnd::Tube)
-            flow.paragraph(tr("%1: %2.").arg(coreWords(piece.row.name), rodWords(piece, m_antenna.shape, m_system)));
-    for (const BuildPiece& piece : m_facts->pieces)
+            flow.paragraph(tr("%1: %2.").arg(coreWords(piece.row.name), rodWords(piece, m_sheet.antenna.shape, m_sheet.system)));
+    for (const BuildPiece& piece : m_sheet.facts.pieces)
         if (!piece.waitsFor.empty())
             flow.paragraph(tr("%1: wait until the %2 is trimmed; then cut what the program says then.")
                                .arg(coreWords(piece.row.name), coreWords(piece.waitsFor)));
-    flow.paragraph(tr("%1 of wire in all. Tie, tune, then crimp, and measure again. Equal pieces equal within %2. Left side red tape, "
-                      "right side white.")
-                       .arg(lengthWords(m_facts->wire, m_system, 1), m_system == units::System::Metric ? tr("1 cm") : tr("1/2 in")));
+    flow.paragraph(
+        tr("%1 of wire in all. Tie, tune, then crimp, and measure again. Equal pieces equal within %2. Left side red tape, "
+           "right side white.")
+            .arg(lengthWords(m_sheet.facts.wire, m_sheet.system, 1), m_sheet.system == units::System::Metric ? tr("1 cm") : tr("1/2 in")));
 }
 
 void SheetPages::tapes(Flow& flow) const
 {
     flow.heading(tr("One tape, from one peg, pulled taut"));
-    for (const BuildPiece& piece : m_facts->pieces) {
+    for (const BuildPiece& piece : m_sheet.facts.pieces) {
         QStringList marks;
         for (const TapeMark& mark : piece.marks)
-            marks << tr("%1 %2").arg(lengthWords(mark.at, m_system), coreWords(markName(mark.kind)));
+            marks << tr("%1 %2").arg(lengthWords(mark.at, m_sheet.system), coreWords(markName(mark.kind)));
         flow.paragraph(tr("%1: %2").arg(coreWords(piece.row.name), marks.join(QStringLiteral("  ·  "))));
     }
 }
 
 void SheetPages::details(Flow& flow) const
 {
-    const DetailFacts of{m_antenna, *m_built, *m_facts, m_system};
-    const std::vector<DetailKind> kinds = detailsOf(*m_built, *m_facts);
+    const DetailFacts of{m_sheet.antenna, *m_sheet.built, m_sheet.facts, m_sheet.system};
+    const std::vector<DetailKind> kinds = detailsOf(*m_sheet.built, m_sheet.facts);
     if (kinds.empty())
         return;
     flow.heading(tr("How it is put together"), 120.0);
@@ -268,80 +255,65 @@ void SheetPages::parts(Flow& flow) const
 {
     flow.heading(tr("Parts"));
     QStringList all;
-    const QString currency = QString::fromStdString(m_sources.context.shed.shed().currency);
-    for (const PartRow& row : m_facts->parts)
+    for (const PartRow& row : m_sheet.facts.parts)
         if (!row.leftOut)
-            all << QStringLiteral("%1  %2").arg(row.unit == PartUnit::Metre
-                                                    ? lengthWords(row.count, m_system, m_system == units::System::Metric ? 0 : 1)
-                                                    : QString::number(row.count, 'g', 4),
-                                                row.own ? QString::fromStdString(row.name) : coreWords(row.name));
+            all << QStringLiteral("%1  %2").arg(
+                row.unit == PartUnit::Metre ? lengthWords(row.count, m_sheet.system, m_sheet.system == units::System::Metric ? 0 : 1)
+                                            : QString::number(row.count, 'g', 4),
+                row.own ? QString::fromStdString(row.name) : coreWords(row.name));
     flow.boxes(all);
-    if (const double price = priceOf(m_facts->parts); price > 0.0)
-        flow.paragraph(tr("Those with a price cost %1.").arg(QStringLiteral("%1 %2").arg(price, 0, 'f', 2).arg(currency).trimmed()));
-    flow.paragraph(metalWords(*m_facts));
+    if (const double price = priceOf(m_sheet.facts.parts); price > 0.0)
+        flow.paragraph(
+            tr("Those with a price cost %1.").arg(QStringLiteral("%1 %2").arg(price, 0, 'f', 2).arg(m_sheet.currency).trimmed()));
+    flow.paragraph(metalWords(m_sheet.facts));
     flow.paragraph(tr("Seal every joint: glue-lined sleeve, then self-fusing tape, then plain tape; a drip loop before the box."));
 }
 
 void SheetPages::mechanics(Flow& flow) const
 {
     flow.heading(tr("What it has to stand"));
-    for (const QString& words : mechanicsWords(*m_facts, m_antenna.workshop.rigging, m_system))
+    for (const QString& words : mechanicsWords(m_sheet.facts, m_sheet.antenna.workshop.rigging, m_sheet.system))
         flow.paragraph(words);
 }
 
 void SheetPages::winding(Flow& flow) const
 {
-    const auto& coil = m_sources.coil;
-    if (!coil || !coil->wound.good())
+    if (!m_sheet.coil && m_sheet.coilMissing.isEmpty())
         return;
     flow.heading(tr("Coil"));
-    const Wound& w = coil->wound;
+    if (!m_sheet.coil)
+        return flow.paragraph(m_sheet.coilMissing);
+    const Wound& w = m_sheet.coil->wound;
     flow.paragraph(tr("%1 turns on a former of %2, pitch %3, %4 long; tap at %5. %6 µH, Q about %7; %8 of wire and its leads.")
                        .arg(std::ceil(w.coil.turns) + w.winding.spare, 0, 'f', 0)
-                       .arg(valueWords(w.winding.former, units::Quantity::WireSize, m_system),
-                            valueWords(w.coil.pitch, units::Quantity::WireSize, m_system),
-                            valueWords(w.figures.length, units::Quantity::WireSize, m_system))
+                       .arg(valueWords(w.winding.former, units::Quantity::WireSize, m_sheet.system),
+                            valueWords(w.coil.pitch, units::Quantity::WireSize, m_sheet.system),
+                            valueWords(w.figures.length, units::Quantity::WireSize, m_sheet.system))
                        .arg(w.coil.turns, 0, 'f', 1)
                        .arg(1e6 * w.figures.atFrequency, 0, 'f', 2)
                        .arg(w.figures.q, 0, 'f', 0)
-                       .arg(lengthWords(w.figures.wire, m_system)));
+                       .arg(lengthWords(w.figures.wire, m_sheet.system)));
 }
 
 void SheetPages::feed(Flow& flow) const
 {
     flow.heading(tr("Feed line, from the antenna"));
     QStringList all;
-    for (const ChainPart& part : wholeChain(m_antenna))
-        all << QStringLiteral("%1 %2").arg(feed::partName(part), feed::partFigure(part, m_system)).trimmed();
+    for (const ChainPart& part : wholeChain(m_sheet.antenna))
+        all << QStringLiteral("%1 %2").arg(feed::partName(part), feed::partFigure(part, m_sheet.system)).trimmed();
     flow.paragraph(all.isEmpty() ? tr("Nothing is drawn: put a choke and the coax in under Feed.") : all.join(QStringLiteral("  →  ")));
-    if (m_sources.build.hasChoke()) {
-        const CoreChoke choke = m_sources.build.choke();
+    if (const auto& choke = m_sheet.choke)
         flow.paragraph(tr("Choke: %1 turns through %2 of %3, %4.")
-                           .arg(choke.turns)
-                           .arg(choke.rings > 1 ? tr("%1 rings").arg(choke.rings) : tr("a ring"), coreWords(choke.ring.name),
-                                coreWords(choke.ferrite.name)));
-    }
+                           .arg(choke->turns)
+                           .arg(choke->rings > 1 ? tr("%1 rings").arg(choke->rings) : tr("a ring"), coreWords(choke->ring.name),
+                                coreWords(choke->ferrite.name)));
 }
 
 void SheetPages::safety(Flow& flow) const
 {
     flow.heading(tr("Keep away and keep safe"));
-    const auto rows = m_sources.build.keepRows();
-    const LimitSet* limit = m_sources.build.limit();
-    if (!rows.empty() && limit) {
-        const Mode* mode = m_sources.build.data().mode(m_antenna.workshop.mode);
-        QStringList words;
-        for (const study::KeepRow& row : rows)
-            words << tr("%1: %2 from wires, %3 peak")
-                         .arg(QString::fromStdString(row.name),
-                              row.keep.fromWires > 0.0 ? lengthWords(row.keep.fromWires, m_system, 1) : tr("nothing"),
-                              feed::voltWords(row.volts));
-        flow.paragraph(tr("%1, %2, %3 W: %4.")
-                           .arg(QString::fromStdString(limit->name), mode ? coreWords(mode->name) : QString())
-                           .arg(m_sources.context.document.design().operation.power, 0, 'f', 0)
-                           .arg(words.join(QStringLiteral("; "))));
-    }
-    for (const auto& [heading, words] : cautionsOf(m_sources.build, m_sources.context.document, m_system))
+    flow.paragraph(m_sheet.distances);
+    for (const auto& [heading, words] : m_sheet.cautions)
         flow.paragraph(QStringLiteral("%1. %2").arg(heading, words));
     flow.paragraph(tr("No legal advice: follow local codes and your licence, and ask licensed people."));
 }
@@ -350,8 +322,8 @@ void SheetPages::packing(Flow& flow) const
 {
     flow.heading(tr("Put it up"));
     QStringList lines;
-    for (std::size_t i = 0; i < m_facts->pack.order.size(); ++i)
-        lines << QStringLiteral("%1. %2").arg(i + 1).arg(coreWords(m_facts->pack.order[i], m_system));
+    for (std::size_t i = 0; i < m_sheet.facts.pack.order.size(); ++i)
+        lines << QStringLiteral("%1. %2").arg(i + 1).arg(coreWords(m_sheet.facts.pack.order[i], m_sheet.system));
     flow.paragraph(lines.join(QLatin1Char(' ')));
     flow.heading(tr("Written down"), 46.0);
     const double top = flow.take(50.0);
@@ -359,13 +331,12 @@ void SheetPages::packing(Flow& flow) const
         flow.sketch().line({0.0, top + 16.0 * i}, {flow.width(), top + 16.0 * i}, flow.colours().inkFaint, 0.7, Qt::DotLine);
 }
 
-int SheetPages::paint(QPagedPaintDevice& device, bool narrow)
+int SheetPages::paint(QPagedPaintDevice& device, bool narrow) const
 {
     QPainter painter;
-    if (!m_facts || !m_built || !painter.begin(&device))
+    if (!m_sheet.built || !painter.begin(&device))
         return 0;
-    Flow flow(device, painter,
-              tr("%1, %2. Vetchling").arg(m_sources.context.document.shownName(), QDate::currentDate().toString(Qt::ISODate)));
+    Flow flow(device, painter, tr("%1, %2. Vetchling").arg(m_sheet.name, QDate::currentDate().toString(Qt::ISODate)));
     flow.begin(narrow ? slim : wide);
     head(flow);
     pieces(flow);
@@ -382,47 +353,32 @@ int SheetPages::paint(QPagedPaintDevice& device, bool narrow)
     return painter.end() ? flow.pages() : 0;
 }
 
-Faults SheetPages::write(const QString& path, SheetPaper paper)
+Faults SheetPages::write(const QString& path, SheetPaper paper) const
 {
-    QByteArray content;
-    QBuffer buffer(&content);
-    buffer.open(QIODevice::WriteOnly);
-    {
-        QPdfWriter writer(&buffer);
-        writer.setPageSize(sizeOf(paper));
-        const double margin = paper == SheetPaper::Phone ? 3.0 : 13.0;
-        writer.setPageMargins(QMarginsF(margin, margin, margin, margin), QPageLayout::Millimeter);
-        writer.setTitle(title());
-        writer.setCreator(QStringLiteral("Vetchling"));
-        if (paint(writer, paper == SheetPaper::Phone) == 0)
-            return {{"", coreText("core", "there is nothing to build yet")}};
-    }
-    return files::writeWhole(path.toStdString(), content.toStdString());
+    const double margin = paper == SheetPaper::Phone ? 3.0 : 13.0; // mm
+    return writePdf(path, {title(), sizeOf(paper), {margin, margin, margin, margin}}, [&](QPdfWriter& pages) -> Faults {
+        if (paint(pages, paper == SheetPaper::Phone) > 0)
+            return {};
+        return {{"", coreText("core", "there is nothing to build yet")}};
+    });
 }
 
-Faults SheetPages::writeTemplates(const QString& path)
+Faults SheetPages::writeTemplates(const QString& path) const
 {
-    if (!m_built)
+    if (!m_sheet.built)
         return {{"", coreText("core", "there is nothing to build yet")}};
-    const std::vector<Plate> plates = platesFor(m_antenna, *m_built);
+    const std::vector<Plate> plates = platesFor(m_sheet.antenna, *m_sheet.built);
     if (plates.empty())
         return {{"", coreText("core", "this antenna has no plate to be drilled")}};
     if (path.endsWith(QStringLiteral(".svg"), Qt::CaseInsensitive))
-        return files::writeWhole(path.toStdString(), platesSvg(plates, m_antenna.name));
-    QByteArray content;
-    QBuffer buffer(&content);
-    buffer.open(QIODevice::WriteOnly);
-    {
-        QPdfWriter writer(&buffer);
-        writer.setPageSize(QPageSize(QPageSize::A4));
-        writer.setPageMargins(QMarginsF(8, 8, 8, 8), QPageLayout::Millimeter);
-        writer.setTitle(title());
-        QPainter painter(&writer);
+        return files::writeWhole(path.toStdString(), platesSvg(plates, m_sheet.antenna.name));
+    return writePdf(path, {title(), QPageSize(QPageSize::A4), {8.0, 8.0, 8.0, 8.0}}, [&](QPdfWriter& pages) -> Faults {
+        QPainter painter(&pages);
         Theme theme;
         theme.setMode(Theme::Mode::Paper);
-        paintPlates(painter, theme, plates, [&] { writer.newPage(); });
-    }
-    return files::writeWhole(path.toStdString(), content.toStdString());
+        paintPlates(painter, theme, plates, [&] { pages.newPage(); });
+        return {};
+    });
 }
 
 } // namespace vetchling::app

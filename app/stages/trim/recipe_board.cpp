@@ -16,7 +16,7 @@ RecipeBoard::RecipeBoard(ViewContext& context, TrimDesk& desk) : Canvas(context)
 QStringList RecipeBoard::steps() const
 {
     QStringList out;
-    if (const auto card = m_desk.card())
+    if (const auto card = m_desk.card(); card && m_desk.next())
         for (const Text& step : card->steps)
             out << coreWords(step, m_context.system());
     return out;

@@ -117,7 +117,9 @@ QString TrimBoard::headline() const
 {
     if (const TrimNext* next = m_desk.next())
         return coreWords(next->words, system());
-    return m_desk.faults().empty() ? tr("Being worked out …") : coreWords(m_desk.faults().front().message, system());
+    return m_desk.givenUp()          ? tr("Not worked out: it was left. Go on below the stages.")
+           : m_desk.faults().empty() ? tr("Being worked out …")
+                                     : coreWords(m_desk.faults().front().message, system());
 }
 
 QString TrimBoard::explanation() const
@@ -237,13 +239,14 @@ double TrimBoard::paintSense(Sketch& sketch, double top, double width) const
 double TrimBoard::paintOrder(Sketch& sketch, double top, double width) const
 {
     const auto known = m_desk.outcome();
+    const TrimNext* next = m_desk.next();
     if (!known || known->tasks.size() < 2)
         return top;
     const Colours& c = sketch.colours();
     sketch.text({0.0, top}, tr("Which piece, in which order"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     double y = top + 20.0;
     for (std::size_t i = 0; i < known->tasks.size(); ++i) {
-        const bool now = i == known->next.task, done = known->states[i] == TrimStep::Done;
+        const bool now = next && i == next->task, done = next && known->states[i] == TrimStep::Done;
         if (now)
             sketch.painter().fillRect(QRectF(0.0, y, width, orderRow - 2.0), c.leafPale);
         sketch.text({8.0, y + 0.5 * orderRow - 1.0}, QString::number(i + 1), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12, true});
@@ -251,9 +254,10 @@ double TrimBoard::paintOrder(Sketch& sketch, double top, double width) const
                     tr("%1, %2").arg(frequencyWords(known->tasks[i].target), coreWords(known->tasks[i].lever.name)),
                     Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12});
         sketch.text({width - 8.0, y + 0.5 * orderRow - 1.0},
-                    done  ? tr("finished: crimp it")
-                    : now ? tr("this one now")
-                          : tr("waits: what is cut inside moves it"),
+                    done    ? tr("finished: crimp it")
+                    : now   ? tr("this one now")
+                    : !next ? QString()
+                            : tr("waits: what is cut inside moves it"),
                     Qt::AlignRight | Qt::AlignVCenter, {done ? c.leaf : c.inkSoft, 12});
         y += orderRow;
     }
