@@ -233,6 +233,7 @@ void MainWindow::listen()
     connect(&m_theme, &Theme::changed, this, [this] {
         m_theme.apply(*qApp);
         m_shelf->refreshIcons();
+        m_message->setColours(m_theme.colours().petalPale, m_theme.colours().petal); // it may be on show
         refreshAll();
     });
 }

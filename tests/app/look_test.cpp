@@ -38,6 +38,20 @@ TEST(Theme, TextHasEnoughContrastInBothThemes)
     }
 }
 
+// 2026-11: night fell while a message was on show: pale words on the day's ground.
+TEST_F(WindowTest, AMessageIsReadableWhenNightFalls)
+{
+    document().edit(QStringLiteral("less"), {}, [](Design& d) { d.operation.bands.clear(); });
+    window().exportPicture(file("nowhere/a.png"));
+    auto* message = find<QLabel>("message");
+    ASSERT_TRUE(message->isVisible());
+    for (int i = 0; i < 2; ++i) {
+        const QColor ground = message->grab().toImage().pixelColor(message->width() / 2, 4);
+        EXPECT_GE(contrast(window().theme().colours().ink, ground), 4.5) << ground.name().toStdString();
+        window().toggleTheme();
+    }
+}
+
 TEST(Theme, FontsAndIconsAreShippedInside)
 {
     Theme theme;
