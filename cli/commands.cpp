@@ -45,14 +45,30 @@ Result<files::CaseResult> solveOne(const std::shared_ptr<const WireModel>& model
     return files::CaseResult{std::move(solution).value(), *ledger, std::move(gain)};
 }
 
+/// How far the error moves the place where X = 0, Hz; nothing where the reactance is not small there.
+std::optional<double> resonanceError(const em::Solution& solution, em::GroundTableCache& tables, const em::SolveOptions& options,
+                                     const Watch& watch)
+{
+    constexpr double step = 2e-3; // of the frequency
+    if (std::abs(solution.impedance.imag()) > solution.impedance.real())
+        return std::nullopt;
+    const auto beside = em::solve(solution.model, (1.0 + step) * solution.frequency, tables, options, watch);
+    if (!beside)
+        return std::nullopt;
+    const double slope = std::abs(beside->impedance.imag() - solution.impedance.imag()) / (step * solution.frequency);
+    return 0.01 * solution.impedanceErrorPercent * std::abs(solution.impedance) / slope;
+}
+
 /// Says on stderr where the wanted accuracy was not reached, and where the model leaves its range.
-void noteUnsettled(const em::Solution& solution, const em::SolveOptions& options)
+void noteUnsettled(const em::Solution& solution, em::GroundTableCache& tables, const em::SolveOptions& options, const Watch& watch)
 {
     for (const RangeNote& note : rangeNotes(*solution.model, solution.frequency))
         fmt::print(stderr, "note: wires[{}]: {}\n", note.wire, note.message.english());
-    if (options.wantedErrorPercent > 0.0 && solution.impedanceErrorPercent > options.wantedErrorPercent)
-        fmt::print(stderr, "note: at {:.6g} MHz the impedance is only sure to {:.2g} %\n", solution.frequency / 1e6,
-                   solution.impedanceErrorPercent);
+    if (!(options.wantedErrorPercent > 0.0 && solution.impedanceErrorPercent > options.wantedErrorPercent))
+        return;
+    const auto hertz = resonanceError(solution, tables, options, watch);
+    fmt::print(stderr, "note: at {:.6g} MHz the impedance is only sure to {:.2g} %{}\n", solution.frequency / 1e6,
+               solution.impedanceErrorPercent, hertz ? fmt::format(", and the resonance beside it to {:.2g} kHz", *hertz / 1e3) : "");
 }
 
 int solveCommand(const std::string& path, const em::SolveOptions& options)
@@ -69,7 +85,7 @@ int solveCommand(const std::string& path, const em::SolveOptions& options)
         Result<files::CaseResult> one = solveOne(model, wires->frequencies[i], wires->pattern, tables, options, watch);
         if (!one)
             return report(one.faults());
-        noteUnsettled(one->solution, options);
+        noteUnsettled(one->solution, tables, options, watch);
         results.push_back(std::move(one).value());
         watch.report(double(i + 1) / double(wires->frequencies.size()));
     }

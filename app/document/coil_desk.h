@@ -29,7 +29,7 @@ public:
     void setTurnsAtHand(double turns);
     [[nodiscard]] double turnsAtHand() const { return m_turns; }
     void setWinding(const Winding& winding, const QString& mergeKey = {});
-    /// The model takes the Q of the winding, and its size where it is longer than thick and the shape has a place for it.
+    /// The model takes the Q of the winding, and its size where it is long enough (coil_limits.h) and the shape has a place for it.
     void takeWinding();
     /// The model takes the coil for a point again.
     void takePoint();

@@ -23,6 +23,26 @@ bool isNewer(const QString& file, const QDateTime& when) { return QFileInfo::exi
 
 QString filter() { return QObject::tr("Vetchling designs (*.vetchling)"); }
 
+struct Way {
+    const char* name;
+    QString words;
+    QMessageBox::ButtonRole role;
+};
+
+/// Name of the way that is taken, the first one by Enter; that of the rejecting one where the box is closed.
+QString ask(QWidget* window, const QString& title, const QString& words, const std::vector<Way>& ways)
+{
+    QMessageBox box(QMessageBox::NoIcon, title, words, QMessageBox::NoButton, window);
+    for (const Way& way : ways) {
+        QPushButton* button = box.addButton(way.words, way.role);
+        button->setObjectName(QLatin1String(way.name));
+        if (&way == &ways.front())
+            box.setDefaultButton(button);
+    }
+    box.exec();
+    return box.clickedButton() ? box.clickedButton()->objectName() : QString();
+}
+
 } // namespace
 
 FileDesk::FileDesk(Document& document, Settings& settings, const QString& dataFolder, const QString& autosaveFolder, QWidget* window)
@@ -82,18 +102,13 @@ FileDesk::Copy FileDesk::offerCopy(const QString& path)
         tr("The last run ended with changes to %1 that were not saved, from %2.").arg(QFileInfo(path).fileName(), time(left->when));
     if (isNewer(path, left->when))
         words += QLatin1Char(' ') + tr("The file itself was saved later, at %1.").arg(time(QFileInfo(path).lastModified()));
-    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"), words, QMessageBox::NoButton, m_window);
-    QPushButton* take = box.addButton(tr("Open the changes"), QMessageBox::AcceptRole);
-    QPushButton* refuse = box.addButton(tr("Drop them, open the file"), QMessageBox::DestructiveRole);
-    QPushButton* keep = box.addButton(tr("Open the file, keep them for later"), QMessageBox::RejectRole);
-    keep->setObjectName(QStringLiteral("keepCopy"));
-    take->setObjectName(QStringLiteral("takeCopy"));
-    refuse->setObjectName(QStringLiteral("refuseCopy"));
-    box.setDefaultButton(take);
-    box.exec();
-    if (box.clickedButton() == take && openCopy(*left))
+    const QString way = ask(m_window, tr("Unsaved changes"), words,
+                            {{"takeCopy", tr("Open the changes"), QMessageBox::AcceptRole},
+                             {"refuseCopy", tr("Drop them, open the file"), QMessageBox::DestructiveRole},
+                             {"keepCopy", tr("Open the file, keep them for later"), QMessageBox::RejectRole}});
+    if (way == QLatin1String("takeCopy") && openCopy(*left))
         return Copy::Opened;
-    if (box.clickedButton() == refuse)
+    if (way == QLatin1String("refuseCopy"))
         Autosave::refuse(*left);
     return Copy::Refused;
 }
@@ -124,22 +139,17 @@ bool FileDesk::openCopy(const Autosave::LeftBehind& left)
 bool FileDesk::openDamagedCopy(const Autosave::LeftBehind& left, const Result<Design>& read)
 {
     const QString why = QString::fromStdString(read ? read->damage->cutShort->text() : read.firstFault());
-    QMessageBox box(QMessageBox::NoIcon, tr("Unsaved changes"),
-                    tr("The copy of unsaved changes from %1 is damaged (%2). It stays in %3.")
-                        .arg(left.when.toString(QStringLiteral("yyyy-MM-dd HH:mm")), why, left.copy),
-                    QMessageBox::NoButton, m_window);
-    QPushButton* keep = box.addButton(tr("Save it elsewhere …"), QMessageBox::AcceptRole);
-    QPushButton* look = read ? box.addButton(tr("Open what is left of it"), QMessageBox::ActionRole) : nullptr;
-    QPushButton* leave = box.addButton(tr("Not now"), QMessageBox::RejectRole);
-    keep->setObjectName(QStringLiteral("saveCopyElsewhere"));
-    leave->setObjectName(QStringLiteral("leaveCopy"));
-    if (look)
-        look->setObjectName(QStringLiteral("openDamagedCopy"));
-    box.setDefaultButton(keep);
-    box.exec();
-    if (box.clickedButton() == keep)
+    std::vector<Way> ways{{"saveCopyElsewhere", tr("Save it elsewhere …"), QMessageBox::AcceptRole}};
+    if (read)
+        ways.push_back({"openDamagedCopy", tr("Open what is left of it"), QMessageBox::ActionRole});
+    ways.push_back({"leaveCopy", tr("Not now"), QMessageBox::RejectRole});
+    const QString way = ask(m_window, tr("Unsaved changes"),
+                            tr("The copy of unsaved changes from %1 is damaged (%2). It stays in %3.")
+                                .arg(left.when.toString(QStringLiteral("yyyy-MM-dd HH:mm")), why, left.copy),
+                            ways);
+    if (way == QLatin1String("saveCopyElsewhere"))
         saveCopyElsewhere(left);
-    if (!look || box.clickedButton() != look || !m_document.openText(left.design, {}).empty())
+    if (way != QLatin1String("openDamagedCopy") || !m_document.openText(left.design, {}).empty())
         return false;
     m_document.markRecovered();
     emit recovered();
@@ -169,21 +179,16 @@ bool FileDesk::settleWithOthers(const QString& path)
 {
     if (path != m_document.path() || !m_document.changedOnDisk())
         return true;
-    QMessageBox box(QMessageBox::NoIcon, tr("Changed meanwhile"),
-                    tr("%1 was changed by another window or program at %2, after it was opened here.")
-                        .arg(QFileInfo(path).fileName(), QFileInfo(path).lastModified().toString(QStringLiteral("yyyy-MM-dd HH:mm:ss"))),
-                    QMessageBox::NoButton, m_window);
-    QPushButton* both = box.addButton(tr("Save, and keep theirs beside it"), QMessageBox::AcceptRole);
-    QPushButton* other = box.addButton(tr("Save under another name …"), QMessageBox::ActionRole);
-    QPushButton* cancel = box.addButton(QMessageBox::Cancel);
-    both->setObjectName(QStringLiteral("keepBoth"));
-    other->setObjectName(QStringLiteral("saveElsewhere"));
-    cancel->setObjectName(QStringLiteral("cancelSave"));
-    box.setDefaultButton(both);
-    box.exec();
-    if (box.clickedButton() == other)
+    const QString way =
+        ask(m_window, tr("Changed meanwhile"),
+            tr("%1 was changed by another window or program at %2, after it was opened here.")
+                .arg(QFileInfo(path).fileName(), QFileInfo(path).lastModified().toString(QStringLiteral("yyyy-MM-dd HH:mm:ss"))),
+            {{"keepBoth", tr("Save, and keep theirs beside it"), QMessageBox::AcceptRole},
+             {"saveElsewhere", tr("Save under another name …"), QMessageBox::ActionRole},
+             {"cancelSave", tr("Cancel"), QMessageBox::RejectRole}});
+    if (way == QLatin1String("saveElsewhere"))
         saveAs();
-    if (box.clickedButton() != both)
+    if (way != QLatin1String("keepBoth"))
         return false;
     const QString beside = QString::fromStdString(files::freeFileName(path.toStdString()));
     if (QFile::copy(path, beside)) {

@@ -1,5 +1,7 @@
 #include "core/shapes/loading.h"
 
+#include "core/wire/coil_limits.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -42,8 +44,9 @@ Faults findSizeFaults(const CoilSize& coil, double before, double beyond, double
         return {{"coil_diameter_m", coreText("core", "a coil is thicker than the wire it is in")}};
     if (coil.wireDiameter >= 0.5 * coil.diameter)
         return {{"coil_wire_m", coreText("core", "the coil's wire must be thinner than half of the coil")}};
-    if (coil.length < coil.diameter)
-        return {{"coil_length_m", coreText("core", "a coil shorter than it is thick is as good as one in a point: make its length 0")}};
+    if (tooShort(coil))
+        return {{"coil_length_m",
+                 coreText("core", "a coil shorter than a fifth of its diameter is taken as one in a point: make its length 0")}};
     const double room = 2.0 * std::min(before, beyond);
     if (coil.length <= room)
         return {};

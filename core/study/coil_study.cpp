@@ -1,6 +1,7 @@
 #include "core/study/coil_study.h"
 
 #include "core/shapes/loading.h"
+#include "core/wire/coil_limits.h"
 
 #include <cmath>
 
@@ -50,9 +51,8 @@ CoilQuestion coilQuestionOf(const Design& design, const Antenna& antenna, const 
 
 CoilSize CoilAnswer::sizeWound() const
 {
-    const double length = wound.figures.length;
-    return hasSize && wound.good() && length >= wound.coil.meanDiameter ? CoilSize{length, wound.coil.meanDiameter, wound.coil.wireDiameter}
-                                                                        : CoilSize{};
+    const CoilSize size{wound.figures.length, wound.coil.meanDiameter, wound.coil.wireDiameter};
+    return hasSize && wound.good() && !tooShort(size) ? size : CoilSize{};
 }
 
 Result<CoilAnswer> coilAnswer(Library& library, const CoilQuestion& asked, const Watch& watch)

@@ -33,7 +33,7 @@ struct CoilAnswer {
     bool hasSize = false;              ///< the model's coil may have one
     CoilSize size;                     ///< that it has; in a point otherwise
     std::optional<CoilFigures> atHand; ///< of the coil that is wound already
-    /// What the model's coil would have as it is wound; in a point where it is shorter than thick.
+    /// What the model's coil would have as it is wound; in a point where it is too short (coil_limits.h).
     [[nodiscard]] CoilSize sizeWound() const;
     /// Part of the power that a winding's coils would lose.
     [[nodiscard]] double lostWith(const Wound& w) const

@@ -1,3 +1,4 @@
+#include "core/wire/coil_limits.h"
 #include "core/wire/soil_model.h"
 #include "core/wire/wire_model.h"
 
@@ -331,8 +332,9 @@ private:
             add(at + ".diameter_m", coreText("core", "a coil is thicker than the wire it is in"));
         if (!(l.size.wireDiameter >= 0.0 && l.size.wireDiameter < 0.5 * l.size.diameter))
             add(at + ".wire_diameter_m", coreText("core", "must be zero or less than half of the coil's diameter"));
-        if (l.size.length < l.size.diameter)
-            add(at + ".length_m", coreText("core", "a coil shorter than it is thick is as good as one in a point: make its length 0"));
+        if (tooShort(l.size))
+            add(at + ".length_m",
+                coreText("core", "a coil shorter than a fifth of its diameter is taken as one in a point: make its length 0"));
         coilPlace(l, w, at);
     }
 

@@ -276,4 +276,13 @@ Result<Coil> coilFor(Coil coil, double inductance, double frequency)
     return with(turns);
 }
 
+double leadInductance(const Coil& coil)
+{
+    constexpr double perMetre = 2e-7; // mu0 / 2 pi
+    const double lead = 0.5 * coil.meanDiameter, apart = coil.turns * coil.pitch;
+    const double own = perMetre * lead * (std::log(4.0 * lead / coil.wireDiameter) - 1.0);
+    const double shared = perMetre * (lead * std::asinh(lead / apart) - std::hypot(lead, apart) + apart);
+    return 2.0 * (own - shared * std::cos(2.0 * pi * coil.turns));
+}
+
 } // namespace vetchling

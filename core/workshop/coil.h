@@ -39,6 +39,9 @@ struct CoilFigures {
 Faults findCoilFaults(const Coil& coil);
 /// @param frequency Hz; 0: low. Faults: see findCoilFaults
 Result<CoilFigures> coilFigures(const Coil& coil, double frequency = 0.0);
+/// H of two straight leads from the axis out to the first turn and back from the last, the current in their skin: twice
+/// mu0/2pi l (ln 2l/r - 1), less their coupling (Rosa 1908, Bull. Bur. Stand. 4, eqs. 9 and 12) by the angle between them. 2 % of itself.
+double leadInductance(const Coil& coil);
 /// The turns that make an inductance, not rounded; at the frequency where there is one. Faults: also what takes too many turns or too few.
 Result<Coil> coilFor(Coil coil, double inductance, double frequency = 0.0);
 

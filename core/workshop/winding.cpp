@@ -19,16 +19,19 @@ Wound windFor(double inductance, double frequency, const Winding& winding)
 {
     Wound out;
     out.winding = winding;
-    const Result<Coil> coil = coilFor(coilOf(winding), inductance, frequency);
+    const Result<Coil> about = coilFor(coilOf(winding), inductance); // near enough for the leads
+    if (about)
+        out.leads = leadInductance(*about);
+    const Result<Coil> coil = coilFor(coilOf(winding), inductance - out.leads, frequency);
     if (!coil) {
         out.fault = coil.faults().front();
         return out;
     }
     out.coil = *coil;
-    out.figures = *coilFigures(*coil, frequency);
-    Coil fewer = *coil;
-    fewer.turns = std::max(0.5, coil->turns - 1.0);
-    const double turns = coil->turns - fewer.turns;
+    out.figures = *coilFigures(out.coil, frequency);
+    Coil fewer = out.coil;
+    fewer.turns = std::max(0.5, out.coil.turns - 1.0);
+    const double turns = out.coil.turns - fewer.turns;
     if (const auto less = coilFigures(fewer, frequency); less && turns > 0.0)
         out.perTurn = (out.figures.atFrequency - less->atFrequency) / turns;
     return out;

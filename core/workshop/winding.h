@@ -16,11 +16,14 @@ struct Wound {
     Coil coil; ///< with the turns that make the inductance, not rounded
     CoilFigures figures;
     double perTurn = 0.0; ///< H that the last turn adds
+    double leads = 0.0;   ///< H of the ends that come to the turns
     Fault fault;          ///< why it cannot be wound; without a message where it can
     [[nodiscard]] bool good() const { return fault.message.empty(); }
+    /// H at the frequency of the coil as it is put in.
+    [[nodiscard]] double whole() const { return figures.atFrequency + leads; }
 };
 
-/// @param inductance H at the frequency @param frequency Hz
+/// @param inductance H at the frequency, of turns and leads together @param frequency Hz
 Wound windFor(double inductance, double frequency, const Winding& winding);
 /// The same on thinner and thicker formers, and without the jacket.
 std::vector<Wound> windingsBeside(double inductance, double frequency, const Winding& winding);

@@ -59,7 +59,7 @@ TEST_F(CoilTest, AnotherWindingIsTakenByKeysAndItsQByAButton)
     EXPECT_TRUE(window().stage(QStringLiteral("build"))->tableText().contains(QStringLiteral("former")));
 }
 
-// A coil that is longer than thick is one with a size, wound on a thick former it is a point: the model says which, and takes either.
+// A coil has a size; wound of few turns on a very thick former it is a point: the model says which, and takes either.
 TEST_F(CoilTest, TheModelTakesTheSizeOfTheWinding)
 {
     type("coilFormer", QStringLiteral("2 cm"));
@@ -78,13 +78,13 @@ TEST_F(CoilTest, TheModelTakesTheSizeOfTheWinding)
     document().undoStack().undo();
     document().undoStack().undo();
     EXPECT_EQ(parameter("coil_length_m"), 0.0) << "one step takes it all";
-    type("coilFormer", QStringLiteral("12 cm"));
+    type("coilFormer", QStringLiteral("30 cm"));
     ASSERT_TRUE(waitFor([&] {
-        return board().headline().contains(QStringLiteral("120.0 mm")) || board().headline().contains(QStringLiteral("120.00 mm"));
+        return board().headline().contains(QStringLiteral("300.0 mm")) || board().headline().contains(QStringLiteral("300.00 mm"));
     }));
     if (take->isEnabled())
         click("takeWinding");
-    EXPECT_EQ(parameter("coil_length_m"), 0.0) << "shorter than thick";
+    EXPECT_EQ(parameter("coil_length_m"), 0.0) << "less than a fifth of its thickness";
 }
 
 TEST_F(CoilTest, AnAntennaWithoutCoilsSaysSo)

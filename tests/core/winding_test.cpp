@@ -21,12 +21,22 @@ TEST(Winding, TurnsMakeTheInductanceOnItsFormer)
     EXPECT_GT(coilOf({0.03, 1e-3, 0.0, 0.0, 0.0}).pitch, 1e-3); // touching turns keep their enamel apart
     const Wound wound = windFor(8.2e-6, 10.12e6, w);
     ASSERT_TRUE(wound.good());
-    EXPECT_NEAR(coilFigures(wound.coil, 10.12e6)->atFrequency, 8.2e-6, 1e-12);
+    EXPECT_NEAR(coilFigures(wound.coil, 10.12e6)->atFrequency + leadInductance(wound.coil), 8.2e-6, 3e-9);
+    EXPECT_GT(wound.leads, 5e-9);
     Coil more = wound.coil;
     more.turns += 1.0;
-    EXPECT_NEAR(coilFigures(more, 10.12e6)->atFrequency - 8.2e-6, wound.perTurn, 0.1 * wound.perTurn);
+    EXPECT_NEAR(coilFigures(more, 10.12e6)->atFrequency + wound.leads - 8.2e-6, wound.perTurn, 0.1 * wound.perTurn);
     EXPECT_FALSE(windFor(1.0, 10e6, w).good());
     EXPECT_FALSE(windFor(1.0, 10e6, w).fault.message.empty());
+}
+
+// Two radial leads of helices that were solved turn by turn by another program.
+TEST(Winding, LeadsAreThoseOfSolvedHelices)
+{
+    EXPECT_NEAR(leadInductance({0.040, 2.0e-3, 0.004, 12.0}), 2.026e-8, 0.03 * 2.026e-8);
+    EXPECT_NEAR(leadInductance({0.050, 1.5e-3, 0.003, 25.0}), 3.064e-8, 0.03 * 3.064e-8);
+    EXPECT_NEAR(leadInductance({0.080, 2.0e-3, 0.010, 5.0}), 4.840e-8, 0.03 * 4.840e-8);
+    EXPECT_GT(leadInductance({0.080, 2.0e-3, 0.010, 5.5}), leadInductance({0.080, 2.0e-3, 0.010, 5.0})) << "on opposite sides";
 }
 
 TEST(Winding, OthersBesideMakeTheSameInductance)
@@ -37,7 +47,7 @@ TEST(Winding, OthersBesideMakeTheSameInductance)
     int now = 0;
     for (const Wound& other : all) {
         now += other.winding == w;
-        EXPECT_NEAR(other.figures.atFrequency, 8.2e-6, 1e-11);
+        EXPECT_NEAR(other.figures.atFrequency + other.leads, 8.2e-6, 1e-11);
     }
     EXPECT_EQ(now, 1);
     // a thicker former needs fewer turns; touching bare turns lose more
@@ -67,7 +77,7 @@ TEST(CoilStudy, ATurnMovesTheDipAsTheModelSays)
     const auto answer = study::coilAnswer(library, asked);
     ASSERT_TRUE(answer.ok()) << answer.firstFault();
     ASSERT_TRUE(answer->wound.good());
-    EXPECT_NEAR(answer->wound.figures.atFrequency, a.shape.parameters.at("inductance_H"), 1e-11);
+    EXPECT_NEAR(answer->wound.whole(), a.shape.parameters.at("inductance_H"), 1e-11);
     EXPECT_LT(answer->perHenry, 0.0); // more coil, lower dip
     EXPECT_LT(answer->perLever, 0.0);
     // solved with a turn more: the dip goes where the slope says

@@ -290,7 +290,7 @@ void SheetPages::winding(Flow& flow) const
                             valueWords(w.coil.pitch, units::Quantity::WireSize, m_sheet.system),
                             valueWords(w.figures.length, units::Quantity::WireSize, m_sheet.system))
                        .arg(w.coil.turns, 0, 'f', 1)
-                       .arg(1e6 * w.figures.atFrequency, 0, 'f', 2)
+                       .arg(1e6 * w.whole(), 0, 'f', 2)
                        .arg(w.figures.q, 0, 'f', 0)
                        .arg(lengthWords(w.figures.wire, m_sheet.system)));
 }
