@@ -51,9 +51,18 @@ private:
     struct Point {
         double value, phase;
     };
+    /// Two points with a zero between them.
     struct Bracket {
         Point a, b;
     };
+
+    /// A longer antenna is the more inductive where it is resonant; through a parallel resonance, of thousands of ohm, the phase falls,
+    /// and that is meant only where it is fed at a high impedance.
+    [[nodiscard]] bool isMeant(double phaseRises) const { return m_highFed ? phaseRises < 0.0 : phaseRises > 0.0; }
+    [[nodiscard]] bool isMeant(const Bracket& between) const
+    {
+        return isMeant((between.b.phase - between.a.phase) * (between.b.value - between.a.value));
+    }
 
     std::optional<Complex> impedanceAt(double value)
     {
@@ -63,6 +72,7 @@ private:
             m_faults = built.faults();
             return std::nullopt;
         }
+        m_highFed = built->highVoltageFeed;
         const Result<em::Solution> solution =
             em::solve(std::make_shared<const WireModel>(built->atLine()), m_frequency, m_tables, m_options.solve, m_watch);
         ++m_outcome.solves;
@@ -85,21 +95,29 @@ private:
         return Point{value, z->imag() / std::abs(*z)};
     }
 
-    /// Where the sensitivity of the last solution says that the phase is zero; a small step where it says nothing.
-    double newtonStep(const Point& from)
+    /// What the phase changes by for a relative change of the value, by the sensitivity of the last solution; nothing where it says none.
+    std::optional<double> slopeAt(const Point& point)
     {
-        constexpr double probe = 1e-3, usual = -0.03, longest = 0.12; // relative
+        constexpr double probe = 1e-3; // relative
         shapes::AntennaShape changed = m_shape;
-        changed.parameters[m_key] = from.value * (1.0 + probe);
+        changed.parameters[m_key] = point.value * (1.0 + probe);
         const auto built = shapes::buildOver(changed, m_ground, m_options.configuration);
         if (!built || !m_last)
-            return from.value * (1.0 + usual);
+            return std::nullopt;
         const Result<Complex> dz = em::impedanceChange(*m_last, *m_last->model, built->atLine(), m_tables, m_watch);
         if (!dz)
-            return from.value * (1.0 + usual);
+            return std::nullopt;
         const Complex z = m_last->impedance + *dz;
-        const double slope = (z.imag() / std::abs(z) - from.phase) / probe;
-        const double step = slope != 0.0 ? -1.02 * from.phase / slope : usual; // a little beyond, so as to bracket the root
+        const double slope = (z.imag() / std::abs(z) - point.phase) / probe;
+        return slope != 0.0 ? std::optional(slope) : std::nullopt;
+    }
+
+    /// Where that says that the phase is zero; a small step where it says nothing, or that the next zero is a parallel resonance.
+    double newtonStep(const Point& from)
+    {
+        constexpr double usual = -0.03, longest = 0.12; // relative
+        const std::optional<double> slope = slopeAt(from);
+        const double step = slope ? -1.02 * from.phase / *slope : usual; // a little beyond, so as to bracket the root
         return from.value * (1.0 + std::clamp(step, -longest, longest));
     }
 
@@ -114,10 +132,11 @@ private:
         const std::optional<Point> start = pointAt(m_start);
         if (!start)
             return m_faults;
-        if (std::abs(start->phase) < goodEnough)
+        const bool there = std::abs(start->phase) < goodEnough;
+        if (there && isMeant(slopeAt(*start).value_or(m_highFed ? -1.0 : 1.0) * (start->value < 0.0 ? -1.0 : 1.0)))
             return m_outcome;
-        std::optional<Bracket> bracket = walk(*start);
-        if (!bracket && m_faults.empty())
+        std::optional<Bracket> bracket = there ? std::nullopt : walk(*start);
+        if ((!bracket || !isMeant(*bracket)) && m_faults.empty())
             bracket = scan(*start); // far from resonance the phase hardly says which way to go
         if (!m_faults.empty())
             return m_faults;
@@ -164,8 +183,9 @@ private:
                 const std::optional<Point> p = pointAt(next);
                 if (!p)
                     return std::nullopt;
-                if (p->phase * side->phase <= 0.0)
-                    return Bracket{*side, *p};
+                const Bracket between{*side, *p};
+                if (p->phase * side->phase <= 0.0 && isMeant(between))
+                    return between;
                 *side = *p;
             }
         return std::nullopt;
@@ -222,6 +242,7 @@ private:
     double m_start = 0.0, m_lowest = 0.0, m_highest = 0.0;
     TuneOutcome m_outcome;
     std::optional<em::Solution> m_last;
+    bool m_highFed = false;
     Faults m_faults;
 };
 

@@ -1,6 +1,7 @@
 #include "core/tune/tune.h"
 
 #include "tests/core/helpers.h"
+#include "tests/long_form.h"
 
 namespace vetchling {
 namespace {
@@ -14,6 +15,15 @@ struct TuneCase {
 
 class EveryFamilyTunes : public ::testing::TestWithParam<TuneCase> {};
 
+/// The reactance rises through zero, where it falls the resonance is a parallel one.
+bool isResonance(const shapes::BuiltAntenna& built, double frequency, em::GroundTableCache& tables)
+{
+    constexpr double beside = 2e-3;
+    const Complex below = solved(built.atLine(), (1.0 - beside) * frequency, tables).impedance,
+                  above = solved(built.atLine(), (1.0 + beside) * frequency, tables).impedance;
+    return above.imag() > below.imag();
+}
+
 // The tuned antenna, solved afresh, has no reactance to speak of.
 TEST_P(EveryFamilyTunes, ToResonance)
 {
@@ -23,7 +33,7 @@ TEST_P(EveryFamilyTunes, ToResonance)
     const std::string key = shapes::findFamily(id)->tuned(shape).front().parameter;
     const auto outcome = tune(shape, averageSoil, key, f, tables);
     ASSERT_TRUE(outcome.ok()) << outcome.firstFault();
-    EXPECT_LE(outcome->solves, 9);
+    EXPECT_LE(outcome->solves, f < 400e6 ? 9 : 11) << "short thick arms are far from the rule";
     EXPECT_GT(outcome->ruleValue, 0.0);
     shape.parameters[key] = outcome->value;
     const auto built = shapes::buildOver(shape, averageSoil);
@@ -31,6 +41,7 @@ TEST_P(EveryFamilyTunes, ToResonance)
     const Complex z = solved(built->atLine(), f, tables).impedance;
     EXPECT_LT(std::abs(z.imag()), 0.003 * std::abs(z));
     EXPECT_LT(relative(z, outcome->impedance), 1e-9);
+    EXPECT_TRUE(built->highVoltageFeed || isResonance(*built, f, tables)) << z;
 }
 
 std::vector<TuneCase> tuneCases()
@@ -41,7 +52,7 @@ std::vector<TuneCase> tuneCases()
         if (family->usualGoal() == shapes::TuneGoal::Resonance)
             ids.push_back(family->id());
     for (const std::string& id : ids)
-        for (double f : {3.6e6, 14.2e6, 145e6})
+        for (double f : {3.6e6, 14.2e6, 145e6, 445e6})
             all.push_back({id.c_str(), f});
     return all;
 }
@@ -64,6 +75,68 @@ TEST(TuneAll, FindsTheLowResistanceOfEveryPair)
             EXPECT_NEAR(one.value / one.ruleValue, 1.0, 0.2) << f;
         }
     }
+}
+
+// 2026-11: the coil was given as tuned at 19.9 kilohm of parallel resonance.
+TEST(TuneAll, ATwoBandWhipIsResonantOnBoth)
+{
+    shapes::AntennaShape shape = shapes::findFamily("two-band-whip")->standardShape(445e6);
+    shape.parameters["frequency_2_Hz"] = 146e6;
+    em::GroundTableCache tables;
+    const auto outcome = tuneAll(shape, averageSoil, tables);
+    ASSERT_TRUE(outcome.ok()) << outcome.firstFault();
+    for (const TunedValue& one : outcome->lengths)
+        shape.parameters[one.length.parameter] = one.value;
+    const auto built = shapes::buildOver(shape, averageSoil);
+    for (double f : {445e6, 146e6}) {
+        const Complex z = solved(built->atLine(), f, tables).impedance;
+        EXPECT_LT(std::abs(z), 100.0) << f << z;
+        EXPECT_TRUE(isResonance(*built, f, tables)) << f;
+    }
+}
+
+// On six soils and at two heights each; the long form takes every family.
+TEST(TuneAll, TakesNoParallelResonance)
+{
+    std::size_t number = 0;
+    for (const shapes::Family* family : shapes::families()) {
+        if (family->usualGoal() != shapes::TuneGoal::Resonance)
+            continue;
+        for (const auto& [permittivity, conductivity] : {std::pair(3.0, 1e-4), std::pair(8.0, 1e-3), std::pair(13.0, 5e-3),
+                                                         std::pair(20.0, 0.03), std::pair(80.0, 1e-3), std::pair(80.0, 5.0)})
+            for (double higher : {0.7, 1.3}) {
+                if (!testing::tried(number++, 23))
+                    continue;
+                const Ground ground{GroundKind::Real, permittivity, conductivity};
+                shapes::AntennaShape shape = family->standardShape(14.2e6);
+                for (const shapes::ParameterSpec& spec : family->specs(shape))
+                    if (spec.key.ends_with("height_m"))
+                        shape.parameters[spec.key] = higher * family->value(shape, spec.key);
+                em::GroundTableCache tables;
+                const auto outcome = tuneAll(shape, ground, tables);
+                ASSERT_TRUE(outcome.ok()) << family->id() << " " << permittivity << " " << higher << outcome.firstFault();
+                for (const TunedValue& one : outcome->lengths)
+                    shape.parameters[one.length.parameter] = one.value;
+                for (const TunedValue& one : outcome->lengths) {
+                    const auto built = shapes::buildOver(shape, ground, one.length.configuration);
+                    ASSERT_TRUE(built.ok()) << built.firstFault();
+                    EXPECT_TRUE(built->highVoltageFeed || isResonance(*built, one.length.frequency, tables))
+                        << family->id() << " " << one.length.parameter << " " << permittivity << " " << higher << one.impedance;
+                }
+            }
+    }
+}
+
+TEST(Tune, SaysThatThereIsNoneBesideAParallelResonance)
+{
+    shapes::AntennaShape shape = shapes::findFamily("dipole")->standardShape(14.2e6);
+    shape.parameters["leg_m"] = 9.9; // a whole wave
+    em::GroundTableCache tables;
+    TuneOptions options;
+    options.startFromPresent = true;
+    const auto outcome = tune(shape, averageSoil, "leg_m", 14.2e6, tables, options);
+    ASSERT_FALSE(outcome.ok()) << outcome->value << outcome->impedance;
+    EXPECT_NE(outcome.firstFault().find("14.200 MHz"), std::string::npos) << outcome.firstFault();
 }
 
 TEST(Tune, OtherParametersToo)
