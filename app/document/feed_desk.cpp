@@ -1,6 +1,7 @@
 #include "app/document/feed_desk.h"
 
 #include "app/document/antenna_models.h"
+#include "core/shapes/end_fed_parts.h"
 
 #include <algorithm>
 #include <cmath>
@@ -233,7 +234,8 @@ study::ShieldQuestion FeedDesk::shieldQuestion() const
         }
     out.choke.id.clear(); // it stands for any: a new id would be a new question
     out.choke.values.erase("at_m");
-    if (m_document.family().spec(m_document.antenna().shape, "counterpoise_m"))
+    if (const auto& shape = m_document.antenna().shape;
+        m_document.family().spec(shape, "counterpoise_m") && !shapes::returnsByShield(shape))
         out.counterpoises = {0.5, 1.0, 2.0, 4.0, 8.0};
     return out;
 }

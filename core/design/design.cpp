@@ -112,6 +112,7 @@ Antenna newAntenna(const shapes::Family& family, double frequency, const Site& s
     const auto tallest = std::max_element(site.supports.begin(), site.supports.end(),
                                           [](const Support& a, const Support& b) { return a.height < b.height; });
     const std::optional<std::size_t> handle = family.hangsBy(antenna.shape);
+    settleFeed(antenna, site);
     if (tallest == site.supports.end() || !handle)
         return antenna;
     const shapes::AntennaShape hung = shapes::newlyHung(antenna.shape, *handle, {tallest->at.x, tallest->at.y, tallest->height});

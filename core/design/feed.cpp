@@ -1,6 +1,7 @@
 #include "core/design/feed.h"
 
 #include "core/design/design.h"
+#include "core/shapes/end_fed_parts.h"
 
 #include <algorithm>
 
@@ -159,19 +160,54 @@ void takeChain(Antenna& antenna, const std::vector<ChainPart>& whole, std::size_
     ownChain(antenna).parts.assign(whole.begin() + long(std::min(own, whole.size())), whole.end());
 }
 
-void settleFeed(Antenna& antenna)
+namespace {
+
+/// Up to the nearest choke, else as long as the line is.
+shapes::ShieldRun shieldRun(const std::vector<ChainPart>& parts, const Site& site)
+{
+    shapes::ShieldRun run;
+    double line = 0.0;
+    for (const ChainPart& p : parts) {
+        if (p.kind == part::line)
+            line += partValue(p, "length_m");
+        if (p.kind == part::choke) {
+            const double at = partValue(p, "at_m");
+            run.length = run.toChoke ? std::min(run.length, at) : at;
+            run.toChoke = true;
+        }
+    }
+    if (!run.toChoke)
+        run.length = line;
+    if (run.toChoke)
+        run.length = std::max(run.length, 1e-3); // at the transformer itself
+    for (PlanPoint p : site.coaxRoute)
+        run.route.push_back({p.x, p.y, 0.0});
+    run.route.push_back({site.feedEntry.x, site.feedEntry.y, 0.0});
+    return run;
+}
+
+void settleShape(shapes::AntennaShape& shape, const std::vector<ChainPart>& first, const shapes::ShieldRun& run)
+{
+    shape.feedpoint = first;
+    shape.shield = shapes::followsFeedLine(shape) ? run : shapes::ShieldRun();
+}
+
+} // namespace
+
+void settleFeed(Antenna& antenna, const Site& site)
 {
     const auto& parts = chainParts(antenna);
     const std::vector<ChainPart> first(parts.begin(), parts.begin() + long(feedpointParts(parts)));
-    antenna.shape.feedpoint = first;
+    const shapes::ShieldRun run = shieldRun(parts, site);
+    settleShape(antenna.shape, first, run);
     for (StoredCopy& copy : antenna.copies)
-        copy.shape.feedpoint = first;
+        settleShape(copy.shape, first, run);
 }
 
 void settleFeeds(Design& design)
 {
     for (Antenna& antenna : design.antennas)
-        settleFeed(antenna);
+        settleFeed(antenna, design.site);
 }
 
 } // namespace vetchling

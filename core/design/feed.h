@@ -11,6 +11,7 @@ namespace vetchling {
 
 struct Antenna;
 struct Design;
+struct Site;
 
 /// What comes after the shape's own line and transformer, towards the radio.
 struct FeedChain {
@@ -64,8 +65,9 @@ bool movePart(Antenna& antenna, const Id& part, int places);
 /// @param own how many of the first parts the shape brought along
 void takeChain(Antenna& antenna, const std::vector<ChainPart>& whole, std::size_t own);
 
-/// What of the chain in use belongs to the feedpoint goes into the antenna's shapes; to be called after every change of either.
-void settleFeed(Antenna& antenna);
+/// What of the chain in use belongs to the feedpoint goes into the antenna's shapes, and how its shield lies where the return current
+/// flows on it; to be called after every change of either.
+void settleFeed(Antenna& antenna, const Site& site);
 void settleFeeds(Design& design);
 
 } // namespace vetchling

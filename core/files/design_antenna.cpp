@@ -216,6 +216,18 @@ KeptFields readParameters(const JsonNode& node, shapes::AntennaShape& shape)
     return kept.empty() ? "" : kept.dump();
 }
 
+/// Files from before the feed line's shield had a length of its own: the counterpoise's was it, 20 cm above the ground.
+void asItWasMeant(shapes::AntennaShape& shape)
+{
+    auto& values = shape.parameters;
+    if (!shapes::familyOf(shape).spec(shape, "shield_m") || values.contains("shield_m"))
+        return;
+    values.try_emplace("return_kind", 0.0);
+    values["shield_m"] = values["return_kind"] >= 0.5 ? shapes::familyOf(shape).value(shape, "counterpoise_m") : 0.0;
+    if (values["return_kind"] >= 0.5)
+        values["shield_height_m"] = 0.2;
+}
+
 KeptFields readTyped(const JsonNode& node, TypedTexts& typed)
 {
     Json kept = Json::object();
@@ -257,8 +269,10 @@ ReadShape readShape(const JsonNode& node)
     ReadShape out;
     out.shape.family = node.text("family");
     readDesignFrequency(node, out.shape);
-    if (const auto parameters = node.object("parameters"))
+    if (const auto parameters = node.object("parameters")) {
         out.keptParameters = readParameters(*parameters, out.shape);
+        asItWasMeant(out.shape);
+    }
     if (const auto typed = node.object("typed", true))
         out.keptTyped = readTyped(*typed, out.typed);
     if (const auto wire = node.object("wire", true))

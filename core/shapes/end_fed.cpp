@@ -90,11 +90,13 @@ public:
             feetRule("485 / f", coreText("core", "a cut-long figure: leaves wire to trim"), 485.0, 1.0, length.frequency)};
     }
 
-    std::vector<Lever> levers(const AntennaShape&) const override
+    std::vector<Lever> levers(const AntennaShape& shape) const override
     {
-        return {{"length_m", coreText("core", "the end"), LeverKind::Cut, LeverSide::OpenEnd, 1},
-                {"counterpoise_m", coreText("core", "the counterpoise"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
+        std::vector<Lever> all{{"length_m", coreText("core", "the end"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
+        addCounterpoiseLever(shape, all);
+        return all;
     }
+    std::vector<Text> remarks(const AntennaShape& shape) const override { return returnRemarks(shape); }
 
     std::vector<Part> parts() const override { return endFedParts(); }
 

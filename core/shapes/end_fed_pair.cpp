@@ -8,7 +8,7 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr double secondWireBand = 1.5;       // times the design frequency: an octave would find the first wire resonant too
+constexpr double secondWireBand = 1.5;  // times the design frequency: an octave would find the first wire resonant too
 constexpr double pairImpedance = 800.0; // ohm: on each band the other wire lies beside the half wave
 
 class EndFedPair final : public Family {
@@ -54,6 +54,7 @@ public:
         return all;
     }
     std::vector<Part> parts() const override { return endFedParts(); }
+    std::vector<Text> remarks(const AntennaShape& shape) const override { return returnRemarks(shape); }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
 
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
@@ -87,6 +88,8 @@ public:
         // both wires hang on the transformer's one terminal: the feed sits in the counterpoise, at its root
         out.model.wires = {out.model.wires[1], makeWire(wireOf(shape, "wire"), "first wire", first),
                            makeWire(wireOf(shape, "wire"), "second wire", second)};
+        if (out.shieldWire)
+            out.shieldWire = 0;
         out.handles.push_back({coreText("core", "first far end"), first[1], {"end_height_m", "length_m"}});
         out.handles.push_back({coreText("core", "second far end"), second[1], {"second_end_height_m", "length_2_m"}});
         out.dimensions = {{feed, first[1], "length_m"}, {feed, second[1], "length_2_m"}};

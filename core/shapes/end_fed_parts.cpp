@@ -6,26 +6,94 @@
 namespace vetchling::shapes {
 namespace {
 
-enum Return { counterpoiseWire = 0, coaxShield = 1 };
+constexpr double shieldRadius = 2.5e-3, shortestShield = 0.3; // m; no choke is so good that nothing of the coax acts
 
-/// A counterpoise hangs level away from the wire; a shield drops to 20 cm and runs on there.
-std::vector<Vec3> returnPath(const Family& family, const AntennaShape& shape, Vec3 feed)
+Vec3 awayFrom(const Family& family, const AntennaShape& shape) { return towards(family.value(shape, "bearing_deg") + 180.0); }
+
+double shieldLength(const Family& family, const AntennaShape& shape)
 {
-    constexpr double shieldHeight = 0.2, shortest = 0.02; // m
-    const double length = family.value(shape, "counterpoise_m");
-    const Vec3 away = towards(family.value(shape, "bearing_deg") + 180.0);
-    if (family.value(shape, "return_kind") < 0.5)
-        return {feed, feed + length * away};
-    const double drop = std::min(length, feed.z - shieldHeight);
-    if (drop <= 0.01)
-        return {feed, feed + length * away};
-    std::vector<Vec3> points{feed, feed - Vec3{0.0, 0.0, drop}};
-    if (length - drop > shortest)
-        points.push_back(points.back() + (length - drop) * away);
+    const double typed = family.value(shape, "shield_m");
+    return std::max(shortestShield, typed > 0.0 ? typed : shape.shield.length > 0.0 ? shape.shield.length : assumedShield);
+}
+
+/// Goes on so far towards a place, or until the length is used up.
+void goOn(std::vector<Vec3>& points, double& left, Vec3 to)
+{
+    constexpr double shortest = 0.02; // m
+    const double piece = distance(points.back(), to);
+    if (left < shortest || piece < shortest)
+        return;
+    points.push_back(points.back() + std::min(1.0, left / piece) * (to - points.back()));
+    left -= std::min(left, piece);
+}
+
+/// Straight down and along its route on the ground; beyond that, and without one, on in the last direction away from the antenna.
+std::vector<Vec3> shieldPath(const Family& family, const AntennaShape& shape, Vec3 feed)
+{
+    const double height = std::min(feed.z, family.value(shape, "shield_height_m"));
+    double left = shieldLength(family, shape);
+    std::vector<Vec3> points{feed};
+    goOn(points, left, {feed.x, feed.y, height});
+    Vec3 onward = awayFrom(family, shape);
+    for (Vec3 corner : shape.shield.route) {
+        corner.z = points.back().z;
+        if (distance(points.back(), corner) < shortestShield)
+            continue;
+        onward = unit(corner - points.back());
+        goOn(points, left, corner);
+    }
+    goOn(points, left, points.back() + left * onward);
     return points;
 }
 
+/// A counterpoise hangs level away from the wire.
+Wire returnWire(const Family& family, const AntennaShape& shape, Vec3 feed)
+{
+    if (!returnsByShield(shape)) {
+        const double length = family.value(shape, "counterpoise_m");
+        return makeWire(wireOf(shape, "counterpoise"), "counterpoise", {feed, feed + length * awayFrom(family, shape)});
+    }
+    Wire shield{"shield", shieldPath(family, shape, feed), shieldRadius};
+    shield.conductivity = 5.8e7;
+    return shield;
+}
+
 } // namespace
+
+bool returnsByShield(const AntennaShape& shape)
+{
+    const Family& family = familyOf(shape);
+    return family.spec(shape, "return_kind") && family.value(shape, "return_kind") >= 0.5;
+}
+
+bool followsFeedLine(const AntennaShape& shape) { return returnsByShield(shape) && familyOf(shape).value(shape, "shield_m") <= 0.0; }
+
+std::vector<Text> returnRemarks(const AntennaShape& shape)
+{
+    if (!followsFeedLine(shape))
+        return {};
+    const ShieldRun& run = shape.shield;
+    if (run.length <= 0.0)
+        return {
+            {coreText("core", "The return current is taken to flow on %1 of coax up to a choke: draw line and choke under Feed, or type "
+                              "the length."),
+             Measure{assumedShield, units::Quantity::Length}}};
+    if (!run.toChoke)
+        return {{coreText("core", "The return current flows on the coax as far as the radio, %1: a choke ends it earlier."),
+                 Measure{run.length, units::Quantity::Length}}};
+    if (run.length < shortestShield)
+        return {{
+            coreText("core", "A choke at the transformer leaves nothing for the return current: put it some metres down the coax, or "
+                             "choose a counterpoise."),
+        }};
+    return {};
+}
+
+void addCounterpoiseLever(const AntennaShape& shape, std::vector<Lever>& all)
+{
+    if (!returnsByShield(shape))
+        all.push_back({"counterpoise_m", coreText("core", "the counterpoise"), LeverKind::Cut, LeverSide::OpenEnd, 1});
+}
 
 std::vector<ParameterSpec> endFedHeights()
 {
@@ -38,8 +106,13 @@ void addEndFedFeed(std::vector<ParameterSpec>& all, double ratio, double lossPer
     all.push_back(choiceSpec("return_kind", coreText("core", "Return current in"), feedGroup,
                              {coreText("core", "short counterpoise"), coreText("core", "coax shield to a choke")},
                              coreText("core", "one school says none is needed: then the shield is it")));
-    all.push_back(lengthSpec("counterpoise_m", coreText("core", "Length of that"), feedGroup, {2.0, 0.02, 100.0},
-                             coreText("core", "counterpoise, or shield from the transformer to the choke"), 0.05));
+    all.back().standard = 1.0;
+    all.push_back(lengthSpec("counterpoise_m", coreText("core", "Counterpoise"), feedGroup, {2.0, 0.02, 100.0},
+                             coreText("core", "a wire by itself, level, away from the antenna"), 0.05));
+    all.push_back(lengthSpec("shield_m", coreText("core", "Coax to the choke"), feedGroup, {0.0, 0.0, 500.0},
+                             coreText("core", "from the transformer; 0: as Feed has it, 10 m where nothing is drawn there")));
+    all.push_back(lengthSpec("shield_height_m", coreText("core", "It lies at"), feedGroup, {0.02, 0.005, 100.0},
+                             coreText("core", "above the ground, after it has come down from the transformer")));
     all.push_back(transformerRatio(ratio, 200.0));
     all.push_back(percentSpec("transformer_loss_percent", coreText("core", "It loses"), feedGroup, {lossPercent, 0.0, 60.0},
                               coreText("core", "of the power, into a matched load")));
@@ -69,7 +142,9 @@ BuiltAntenna endFedFrame(const Family& family, const AntennaShape& shape, std::v
     const Vec3 feed = wire.front();
     BuiltAntenna out;
     out.model.wires.push_back(makeWire(wireOf(shape, "wire"), "wire", std::move(wire)));
-    out.model.wires.push_back(makeWire(wireOf(shape, "counterpoise"), "counterpoise", returnPath(family, shape, feed)));
+    out.model.wires.push_back(returnWire(family, shape, feed));
+    if (returnsByShield(shape))
+        out.shieldWire = 1;
     out.model.feeds.push_back({0, 0.0, 1.0});
     out.portReference = portReference;
     out.transformer = transformer(v("transformer_ratio"), v("transformer_loss_percent"), v("winding_H"), v("leakage_H"), v("capacitor_F"));
@@ -81,11 +156,11 @@ BuiltAntenna endFedFrame(const Family& family, const AntennaShape& shape, std::v
 
 void addCounterpoiseSection(const Family& family, const AntennaShape& shape, BuiltAntenna& out)
 {
-    const double length = family.value(shape, "counterpoise_m");
-    if (family.value(shape, "return_kind") < 0.5)
-        out.sections.push_back({coreText("core", "counterpoise"), 1, length, WireEnd::Transformer, WireEnd::Insulator, false});
+    if (out.shieldWire)
+        out.notCut += out.model.wires[*out.shieldWire].length();
     else
-        out.notCut += length;
+        out.sections.push_back(
+            {coreText("core", "counterpoise"), 1, family.value(shape, "counterpoise_m"), WireEnd::Transformer, WireEnd::Insulator, false});
 }
 
 std::vector<Part> endFedParts() { return {{"wire", coreText("core", "Wire")}, {"counterpoise", coreText("core", "Counterpoise")}}; }

@@ -7,13 +7,23 @@ namespace vetchling::shapes {
 
 inline constexpr double halfWaveFeedImpedance = 2500.0; // ohm, of a half wave at its end
 
+inline constexpr double assumedShield = 10.0; // m of coax to a choke, where none is drawn
+
+/// Whether the return current has the feed line's outside, and whether that is as long as the chain and the site have it.
+bool returnsByShield(const AntennaShape& shape);
+bool followsFeedLine(const AntennaShape& shape);
+/// What is assumed of the return; nothing where it is typed or drawn.
+std::vector<Text> returnRemarks(const AntennaShape& shape);
+/// Adds the counterpoise, where there is one.
+void addCounterpoiseLever(const AntennaShape& shape, std::vector<Lever>& all);
+
 /// Heights of feed and far end.
 std::vector<ParameterSpec> endFedHeights();
 /// Return path, transformer and place; to stand after the family's own.
 void addEndFedFeed(std::vector<ParameterSpec>& all, double ratio, double lossPercent = 10.0);
 /// Adds the next point: so much wire, ending at that height, on that bearing. Faults name the height's key.
 Faults addRun(std::vector<Vec3>& points, double length, double height, double bearing, const std::string& key);
-/// Wire 0 fed at its first point against counterpoise or shield, behind the transformer. The wire's own handles come after "feed".
+/// Wire 0 fed at its first point against wire 1, counterpoise or shield, behind the transformer. The wire's own handles come after "feed".
 BuiltAntenna endFedFrame(const Family& family, const AntennaShape& shape, std::vector<Vec3> wire, double portReference);
 /// The counterpoise's section, where it is a wire; after the family's own.
 void addCounterpoiseSection(const Family& family, const AntennaShape& shape, BuiltAntenna& out);

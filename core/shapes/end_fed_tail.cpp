@@ -64,6 +64,7 @@ public:
                 {"inductance_H", coreText("core", "the coil"), LeverKind::Tap, LeverSide::Middle, 1}};
     }
     std::vector<Part> parts() const override { return endFedParts(); }
+    std::vector<Text> remarks(const AntennaShape& shape) const override { return returnRemarks(shape); }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
 
     std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override

@@ -56,6 +56,14 @@ struct WireChoice {
 };
 
 /// What defines an antenna electrically, apart from its site.
+/// The outside of the feed line from the feedpoint to the first choke.
+struct ShieldRun {
+    double length = 0.0;     ///< m; 0: neither choke nor line is drawn
+    bool toChoke = false;    ///< else to the radio
+    std::vector<Vec3> route; ///< m, corners on the ground, to the entry; empty: away from the antenna
+    friend bool operator==(const ShieldRun&, const ShieldRun&) = default;
+};
+
 struct AntennaShape {
     std::string family;
     Parameters parameters;
@@ -63,6 +71,7 @@ struct AntennaShape {
     std::map<std::string, WireChoice> partWires; ///< by part, where it is not `wire`
     double designFrequency = 7.1e6;              ///< Hz
     std::vector<ChainPart> feedpoint = {};       ///< fixed parts between its own feed and the line; see settleFeed
+    ShieldRun shield = {};                       ///< where the return current flows in it; see settleFeed
     friend bool operator==(const AntennaShape&, const AntennaShape&) = default;
 };
 
@@ -112,7 +121,8 @@ struct BuiltAntenna {
     std::vector<Handle> handles;
     std::vector<Dimension> dimensions;
     std::vector<WireSection> sections;
-    double notCut = 0.0; ///< m of the model's wires that are there already: a vehicle's body, a coax's shield
+    double notCut = 0.0;                   ///< m of the model's wires that are there already: a vehicle's body, a coax's shield
+    std::optional<std::size_t> shieldWire; ///< the wire that is the feed line's outside, from the feedpoint on; nothing: it is not counted
     Vec3 feedPoint;
     std::vector<CoilPlace> coils, traps, resistors;
     std::vector<Vec3> insulators;

@@ -71,7 +71,10 @@ public:
     {
         const double gap = value(shape, "link_gap_m");
         const Result<std::vector<double>> paths = bandPaths(*this, shape, bandsOf(shape), gap, wireNames);
-        return paths ? sectionRemarks(*paths, gap) : std::vector<Text>();
+        std::vector<Text> all = returnRemarks(shape);
+        const auto sections = paths ? sectionRemarks(*paths, gap) : std::vector<Text>();
+        all.insert(all.end(), sections.begin(), sections.end());
+        return all;
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t configuration) const override

@@ -30,6 +30,7 @@ public:
     TuneGoal usualGoal() const override { return TuneGoal::LowestSwr; }
     void settle(AntennaShape& shape) const override { lowerToReach(*this, shape, "length_m", {"end_height_m"}); }
     std::vector<Part> parts() const override { return endFedParts(); }
+    std::vector<Text> remarks(const AntennaShape& shape) const override { return returnRemarks(shape); }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
     std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
     {
@@ -74,10 +75,11 @@ public:
     {
         return {halfWavesRule(value(shape, "half_waves"), length.frequency)};
     }
-    std::vector<Lever> levers(const AntennaShape&) const override
+    std::vector<Lever> levers(const AntennaShape& shape) const override
     {
-        return {{"length_m", coreText("core", "the end"), LeverKind::Cut, LeverSide::OpenEnd, 1},
-                {"counterpoise_m", coreText("core", "the counterpoise"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
+        std::vector<Lever> all{{"length_m", coreText("core", "the end"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
+        addCounterpoiseLever(shape, all);
+        return all;
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
@@ -115,9 +117,12 @@ public:
         all.push_back(lengthSpec("tail_m", coreText("core", "Wire beyond it"), lengthGroup, {10.0, 0.02, 5000.0},
                                  coreText("core", "a quarter wave in place of an earth connection"), earthTailInWaves));
         addEndFedFeed(all, 9.0, 8.0);
-        for (ParameterSpec& s : all)
+        for (ParameterSpec& s : all) {
             if (s.key == "counterpoise_m")
                 s.scaled = earthTailInWaves;
+            if (s.key == "return_kind") // the quarter wave at the other end asks for one here
+                s.standard = 0.0;
+        }
         return all;
     }
 
@@ -131,10 +136,11 @@ public:
         return {
             feetRule("234 / f", coreText("core", "a quarter wave, which earths the resistor on its band"), 234.0, 1.0, length.frequency)};
     }
-    std::vector<Lever> levers(const AntennaShape&) const override
+    std::vector<Lever> levers(const AntennaShape& shape) const override
     {
-        return {{"tail_m", coreText("core", "the end beyond the resistor"), LeverKind::Cut, LeverSide::OpenEnd, 1},
-                {"counterpoise_m", coreText("core", "the counterpoise"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
+        std::vector<Lever> all{{"tail_m", coreText("core", "the end beyond the resistor"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
+        addCounterpoiseLever(shape, all);
+        return all;
     }
 
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
@@ -185,7 +191,8 @@ public:
         all.push_back(halfWaveCount(3.0));
         all.push_back(numberSpec("termination_ohm", coreText("core", "Resistor at each end, ohm"), lengthGroup, {0.0, 0.0, 5000.0},
                                  coreText("core", "0 for none; a quarter wave beyond it takes the place of an earth connection")));
-        all.push_back(lengthSpec("tail_m", coreText("core", "Wire beyond a resistor"), lengthGroup, {10.0, 0.02, 5000.0}, {}, earthTailInWaves));
+        all.push_back(
+            lengthSpec("tail_m", coreText("core", "Wire beyond a resistor"), lengthGroup, {10.0, 0.02, 5000.0}, {}, earthTailInWaves));
         all.push_back(transformerRatio(2.0));
         return all;
     }

@@ -116,7 +116,7 @@ std::vector<Neighbour> wiresOf(const Design& design, const Antenna& antenna, Sur
 std::vector<Neighbour> shieldOf(const Design& design, const Antenna& antenna)
 {
     const auto built = shapes::buildOver(antenna.shape, design.site.soil.ground());
-    if (!built)
+    if (!built || built->shieldWire) // it is counted in as the return already
         return {};
     const Vec3 feed = built->feedPoint;
     Neighbour shield{"coax", {}, shieldRadius, {}, {}, false};

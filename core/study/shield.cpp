@@ -65,6 +65,9 @@ Load chokeLoad(std::size_t wire, const ShieldChoke& choke, double longest, doubl
     return load;
 }
 
+/// The wire that is the whole shield in `withShield`.
+std::size_t shieldPlace(const shapes::BuiltAntenna& built) { return built.shieldWire.value_or(built.model.wires.size()); }
+
 class ShieldSolver {
 public:
     ShieldSolver(Library& library, const ShieldQuestion& asked, const Watch& watch, const std::function<void(const ShieldAnswer&)>& publish,
@@ -136,7 +139,7 @@ private:
             if (Faults faults = solve(*built, *shield, {}, band.frequency, band.bare); !faults.empty())
                 return faults;
         if (!band.without)
-            if (Faults faults = look(std::move(alone), band.frequency, 0, band.without); !faults.empty())
+            if (Faults faults = look(std::move(alone), band.frequency, {}, band.without); !faults.empty())
                 return faults;
         tell();
         for (std::size_t i = band.byPlace.size(); i < m_answer.places.size(); ++i) {
@@ -173,11 +176,11 @@ private:
             return model.faults();
         WireModel whole = std::move(model).value();
         whole.beyond = m_asked.feed.question.subject.beyond;
-        return look(std::move(whole), frequency, built.model.wires.size(), state);
+        return look(std::move(whole), frequency, shieldPlace(built), state);
     }
 
-    /// @param shield index of its wire; 0: there is none
-    Faults look(WireModel model, double frequency, std::size_t shield, std::optional<ShieldState>& state)
+    /// @param ofShield index of its wire; nothing: it is not looked at
+    Faults look(WireModel model, double frequency, std::optional<std::size_t> ofShield, std::optional<ShieldState>& state)
     {
         const auto solution = em::solve(std::make_shared<const WireModel>(std::move(model)), frequency, m_library.tables(), {}, m_quiet);
         if (!solution)
@@ -186,7 +189,8 @@ private:
         out.port = solution->impedance;
         const em::FarField field(*solution);
         out.gain = gainTowards(field, m_asked.feed.aim);
-        if (shield > 0 && solution->inputPower > 0.0) {
+        if (ofShield && solution->inputPower > 0.0) {
+            const std::size_t shield = *ofShield;
             const double scale = std::sqrt(0.5 * m_asked.power / solution->inputPower), length = solution->model->wires[shield].length();
             for (int i = 0; i <= tracePoints; ++i) {
                 const double at = length * i / tracePoints, amperes = scale * std::abs(solution->currentAt(shield, at));
@@ -240,9 +244,10 @@ Result<Shield> shieldAlong(const Site& site, const shapes::BuiltAntenna& built, 
     out.earthed = earthed;
     out.points.push_back(join);
     double lowest = HUGE_VAL; // of wires that lie round the feedpoint: the coax keeps clear of them
-    for (const Wire& w : model.wires)
-        for (Vec3 p : w.points)
-            lowest = std::min(lowest, p.z);
+    for (std::size_t i = 0; i < model.wires.size(); ++i)
+        if (i != built.shieldWire)
+            for (Vec3 p : model.wires[i].points)
+                lowest = std::min(lowest, p.z);
     constexpr double overRadials = 0.08;
     const double clear = lowest > 3.0 * overSoil ? overSoil : overRadials;
     const bool drops = join.z > clear + overSoil;
@@ -269,9 +274,12 @@ Result<WireModel> withShield(const shapes::BuiltAntenna& built, const Shield& sh
     wire.points = shield.points;
     wire.radius = shield.radius;
     wire.conductivity = 5.8e7;
-    const std::size_t place = model.wires.size();
+    const std::size_t place = shieldPlace(built);
     const double length = lengthOf(shield);
-    model.wires.push_back(std::move(wire));
+    if (place < model.wires.size()) // it is there up to the choke already
+        model.wires[place] = std::move(wire);
+    else
+        model.wires.push_back(std::move(wire));
     for (const ShieldChoke& choke : chokes)
         if (chokingImpedance(choke.part, frequency))
             model.loads.push_back(chokeLoad(place, choke, length, frequency));

@@ -25,7 +25,7 @@ using CurvePart = std::shared_ptr<const em::ImpedanceCurve>;
 using PortSpotPointer = std::shared_ptr<const PortSpot>;
 using LedgerPointer = std::shared_ptr<const em::PowerLedger>;
 
-/// Coarse: half the unknowns, for what changes while a mouse moves; the SWR stays within 3 % where it is below 10.
+/// Coarse: half the unknowns, for what changes while a mouse moves; the SWR stays within 4 % where it is below 10.
 enum class Care { Usual, Coarse };
 
 class Study {

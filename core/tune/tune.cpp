@@ -30,6 +30,7 @@ public:
         if (!spec || !spec->choices.empty() || spec->quantity == units::Quantity::Frequency || m_key == "x_m" || m_key == "y_m")
             return Fault{m_key, {coreText("core", "is not a dimension of this antenna (%1) that can be tuned"), family.title()}};
         m_quantity = spec->quantity;
+        m_anyZero = family.usualGoal() != shapes::TuneGoal::Resonance;
         m_lowest = spec->lowest;
         m_highest = spec->highest;
         m_start = family.value(m_shape, m_key);
@@ -56,9 +57,9 @@ private:
         Point a, b;
     };
 
-    /// A longer antenna is the more inductive where it is resonant; through a parallel resonance, of thousands of ohm, the phase falls,
-    /// and that is meant only where it is fed at a high impedance.
-    [[nodiscard]] bool isMeant(double phaseRises) const { return m_highFed ? phaseRises < 0.0 : phaseRises > 0.0; }
+    /// A longer antenna is the more inductive where it is resonant; through a parallel resonance, of thousands of ohm, the phase falls.
+    /// What is matched by a transformer or a stub may be meant there.
+    [[nodiscard]] bool isMeant(double phaseRises) const { return m_anyZero || phaseRises > 0.0; }
     [[nodiscard]] bool isMeant(const Bracket& between) const
     {
         return isMeant((between.b.phase - between.a.phase) * (between.b.value - between.a.value));
@@ -72,7 +73,6 @@ private:
             m_faults = built.faults();
             return std::nullopt;
         }
-        m_highFed = built->highVoltageFeed;
         const Result<em::Solution> solution =
             em::solve(std::make_shared<const WireModel>(built->atLine()), m_frequency, m_tables, m_options.solve, m_watch);
         ++m_outcome.solves;
@@ -133,7 +133,7 @@ private:
         if (!start)
             return m_faults;
         const bool there = std::abs(start->phase) < goodEnough;
-        if (there && isMeant(slopeAt(*start).value_or(m_highFed ? -1.0 : 1.0) * (start->value < 0.0 ? -1.0 : 1.0)))
+        if (there && isMeant(slopeAt(*start).value_or(1.0) * (start->value < 0.0 ? -1.0 : 1.0)))
             return m_outcome;
         std::optional<Bracket> bracket = there ? std::nullopt : walk(*start);
         if ((!bracket || !isMeant(*bracket)) && m_faults.empty())
@@ -242,7 +242,7 @@ private:
     double m_start = 0.0, m_lowest = 0.0, m_highest = 0.0;
     TuneOutcome m_outcome;
     std::optional<em::Solution> m_last;
-    bool m_highFed = false;
+    bool m_anyZero = false;
     Faults m_faults;
 };
 

@@ -25,8 +25,8 @@ struct TuneOutcome {
 
 /// @param key parameter to vary, one that lengthens the antenna electrically; @param frequency Hz
 /// Method: a Newton step by the adjoint sensitivity, then regula falsi with a bracket (Illinois) on sin(arg Z), which is
-/// smooth through series and parallel resonance alike, of which only the one that the antenna is fed at is taken; Brent's search for the
-/// lowest SWR. Faults: no resonance within a third of the start, or stopped.
+/// smooth through series and parallel resonance alike, of which an antenna that is tuned for resonance takes the first alone; Brent's
+/// search for the lowest SWR. Faults: no resonance within a third of the start, or stopped.
 Result<TuneOutcome> tune(const shapes::AntennaShape& shape, const Ground& ground, const std::string& key, double frequency,
                          em::GroundTableCache& tables, const TuneOptions& options = {}, const Watch& watch = {});
 

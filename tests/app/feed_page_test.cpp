@@ -20,7 +20,7 @@ protected:
         });
         document().editAntenna(QStringLiteral("chain"), {}, [](Antenna& a) {
             ownChain(a).parts = {newPart(part::choke), newPart(part::line), newPart(part::tuner)};
-            settleFeed(a);
+            settleFeed(a, {});
         });
         show("feed");
     }

@@ -274,6 +274,7 @@ TEST_F(FeedTest, TheShieldFindsAPlaceForTheChoke)
 TEST_F(FeedTest, TheCounterpoisesOfAnEndFedAreTold)
 {
     Antenna endFed = newAntenna(*shapes::findFamily("end-fed"), 7.1e6, document().design().site);
+    endFed.shape.parameters["return_kind"] = 0.0;
     document().addAntenna(endFed);
     document().edit(QStringLiteral("one band"), {}, [](Design& d) {
         for (WantedBand& w : d.operation.bands)
@@ -290,6 +291,9 @@ TEST_F(FeedTest, TheCounterpoisesOfAnEndFedAreTold)
                         .match(lines[i])
                         .hasMatch())
             << lines[i].toStdString();
+    document().setParameter("return_kind", 1.0, {});
+    EXPECT_TRUE(waitFor([&] { return table->text().contains(QStringLiteral("the coax up to its choke is the return")); }))
+        << table->text().toStdString();
 }
 
 TEST_F(FeedTest, AnEmptySiteSaysWhatToDo)

@@ -267,7 +267,8 @@ TEST_F(FamilyFacts, FiveEighthsASideGainTwoToThreeDecibelsBroadside)
 TEST_F(FamilyFacts, ACoilAndATailAddTheLowerBand)
 {
     m_ground = averageSoil;
-    const AntennaShape shape = tuned("end-fed-tail", {}, TuneGoal::LowestSwr), plain = tuned("end-fed", {}, TuneGoal::LowestSwr);
+    const Parameters alone{{"return_kind", 0.0}}; // the coax has resonances of its own
+    const AntennaShape shape = tuned("end-fed-tail", alone, TuneGoal::LowestSwr), plain = tuned("end-fed", alone, TuneGoal::LowestSwr);
     EXPECT_LT(mismatch(shape, 0.5 * band), 1.5);
     EXPECT_LT(mismatch(shape, band), 1.5);
     EXPECT_GT(mismatch(plain, 0.5 * band), 10.0);

@@ -262,6 +262,36 @@ TEST(DesignFile, KeepsAnAntennaOfAFamilyOfTheFuture)
 }
 
 // Files of before there were ids: things are called the same each time the file is opened, and no two alike.
+// Before the coax had a length of its own as the return, the counterpoise's was it; and a wire was what no word was said of.
+TEST(DesignFile, TheReturnOfOldFilesIsWhatItWas)
+{
+    std::ifstream in(VETCHLING_DATA "/demo/gannet-skerry.vetchling");
+    const nlohmann::json demo = nlohmann::json::parse(in);
+    const auto returnOf = [&](std::optional<double> kind) {
+        nlohmann::json old = demo;
+        auto& values = old["antennas"][1]["parameters"];
+        for (const char* key : {"shield_m", "shield_height_m", "return_kind"})
+            values.erase(key);
+        values["counterpoise_m"] = 1.5;
+        if (kind)
+            values["return_kind"] = *kind;
+        const auto design = parseDesign(old.dump());
+        EXPECT_TRUE(design.ok()) << design.firstFault();
+        const auto again = parseDesign(writeDesign(*design));
+        EXPECT_TRUE(again.ok() && again->antennas[1].shape == design->antennas[1].shape) << "and stays so";
+        return shapes::buildOver(again->antennas[1].shape, {});
+    };
+    for (const std::optional<double> kind : {std::optional<double>(), std::optional(0.0)}) {
+        const auto wire = returnOf(kind);
+        ASSERT_TRUE(wire.ok());
+        EXPECT_FALSE(wire->shieldWire);
+        EXPECT_NEAR(wire->model.wires[1].length(), 1.5, 1e-9);
+    }
+    const auto shield = returnOf(1.0);
+    ASSERT_TRUE(shield.ok() && shield->shieldWire);
+    EXPECT_NEAR(shield->model.wires[1].length(), 1.5, 1e-9) << "not up to the choke of the chain";
+}
+
 TEST(DesignFile, OldFilesGetTheSameIdsEachTime)
 {
     auto json = nlohmann::ordered_json::parse(writeDesign(sample()));

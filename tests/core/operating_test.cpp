@@ -230,6 +230,7 @@ TEST(Compensation, ACoilAndATailAddABandBelowAndKeepTheOwnOne)
     study::Library library;
     study::Question question;
     question.subject.shape = shapes::findFamily("end-fed")->standardShape(7.1e6);
+    question.subject.shape.parameters["return_kind"] = 0.0;
     question.subject.ground = {GroundKind::Real, 13.0, 0.005};
     question.bands = {{{"80 m", 3.5e6, 3.6e6}, Wish::Must, "eighty", {}, {}}, {{"40 m", 7e6, 7.2e6}, Wish::Must, "forty", {}, {}}};
     EXPECT_EQ(study::lowerBands(question), std::vector<Id>{"eighty"});

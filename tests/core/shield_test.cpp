@@ -108,6 +108,28 @@ TEST(Shield, ItsPowerBalances)
     EXPECT_NEAR(ledger->loads, heat, 0.02 * heat + 1e-4);
 }
 
+// An end-fed wire whose return is the coax has it once: the whole of it with a choke that lets nothing through is the part up to there.
+TEST(Shield, OfAReturnBeyondAnIdealChokeHardlyActs)
+{
+    const Demo demo;
+    shapes::AntennaShape shape = demo.antenna("Wall end-fed 40").shape;
+    shape.parameters["return_kind"] = 1.0;
+    shape.parameters["shield_m"] = 4.0;
+    const auto built = shapes::buildOver(shape, demo.design.site.soil.ground());
+    ASSERT_TRUE(built.ok()) << built.firstFault();
+    ASSERT_TRUE(built->shieldWire);
+    const auto shield = study::shieldAlong(demo.design.site, *built, false);
+    ASSERT_TRUE(shield.ok()) << shield.firstFault();
+    const auto whole = study::withShield(*built, *shield, {chokeOf(1e6, 4.0)}, 7.1e6), open = study::withShield(*built, *shield, {}, 7.1e6);
+    ASSERT_TRUE(whole.ok() && open.ok()) << whole.firstFault();
+    EXPECT_EQ(whole->wires.size(), built->model.wires.size()) << "not a second one beside it";
+    em::GroundTableCache tables;
+    const auto at = [&](const WireModel& model) { return em::solve(std::make_shared<const WireModel>(model), 7.1e6, tables)->impedance; };
+    const Complex alone = at(built->model);
+    EXPECT_LT(std::abs(at(*whole) - alone), 0.1 * std::abs(alone)) << at(*whole) << alone;
+    EXPECT_GT(std::abs(at(*open) - alone), 0.2 * std::abs(alone)) << "without a choke the rest acts";
+}
+
 TEST(Shield, EveryAntennaOfTheDemoCanHaveOne)
 {
     const Demo demo;

@@ -1,4 +1,6 @@
 /// End-fed, linked, fan and free wires: what follows from their parameters.
+#include "core/design/design.h"
+#include "core/line/parts.h"
 #include "core/tune/tune.h"
 #include "tests/core/shape_helpers.h"
 
@@ -95,12 +97,48 @@ TEST(EndFed, TransformersHaveALowerAndAnUpperEnd)
 
 TEST(EndFed, ReturnsThroughCounterpoiseOrShield)
 {
-    const BuiltAntenna wireReturn = built(shapeOf("end-fed", {{"counterpoise_m", 2}}));
+    const BuiltAntenna wireReturn = built(shapeOf("end-fed", {{"return_kind", 0}, {"counterpoise_m", 2}}));
     EXPECT_NEAR(wireReturn.model.wires[1].length(), 2.0, 1e-9);
-    const BuiltAntenna shield = built(shapeOf("end-fed", {{"counterpoise_m", 6}, {"return_kind", 1}, {"feed_height_m", 2.5}}));
+    const BuiltAntenna shield =
+        built(shapeOf("end-fed", {{"shield_m", 6}, {"shield_height_m", 0.2}, {"return_kind", 1}, {"feed_height_m", 2.5}}));
     EXPECT_NEAR(shield.model.wires[1].length(), 6.0, 1e-9);
     EXPECT_NEAR(shield.model.wires[1].points.back().z, 0.2, 1e-9); // down and along the ground
     EXPECT_EQ(shield.sections.size(), 1u);                         // the shield is not cut from wire
+    EXPECT_EQ(wireReturn.sections.size(), 2u);
+    EXPECT_FALSE(wireReturn.shieldWire);
+}
+
+// Down from the transformer, round the corners of the feed line's route, and no farther than the choke.
+TEST(EndFed, TheShieldFollowsTheFeedLine)
+{
+    Antenna antenna = newAntenna(*findFamily("end-fed"), 7.1e6);
+    antenna.shape.parameters["feed_height_m"] = 3.02;
+    antenna.shape.parameters["x_m"] = antenna.shape.parameters["y_m"] = 0.0;
+    Site site;
+    site.coaxRoute = {{4.0, 0.0}};
+    site.feedEntry = {4.0, 30.0};
+    const auto shield = [&] {
+        settleFeed(antenna, site);
+        const BuiltAntenna here = built(antenna.shape);
+        return here.model.wires.at(here.shieldWire.value());
+    };
+    EXPECT_NEAR(shield().length(), 10.0, 1e-9) << "assumed, as nothing is drawn";
+    EXPECT_EQ(familyOf(antenna.shape).remarks(antenna.shape).size(), 1u) << "and said";
+    ChainPart choke = newPart(part::choke), line = newPart(part::line);
+    line.values["length_m"] = 21.0;
+    ownChain(antenna).parts = {line};
+    EXPECT_NEAR(shield().length(), 21.0, 1e-9) << "no choke: to the radio";
+    choke.values["at_m"] = 12.0;
+    ownChain(antenna).parts = {choke, line};
+    const Wire run = shield();
+    ASSERT_EQ(run.points.size(), 4u);
+    EXPECT_NEAR(distance(run.points[1], {0.0, 0.0, 0.02}), 0.0, 1e-9);
+    EXPECT_NEAR(distance(run.points[2], {4.0, 0.0, 0.02}), 0.0, 1e-9);
+    EXPECT_NEAR(distance(run.points[3], {4.0, 5.0, 0.02}), 0.0, 1e-9) << "12 m: 3 down, 4 east, 5 north";
+    EXPECT_TRUE(familyOf(antenna.shape).remarks(antenna.shape).empty());
+    antenna.shape.parameters["shield_m"] = 2.0;
+    EXPECT_NEAR(shield().length(), 2.0, 1e-9) << "what is typed stands";
+    EXPECT_EQ(antenna.shape.shield, ShieldRun()) << "and the chain is no matter of it";
 }
 
 TEST(EndFed, CannotClimbHigherThanItsWire)

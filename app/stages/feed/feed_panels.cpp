@@ -3,6 +3,7 @@
 #include "app/view/feed_words.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
+#include "core/shapes/end_fed_parts.h"
 
 #include <algorithm>
 
@@ -141,6 +142,8 @@ QString ShieldPanel::counterpoiseWords() const
     const Document& document = m_context.document;
     if (!document.family().spec(document.antenna().shape, "counterpoise_m"))
         return tr("This antenna has none: its own wires serve one another.");
+    if (shapes::returnsByShield(document.antenna().shape))
+        return tr("None: the coax up to its choke is the return, as Shape has it.");
     const auto answer = m_desk.shield();
     if (!answer)
         return tr("being computed …");
