@@ -67,7 +67,7 @@ Result<CoilAnswer> coilAnswer(Library& library, const CoilQuestion& asked, const
     out.wound = windFor(out.inductance, out.frequency, asked.winding);
     if (asked.turnsAtHand > 0.0)
         if (const auto figures = coilFigures(coilOf(asked.winding, asked.turnsAtHand), out.frequency))
-            out.atHand = *figures;
+            out.atHand = *figures, out.atHandInductance = figures->atFrequency + leadInductance(coilOf(asked.winding, asked.turnsAtHand));
     if (watch.stopped())
         return stoppedFault();
     out.beside = windingsBeside(out.inductance, out.frequency, asked.winding);

@@ -33,6 +33,7 @@ struct CoilAnswer {
     bool hasSize = false;              ///< the model's coil may have one
     CoilSize size;                     ///< that it has; in a point otherwise
     std::optional<CoilFigures> atHand; ///< of the coil that is wound already
+    double atHandInductance = 0.0;     ///< H of it at the frequency, with its leads
     /// What the model's coil would have as it is wound; in a point where it is too short (coil_limits.h).
     [[nodiscard]] CoilSize sizeWound() const;
     /// Part of the power that a winding's coils would lose.

@@ -384,7 +384,7 @@ TEST(FeedChoices, ATunerAtTheAntennaSparesTheLine)
     double spared = 0.0;
     for (std::size_t i = 0; i < none.cells.size(); ++i)
         spared += none.cells[i].total - atAntenna.cells[i].total;
-    EXPECT_GT(spared, 1.0) << "dB, on all bands together";
+    EXPECT_GT(spared, 0.3) << "dB, on all bands together";
     for (std::size_t i = 0; i < none.cells.size(); ++i)
         if (atAntenna.cells[i].usable) {
             EXPECT_LT(atAntenna.cells[i].total, none.cells[i].total + 0.7);

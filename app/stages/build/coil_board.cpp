@@ -157,7 +157,8 @@ void CoilBoard::paintFigures(Sketch& sketch, const study::CoilAnswer& known, dou
     const double times = f.selfResonance / known.frequency;
     const struct {
         QString name, figure, more;
-    } all[] = {{tr("inductance"), inductanceWords(f.atFrequency), tr("%1 at low frequency").arg(inductanceWords(f.inductance))},
+    } all[] = {{tr("inductance"), inductanceWords(known.wound.whole()),
+                tr("with its leads; %1 at low frequency").arg(inductanceWords(f.inductance + known.wound.leads))},
                {tr("Q"), tr("about %1").arg(std::round(f.q / 10.0) * 10.0, 0, 'f', 0), tr("skin and proximity; within a fifth")},
                {tr("self-resonance"), tr("near %1 MHz").arg(f.selfResonance / 1e6, 0, 'f', 0),
                 times > 3.0 ? tr("%1 × the band: fine").arg(times, 0, 'f', 1) : tr("%1 × the band: too near").arg(times, 0, 'f', 1)},
@@ -308,8 +309,8 @@ void CoilPanel::refresh()
     m_turns->setValue(m_desk.turnsAtHand(), m_context.system());
     const auto known = m_desk.answer();
     m_atHand->setText(known && known->atHand ? tr("It has %1 at %2, %3 of what is wanted.")
-                                                   .arg(inductanceWords(known->atHand->atFrequency), frequencyWords(known->frequency),
-                                                        tr("%1 %").arg(100.0 * known->atHand->atFrequency / known->inductance, 0, 'f', 0))
+                                                   .arg(inductanceWords(known->atHandInductance), frequencyWords(known->frequency),
+                                                        tr("%1 %").arg(100.0 * known->atHandInductance / known->inductance, 0, 'f', 0))
                                              : QString());
     m_model->setText(known && known->assumedQ > 0.0 ? QString::number(known->assumedQ, 'f', 0) : QStringLiteral("–"));
     const bool sized = known && !known->size.inPoint();

@@ -4,6 +4,7 @@
 #include "app/view/feed_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
+#include "core/shapes/end_fed_parts.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -168,10 +169,17 @@ void ShieldChart::paintMarks(Sketch& sketch, const study::ShieldAnswer& answer, 
     }
 }
 
+/// What the antenna is without the rest of the coax.
+QString ShieldChart::aloneWords() const
+{
+    const Document& document = m_context.document;
+    return document.hasAntenna() && shapes::returnsByShield(document.antenna().shape) ? tr("only its return") : tr("no coax");
+}
+
 std::vector<QStringList> ShieldChart::cells() const
 {
-    std::vector<QStringList> out{{tr("band"), tr("no coax: port"), tr("coax, no choke: port"), tr("gain"), tr("mA at the radio"),
-                                  tr("with the chain's choke: port"), tr("gain"), tr("mA at the radio")}};
+    std::vector<QStringList> out{{tr("band"), tr("%1: port").arg(aloneWords()), tr("coax, no choke: port"), tr("gain"),
+                                  tr("mA at the radio"), tr("with the chain's choke: port"), tr("gain"), tr("mA at the radio")}};
     const auto answer = m_desk.shield();
     for (const study::ShieldBand& b : answer ? answer->bands : std::vector<study::ShieldBand>()) {
         QStringList line{QString::fromStdString(b.name), b.without ? feed::shortImpedance(b.without->port) : QString()};
@@ -192,7 +200,7 @@ void ShieldChart::paintTable(Sketch& sketch, const QRectF& area) const
     const double starts[] = {0.0, 0.085, 0.25, 0.43, 0.545, 0.63, 0.81, 0.925};
     const double width = area.width(), y = area.top();
     const auto x = [&](std::size_t i) { return width * starts[i]; };
-    sketch.text({x(1), y}, tr("no coax"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
+    sketch.text({x(1), y}, aloneWords(), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
     sketch.text({x(2), y}, tr("coax, no choke"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
     sketch.text({x(5), y}, tr("with the chain's choke"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
     const QString names[] = {{}, tr("port"), tr("port"), tr("gain"), tr("mA"), tr("port"), tr("gain"), tr("mA")};

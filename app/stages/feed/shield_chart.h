@@ -20,6 +20,7 @@ protected:
     void keyPressEvent(QKeyEvent*) override;
 
 private:
+    [[nodiscard]] QString aloneWords() const;
     struct Frame {
         QRectF area;
         double length = 1.0, lowest = 0.0, highest = 1.0; ///< m; decades of A
