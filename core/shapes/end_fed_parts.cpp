@@ -125,6 +125,13 @@ void addEndFedFeed(std::vector<ParameterSpec>& all, double ratio, double lossPer
     addPlace(all);
 }
 
+void standOnCounterpoise(std::vector<ParameterSpec>& all)
+{
+    for (ParameterSpec& s : all)
+        if (s.key == "return_kind")
+            s.standard = 0.0;
+}
+
 Faults addRun(std::vector<Vec3>& points, double length, double height, double bearing, const std::string& key)
 {
     const double rise = height - points.back().z;

@@ -21,6 +21,8 @@ void addCounterpoiseLever(const AntennaShape& shape, std::vector<Lever>& all);
 std::vector<ParameterSpec> endFedHeights();
 /// Return path, transformer and place; to stand after the family's own.
 void addEndFedFeed(std::vector<ParameterSpec>& all, double ratio, double lossPercent = 10.0);
+/// Another standard: a counterpoise for what is not high at its feed, whose return current would heat the ground below the coax.
+void standOnCounterpoise(std::vector<ParameterSpec>& all);
 /// Adds the next point: so much wire, ending at that height, on that bearing. Faults name the height's key.
 Faults addRun(std::vector<Vec3>& points, double length, double height, double bearing, const std::string& key);
 /// Wire 0 fed at its first point against wire 1, counterpoise or shield, behind the transformer. The wire's own handles come after "feed".

@@ -64,6 +64,7 @@ public:
         all.push_back(tunedLengthSpec("length_m", coreText("core", "Length of wire")));
         all.push_back(halfWaveCount(4.0));
         addEndFedFeed(all, 9.0, 8.0);
+        standOnCounterpoise(all);
         return all;
     }
 
@@ -117,12 +118,10 @@ public:
         all.push_back(lengthSpec("tail_m", coreText("core", "Wire beyond it"), lengthGroup, {10.0, 0.02, 5000.0},
                                  coreText("core", "a quarter wave in place of an earth connection"), earthTailInWaves));
         addEndFedFeed(all, 9.0, 8.0);
-        for (ParameterSpec& s : all) {
+        for (ParameterSpec& s : all)
             if (s.key == "counterpoise_m")
                 s.scaled = earthTailInWaves;
-            if (s.key == "return_kind") // the quarter wave at the other end asks for one here
-                s.standard = 0.0;
-        }
+        standOnCounterpoise(all);
         return all;
     }
 
