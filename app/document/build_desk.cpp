@@ -42,8 +42,6 @@ void BuildDesk::workOut()
     m_cores.reset();
     if (!m_document.hasAntenna())
         return;
-    if (const auto built = this->built())
-        m_facts = buildFactsOf(m_document.design(), m_document.antenna(), *built, m_data, stockPrices(m_shed.shed()));
     const auto [low, high] = wishedRange();
     m_cores = coreFactsOf(m_document.design().operation, choke(), transformer(), m_data.ferrites, low, high);
 }
@@ -52,6 +50,16 @@ std::shared_ptr<const shapes::BuiltAntenna> BuildDesk::built() const
 {
     const AntennaModel* model = m_models.current();
     return model && !model->fault ? model->built : nullptr;
+}
+
+const BuildFacts* BuildDesk::facts() const
+{
+    const auto built = this->built();
+    if (!built || !m_document.hasAntenna())
+        return nullptr;
+    if (!m_facts)
+        m_facts = buildFactsOf(m_document.design(), m_document.antenna(), *built, m_data, stockPrices(m_shed.shed()));
+    return &*m_facts;
 }
 
 PieceState BuildDesk::piece(const std::string& key) const

@@ -27,7 +27,7 @@ public:
     [[nodiscard]] const std::vector<LimitSet>& limits() const { return m_limits; }
 
     /// Null where there is no antenna, or none that can be built.
-    [[nodiscard]] const BuildFacts* facts() const { return m_facts ? &*m_facts : nullptr; }
+    [[nodiscard]] const BuildFacts* facts() const;
     /// Null as above.
     [[nodiscard]] std::shared_ptr<const shapes::BuiltAntenna> built() const;
 
@@ -94,7 +94,7 @@ private:
     WorkshopData m_data;
     std::vector<LimitSet> m_limits;
     Faults m_faults;
-    std::optional<BuildFacts> m_facts;
+    mutable std::optional<BuildFacts> m_facts; ///< worked out when they are first looked at: some milliseconds, not for each step of a drag
     std::optional<CoreFacts> m_cores;
     Asked<study::Question, study::SafetyBasis> m_safety;
     work::Queue::Ticket m_copying;

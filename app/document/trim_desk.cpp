@@ -90,9 +90,12 @@ void TrimDesk::want()
 {
     const bool wasFresh = m_fresh;
     judge();
-    if (m_document.hasAntenna())
-        m_answer.want(trimQuestionOf(m_document.design(), m_document.antenna()));
-    look();
+    m_fresh = false;
+    if (m_document.hasAntenna()) {
+        TrimQuestion asked = trimQuestionOf(m_document.design(), m_document.antenna());
+        m_fresh = m_answer.standing(asked) == Standing::Whole;
+        m_answer.want(std::move(asked));
+    }
     if (m_fresh != wasFresh)
         emit ready();
 }

@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace vetchling::shapes {
 namespace {
@@ -62,11 +63,26 @@ Wire returnWire(const Family& family, const AntennaShape& shape, Vec3 feed)
 
 bool returnsByShield(const AntennaShape& shape)
 {
-    const Family& family = familyOf(shape);
-    return family.spec(shape, "return_kind") && family.value(shape, "return_kind") >= 0.5;
+    static const std::set<std::string> endFed = [] { // asked at every change of a design, where a family's list takes its time
+        std::set<std::string> ids;
+        for (const Family* family : families())
+            if (family->standardShape(7.1e6).parameters.contains("return_kind"))
+                ids.insert(family->id());
+        return ids;
+    }();
+    if (!endFed.contains(shape.family))
+        return false;
+    const auto said = shape.parameters.find("return_kind");
+    return (said != shape.parameters.end() ? said->second : familyOf(shape).value(shape, "return_kind")) >= 0.5;
 }
 
-bool followsFeedLine(const AntennaShape& shape) { return returnsByShield(shape) && familyOf(shape).value(shape, "shield_m") <= 0.0; }
+bool followsFeedLine(const AntennaShape& shape)
+{
+    if (!returnsByShield(shape))
+        return false;
+    const auto said = shape.parameters.find("shield_m");
+    return said == shape.parameters.end() || said->second <= 0.0;
+}
 
 std::vector<Text> returnRemarks(const AntennaShape& shape)
 {
