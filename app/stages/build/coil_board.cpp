@@ -157,8 +157,8 @@ void CoilBoard::paintFigures(Sketch& sketch, const study::CoilAnswer& known, dou
     const double times = f.selfResonance / known.frequency;
     const struct {
         QString name, figure, more;
-    } all[] = {{tr("inductance"), inductanceWords(known.wound.whole()),
-                tr("with its leads; %1 at low frequency").arg(inductanceWords(f.inductance + known.wound.leads))},
+    } all[] = {{tr("inductance, with leads"), inductanceWords(known.wound.whole()),
+                tr("%1 at low frequency").arg(inductanceWords(f.inductance + known.wound.leads))},
                {tr("Q"), tr("about %1").arg(std::round(f.q / 10.0) * 10.0, 0, 'f', 0), tr("skin and proximity; within a fifth")},
                {tr("self-resonance"), tr("near %1 MHz").arg(f.selfResonance / 1e6, 0, 'f', 0),
                 times > 3.0 ? tr("%1 × the band: fine").arg(times, 0, 'f', 1) : tr("%1 × the band: too near").arg(times, 0, 'f', 1)},
