@@ -75,6 +75,21 @@ std::vector<Lever> bandLevers(const Family& family, const AntennaShape& shape, i
     return all;
 }
 
+AntennaShape bandLevered(const Family& family, const AntennaShape& shape, int bands, const std::string& key, double value,
+                         const PathNames& names)
+{
+    AntennaShape next = shape;
+    const double longer = value - family.value(shape, key);
+    bool reached = false;
+    for (int band = 1; band <= bands; ++band) {
+        reached = reached || names.key(band) == key;
+        if (reached)
+            next.parameters[names.key(band)] = family.value(shape, names.key(band)) + longer;
+    }
+    next.parameters[key] = value;
+    return next;
+}
+
 std::vector<Text> sectionRemarks(const std::vector<double>& paths, double gap)
 {
     std::vector<Text> all;

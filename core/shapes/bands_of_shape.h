@@ -1,6 +1,7 @@
 #pragma once
 /// What linked antennas share: a path to the open end for each band, innermost first. With the first n - 1 links closed and the others
-/// open the antenna is on its nth band. Paths, not sections: an inner section made shorter leaves every outer path as it was.
+/// open the antenna is on its nth band. Paths, not sections: an inner one that is drawn shorter leaves every outer path as it was; what is
+/// cut from a wire that hangs does not, see bandLevered.
 
 #include "core/shapes/specs.h"
 
@@ -30,6 +31,9 @@ void addBands(std::vector<ParameterSpec>& all, int bands, double halfWaves, cons
 std::vector<TunedLength> bandLengths(const Family& family, const AntennaShape& shape, int bands, const PathNames& names = {});
 std::vector<Configuration> bandConfigurations(const Family& family, const AntennaShape& shape, int bands);
 std::vector<Lever> bandLevers(const Family& family, const AntennaShape& shape, int pieces);
+/// What is taken at a link takes the sections beyond along, as they are built.
+AntennaShape bandLevered(const Family& family, const AntennaShape& shape, int bands, const std::string& key, double value,
+                         const PathNames& names = {});
 /// "each side, 10.19 m to the first link", section by section: what lies between the links, the gaps taken off.
 std::vector<Text> sectionRemarks(const std::vector<double>& paths, double gap);
 /// Paths in m, innermost first; a fault where one does not reach beyond the one before it.

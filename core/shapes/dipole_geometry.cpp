@@ -117,15 +117,21 @@ std::vector<ParameterSpec> dipoleParameters(double apex, double ends, double leg
 
 Result<DipoleGeometry> dipoleGeometry(const Family& family, const AntennaShape& shape)
 {
+    const double leg = family.value(shape, "leg_m");
+    return dipoleGeometry(family, shape, {leg, leg});
+}
+
+Result<DipoleGeometry> dipoleGeometry(const Family& family, const AntennaShape& shape, std::array<double, 2> legs)
+{
     const auto value = [&](const char* key) { return family.value(shape, key); };
     DipoleGeometry g;
     g.centre = {value("x_m"), value("y_m"), value("apex_height_m")};
-    g.leg = value("leg_m");
+    g.leg = legs[0];
     const Result<Vec3> a = legEnd(g.centre, g.leg, value("end_height_m"), value("bearing_deg"));
     if (!a)
         return a.faults();
     const Result<Vec3> b =
-        legEnd(g.centre, g.leg, value("end_height_m") + value("second_end_m"), value("bearing_deg") + value("opening_deg"));
+        legEnd(g.centre, legs[1], value("end_height_m") + value("second_end_m"), value("bearing_deg") + value("opening_deg"));
     if (!b)
         return b.faults();
     g.endA = *a;
@@ -212,6 +218,55 @@ std::optional<AntennaShape> DipoleFamily::between(const AntennaShape& shape, con
 }
 
 AntennaShape DipoleFamily::straightened(const AntennaShape& shape) const { return dipoleStraightened(shape); }
+
+std::vector<Lever> ArmDipole::levers(const AntennaShape& shape) const
+{
+    return armLevers(*this, kind(), shape,
+                     stiff() ? Lever{"leg_m", coreText("core", "each tip"), LeverKind::Slide, LeverSide::OpenEnd, 2}
+                             : Lever{"leg_m", coreText("core", "each side"), LeverKind::Cut, LeverSide::OpenEnd, 2});
+}
+
+Result<BuiltAntenna> ArmDipole::build(const AntennaShape& shape, std::size_t) const
+{
+    std::vector<Arm> arms;
+    for (int side : {0, 1}) {
+        Result<Arm> arm = armOf(*this, kind(), shape, side);
+        if (!arm)
+            return arm.faults();
+        arms.push_back(std::move(*arm));
+    }
+    const Result<DipoleGeometry> g = dipoleGeometry(*this, shape, {arms[0].straight(), arms[1].straight()});
+    if (!g)
+        return g.faults();
+    const std::vector<ArmLine> lines{armLine(g->centre, g->endA, 0.0), armLine(g->centre, g->endB, 0.0)};
+    BuiltAntenna out = dipoleFrame(*g, shape);
+    out.model = {};
+    layArms(shape, kind(), arms, lines, "legs", out);
+    const Arm& arm = arms.front();
+    // an arm folded inside ends lower
+    const bool inside = arm.fold > 0.0 && value(shape, "loading_fold") < 0.5;
+    const Vec3 low{0.0, 0.0, inside ? -2.0 * value(shape, "loading_spacing_m") : 0.0};
+    for (std::size_t side : {0, 1}) {
+        out.handles[side + 1].at = out.handles[side + 1].at + low;
+        if (arm.droop > 0.0)
+            out.dimensions[side] = {out.handles[side + 1].at, tipOf(arms[side], lines[side]) + low, "droop_m"};
+        out.insulators[side] = out.handles[side + 1].at;
+    }
+    if (!out.coils.empty() && arm.coilAt > 0.0)
+        out.handles.push_back({coreText("core", "coil"),
+                               lines[0].at(arm.coilAt),
+                               {spec(shape, "coil_place_percent") ? std::string("coil_place_percent") : "tube_1_m"}});
+    if (arm.fold > 0.0) {
+        out.handles.push_back({coreText("core", "fold"), lines[0].at(arm.foldAt + arm.fold), {"loading_m"}});
+        out.dimensions.push_back({lines[0].at(arm.foldAt), lines[0].at(arm.foldAt + arm.fold), "loading_m"});
+    }
+    for (std::size_t tube = 0; tube + 1 < arm.joints.size(); ++tube)
+        out.dimensions.push_back(
+            {lines[1].at(arm.joints[tube]), lines[1].at(arm.joints[tube + 1]), "tube_" + std::to_string(tube + 1) + "_m"});
+    if (stiff())
+        out.insulators.clear();
+    return out;
+}
 
 AntennaShape StiffDipoleFamily::hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const
 {

@@ -1,7 +1,7 @@
 #pragma once
 /// What all dipoles share: a centre, two legs, and the heights they hang between.
 
-#include "core/shapes/specs.h"
+#include "core/shapes/arm.h"
 
 #include <array>
 
@@ -9,10 +9,10 @@ namespace vetchling::shapes {
 
 struct DipoleGeometry {
     Vec3 centre, endA, endB;
-    double leg = 0.0; ///< m
+    double leg = 0.0; ///< m, of the first one
 
     /// The point so far out along the first (0) or second (1) leg. @param along m from the centre
-    [[nodiscard]] Vec3 alongLeg(int side, double along) const { return centre + (along / leg) * ((side == 0 ? endA : endB) - centre); }
+    [[nodiscard]] Vec3 alongLeg(int side, double along) const { return centre + along * unit((side == 0 ? endA : endB) - centre); }
 };
 
 /// What hangs by its middle and its two ends: handles 0 the centre, 1 and 2 the ends, anything else goes with the first end.
@@ -25,6 +25,23 @@ public:
 protected:
     /// Lengths of the first and the second side as they hang, m.
     [[nodiscard]] virtual std::array<double, 2> sides(const AntennaShape& shape) const;
+};
+
+/// A dipole of two arms.
+class ArmDipole : public DipoleFamily {
+public:
+    std::string layout(const AntennaShape& shape) const override { return armLayout(kind(), shape); }
+    AntennaShape levered(const AntennaShape& shape, const std::string& key, double value) const override
+    {
+        return armLevered(*this, kind(), shape, key, value);
+    }
+    std::vector<Lever> levers(const AntennaShape& shape) const override;
+    Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override;
+
+protected:
+    [[nodiscard]] virtual const ArmKind& kind() const = 0;
+    [[nodiscard]] virtual bool stiff() const { return false; }
+    [[nodiscard]] std::array<double, 2> sides(const AntennaShape& shape) const override { return armLengths(*this, kind(), shape); }
 };
 
 /// What is stiff: it moves and turns as a whole, on a mast of its own.
@@ -40,6 +57,8 @@ std::vector<ParameterSpec> dipoleParameters(double apex, double ends, double leg
 Result<Vec3> legEnd(Vec3 centre, double leg, double endHeight, double bearing);
 /// Centre and ends from the parameters; a fault if the ends would hang lower than the wire is long.
 Result<DipoleGeometry> dipoleGeometry(const Family& family, const AntennaShape& shape);
+/// @param legs m, of the first and the second side, instead of "leg_m"
+Result<DipoleGeometry> dipoleGeometry(const Family& family, const AntennaShape& shape, std::array<double, 2> legs);
 /// One wire from end to end, fed in the middle, with handles, dimensions and insulators; sections are the family's.
 BuiltAntenna dipoleFrame(const DipoleGeometry& geometry, const AntennaShape& shape);
 /// Handles: 0 the centre, 1 the first end, 2 the second; see Family::hung. The other leg of a straight dipole turns along.

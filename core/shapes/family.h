@@ -100,7 +100,9 @@ struct WireSection {
     int pieces = 1;
     double length = 0.0; ///< m, radiating
     WireEnd first = WireEnd::Centre, last = WireEnd::Insulator;
-    bool trimmed = true; ///< whether it is cut long, to be trimmed
+    bool trimmed = true;   ///< whether it is cut long, to be trimmed
+    double overlap = 0.0;  ///< m more of it, in the tube before
+    double diameter = 0.0; ///< m; 0: of the wire
 };
 
 /// A coil's place and the direction of the wire through it.
@@ -207,6 +209,9 @@ public:
     [[nodiscard]] virtual Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t configuration) const = 0;
     /// What trimming changes, the customary one first.
     [[nodiscard]] virtual std::vector<Lever> levers(const AntennaShape& shape) const = 0;
+    /// The shape with a lever's parameter at another value, all else staying where it is built: what is told as a part of a length keeps its
+    /// metres, and what is taken in the middle takes what is beyond along.
+    [[nodiscard]] virtual AntennaShape levered(const AntennaShape& shape, const std::string& key, double value) const;
     /// Takes what is left to make a new antenna's dimensions sensible together, once its lengths are there.
     virtual void settle(AntennaShape&) const {}
     /// The shape with a handle (by its place among the built antenna's) brought to a hook: an end turns there, anything else takes the

@@ -53,6 +53,11 @@ public:
     }
     std::vector<Lever> levers(const AntennaShape& shape) const override { return bandLevers(*this, shape, 2); }
 
+    AntennaShape levered(const AntennaShape& shape, const std::string& key, double to) const override
+    {
+        return bandLevered(*this, shape, bandsOf(shape), key, to);
+    }
+
     std::vector<Text> remarks(const AntennaShape& shape) const override
     {
         const double gap = value(shape, "link_gap_m");

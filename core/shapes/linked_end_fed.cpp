@@ -67,6 +67,11 @@ public:
         return straightHung(*this, shape, handle, hook, value(shape, lengthKey(bandsOf(shape))));
     }
 
+    AntennaShape levered(const AntennaShape& shape, const std::string& key, double to) const override
+    {
+        return bandLevered(*this, shape, bandsOf(shape), key, to, wireNames);
+    }
+
     std::vector<Text> remarks(const AntennaShape& shape) const override
     {
         const double gap = value(shape, "link_gap_m");

@@ -83,15 +83,15 @@ void addTrap(BuiltAntenna& out, std::size_t wire, double at, double henry, doubl
     draw(out, out.traps, wire, at);
 }
 
-double loadingReactance(const Arm& arm, double frequency)
+double loadingReactance(const LoadedLine& arm, double frequency)
 {
     constexpr double endEffect = 1.05; // the open end counts a little longer
     const double k = waveNumber(frequency), before = k * arm.coilAt, beyond = endEffect * (k * arm.length - before);
-    const double line = 60.0 * (std::log(4.0 * arm.length / arm.diameter) - 1.0);
-    return line * (1.0 / std::tan(beyond) - std::tan(before));
+    const auto line = [&](double diameter) { return 60.0 * (std::log(4.0 * arm.length / diameter) - 1.0); };
+    return line(arm.beyond > 0.0 ? arm.beyond : arm.diameter) / std::tan(beyond) - line(arm.diameter) * std::tan(before);
 }
 
-RuleOfThumb coilRule(const Arm& arm, double frequency)
+RuleOfThumb coilRule(const LoadedLine& arm, double frequency)
 {
     const double henry = std::clamp(loadingReactance(arm, frequency) / (2.0 * pi * frequency), 1e-8, 5e-3);
     return {coreText("core", "line formula"), coreText("core", "each arm as an open line of one impedance, no ground"), 0.0, 0.0, henry};

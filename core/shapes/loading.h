@@ -20,14 +20,15 @@ void addSeriesCoil(BuiltAntenna& out, std::size_t wire, double at, double henry,
 void addTrap(BuiltAntenna& out, std::size_t wire, double at, double henry, double resonance, double q);
 
 /// An arm from its foot (or a dipole's centre) to its open end, with one coil in it.
-struct Arm {
+struct LoadedLine {
     double length = 0.0, coilAt = 0.0; ///< m from the foot
-    double diameter = 2e-3;            ///< m
+    double diameter = 2e-3;            ///< m, up to the coil
+    double beyond = 0.0;               ///< m, thickness beyond it; 0: the same
 };
-/// Reactance in ohm that makes the arm resonant, taken as an open line of Za = 60 (ln(2h/a) - 1):
-/// X = Za (cot beyond - tan before) (Belrose 1953, in the form of the open-ended line). Knows no ground.
-double loadingReactance(const Arm& arm, double frequency);
+/// Reactance in ohm that makes the arm resonant, its parts taken as open lines of Za = 60 (ln(2h/a) - 1):
+/// X = Za' cot beyond - Za tan before (Belrose 1953, in the form of the open-ended line). Knows no ground.
+double loadingReactance(const LoadedLine& arm, double frequency);
 /// The same as a rule of thumb for a coil, in H.
-RuleOfThumb coilRule(const Arm& arm, double frequency);
+RuleOfThumb coilRule(const LoadedLine& arm, double frequency);
 
 } // namespace vetchling::shapes

@@ -96,6 +96,13 @@ double Family::value(const AntennaShape& shape, const std::string& key) const
     return std::clamp(s->scaled * (frequency ? shape.designFrequency : wavelength(shape.designFrequency)), s->lowest, s->highest);
 }
 
+AntennaShape Family::levered(const AntennaShape& shape, const std::string& key, double value) const
+{
+    AntennaShape next = shape;
+    next.parameters[key] = value;
+    return next;
+}
+
 AntennaShape Family::hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const
 {
     AntennaShape next = shape;

@@ -17,7 +17,7 @@ constexpr double shallowest = 0.01;     // m, of what is dug in
 Faults addEarth(const Family& family, const AntennaShape& shape, double depth, BuiltAntenna& out)
 {
     const double rod = family.value(shape, "rod_m");
-    if (family.value(shape, "radial_count") < 0.5 && rod == 0.0)
+    if (family.value(shape, "radial_count") < 0.5 && rod == 0.0 && vehicleOf(shape) == OnVehicle::No)
         return {{"radial_count", coreText("core", "without radials it needs a ground rod to stand on; give its length, or some radials")}};
     if (depth > 0.0 && depth < shallowest)
         return {{"radial_depth_m",
@@ -112,8 +112,16 @@ Faults addRadials(const Family& family, const AntennaShape& shape, BuiltAntenna&
     if (Faults faults = addEarth(family, shape, depth, out); !faults.empty())
         return faults;
     const Vec3 hub = depth > 0.0 ? Vec3{base.x, base.y, -depth} : base;
+    const OnVehicle on = vehicleOf(shape);
+    if (on == OnVehicle::Roof && count > 0)
+        return {{"radial_count", coreText("core", "on a roof its sheet takes the place of radials; give 0, or stand it on a bracket")}};
+    if (on != OnVehicle::No && (depth > 0.0 || v("rod_m") > 0.0))
+        return {{depth > 0.0 ? "radial_depth_m" : "rod_m", coreText("core", "a vehicle stands on its tyres; nothing is dug in or driven")}};
+    if (Faults faults = addVehicle(family, shape, base, v("bearing_deg"), "radials", out); !faults.empty())
+        return faults;
     for (int i = 0; i < count; ++i) {
-        const double bearing = v("bearing_deg") + 360.0 * i / count;
+        // behind a vehicle they spread over what is free
+        const double bearing = v("bearing_deg") + (on == OnVehicle::Rear ? 180.0 * (0.5 + double(i + 1) / (count + 1)) : 360.0 * i / count);
         const Result<std::vector<Vec3>> path = depth > 0.0 ? radialPath(hub, v("radial_m"), bearing, hub.z, 0.0)
                                                            : radialPath(base, v("radial_m"), bearing, v("radial_end_height_m"), anchor);
         if (!path)
@@ -135,6 +143,58 @@ Faults addRadials(const Family& family, const AntennaShape& shape, BuiltAntenna&
         out.sections.push_back(
             {coreText("core", "radial"), count, v("radial_m"), WireEnd::Joint, depth > 0.0 ? WireEnd::Bare : WireEnd::Insulator, false});
     return {};
+}
+
+ArmKind uprightArm()
+{
+    ArmKind kind;
+    kind.length = "radiator_m";
+    kind.part = "radiator";
+    kind.pair = false;
+    kind.henryLabel = coreText("core", "Coil");
+    kind.placeLabel = coreText("core", "Coil up the radiator");
+    kind.placeHelp = coreText("core", "0 is at the base, 100 at the top");
+    kind.whole = coreText("core", "radiator");
+    kind.inner = coreText("core", "below the coil");
+    kind.outer = coreText("core", "above the coil");
+    return kind;
+}
+
+std::vector<Lever> ArmVertical::levers(const AntennaShape& shape) const
+{
+    const std::vector<Lever> stand = standLevers(kind().length);
+    std::vector<Lever> all = armLevers(*this, kind(), shape, stand.front());
+    all.insert(all.begin() + 1, stand.begin() + 1, stand.end());
+    return all;
+}
+
+Result<BuiltAntenna> ArmVertical::build(const AntennaShape& shape, std::size_t) const
+{
+    const Result<Arm> arm = armOf(*this, kind(), shape);
+    if (!arm)
+        return arm.faults();
+    const Vec3 base = baseOf(*this, shape);
+    const ArmLine line = armLine(base, base + Vec3{0.0, 0.0, 1.0}, value(shape, "bearing_deg"));
+    BuiltAntenna out;
+    out.feedPoint = base;
+    layArms(shape, kind(), {*arm}, {line}, "radiator", out);
+    if (Faults faults = addRadials(*this, shape, out); !faults.empty())
+        return faults;
+    const Vec3 top = line.at(arm->straight());
+    out.handles.push_back({coreText("core", "top"), top, {kind().length}});
+    out.handles.push_back({coreText("core", "base"), base, {"base_height_m"}});
+    if (!out.coils.empty() && arm->coilAt > 0.0)
+        out.handles.push_back({coreText("core", "coil"),
+                               line.at(arm->coilAt),
+                               {spec(shape, "coil_place_percent") ? std::string("coil_place_percent") : "tube_1_m"}});
+    if (arm->droop > 0.0)
+        out.dimensions.push_back({top, tipOf(*arm, line), "droop_m"});
+    else
+        out.dimensions.push_back({base, top, kind().length});
+    if (arm->fold > 0.0)
+        out.dimensions.push_back({line.at(arm->foldAt), line.at(arm->foldAt + arm->fold), "loading_m"});
+    addMore(shape, out);
+    return out;
 }
 
 std::vector<RuleOfThumb> quarterWaveRules(double frequency)

@@ -8,38 +8,29 @@ namespace vetchling::shapes {
 namespace {
 
 /// An upright wire over radials; what differs is what makes it match.
-class TallVertical : public Family {
+class TallVertical : public ArmVertical {
 public:
-    std::vector<Part> parts() const override { return standParts(); }
-    std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return std::nullopt; }
     std::vector<TunedLength> tuned(const AntennaShape& shape) const override
     {
         return {{"radiator_m", coreText("core", "of radiator"), shape.designFrequency}};
     }
-    std::vector<Lever> levers(const AntennaShape&) const override { return standLevers("radiator_m"); }
 
-    std::vector<ParameterSpec> parameters(const AntennaShape&) const override
+    std::vector<ParameterSpec> parameters(const AntennaShape& shape) const override
     {
         std::vector<ParameterSpec> all = standParameters();
         all.insert(all.begin() + 2, tunedLengthSpec("radiator_m", coreText("core", "Length of radiator")));
+        addArmSpecs(all, kind(), shape);
+        addVehicleSpecs(all, shape);
         return all;
     }
 
-    Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
-    {
-        const Vec3 base = baseOf(*this, shape), top = base + Vec3{0.0, 0.0, value(shape, "radiator_m")};
-        BuiltAntenna out = standing(makeWire(wireOf(shape, "radiator"), "radiator", {base, top}), base);
-        out.sections = {{coreText("core", "radiator"), 1, value(shape, "radiator_m"), WireEnd::Centre, WireEnd::Insulator}};
-        if (Faults faults = addRadials(*this, shape, out); !faults.empty())
-            return faults;
-        out.handles.push_back({coreText("core", "top"), top, {"radiator_m"}});
-        out.handles.push_back({coreText("core", "base"), base, {"base_height_m"}});
-        out.dimensions.push_back({base, top, "radiator_m"});
-        match(shape, out);
-        return out;
-    }
-
 protected:
+    const ArmKind& kind() const override
+    {
+        static const ArmKind kind = uprightArm();
+        return kind;
+    }
+    void addMore(const AntennaShape& shape, BuiltAntenna& out) const override { match(shape, out); }
     virtual void match(const AntennaShape&, BuiltAntenna&) const {}
 
     static void addTransformer(std::vector<ParameterSpec>& all, double ratio, double lossPercent)
@@ -114,11 +105,11 @@ public:
     }
     std::vector<RuleOfThumb> rules(const AntennaShape& shape, const TunedLength& length) const override
     {
-        return {coilRule({value(shape, "radiator_m"), 0.0, wireOf(shape, "radiator").diameter}, length.frequency)};
+        return {coilRule(lineOf(*this, kind(), shape), length.frequency)};
     }
-    std::vector<Lever> levers(const AntennaShape&) const override
+    std::vector<Lever> levers(const AntennaShape& shape) const override
     {
-        std::vector<Lever> all = standLevers("radiator_m");
+        std::vector<Lever> all = TallVertical::levers(shape);
         all.push_back({"inductance_H", coreText("core", "the coil"), LeverKind::Tap, LeverSide::Feed, 1});
         return all;
     }

@@ -59,6 +59,15 @@ public:
                 {"whole_m", coreText("core", "each end"), LeverKind::Cut, LeverSide::OpenEnd, 2}};
     }
 
+    /// What is taken at the trap takes the part beyond along.
+    AntennaShape levered(const AntennaShape& shape, const std::string& key, double to) const override
+    {
+        AntennaShape next = DipoleFamily::levered(shape, key, to);
+        if (key == "leg_m")
+            next.parameters["whole_m"] = value(shape, "whole_m") + to - value(shape, "leg_m");
+        return next;
+    }
+
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const double inner = value(shape, "leg_m"), whole = value(shape, "whole_m");

@@ -16,7 +16,7 @@ public:
     std::vector<Part> parts() const override { return standParts(); }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return std::nullopt; }
 
-    std::vector<ParameterSpec> parameters(const AntennaShape&) const override
+    std::vector<ParameterSpec> parameters(const AntennaShape& shape) const override
     {
         constexpr double radialInWaves = 0.33; // between a quarter wave of the upper and of the lower band
         std::vector<ParameterSpec> all = standParameters();
@@ -27,20 +27,34 @@ public:
         all.insert(all.begin() + 3,
                    lengthSpec("upper_m", coreText("core", "Part above the coil"), lengthGroup, {3.0, 0.02, 500.0}, {}, upperInWaves()));
         all.insert(all.begin() + 4, frequencySpec("frequency_2_Hz", coreText("core", "Lower band"), lengthGroup, secondBand));
+        all.push_back(sizeSpec("upper_diameter_m", coreText("core", "Upper part's diameter"), lengthGroup, {0.0, 0.0, 0.3},
+                               coreText("core", "0: as the lower part")));
+        addVehicleSpecs(all, shape);
         return all;
     }
 
+    std::string layout(const AntennaShape& shape) const override { return vehicleLayout(shape); }
+
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
-        const double lower = value(shape, "lower_m"), upper = value(shape, "upper_m");
-        const Vec3 base = baseOf(*this, shape), top = base + Vec3{0.0, 0.0, lower + upper}, coil = base + Vec3{0.0, 0.0, lower};
-        BuiltAntenna out = standing(makeWire(wireOf(shape, "radiator"), "radiator", {base, top}), base);
-        addParting(shape, out, lower);
+        const double lower = value(shape, "lower_m"), upper = value(shape, "upper_m"), wire = wireOf(shape, "radiator").diameter;
+        const double thin = value(shape, "upper_diameter_m") > 0.0 ? value(shape, "upper_diameter_m") : wire;
         const CoilSize size = partingSize(shape);
-        if (Faults faults = findSizeFaults(size, lower, upper, wireOf(shape, "radiator").diameter); !faults.empty())
+        if (Faults faults = findSizeFaults(size, lower, upper, std::max(wire, thin)); !faults.empty())
             return faults;
+        const Vec3 base = baseOf(*this, shape), top = base + Vec3{0.0, 0.0, lower + upper}, coil = base + Vec3{0.0, 0.0, lower};
+        const bool stepped = thin != wire;
+        const Vec3 step = coil - Vec3{0.0, 0.0, 0.5 * size.length}; // the coil stands on the lower part
+        BuiltAntenna out = standing(makeWire(wireOf(shape, "radiator"), "radiator", {base, stepped ? step : top}), base);
+        if (stepped) {
+            WireChoice choice = wireOf(shape, "radiator");
+            choice.diameter = thin;
+            out.model.wires.push_back(makeWire(choice, "upper part", {step, top}));
+        }
+        addParting(shape, out, stepped ? 1 : 0, stepped ? 0.5 * size.length : lower);
         out.sections = {{coreText("core", "lower part"), 1, lower - 0.5 * size.length, WireEnd::Centre, WireEnd::Coil},
-                        {coreText("core", "upper part"), 1, upper - 0.5 * size.length, WireEnd::Coil, WireEnd::Insulator}};
+                        {coreText("core", "upper part"), 1, upper - 0.5 * size.length, WireEnd::Coil, WireEnd::Insulator, true, 0.0,
+                         stepped ? thin : 0.0}};
         if (Faults faults = addRadials(*this, shape, out); !faults.empty())
             return faults;
         out.handles.push_back({coreText("core", "top"), top, {"upper_m"}});
@@ -53,7 +67,7 @@ public:
 
 protected:
     virtual double upperInWaves() const = 0;
-    virtual void addParting(const AntennaShape& shape, BuiltAntenna& out, double at) const = 0;
+    virtual void addParting(const AntennaShape& shape, BuiltAntenna& out, std::size_t wire, double at) const = 0;
     /// A trap is in a point.
     virtual CoilSize partingSize(const AntennaShape&) const { return {}; }
 };
@@ -89,7 +103,8 @@ public:
             return quarter;
         }
         const double lower = value(shape, "lower_m");
-        return {coilRule({lower + value(shape, "upper_m"), lower, wireOf(shape, "radiator").diameter}, length.frequency)};
+        return {coilRule({lower + value(shape, "upper_m"), lower, wireOf(shape, "radiator").diameter, value(shape, "upper_diameter_m")},
+                         length.frequency)};
     }
     std::vector<Lever> levers(const AntennaShape&) const override
     {
@@ -100,9 +115,9 @@ public:
 
 protected:
     double upperInWaves() const override { return 0.08; }
-    void addParting(const AntennaShape& shape, BuiltAntenna& out, double at) const override
+    void addParting(const AntennaShape& shape, BuiltAntenna& out, std::size_t wire, double at) const override
     {
-        addSeriesCoil(out, 0, at, value(shape, "inductance_H"), value(shape, "coil_q"), partingSize(shape));
+        addSeriesCoil(out, wire, at, value(shape, "inductance_H"), value(shape, "coil_q"), partingSize(shape));
     }
     CoilSize partingSize(const AntennaShape& shape) const override { return coilSizeOf(*this, shape); }
 };
@@ -158,9 +173,9 @@ public:
 
 protected:
     double upperInWaves() const override { return 0.22; }
-    void addParting(const AntennaShape& shape, BuiltAntenna& out, double at) const override
+    void addParting(const AntennaShape& shape, BuiltAntenna& out, std::size_t wire, double at) const override
     {
-        addTrap(out, 0, at, value(shape, "trap_inductance_H"), value(shape, "trap_Hz"), value(shape, "coil_q"));
+        addTrap(out, wire, at, value(shape, "trap_inductance_H"), value(shape, "trap_Hz"), value(shape, "coil_q"));
     }
 };
 

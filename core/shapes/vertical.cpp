@@ -4,7 +4,7 @@
 namespace vetchling::shapes {
 namespace {
 
-class Vertical final : public Family {
+class Vertical final : public ArmVertical {
 public:
     std::string id() const override { return "vertical"; }
     std::string title() const override { return coreText("core", "Vertical with radials"); }
@@ -13,10 +13,12 @@ public:
         return coreText("core", "A quarter wave standing on radials, elevated or just above the soil.");
     }
 
-    std::vector<ParameterSpec> parameters(const AntennaShape&) const override
+    std::vector<ParameterSpec> parameters(const AntennaShape& shape) const override
     {
         std::vector<ParameterSpec> all = standParameters();
         all.insert(all.begin() + 2, tunedLengthSpec("radiator_m", coreText("core", "Length of radiator")));
+        addArmSpecs(all, kind(), shape);
+        addVehicleSpecs(all, shape);
         return all;
     }
 
@@ -28,21 +30,16 @@ public:
     {
         return quarterWaveRules(length.frequency);
     }
-    std::vector<Lever> levers(const AntennaShape&) const override { return standLevers("radiator_m"); }
-    std::vector<Part> parts() const override { return standParts(); }
-    std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return std::nullopt; }
 
-    Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
+protected:
+    const ArmKind& kind() const override
     {
-        const Vec3 base = baseOf(*this, shape), top = base + Vec3{0.0, 0.0, value(shape, "radiator_m")};
-        BuiltAntenna out = standing(makeWire(wireOf(shape, "radiator"), "radiator", {base, top}), base);
-        out.sections = {{coreText("core", "radiator"), 1, value(shape, "radiator_m"), WireEnd::Centre, WireEnd::Insulator}};
-        if (Faults faults = addRadials(*this, shape, out); !faults.empty())
-            return faults;
-        out.handles.push_back({coreText("core", "top"), top, {"radiator_m"}});
-        out.handles.push_back({coreText("core", "base"), base, {"base_height_m"}});
-        out.dimensions.push_back({base, top, "radiator_m"});
-        return out;
+        static const ArmKind kind = [] {
+            ArmKind k = uprightArm();
+            k.fold = Has::Choice;
+            return k;
+        }();
+        return kind;
     }
 };
 

@@ -16,7 +16,8 @@ public:
         return coreText("core", "A telescopic whip on a low mast; two radials slope to anchors, whose distance fine-tunes it.");
     }
 
-    std::vector<ParameterSpec> parameters(const AntennaShape&) const override
+    std::string layout(const AntennaShape& shape) const override { return vehicleLayout(shape); }
+    std::vector<ParameterSpec> parameters(const AntennaShape& shape) const override
     {
         std::vector<ParameterSpec> all{
             lengthSpec("base_height_m", coreText("core", "Height of the mount"), hangsGroup, {1.5, 0.05, 100.0}),
@@ -28,6 +29,7 @@ public:
             lengthSpec("radial_m", coreText("core", "Length of a radial"), lengthGroup, {5.0, 0.02, 500.0}, {}, 0.238),
         };
         addTelescope(all);
+        addVehicleSpecs(all, shape);
         addPlace(all);
         return all;
     }
@@ -59,6 +61,11 @@ public:
             return faults;
         const Vec3 base = baseOf(*this, shape), top = base + Vec3{0.0, 0.0, whip};
         BuiltAntenna out = standing(taperedWhip(*this, shape, "whip", "whip", base, top), base);
+        if (vehicleOf(shape) == OnVehicle::Roof)
+            return Fault{"vehicle", coreText("core", "its radials would lie on the roof; stand it on a bracket at the rear")};
+        if (Faults faults = addVehicle(*this, shape, base, v("bearing_deg") + 0.5 * v("between_deg") + 180.0, "radials", out);
+            !faults.empty())
+            return faults;
         const char* const anchors[] = {"anchor_m", "second_anchor_m"};
         for (int side : {0, 1}) {
             const Result<std::vector<Vec3>> path =

@@ -289,7 +289,7 @@ private:
         std::erase_if(question.bands, [](const WantedBand& w) { return w.wish == Wish::No; });
         question.requested.clear();
         const std::string& key = m_out->levers.front().lever.parameter;
-        question.subject.shape.parameters[key] = m_family.value(m_subject.shape, key) + change;
+        question.subject.shape = m_family.levered(m_subject.shape, key, m_family.value(m_subject.shape, key) + change);
         const Result<CurvePointer> curve = curveOf(m_library, question, m_quiet, Reach::Near);
         return curve ? *curve : nullptr;
     }
@@ -350,10 +350,8 @@ private:
     {
         const double f = m_curve.resonance ? m_curve.resonance->frequency : m_curve.fundamental;
         const double value = m_family.value(m_subject.shape, lever.parameter);
-        shapes::AntennaShape changed = m_subject.shape;
-        changed.parameters[lever.parameter] = value * (1.0 - leverStep);
         Subject after = m_subject;
-        after.shape = changed;
+        after.shape = m_family.levered(m_subject.shape, lever.parameter, value * (1.0 - leverStep));
         const auto built = m_library.study(after);
         if (!built || value == 0.0)
             return 0.0;

@@ -13,7 +13,7 @@ constexpr double step = 0.01; // relative change that measures a slope
 /// The dip with one parameter changed; nothing where there is none.
 std::optional<double> dipWith(Library& library, Question question, const std::string& key, double value, const Watch& watch)
 {
-    question.subject.shape.parameters[key] = value;
+    question.subject.shape = shapes::familyOf(question.subject.shape).levered(question.subject.shape, key, value);
     const auto curve = curveOf(library, question, watch, Reach::Near);
     if (!curve)
         return std::nullopt;

@@ -149,7 +149,8 @@ Result<MapQuestion> mapQuestionOf(const Design& design, const Antenna& antenna, 
         return Fault{"--from",
                      {coreText("core", "nothing of that range lies between %1 and %2"), Measure{spec->lowest, spec->quantity},
                       Measure{spec->highest, spec->quantity}}};
-    out.question.subject.shape.parameters[out.vary] = out.values.front(); // the present value is no matter of the map
+    // the present value is no matter of the map
+    out.question.subject.shape = family.levered(out.question.subject.shape, out.vary, out.values.front());
     out.aim = aimOf(design.operation);
     const auto& bands = design.operation.bands;
     out.favourite = placeOf(bands, design.operation.favourite) ? design.operation.favourite : Id();
@@ -171,7 +172,7 @@ Result<MapColumn> mapColumn(Library& library, const MapQuestion& map, double val
     column.value = value;
     column.care = care;
     Question question = map.question;
-    question.subject.shape.parameters[map.vary] = value;
+    question.subject.shape = shapes::familyOf(question.subject.shape).levered(question.subject.shape, map.vary, value);
     const auto curves = curvesOf(library, question, watch, reach, care);
     if (!curves) {
         column.fault = curves.faults().front().message;

@@ -36,8 +36,8 @@ Recipe recipeOf(const Design& design, const Antenna& antenna, const std::map<std
     const shapes::Family& family = shapes::familyOf(antenna.shape);
     const std::vector<shapes::Lever> levers = family.levers(antenna.shape);
     if (!levers.empty()) {
-        double& length = recipe.shape.parameters[levers.front().parameter];
-        length = family.value(antenna.shape, levers.front().parameter) - takenOff(antenna.trim);
+        const std::string& key = levers.front().parameter;
+        recipe.shape = family.levered(antenna.shape, key, family.value(antenna.shape, key) - takenOff(antenna.trim));
     }
     for (const shapes::TunedLength& t : family.tuned(recipe.shape)) {
         const auto slope = perUnit.find(t.parameter);

@@ -24,9 +24,7 @@ shapes::AntennaShape unlimited(const shapes::AntennaShape& shape)
 
 bool canBe(const Subject& subject, const std::string& key, double value)
 {
-    shapes::AntennaShape shape = subject.shape;
-    shape.parameters[key] = value;
-    return shapes::buildOver(shape, subject.ground, subject.configuration).ok();
+    return shapes::buildOver(shapes::familyOf(subject.shape).levered(subject.shape, key, value), subject.ground, subject.configuration).ok();
 }
 
 /// The end of the reach between a value that can be set and one that cannot.
@@ -106,7 +104,7 @@ private:
     {
         Subject set = m_question.subject;
         for (const auto& [key, value] : row.values)
-            set.shape.parameters[key] = value;
+            set.shape = m_family.levered(set.shape, key, value);
         return shapes::buildOver(set.shape, set.ground, set.configuration).ok();
     }
 
@@ -131,7 +129,7 @@ private:
         const auto tuned = tune(subject.shape, subject.ground, m_levers.coarse, out.frequency, m_library.tables(), options, m_quiet);
         if (!tuned) {
             constexpr double ofUse = 3.0; // SWR
-            subject.shape.parameters[m_levers.coarse] = out.values[m_levers.coarse];
+            subject.shape = m_family.levered(subject.shape, m_levers.coarse, out.values[m_levers.coarse]);
             out.impedance = HUGE_VAL;
             if (canBe(m_question.subject, m_levers.coarse, out.values[m_levers.coarse]))
                 refine(subject, out);

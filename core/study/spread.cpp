@@ -92,9 +92,15 @@ bool makeUnequal(WireModel& model, double by)
 void cutLonger(shapes::AntennaShape& shape, double by)
 {
     const shapes::Family& family = shapes::familyOf(shape);
+    std::vector<std::string> keys;
     for (const shapes::TunedLength& t : family.tuned(shape))
-        if (const auto* spec = family.spec(shape, t.parameter); spec && spec->quantity == units::Quantity::Length)
-            shape.parameters[t.parameter] = family.value(shape, t.parameter) + by;
+        keys.push_back(t.parameter);
+    const std::vector<shapes::Lever> levers = family.levers(shape); // where a coil is what is tuned, tips are cut all the same
+    if (!levers.empty() && std::find(keys.begin(), keys.end(), levers.front().parameter) == keys.end())
+        keys.push_back(levers.front().parameter);
+    for (const std::string& key : keys)
+        if (const auto* spec = family.spec(shape, key); spec && spec->quantity == units::Quantity::Length)
+            shape = family.levered(shape, key, family.value(shape, key) + by);
 }
 
 bool thickenJacket(shapes::AntennaShape& shape, double by)

@@ -51,12 +51,12 @@ study::Subject subjectOf(const AsBuilt& built, const Handling& handling)
     subject.shape = raised(subject.shape, built.faults.higher + handling.higher);
     const double longer = built.faults.longer + (handling.handNear ? handReach : 0.0);
     for (const std::string& key : cutLengths(built.plan.shape))
-        subject.shape.parameters[key] = (1.0 + longer) * family.value(built.plan.shape, key);
+        subject.shape = family.levered(subject.shape, key, (1.0 + longer) * family.value(built.plan.shape, key));
     for (const shapes::ParameterSpec& spec : family.specs(built.plan.shape))
         if (isCoil(spec) && built.faults.coils != 1.0)
             subject.shape.parameters[spec.key] = built.faults.coils * family.value(built.plan.shape, spec.key);
     for (const auto& [key, change] : handling.changes)
-        subject.shape.parameters[key] = family.value(subject.shape, key) + change;
+        subject.shape = family.levered(subject.shape, key, family.value(subject.shape, key) + change);
     subject.ground.relativePermittivity = std::max(1.5, subject.ground.relativePermittivity * built.faults.permittivity);
     subject.ground.conductivity *= built.faults.conductivity;
     return subject;

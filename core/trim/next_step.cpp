@@ -72,9 +72,7 @@ private:
 
     Result<DipFacts> dipWith(const shapes::AntennaShape& shape, const TrimTask& task, double value) const
     {
-        shapes::AntennaShape changed = shape;
-        changed.parameters[task.lever.parameter] = value;
-        return dipOf(changed, task);
+        return dipOf(shapes::familyOf(shape).levered(shape, task.lever.parameter, value), task);
     }
 
     /// Metres that a measurement was taken higher than the antenna is to hang.
@@ -234,8 +232,7 @@ private:
     {
         const auto subjectWith = [&](double change) {
             study::Subject subject = m_asked.subject;
-            subject.shape = now;
-            subject.shape.parameters[task.lever.parameter] = parameter(now, task) + change;
+            subject.shape = shapes::familyOf(now).levered(now, task.lever.parameter, parameter(now, task) + change);
             subject.configuration = task.configuration;
             return subject;
         };
@@ -426,7 +423,7 @@ shapes::AntennaShape asLogged(const Antenna& antenna, std::size_t entries)
         if (log[i].cutSinceLast == 0.0 || tasks.empty())
             continue;
         const std::string& key = log[i].parameter.empty() ? tasks[taskOf(tasks, log[i])].lever.parameter : log[i].parameter;
-        shape.parameters[key] = family.value(shape, key) - log[i].cutSinceLast;
+        shape = family.levered(shape, key, family.value(shape, key) - log[i].cutSinceLast);
     }
     return shape;
 }

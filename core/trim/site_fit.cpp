@@ -144,8 +144,9 @@ private:
         for (const TrimTask& t : m_tasks)
             if (const shapes::ParameterSpec* spec = family.spec(shape, t.lever.parameter);
                 spec && spec->quantity == units::Quantity::Length)
-                s.shape.parameters[t.lever.parameter] =
-                    family.value(shape, t.lever.parameter) + u[Longer] * family.value(m_antenna.shape, t.lever.parameter);
+                s.shape = family.levered(s.shape, t.lever.parameter,
+                                         family.value(shape, t.lever.parameter) +
+                                             u[Longer] * family.value(m_antenna.shape, t.lever.parameter));
         s.ground.relativePermittivity = std::max(1.5, s.ground.relativePermittivity * std::exp(u[Permittivity]));
         s.ground.conductivity *= std::exp(u[Conductivity]);
         return s;
@@ -293,7 +294,8 @@ void useFit(Design& design, const Id& id, const SiteFit& fit)
     shapes::AntennaShape shape = raised(antenna->shape, fit.higher.value);
     for (const TrimTask& t : trimTasks(*antenna))
         if (const shapes::ParameterSpec* spec = family.spec(shape, t.lever.parameter); spec && spec->quantity == units::Quantity::Length)
-            shape.parameters[t.lever.parameter] = (1.0 + fit.longer.value) * family.value(antenna->shape, t.lever.parameter);
+            shape =
+                family.levered(shape, t.lever.parameter, (1.0 + fit.longer.value) * family.value(antenna->shape, t.lever.parameter));
     takeShape(*antenna, shape);
     design.site.soil.id.clear();
     design.site.soil.name = "as fitted";

@@ -52,7 +52,7 @@ HiddenFaults hiddenBy(YardFault fault, std::mt19937& random)
         break;
     case YardFault::HungLow: hidden.higher = -4.5; break;
     case YardFault::BadCrimp: hidden.joint = 55.0; break;
-    case YardFault::WrongTurns: hidden.coils = 0.93; break;
+    case YardFault::WrongTurns: hidden.coils = 0.86; break;
     default: break;
     }
     return hidden;
@@ -373,7 +373,8 @@ Faults Yard::finish(study::Library& library, YardFault guess, const Watch& watch
         study::Subject shorter = now;
         const std::string& key = m_tasks[i].lever.parameter;
         const double step = 0.01;
-        shorter.shape.parameters[key] = shapes::familyOf(now.shape).value(now.shape, key) - step;
+        const shapes::Family& family = shapes::familyOf(now.shape);
+        shorter.shape = family.levered(now.shape, key, family.value(now.shape, key) - step);
         const auto dip = dipNear(library, now, m_tasks[i].target, watch), then = dipNear(library, shorter, m_tasks[i].target, watch);
         if (dip && then && then->dip > dip->dip && dip->dip > m_tasks[i].target && m_cut[i] > 0.0)
             v.wasted += std::min(m_cut[i], (dip->dip - m_tasks[i].target) * step / (then->dip - dip->dip)) * m_tasks[i].lever.pieces;

@@ -16,10 +16,12 @@ constexpr double saltSoil = 0.05;                         // S/m: nothing but sa
 void addTubes(BuildPiece& piece, const Antenna& antenna, const WorkshopData& data)
 {
     const shapes::WireChoice& rod = antenna.shape.wire;
-    const bool telescope = shapes::familyOf(antenna.shape).spec(antenna.shape, "section_count") != nullptr;
-    if (piece.row.first != shapes::WireEnd::Tube || piece.row.last != shapes::WireEnd::Tube || telescope || rod.diameter < thinnestTube)
+    const shapes::Family& family = shapes::familyOf(antenna.shape);
+    const bool telescope = family.spec(antenna.shape, "section_count") || family.spec(antenna.shape, "tube_step_m"); // put together already
+    const double thick = piece.row.diameter > 0.0 ? piece.row.diameter : rod.diameter;
+    if (piece.row.first != shapes::WireEnd::Tube || piece.row.last != shapes::WireEnd::Tube || telescope || thick < thinnestTube)
         return;
-    const auto set = tubeSetFor(piece.row.radiating, rod.diameter, data.tubes, tubeOverlap);
+    const auto set = tubeSetFor(piece.row.radiating, thick, data.tubes, tubeOverlap);
     if (!set)
         return;
     piece.tubes = *set;

@@ -31,7 +31,9 @@ std::vector<CutRow> cutList(const std::vector<shapes::WireSection>& sections, co
     for (const shapes::WireSection& s : sections) {
         CutRow row{s.name, s.pieces, s.length, 0.0, 0.0, 0.0};
         row.first = s.first, row.last = s.last;
-        row.firstLoop = allowanceAt(s.first, allowances) + (s.first == shapes::WireEnd::Tube ? allowances.mount : 0.0);
+        row.overlap = s.overlap, row.diameter = s.diameter;
+        const bool inMount = s.first == shapes::WireEnd::Tube && s.overlap == 0.0;
+        row.firstLoop = allowanceAt(s.first, allowances) + (inMount ? allowances.mount : s.overlap);
         row.lastLoop = allowanceAt(s.last, allowances);
         row.ends = row.firstLoop + row.lastLoop;
         row.fold =

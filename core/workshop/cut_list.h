@@ -14,6 +14,8 @@ struct CutRow {
     double fold = 0.0;                                           ///< m of `ends` that is folded back at insulators
     double pigtail = 0.0;                                        ///< m of `radiating` at each end that is at a link
     double firstLoop = 0.0, lastLoop = 0.0;                      ///< m of `ends` at each of the two
+    double overlap = 0.0;                                        ///< m of `firstLoop` that stands in the tube before
+    double diameter = 0.0;                                       ///< m, of what is not the antenna's wire
     shapes::WireEnd first = shapes::WireEnd::Centre, last = shapes::WireEnd::Insulator;
 };
 

@@ -96,12 +96,14 @@ std::vector<PartRow> partsOf(const Antenna& antenna, const shapes::BuiltAntenna&
     const int rods = built.ends(WireEnd::Tube), links = built.ends(WireEnd::Link) / 2, coils = built.ends(WireEnd::Coil) / 2,
               joints = built.ends(WireEnd::Joint), insulators = built.ends(WireEnd::Insulator);
     double wire = 0.0;
-    int tubes = 0;
-    for (const CutRow& row : cutList(built.sections, antenna.allowances))
+    int tubes = 0, clamps = 0;
+    for (const CutRow& row : cutList(built.sections, antenna.allowances)) {
+        clamps += row.overlap > 0.0 ? row.pieces : 0;
         if (row.first == WireEnd::Tube || row.last == WireEnd::Tube)
             tubes += row.pieces;
         else
             wire += row.pieces * row.cut;
+    }
     make.add("wire", coreText("core", "wire"), std::ceil(wire), PartUnit::Metre, prices.wire);
     make.add("tube", coreText("core", "rods, tubes or whips"), tubes);
     if (built.ends(WireEnd::Transformer) == 0)
@@ -116,6 +118,8 @@ std::vector<PartRow> partsOf(const Antenna& antenna, const shapes::BuiltAntenna&
     make.add("rope", coreText("core", "rope, weatherproof"), ropes(rigging), PartUnit::Metre);
     make.add("pulley", coreText("core", "pulleys"), antenna.workshop.rigging.weight ? double(rigging.ropes.size()) : 0.0);
     make.add("weight", coreText("core", "weights"), antenna.workshop.rigging.weight ? double(rigging.ropes.size()) : 0.0);
+    make.add("tube-clamp", coreText("core", "hose clamps for slotted tube ends"), clamps);
+    make.add("tube-slot", coreText("core", "slots to saw, two in each of those ends"), 2.0 * clamps);
     make.add("heat-shrink", coreText("core", "heat-shrink with glue, pieces"), 2.0 * links + joints + 2.0 * coils);
     make.add("tie", coreText("core", "cable ties for folds"), 2.0 * insulators);
     make.add("antioxidant", coreText("core", "antioxidant paste for tubes, tubes"), rods > 0 ? 1 : 0);

@@ -212,9 +212,11 @@ TEST(Trim, ALinkedAntennaEndsWithinACentimetreOfTheRightLengths)
     AntennaShape right = plan.shape; // what is tuned is without reactance; what is trimmed has its lowest SWR there
     for (const TrimTask& t : tasks)
         right.parameters[t.lever.parameter] = lengthOfDip(library, right, t);
-    AntennaShape built = right; // paths to the open ends, as they are on the mast
-    for (const auto& [key, more] : {std::pair("leg_m", 0.14), std::pair("leg_2_m", 0.21), std::pair("leg_3_m", 0.18)})
-        built.parameters[key] += more;
+    const std::array<const char*, 3> paths{"leg_m", "leg_2_m", "leg_3_m"};
+    AntennaShape built = right; // sections are tied to one another: what an inner one is too long, all paths beyond are
+    for (std::size_t i = 0; i < paths.size(); ++i)
+        for (std::size_t beyond = i; beyond < paths.size(); ++beyond)
+            built.parameters[paths[beyond]] += std::array{0.14, 0.10, 0.08}[i];
     double cut = 0.0;
     std::size_t of = 0;
     for (int visit = 0; visit < 20; ++visit) {
@@ -224,7 +226,9 @@ TEST(Trim, ALinkedAntennaEndsWithinACentimetreOfTheRightLengths)
         if (next.step == TrimStep::Done)
             break;
         if (next.change != 0.0) {
-            built.parameters[tasks[next.task].lever.parameter] += next.change;
+            ASSERT_EQ(tasks[next.task].lever.parameter, paths[next.task]);
+            for (std::size_t beyond = next.task; beyond < paths.size(); ++beyond)
+                built.parameters[paths[beyond]] += next.change;
             cut = -next.change;
         }
         of = next.task;

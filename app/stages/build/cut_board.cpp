@@ -45,6 +45,13 @@ QString rodWords(const BuildPiece& piece, const shapes::AntennaShape& shape, uni
         if (out && std::abs(value - piece.row.radiating) < 1e-6)
             return CutBoard::tr("pulled out to %1: %2 sections and %3").arg(length).arg(out->sections).arg(smallWords(out->rest, system));
     }
+    if (!piece.tubes && piece.row.diameter > 0.0) {
+        const QString tube =
+            CutBoard::tr("%1 tube, %2 in sight").arg(valueWords(piece.row.diameter, units::Quantity::WireSize, system), length);
+        return piece.row.overlap > 0.0 ? CutBoard::tr("%1, %2 more in the one before, whose end is slotted and clamped")
+                                             .arg(tube, smallWords(piece.row.overlap, system))
+                                       : tube;
+    }
     if (!piece.tubes)
         return CutBoard::tr("set to %1").arg(length);
     QStringList tubes;
