@@ -127,6 +127,15 @@ Faults saveTuned(const Request& request, const Chosen& chosen, const std::map<st
     return files::saveDesign(design, request.output);
 }
 
+/// Says on stderr where the lowest SWR that there is is of no use.
+void noteMismatch(const TuneOptions& options, const std::string& parameter, Complex atLine, double frequency)
+{
+    constexpr double ofUse = 3.0;
+    if (const double match = swr(atLine, options.reference); options.goal == shapes::TuneGoal::LowestSwr && match > ofUse)
+        fmt::print(stderr, "note: {}: the lowest SWR to be had at {:.6g} MHz is {:.3g}; change the ratio or the other dimensions\n",
+                   parameter, frequency / 1e6, match);
+}
+
 int tuneOne(const Request& request, const Chosen& chosen)
 {
     const double frequency =
@@ -143,6 +152,7 @@ int tuneOne(const Request& request, const Chosen& chosen)
         return report(outcome.faults());
     if (Faults faults = saveTuned(request, chosen, {{request.vary.front(), outcome->value}}); !faults.empty())
         return report(faults);
+    noteMismatch(options, request.vary.front(), outcome->impedance, frequency);
     print({{"vary", request.vary.front()},
            {"at_Hz", frequency},
            {"value", outcome->value},
@@ -196,8 +206,8 @@ int tuneCommand(const Request& request)
         return report({{"--at", "goes with --vary; without it every length is tuned to the frequency that the design gives it"}});
     em::GroundTableCache tables;
     const KeptTables kept(tables);
-    const auto outcome =
-        tuneAll(chosen->antenna.shape, chosen->subject.ground, tables, tuneOptions(request, chosen->antenna), terminalWatch());
+    const TuneOptions options = tuneOptions(request, chosen->antenna);
+    const auto outcome = tuneAll(chosen->antenna.shape, chosen->subject.ground, tables, options, terminalWatch());
     if (!outcome)
         return report(outcome.faults());
     Json values, rules, frequencies = Json::array(), impedances = Json::array();
@@ -207,6 +217,7 @@ int tuneCommand(const Request& request)
         rules[v.length.parameter] = v.ruleValue;
         frequencies.push_back(v.length.frequency);
         impedances.push_back(pair(v.impedance));
+        noteMismatch(options, v.length.parameter, v.impedance, v.length.frequency);
     }
     if (Faults faults = saveTuned(request, *chosen, tuned); !faults.empty())
         return report(faults);
@@ -221,9 +232,17 @@ Json pieceJson(const BuildPiece& piece)
     Json marks = Json::array();
     for (const TapeMark& mark : piece.marks)
         marks.push_back({{"mark", markName(mark.kind)}, {"at_m", mark.at}});
-    return {{"cut", r.name},        {"pieces", r.pieces}, {"radiating_m", r.radiating},
-            {"ends_m", r.ends},     {"fold_m", r.fold},   {"pigtail_m", r.pigtail},
-            {"margin_m", r.margin}, {"cut_to_m", r.cut},  {"waits_for", piece.waitsFor.empty() ? Json(nullptr) : Json(piece.waitsFor)},
+    return {{"cut", r.name},
+            {"pieces", r.pieces},
+            {"radiating_m", r.radiating},
+            {"ends_m", r.ends},
+            {"fold_m", r.fold},
+            {"pigtail_m", r.pigtail},
+            {"overlap_m", r.overlap},
+            {"diameter_m", r.diameter > 0.0 ? Json(r.diameter) : Json(nullptr)},
+            {"margin_m", r.margin},
+            {"cut_to_m", r.cut},
+            {"waits_for", piece.waitsFor.empty() ? Json(nullptr) : Json(piece.waitsFor)},
             {"marks", marks}};
 }
 

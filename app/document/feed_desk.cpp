@@ -111,6 +111,7 @@ void FeedDesk::work()
 void FeedDesk::workChoices()
 {
     m_choices = {};
+    m_leakage.reset();
     const auto basis = m_basis.answer();
     if (!m_report || !basis)
         return;
@@ -122,6 +123,10 @@ void FeedDesk::workChoices()
     of(Choice::Tuner) = study::tunersCompared(*basis, parts, own, limit);
     of(Choice::Line) = study::linesCompared(*basis, parts, own, limit, m_lineTypes, m_comparedLength);
     of(Choice::Chain) = study::chainsCompared(*basis, m_document.antenna(), limit);
+    m_leakage = study::leakageEffect(*basis, parts, own, limit);
+    const bool canHave = study::transformerPlace(parts, own) >= own || m_document.family().spec(m_document.antenna().shape, "capacitor_F");
+    if (canHave)
+        of(Choice::Capacitor) = study::capacitorsCompared(*basis, parts, own, limit);
 }
 
 std::optional<double> FeedDesk::matchedLoss(const Id& id) const
@@ -191,6 +196,7 @@ void FeedDesk::take(Choice choice, const study::ChoiceRow& row)
         return;
     }
     const QString text = choice == Choice::Transformer ? tr("change the transformer")
+                         : choice == Choice::Capacitor ? tr("change the capacitor")
                          : choice == Choice::Tuner     ? tr("move the tuner")
                                                        : tr("change the line");
     takeChain(text, std::vector<ChainPart>(now->parts));

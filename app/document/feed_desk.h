@@ -36,9 +36,11 @@ public:
     /// dB of a line alone, matched, on the selected band; nothing before a report or for another part.
     [[nodiscard]] std::optional<double> matchedLoss(const Id& part) const;
 
-    enum class Choice { Transformer, Tuner, Line, Chain };
+    enum class Choice { Transformer, Tuner, Line, Chain, Capacitor };
     /// Empty before there is a report.
     [[nodiscard]] const std::vector<study::ChoiceRow>& choices(Choice choice) const { return m_choices[std::size_t(choice)]; }
+    /// Of the chain's transformer; nothing without one, or before there is a report.
+    [[nodiscard]] const std::optional<study::LeakageEffect>& leakage() const { return m_leakage; }
     /// m of line that types are compared at; 0: as long as it is.
     void setComparedLength(double length);
     [[nodiscard]] double comparedLength() const { return m_comparedLength; }
@@ -115,7 +117,8 @@ private:
     // worked out of what is solved whenever something changes: some tenths of a millisecond
     std::shared_ptr<const study::FeedReport> m_report;
     std::shared_ptr<const study::Reflection> m_reflection;
-    std::array<std::vector<study::ChoiceRow>, 4> m_choices;
+    std::array<std::vector<study::ChoiceRow>, 5> m_choices;
+    std::optional<study::LeakageEffect> m_leakage;
     double m_comparedLength = 0.0, m_frequency = 0.0;
     bool m_earthed = true;
 };

@@ -56,6 +56,19 @@ QString cureSentence(const study::Cure& cure, const shapes::Lever& lever, const 
     return words;
 }
 
+QString returnSentence(const study::ReturnEffect& effect, units::System system)
+{
+    const study::ReturnEffect::Row* row = effect.most();
+    if (!row)
+        return {};
+    const QString band = QString::fromStdString(row->name), coax = lengthWords(effect.coax, system),
+                  wire = lengthWords(effect.counterpoise, system);
+    return effect.shield ? tr("With %1 of coax as the return %2 reads %3; with a counterpoise of %4 it would read %5.")
+                               .arg(coax, band, swrText(row->here), wire, swrText(row->other))
+                         : tr("With a counterpoise of %1 %2 reads %3; with %4 of coax as the return it would read %5.")
+                               .arg(wire, band, swrText(row->here), coax, swrText(row->other));
+}
+
 QString reasonSentence(const Coverage& c)
 {
     if (c.verdict == Verdict::Pending)

@@ -13,6 +13,8 @@ namespace vetchling::app {
 QString bandSentence(const Coverage& coverage, double limit, const QString& cure);
 /// "28.5 cm off each side would bring it in at 1.30, but 30 m would be lost". @param design names the bands
 QString cureSentence(const study::Cure& cure, const shapes::Lever& lever, const Design& design);
+/// "With your 10 m of coax 15 m reads 1.7; with a counterpoise of 2 m 2.8." Empty where it matters to no band.
+QString returnSentence(const study::ReturnEffect& effect, units::System system);
 /// Why a band is not for this wire, in a line.
 QString reasonSentence(const Coverage& coverage);
 /// How far a dip lies from its plain multiple, and what most of that comes from.

@@ -220,10 +220,32 @@ public:
         return {};
     }
 
+    static QString leakage(const std::optional<study::LeakageEffect>& effect, const Design& design)
+    {
+        if (!effect)
+            return {};
+        const units::System system = design.operation.system;
+        const auto henry = [&](double v) { return valueWords(v, units::Quantity::Inductance, system); };
+        const WantedBand* band = findBand(design, effect->band);
+        QString words = effect->leakage == 0.0 ? tr("No leakage inductance is told of its transformer.")
+                        : !band                ? tr("Its leakage of %1 matters to none of the bands.").arg(henry(effect->leakage))
+                                               : tr("Its leakage of %1 takes %2 from %3 to %4.")
+                                      .arg(henry(effect->leakage), QString::fromStdString(band->band.name))
+                                      .arg(effect->without, 0, 'f', 2)
+                                      .arg(effect->with, 0, 'f', 2);
+        if (effect->most > 0.0)
+            words += tr(" With no more than %1 all bands stay under %2 that are so without.")
+                         .arg(henry(effect->most))
+                         .arg(design.operation.swrLimit);
+        return words + tr(" A capacitor across the line's terminals takes some of it back on the upper bands.");
+    }
+
     static QString choice(const study::ChoiceRow& row, int choice, units::System system)
     {
         switch (FeedDesk::Choice(choice)) {
         case FeedDesk::Choice::Transformer: return row.ratio == 1.0 ? tr("1 : 1") : tr("%1 : 1").arg(row.ratio, 0, 'g', 3);
+        case FeedDesk::Choice::Capacitor:
+            return row.capacitor == 0.0 ? tr("none") : valueWords(row.capacitor, units::Quantity::Capacitance, system);
         case FeedDesk::Choice::Tuner:
             switch (row.tuner) {
             case study::ChoiceRow::Tuner::None: return tr("none");
@@ -334,6 +356,7 @@ QString adviceSentence(const study::FeedReport& report, const std::vector<study:
 QString unfitSentence(const study::FeedReport& report, const Design& design) { return Words::notFor(report, design); }
 QString guessSentence(const study::FeedReport& report, const Design& design) { return Words::guess(report, design); }
 std::pair<QString, QString> cureWords(const study::ReflectionCure& cure, const Document& document) { return Words::cure(cure, document); }
+QString leakageSentence(const std::optional<study::LeakageEffect>& effect, const Design& design) { return Words::leakage(effect, design); }
 QString choiceName(const study::ChoiceRow& row, int choice, units::System system) { return Words::choice(row, choice, system); }
 
 } // namespace vetchling::app::feed

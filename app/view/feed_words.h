@@ -45,6 +45,8 @@ QString unfitSentence(const study::FeedReport& report, const Design& design);
 QString guessSentence(const study::FeedReport& report, const Design& design);
 /// "5.5 cm less on each side", with its result "SWR 1.4".
 std::pair<QString, QString> cureWords(const study::ReflectionCure& cure, const Document& document);
+/// "Its leakage of 0.30 µH takes 10 m from 1.6 to 2.4; 0.2 µH would keep all under 2."
+QString leakageSentence(const std::optional<study::LeakageEffect>& effect, const Design& design);
 /// "1 : 4", "no transformer"; "in the radio"; the line's name and length.
 QString choiceName(const study::ChoiceRow& row, int choice, units::System system);
 

@@ -156,6 +156,11 @@ void takeChain(Antenna& antenna, const std::vector<ChainPart>& whole, std::size_
         if (whole[i].kind == part::transformer && shapes::familyOf(antenna.shape).spec(antenna.shape, "transformer_ratio")) {
             antenna.shape.parameters["transformer_ratio"] = partValue(whole[i], "ratio");
             antenna.typed.erase("transformer_ratio");
+            if (shapes::familyOf(antenna.shape).spec(antenna.shape, "capacitor_F") &&
+                partValue(whole[i], "capacitance_F") != shapes::familyOf(antenna.shape).value(antenna.shape, "capacitor_F")) {
+                antenna.shape.parameters["capacitor_F"] = partValue(whole[i], "capacitance_F");
+                antenna.typed.erase("capacitor_F");
+            }
         }
     ownChain(antenna).parts.assign(whole.begin() + long(std::min(own, whole.size())), whole.end());
 }

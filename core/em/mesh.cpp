@@ -21,7 +21,6 @@ constexpr Finest atEnds{4.0, 1.0, 0.25};     // at a feed, load or end
 constexpr Finest atBends{20.0, 8.0, 5.0};    // at a bend or joint, where a current along the axes is an approximation
 constexpr double shown = 0.004;              // wavelengths
 constexpr double finestInWavelengths = 2e-5; // for hair-thin wires
-constexpr double gapInRadii = 2.0;           // length of a feed or load, all of it
 constexpr double growth = 2.5;               // element size gained per metre from the graded point
 constexpr double facingInWavelengths = 0.01; // breaks of neighbours nearer than this are mirrored
 
@@ -168,12 +167,17 @@ public:
             m_symmetry.mirrored.empty() ? joint(ends) : mirroredJoint(ends);
         bubbles();
         shareWithImages();
-        for (const Feed& f : m_model.feeds)
-            m_mesh.feeds.push_back(port(f.wire, f.at));
-        for (const Load& l : m_model.loads)
-            m_mesh.loads.push_back(l.size.inPoint() ? port(l.wire, l.at) : PortRow{});
+        for (const Feed& f : m_model.feeds) {
+            m_mesh.feeds.push_back(port(f.wire, f.at, m_options.gapInRadii));
+            m_mesh.widerFeeds.push_back(port(f.wire, f.at, 2.0 * m_options.gapInRadii));
+        }
+        for (const Load& l : m_model.loads) {
+            m_mesh.loads.push_back(l.size.inPoint() ? port(l.wire, l.at, m_options.gapInRadii) : PortRow{});
+            m_mesh.widerLoads.push_back(l.size.inPoint() ? port(l.wire, l.at, 2.0 * m_options.gapInRadii) : PortRow{});
+        }
         for (const LineSection& l : m_model.lines)
-            m_mesh.lines.push_back({port(l.fromWire, l.fromAt), l.end == LineEnd::Joined ? port(l.toWire, l.toAt) : PortRow{}});
+            m_mesh.lines.push_back({port(l.fromWire, l.fromAt, m_options.gapInRadii),
+                                     l.end == LineEnd::Joined ? port(l.toWire, l.toAt, m_options.gapInRadii) : PortRow{}});
         return std::move(m_mesh);
     }
 
@@ -395,7 +399,7 @@ private:
 
     /// Mean current over the gap of a feed or load: half of it on either side of the node, or at a joint and on the ground on
     /// one side, that of the element which starts there if there is one.
-    PortRow port(std::size_t wire, double at) const
+    PortRow port(std::size_t wire, double at, double gap) const
     {
         std::vector<ElementEnd> sides;
         for (int end : {0, 1})
@@ -408,15 +412,15 @@ private:
             sides.pop_back();
         PortRow row;
         for (ElementEnd side : sides)
-            addHalfGap(side, 1.0 / double(sides.size()), row);
+            addHalfGap(side, gap, 1.0 / double(sides.size()), row);
         return row;
     }
 
     /// Walks away from the node over as many elements of the wire as half the gap takes.
-    void addHalfGap(ElementEnd side, double factor, PortRow& row) const
+    void addHalfGap(ElementEnd side, double gap, double factor, PortRow& row) const
     {
         const std::size_t wire = m_mesh.elements[side.element].wire;
-        const double half = 0.5 * gapInRadii * m_mesh.elements[side.element].radius;
+        const double half = 0.5 * gap * m_mesh.elements[side.element].radius;
         std::vector<std::pair<ElementEnd, double>> spans; // metres of each element
         for (double left = half; left > 1e-9 * half;) {
             const double span = std::min(left, m_mesh.elements[side.element].length);

@@ -22,6 +22,7 @@ struct MeshOptions {
     double elementsPerWavelength = 4.0;
     double meshFrequency = 0.0; ///< Hz: makes the mesh for this frequency instead, so that a sweep has one mesh
     double fineness = 1.0;      ///< finest elements are shorter by this, coarsest by its cube root
+    double gapInRadii = 2.0;    ///< length of a feed or load, all of it
     bool symmetry = true;       ///< looks for elements that share their unknowns
 };
 
@@ -52,7 +53,8 @@ struct Share {
 
 /// A feed or load as seen by the mesh: its current is the sum of unknowns times factors. It is the mean over a gap of two
 /// radii, the length along which the voltage is applied too: a gap of no length has no impedance to settle to, its
-/// capacitance grows with the logarithm of the finest element (King 1956, ch. II).
+/// capacitance grows with the logarithm of the finest element (King 1956, ch. II). One radius of it lies on either side; where more
+/// than two wires meet and on the ground there is the side of its own wire alone.
 using PortRow = std::vector<std::pair<int, double>>;
 
 struct Mesh {
@@ -63,6 +65,7 @@ struct Mesh {
     std::vector<Element> elements;
     std::vector<std::vector<Share>> shares;    ///< by element; several elements may share an unknown
     std::vector<PortRow> feeds, loads;         ///< in the order of the model; empty for a coil that has a length
+    std::vector<PortRow> widerFeeds, widerLoads; ///< the same over twice the gap, to judge what it matters
     std::vector<std::array<PortRow, 2>> lines; ///< both ends; a stub's second is empty
 
     std::vector<int> orbit; ///< by element, of those that carry equal currents and share unknowns (symmetry.h); empty: none do

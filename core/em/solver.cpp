@@ -53,6 +53,22 @@ double impedanceError(const std::vector<Complex>& portByLevel, Complex voltage)
     return factor * std::abs(z - before) / std::abs(z) + floor;
 }
 
+/// How much the impedance answers, relatively, to gaps twice as wide, to first order in the change dr of a port's row r. The system is
+/// symmetric, so that a feed's current I = r A^-1 r V changes by 2 dr x, and a load Z, which is Z r r^T in A, changes the impedance by
+/// 2 Z (dr x)(r x) / I^2.
+double gapError(const WireModel& model, const Mesh& mesh, std::size_t feed, const std::vector<Complex>& x)
+{
+    const Complex current = portCurrent(mesh.feeds[feed], x), impedance = model.feeds[feed].voltage / current;
+    Complex change = -2.0 * impedance * (portCurrent(mesh.widerFeeds[feed], x) - current) / current;
+    for (std::size_t l = 0; l < model.loads.size(); ++l) {
+        if (mesh.loads[l].empty())
+            continue;
+        const Complex through = portCurrent(mesh.loads[l], x), wider = portCurrent(mesh.widerLoads[l], x);
+        change += 2.0 * model.loads[l].impedance(mesh.frequency) * (wider - through) * through / (current * current);
+    }
+    return std::abs(change / impedance);
+}
+
 Fault tooLarge(const WireModel& model, double frequency, double unknowns)
 {
     return {
@@ -154,7 +170,8 @@ Result<Solution> solveOn(const std::shared_ptr<const Mesh>& meshed, const std::s
     }
     if (!std::isfinite(std::abs(out.impedance)))
         return Fault{"feeds", coreText("core", "no current flows at the feed; look for a wire that is not joined")};
-    out.impedanceErrorPercent = 100.0 * passed * impedanceError(nested.portByLevel, voltage);
+    out.gapErrorPercent = 100.0 * passed * gapError(*model, mesh, feed, out.unknowns);
+    out.impedanceErrorPercent = 100.0 * passed * impedanceError(nested.portByLevel, voltage) + out.gapErrorPercent;
     return out;
 }
 
@@ -196,14 +213,15 @@ Result<Solution> solve(std::shared_ptr<const WireModel> model, double frequency,
     MeshOptions mesh = options.mesh;
     Result<Solution> best = solveOnce(model, frequency, tables, mesh, watch);
     for (int i = 0; i < mostRefinements && best; ++i) {
-        if (options.wantedErrorPercent <= 0.0 || best->impedanceErrorPercent <= options.wantedErrorPercent ||
+        if (options.wantedErrorPercent <= 0.0 || best->impedanceErrorPercent - best->gapErrorPercent <= options.wantedErrorPercent ||
             best->mesh->unknowns > mostRefined)
             break;
         mesh.fineness *= refinement;
         Result<Solution> finer = solveOnce(model, frequency, tables, mesh, watch);
         if (!finer && watch.stopped())
             return finer;
-        if (!finer || finer->impedanceErrorPercent > hopeless * best->impedanceErrorPercent)
+        if (!finer || finer->impedanceErrorPercent - finer->gapErrorPercent >
+                          hopeless * (best->impedanceErrorPercent - best->gapErrorPercent))
             break; // too large, or a model with no settled answer: the one before stands
         best = std::move(finer);
     }

@@ -174,8 +174,8 @@ private:
                           Measure{at, units::Quantity::Length}}}};
         }
         m_arm.joints = m_from;
-        if (m_coil && m_tubes == 1)
-            m_coilFrom = 0.01 * v("coil_place_percent") * v(m_kind.length) - 0.5 * m_size.length;
+        if (m_coil && m_tubes == 1) // at the foot it begins there
+            m_coilFrom = std::max(0.0, 0.01 * v("coil_place_percent") * v(m_kind.length) - 0.5 * m_size.length);
         m_arm.coilAt = m_coilFrom + 0.5 * m_size.length;
         return {};
     }

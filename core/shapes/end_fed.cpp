@@ -59,8 +59,8 @@ public:
         all.push_back(inductanceSpec("coil_H", coreText("core", "Compensating coil"), coilsGroup, {0.0, 0.0, 1e-3},
                                      coreText("core", "near the feed it lowers the upper bands more than the lowest; 0 for none")));
         all.push_back(lengthSpec("coil_at_m", coreText("core", "Coil from the feed at"), coilsGroup, {2.0, 0.01, 5000.0},
-                                 coreText("core", "along the wire"), 0.05));
-        all.push_back(coilQuality());
+                                 coreText("core", "along the wire, to its middle"), 0.05));
+        addCoilSpecs(all);
         addEndFedFeed(all, 49.0);
         return all;
     }
@@ -204,7 +204,10 @@ private:
         if (at >= 0.98 * length)
             return {{"coil_at_m",
                      {coreText("core", "the wire ends at %1; put the coil nearer to the feed"), Measure{length, units::Quantity::Length}}}};
-        addSeriesCoil(out, 0, at, henry, value(shape, "coil_q"));
+        const CoilSize size = coilSizeOf(*this, shape);
+        if (Faults faults = findSizeFaults(size, at, length - at, wireOf(shape, "wire").diameter); !faults.empty())
+            return faults;
+        addSeriesCoil(out, 0, at, henry, value(shape, "coil_q"), size);
         return {};
     }
 
@@ -232,8 +235,9 @@ private:
             out.sections.push_back({coreText("core", "wire"), 1, length, WireEnd::Transformer, WireEnd::Insulator});
             return;
         }
-        out.sections.push_back({coreText("core", "wire up to the coil"), 1, at, WireEnd::Transformer, WireEnd::Coil, false});
-        out.sections.push_back({coreText("core", "wire beyond the coil"), 1, length - at, WireEnd::Coil, WireEnd::Insulator});
+        const double half = 0.5 * out.model.loads.front().size.length;
+        out.sections.push_back({coreText("core", "wire up to the coil"), 1, at - half, WireEnd::Transformer, WireEnd::Coil, false});
+        out.sections.push_back({coreText("core", "wire beyond the coil"), 1, length - at - half, WireEnd::Coil, WireEnd::Insulator});
     }
 };
 

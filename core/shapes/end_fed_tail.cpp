@@ -29,7 +29,7 @@ public:
         all.push_back(lengthSpec("tail_m", coreText("core", "Tail beyond the coil"), lengthGroup, {2.4, 0.01, 1000.0}, {}, tailInWaves));
         all.push_back(inductanceSpec("inductance_H", coreText("core", "Coil"), coilsGroup, {110e-6, 1e-9, 0.1},
                                      coreText("core", "large enough to end the wire on the upper bands")));
-        all.push_back(coilQuality());
+        addCoilSpecs(all);
         addEndFedFeed(all, 49.0);
         return all;
     }
@@ -83,15 +83,18 @@ public:
         std::vector<Vec3> points{{v("x_m"), v("y_m"), v("feed_height_m")}};
         if (Faults f = addRun(points, length + tail, v("end_height_m"), v("bearing_deg"), "end_height_m"); !f.empty())
             return f;
+        const CoilSize size = coilSizeOf(*this, shape);
+        if (Faults faults = findSizeFaults(size, length, tail, wireOf(shape, "wire").diameter); !faults.empty())
+            return faults;
         BuiltAntenna out = endFedFrame(*this, shape, points, halfWaveFeedImpedance);
-        addSeriesCoil(out, 0, length, v("inductance_H"), v("coil_q"));
+        addSeriesCoil(out, 0, length, v("inductance_H"), v("coil_q"), size);
         const Vec3 coil = out.model.wires[0].pointAt(length);
         out.handles.push_back({coreText("core", "far end"), points[1], {"end_height_m", "tail_m"}});
         out.handles.push_back({coreText("core", "coil"), coil, {"length_m"}});
         out.dimensions = {{points[0], coil, "length_m"}, {coil, points[1], "tail_m"}};
         out.insulators = {points[1]};
-        out.sections = {{coreText("core", "wire up to the coil"), 1, length, WireEnd::Transformer, WireEnd::Coil},
-                        {coreText("core", "tail"), 1, tail, WireEnd::Coil, WireEnd::Insulator}};
+        out.sections = {{coreText("core", "wire up to the coil"), 1, length - 0.5 * size.length, WireEnd::Transformer, WireEnd::Coil},
+                        {coreText("core", "tail"), 1, tail - 0.5 * size.length, WireEnd::Coil, WireEnd::Insulator}};
         addCounterpoiseSection(*this, shape, out);
         return out;
     }

@@ -95,8 +95,6 @@ public:
         for (ParameterSpec& s : all)
             if (s.key == "radiator_m")
                 s.scaled = 0.61;
-        all.push_back(inductanceSpec("inductance_H", coreText("core", "Coil at the base"), coilsGroup, {3e-6, 0.0, 5e-3}));
-        all.push_back(coilQuality());
         return all;
     }
     std::vector<TunedLength> tuned(const AntennaShape& shape) const override
@@ -107,17 +105,19 @@ public:
     {
         return {coilRule(lineOf(*this, kind(), shape), length.frequency)};
     }
-    std::vector<Lever> levers(const AntennaShape& shape) const override
-    {
-        std::vector<Lever> all = TallVertical::levers(shape);
-        all.push_back({"inductance_H", coreText("core", "the coil"), LeverKind::Tap, LeverSide::Feed, 1});
-        return all;
-    }
 
 protected:
-    void match(const AntennaShape& shape, BuiltAntenna& out) const override
+    const ArmKind& kind() const override
     {
-        addSeriesCoil(out, 0, 0.0, value(shape, "inductance_H"), value(shape, "coil_q"));
+        static const ArmKind kind = [] {
+            ArmKind k = uprightArm();
+            k.coil = Has::Always;
+            k.place = 0.0;
+            k.henry = 3e-6;
+            k.outer = k.whole;
+            return k;
+        }();
+        return kind;
     }
 };
 

@@ -64,7 +64,9 @@ em::Solution fromLine(em::Solution solution, const std::optional<Transformer>& t
     const TwoPort chain = transformer->at(solution.frequency);
     const double passed = chain.efficiency(solution.impedance), atPort = solution.inputPower;
     const Complex atLine = chain.towardsRadio(solution.impedance);
-    solution.impedanceErrorPercent *= std::abs(chain.slope(solution.impedance) * solution.impedance / atLine);
+    const double passedOn = std::abs(chain.slope(solution.impedance) * solution.impedance / atLine);
+    solution.impedanceErrorPercent *= passedOn;
+    solution.gapErrorPercent *= passedOn;
     solution.impedance = atLine;
     if (passed > 0.0)
         solution.inputPower = atPort / passed;

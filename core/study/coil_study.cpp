@@ -35,7 +35,8 @@ std::vector<std::string> coilsOf(const shapes::AntennaShape& shape)
     const shapes::Family& family = shapes::familyOf(shape);
     std::vector<std::string> keys;
     for (const shapes::ParameterSpec& s : family.specs(shape))
-        if (s.group == shapes::coilsGroup && s.quantity == units::Quantity::Inductance && family.value(shape, s.key) > 0.0)
+        if (s.group == shapes::coilsGroup && s.quantity == units::Quantity::Inductance && s.lowest >= 0.0 &&
+            family.value(shape, s.key) > 0.0) // what may be below zero is a difference
             keys.push_back(s.key);
     return keys;
 }

@@ -149,6 +149,132 @@ std::vector<ChoiceRow> transformersCompared(const FeedBasis& basis, const std::v
     return rows;
 }
 
+namespace {
+
+/// The chain's transformer with other windings, and what stands behind it on every band.
+class Windings {
+public:
+    Windings(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own)
+        : m_basis(basis), m_parts(parts), m_place(transformerPlace(parts, own))
+    {
+    }
+
+    [[nodiscard]] bool there() const { return m_place < m_parts.size() && m_parts[m_place].kind == part::transformer; }
+    [[nodiscard]] std::size_t place() const { return m_place; }
+    [[nodiscard]] double value(const char* key) const { return partValue(m_parts[m_place], key); }
+    [[nodiscard]] std::vector<ChainPart> with(const char* key, double value) const
+    {
+        std::vector<ChainPart> parts = m_parts;
+        parts[m_place].values[key] = value;
+        return parts;
+    }
+    [[nodiscard]] std::vector<double> behind(const std::vector<ChainPart>& parts) const
+    {
+        const std::vector<ChainPart> upToIt(parts.begin(), parts.begin() + long(m_place) + 1);
+        std::vector<double> out;
+        for (const FeedBand& band : m_basis.bands)
+            out.push_back(swr(chainAt(upToIt, band.port, band.frequency).joints[m_place].impedance));
+        return out;
+    }
+    /// What all wished bands together suffer from; SWR beyond use counts no more.
+    [[nodiscard]] double badness(const std::vector<ChainPart>& parts) const
+    {
+        constexpr double ofUse = 10.0;
+        const std::vector<double> all = behind(parts);
+        double sum = 0.0;
+        for (std::size_t i = 0; i < all.size(); ++i)
+            sum += weightOf(m_basis.bands[i].wish) * std::log(std::min(all[i], ofUse));
+        return sum;
+    }
+
+private:
+    const FeedBasis& m_basis;
+    const std::vector<ChainPart>& m_parts;
+    std::size_t m_place;
+};
+
+constexpr const char *capacitance = "capacitance_F", *leakage = "leakage_H";
+
+/// Along all that is customary first, then between the neighbours of the best.
+double bestCapacitor(const Windings& windings)
+{
+    constexpr double most = 600e-12; // F
+    constexpr int steps = 24;
+    double low = 0.0, high = most, best = 0.0;
+    for (int round = 0; round < 3; ++round) {
+        const double step = (high - low) / steps;
+        double least = HUGE_VAL;
+        for (int i = 0; i <= steps; ++i)
+            if (const double bad = windings.badness(windings.with(capacitance, low + i * step)); bad < least)
+                least = bad, best = low + i * step;
+        low = std::max(0.0, best - step);
+        high = best + step;
+    }
+    return 1e-12 * std::round(best / 1e-12);
+}
+
+} // namespace
+
+std::vector<ChoiceRow> capacitorsCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit)
+{
+    const Windings windings(basis, parts, own);
+    if (!windings.there() || basis.bands.empty())
+        return {};
+    const double now = windings.value(capacitance);
+    std::vector<double> all{0.0, 33e-12, 47e-12, 68e-12, 100e-12, 150e-12, 220e-12, 330e-12};
+    for (double extra : {now, bestCapacitor(windings)})
+        if (std::none_of(all.begin(), all.end(), [&](double c) { return std::abs(c - extra) < 5e-13; }))
+            all.insert(std::upper_bound(all.begin(), all.end(), extra), extra);
+    const Chooser chooser(basis, own, limit);
+    std::vector<ChoiceRow> rows;
+    std::size_t best = 0;
+    double least = HUGE_VAL;
+    for (double c : all) {
+        ChoiceRow row;
+        row.ratio = windings.value("ratio");
+        row.capacitor = c;
+        row.now = std::abs(c - now) < 5e-13;
+        row.parts = windings.with(capacitance, c);
+        chooser.fill(row, windings.place() + 1);
+        if (const double bad = windings.badness(row.parts); bad < least)
+            least = bad, best = rows.size();
+        rows.push_back(std::move(row));
+    }
+    rows[best].best = true;
+    return rows;
+}
+
+std::optional<LeakageEffect> leakageEffect(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit)
+{
+    const Windings windings(basis, parts, own);
+    if (!windings.there() || basis.bands.empty())
+        return std::nullopt;
+    LeakageEffect out;
+    out.leakage = windings.value(leakage);
+    const std::vector<double> without = windings.behind(windings.with(leakage, 0.0)), with = windings.behind(parts);
+    constexpr double worthTelling = 1.02, beyondUse = 10.0;
+    double most = worthTelling;
+    for (std::size_t i = 0; i < with.size(); ++i)
+        if (const double ratio = std::max(with[i] / without[i], without[i] / with[i]);
+            ratio > most && std::min(with[i], without[i]) < beyondUse)
+            most = ratio, out.band = basis.bands[i].band, out.without = without[i], out.with = with[i];
+    const auto stays = [&](double henry) {
+        const std::vector<double> then = windings.behind(windings.with(leakage, henry));
+        for (std::size_t i = 0; i < then.size(); ++i)
+            if (without[i] <= limit && then[i] > limit)
+                return false;
+        return true;
+    };
+    constexpr double farthest = 5e-6; // H: such a winding is no transformer
+    if (std::any_of(without.begin(), without.end(), [&](double s) { return s <= limit; }) && !stays(farthest)) {
+        double good = 0.0, bad = farthest;
+        for (int i = 0; i < 40; ++i)
+            (stays(0.5 * (good + bad)) ? good : bad) = 0.5 * (good + bad);
+        out.most = good;
+    }
+    return out;
+}
+
 std::vector<ChoiceRow> tunersCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit)
 {
     const Chooser chooser(basis, own, limit);

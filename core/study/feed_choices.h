@@ -17,7 +17,8 @@ struct ChoiceCell {
 
 struct ChoiceRow {
     enum class Tuner { None, InRadio, Indoors, AtAntenna };
-    double ratio = 0.0; ///< of a transformer
+    double ratio = 0.0;     ///< of a transformer
+    double capacitor = 0.0; ///< F across its line's terminals
     Tuner tuner = Tuner::None;
     std::string type; ///< id of a line type
     std::string name; ///< of it, or of a chain
@@ -32,7 +33,8 @@ struct ChoiceRow {
     /// The same thing to choose, whatever its figures.
     [[nodiscard]] bool sameChoice(const ChoiceRow& other) const
     {
-        return ratio == other.ratio && tuner == other.tuner && type == other.type && chain == other.chain && now == other.now;
+        return ratio == other.ratio && capacitor == other.capacitor && tuner == other.tuner && type == other.type && chain == other.chain &&
+               now == other.now;
     }
 };
 
@@ -44,6 +46,20 @@ std::size_t transformerPlace(const std::vector<ChainPart>& parts, std::size_t ow
 /// @param limit SWR that needs no tuner
 std::vector<ChoiceRow> transformersCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit,
                                             const std::vector<double>& ratios = customaryRatios());
+/// Capacitors across the line's terminals of the chain's transformer: customary ones, and the one that serves best, solved; none without a
+/// transformer.
+std::vector<ChoiceRow> capacitorsCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit);
+
+/// What the leakage inductance of the chain's transformer does behind it, on the band it matters most to.
+struct LeakageEffect {
+    double leakage = 0.0;             ///< H; 0: none is told
+    Id band;                          ///< empty: it matters to none
+    double without = 1.0, with = 1.0; ///< SWR there
+    double most = 0.0; ///< H up to which every band that is under the limit without it stays so; 0: none is, or it is out of reach
+};
+/// Nothing without a transformer.
+std::optional<LeakageEffect> leakageEffect(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit);
+
 std::vector<ChoiceRow> tunersCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit);
 /// Every type in the place of the chain's lines. @param length m instead of the chain's; 0: as long as they are
 std::vector<ChoiceRow> linesCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit,

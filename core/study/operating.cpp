@@ -102,6 +102,10 @@ Result<Operating> withUses(Library& library, References& references, Operating o
         if (*shift)
             operating.shifts[wanted.id] = **shift;
     }
+    auto effect = returnEffect(library, operating.curves, watch);
+    if (!effect)
+        return effect.faults();
+    operating.otherReturn = *effect;
     return unlessStopped(watch, std::move(operating));
 }
 

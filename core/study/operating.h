@@ -5,6 +5,7 @@
 #include "core/study/configurations.h"
 #include "core/study/harmonic_shift.h"
 #include "core/study/reference_vertical.h"
+#include "core/study/return_effect.h"
 
 #include <map>
 #include <mutex>
@@ -37,6 +38,8 @@ struct Operating {
     std::vector<BandChoice> choices;    ///< by band, in the question's order
     std::map<Id, BandUse> uses;         ///< of the bands that are wished for or looked at, and solved
     std::map<Id, HarmonicShift> shifts; ///< of the same, where their dip is a higher resonance
+
+    std::optional<ReturnEffect> otherReturn; ///< of what has a choice of it
 
     [[nodiscard]] int bandsUnderLimit() const; ///< wished ones
     /// Null if there is none of that id.

@@ -1,5 +1,6 @@
 /// Arms in stretches: against points of wire written down here, against other families of the same geometry, and cut as a builder cuts.
 #include "core/study/spread.h"
+#include "core/study/thickness.h"
 #include "core/trim/next_step.h"
 #include "core/tune/tune.h"
 #include "core/workshop/cut_list.h"
@@ -284,6 +285,39 @@ TEST_F(Arms, EveryChoiceMakesAnAntenna)
             }
         }
     EXPECT_GT(tried, 150);
+}
+
+TEST_F(Arms, ACoilIsRememberedForTheThicknessItWasWorkedOutFor)
+{
+    const AntennaShape wire = tunedOver(shapeOf("loaded-dipole", {}), averageSoil);
+    const double wound = wire.parameters.at("inductance_H");
+    AntennaShape pipe = wire;
+    pipe.parameters["tube_diameter_m"] = 0.025;
+    const double suffices = tunedOver(pipe, averageSoil).parameters.at("inductance_H");
+    study::CoilMemory memory;
+    memory.learn("a", wire, wound, wound);
+    EXPECT_FALSE(memory.misfit());
+    memory.learn("a", pipe, wound, suffices);
+    ASSERT_TRUE(memory.misfit());
+    EXPECT_EQ(memory.misfit()->before, wire.wire.diameter);
+    EXPECT_EQ(memory.misfit()->after, 0.025);
+    EXPECT_EQ(memory.misfit()->suffices, suffices);
+    memory.learn("a", pipe, wound, suffices);
+    EXPECT_TRUE(memory.misfit()) << "as long as nothing is done about it";
+    memory.learn("a", wire, wound, wound);
+    EXPECT_FALSE(memory.misfit()) << "back again";
+    memory.learn("a", pipe, wound, suffices);
+    AntennaShape taken = pipe;
+    taken.parameters["inductance_H"] = suffices;
+    memory.learn("a", taken, suffices, suffices);
+    EXPECT_FALSE(memory.misfit());
+    AntennaShape longer = wire;
+    longer.parameters["leg_m"] += 0.5;
+    memory.learn("a", wire, wound, wound);
+    memory.learn("a", longer, wound, 0.8 * wound);
+    EXPECT_FALSE(memory.misfit()) << "that is no matter of thickness";
+    memory.learn("b", pipe, wound, suffices);
+    EXPECT_FALSE(memory.misfit()) << "another antenna";
 }
 
 // ---- on vehicles

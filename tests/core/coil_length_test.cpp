@@ -262,7 +262,8 @@ struct SizedFamily {
 TEST(CoilLength, FamiliesCutTheirWireShorterByIt)
 {
     for (const SizedFamily& f : {SizedFamily{"loaded-dipole", "leg_m", 4.0}, SizedFamily{"loaded-vertical", "radiator_m", 4.0},
-                                 SizedFamily{"mobile-whip", "radiator_m", 2.4}, SizedFamily{"two-band-whip", "lower_m", 2.0}}) {
+                                 SizedFamily{"mobile-whip", "radiator_m", 2.4}, SizedFamily{"two-band-whip", "lower_m", 2.0},
+                                 SizedFamily{"end-fed-tail", "tail_m", 2.0}, SizedFamily{"five-eighths-vertical", "radiator_m", 4.0}}) {
         const auto cut = [](const shapes::BuiltAntenna& built) {
             double sum = built.notCut;
             for (const shapes::WireSection& s : built.sections)

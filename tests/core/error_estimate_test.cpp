@@ -1,7 +1,8 @@
 /// The error that goes with an impedance against a much finer mesh, on random antennas of every shape.
 
-#include "tests/long_form.h"
+#include "core/shapes/family.h"
 #include "tests/core/helpers.h"
+#include "tests/long_form.h"
 #include "tests/validation/random_antennas.h"
 
 #include <oneapi/tbb/parallel_for.h>
@@ -78,6 +79,31 @@ TEST(BuriedErrorEstimate, HoldsInNineOfTenRandomAntennas)
     const Honesty found = judged(testing::randomBuried, 0, count, 8.0, balanced);
     EXPECT_GE(found.honest, int(0.9 * count));
     EXPECT_GE(found.withinOne, int(0.95 * count));
+}
+
+// Of one solution, beside another one whose voltage really acts over twice the gap.
+TEST(GapEstimate, IsWhatATwiceWiderGapDoes)
+{
+    GroundTableCache tables(20);
+    int seen = 0;
+    for (const char* family : {"dipole", "vertical", "end-fed", "end-fed-tail", "long-wire", "rod-dipole", "mobile-whip", "delta-loop"})
+        for (double frequency : {7.1e6, 145e6}) {
+            const shapes::AntennaShape shape = shapes::findFamily(family)->standardShape(frequency);
+            const auto built = shapes::buildOver(shape, testing::averageSoil);
+            ASSERT_TRUE(built.ok()) << family << built.firstFault();
+            const auto model = std::make_shared<const WireModel>(built->model);
+            for (double times : {1.0, 2.0, 3.0}) {
+                SolveOptions usual, wider;
+                wider.mesh.gapInRadii = 2.0 * usual.mesh.gapInRadii;
+                const auto one = solve(model, times * frequency, tables, usual), two = solve(model, times * frequency, tables, wider);
+                ASSERT_TRUE(one && two);
+                const double really = 100.0 * std::abs(two->impedance - one->impedance) / std::abs(one->impedance);
+                EXPECT_NEAR(one->gapErrorPercent, really, 0.5 * really + 0.01) << family << ' ' << frequency << ' ' << times;
+                EXPECT_GT(one->impedanceErrorPercent, one->gapErrorPercent);
+                seen += really > 0.05;
+            }
+        }
+    EXPECT_GT(seen, 5) << "else nothing was compared";
 }
 
 } // namespace

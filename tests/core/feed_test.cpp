@@ -373,6 +373,52 @@ TEST(FeedChoices, RatiosAreTheChainWithThatRatio)
     EXPECT_TRUE(fresh.front().best); // 1:1 for a dipole
 }
 
+// Ports of 2450 ohm behind 49:1 with a leakage of 0.3 uH, and the circuit written down here: L in series, C across the line.
+TEST(FeedChoices, TheCapacitorAtALeakyTransformerIsTheOneThatServesBest)
+{
+    study::FeedBasis basis;
+    for (const auto& [name, f] :
+         {std::pair("40 m", 7.1e6), std::pair("20 m", 14.15e6), std::pair("15 m", 21.2e6), std::pair("10 m", 28.5e6)}) {
+        study::FeedBand band;
+        band.band = band.name = name;
+        band.wish = Wish::Must;
+        band.frequency = f;
+        band.port = {2450.0, 0.0};
+        basis.bands.push_back(band);
+    }
+    constexpr double leakage = 0.3e-6;
+    ChainPart leaky = newPart(part::transformer);
+    leaky.values = {{"ratio", 49.0}, {"leakage_H", leakage}};
+    const auto own = [&](double henry, double farad, double f) {
+        const double w = 2.0 * pi * f;
+        const Complex behind = 2450.0 / 49.0 + Complex(0.0, w * henry);
+        return swr(1.0 / (Complex(0.0, w * farad) + 1.0 / behind));
+    };
+    double best = 0.0, least = HUGE_VAL;
+    for (int pf = 0; pf <= 600; ++pf) {
+        double sum = 0.0;
+        for (const study::FeedBand& b : basis.bands)
+            sum += std::log(own(leakage, pf * 1e-12, b.frequency));
+        if (sum < least)
+            least = sum, best = pf * 1e-12;
+    }
+    const auto rows = study::capacitorsCompared(basis, {leaky}, 0, 2.0);
+    const auto chosen = std::find_if(rows.begin(), rows.end(), [](const study::ChoiceRow& r) { return r.best; });
+    ASSERT_NE(chosen, rows.end());
+    EXPECT_NEAR(chosen->capacitor, best, 2e-12);
+    EXPECT_GT(best, 30e-12);
+    for (const study::ChoiceRow& row : rows)
+        for (std::size_t i = 0; i < row.cells.size(); ++i)
+            EXPECT_NEAR(row.cells[i].swr, own(leakage, row.capacitor, basis.bands[i].frequency), 1e-6) << row.capacitor;
+    const auto effect = study::leakageEffect(basis, {leaky}, 0, 2.0);
+    ASSERT_TRUE(effect);
+    EXPECT_EQ(effect->band, "10 m");
+    EXPECT_NEAR(effect->without, 1.0, 1e-6);
+    EXPECT_NEAR(effect->with, own(leakage, 0.0, 28.5e6), 1e-6);
+    EXPECT_NEAR(own(effect->most, 0.0, 28.5e6), 2.0, 1e-3) << "the leakage with which the highest band reaches the limit";
+    EXPECT_TRUE(study::capacitorsCompared(basis, {newPart(part::line)}, 0, 2.0).empty()) << "no transformer";
+}
+
 TEST(FeedChoices, ATunerAtTheAntennaSparesTheLine)
 {
     const Worked w("Wall end-fed 40");

@@ -350,5 +350,52 @@ TEST(Wishes, ASegmentOfOnesOwnGoesIntoItsBandAndAPlanCanBeTakenOut)
     EXPECT_EQ(bands[0].band.name, "40 m");
 }
 
+// ---- the return
+
+// The other return, by direct solves of the wires with it, band by band.
+TEST(ReturnPath, IsHeldAgainstTheOtherOne)
+{
+    study::Library library;
+    const auto swrIn = [&](const shapes::AntennaShape& shape, const Band& band) {
+        const auto built = shapes::buildOver(shape, averageSoil);
+        double lowest = HUGE_VAL;
+        for (int i = 0; i <= 20 && built; ++i) {
+            const double f = band.from + (band.to - band.from) * i / 20.0;
+            const Complex z = solved(built->model, f, library.tables()).impedance;
+            lowest = std::min(lowest, swr(built->transformer ? built->transformer->atLine(z, f) : z));
+        }
+        return lowest;
+    };
+    study::Question question;
+    question.subject = {shapeOf("end-fed", {{"length_m", 20.3}}), averageSoil, 0};
+    for (const auto& [name, from, to] : {std::tuple("40 m", 7.0e6, 7.2e6), std::tuple("15 m", 21.0e6, 21.45e6)}) {
+        WantedBand w;
+        w.id = w.band.name = name;
+        w.band.from = from;
+        w.band.to = to;
+        w.wish = Wish::Must;
+        question.bands.push_back(w);
+    }
+    const auto curves = study::curvesOf(library, question);
+    ASSERT_TRUE(curves.ok()) << curves.firstFault();
+    const auto effect = study::returnEffect(library, *curves);
+    ASSERT_TRUE(effect && *effect);
+    EXPECT_TRUE((*effect)->shield);
+    EXPECT_NEAR((*effect)->coax, 10.0, 1e-6) << "assumed, without a chain";
+    ASSERT_EQ((*effect)->rows.size(), 2u);
+    shapes::AntennaShape wire = question.subject.shape;
+    wire.parameters["return_kind"] = 0.0;
+    for (std::size_t i = 0; i < 2; ++i) {
+        EXPECT_NEAR((*effect)->rows[i].here / swrIn(question.subject.shape, question.bands[i].band), 1.0, 0.02) << i;
+        EXPECT_NEAR((*effect)->rows[i].other / swrIn(wire, question.bands[i].band), 1.0, 0.02) << i;
+    }
+    ASSERT_TRUE((*effect)->most());
+    EXPECT_EQ((*effect)->most()->name, "15 m");
+    study::Question plain = question;
+    plain.subject.shape = shapeOf("dipole", {});
+    const auto none = study::curvesOf(library, plain);
+    EXPECT_FALSE(study::returnEffect(library, *none)->has_value()) << "a dipole has no such choice";
+}
+
 } // namespace
 } // namespace vetchling

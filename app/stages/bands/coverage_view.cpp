@@ -99,6 +99,8 @@ void CoverageView::buildLedger(Ledger& ledger)
     ledger.line();
     ledger.heading(tr("Resonance or match?"));
     m_match = ledger.note();
+    m_return = ledger.note();
+    m_return->setObjectName(QStringLiteral("returnEffect"));
     ledger.line();
     buildOwnRange(ledger);
     ledger.line();
@@ -306,6 +308,9 @@ void CoverageView::refresh()
     else if (!m_bearing->hasFocus())
         m_bearing->clearValue(system());
     m_match->setText(solver().curve() ? resonanceSentence(*solver().curve(), document().selectedBand()) : QString());
+    const auto known = m_desk.operatingIsFresh() ? m_desk.operating() : nullptr;
+    m_return->setText(known && known->otherReturn ? returnSentence(*known->otherReturn, system()) : QString());
+    m_return->setVisible(!m_return->text().isEmpty());
     const auto all = m_desk.operating();
     const auto use = all ? all->uses.find(document().selectedBand()) : std::map<Id, study::BandUse>::const_iterator();
     m_against->setText(all && use != all->uses.end() ? useSentence(use->second, bandName(use->first), op.power)

@@ -44,7 +44,7 @@ private:
     QComboBox *m_region = nullptr, *m_favourite = nullptr;
     ValueEdit *m_limit = nullptr, *m_reference = nullptr, *m_power = nullptr, *m_angle = nullptr, *m_bearing = nullptr,
               *m_distance = nullptr;
-    QLabel *m_match = nullptr, *m_against = nullptr, *m_rangeNote = nullptr;
+    QLabel *m_match = nullptr, *m_return = nullptr, *m_against = nullptr, *m_rangeNote = nullptr;
 };
 
 } // namespace vetchling::app

@@ -82,11 +82,13 @@ void ChoiceBoard::render(Sketch& sketch, const QSizeF& size)
     const Colours& c = sketch.colours();
     const auto& rows = m_desk.choices(m_choice);
     if (rows.empty()) {
-        const QString words = m_desk.report()
-                                  ? (m_choice == FeedDesk::Choice::Line ? tr("There is no line in this chain: add one on the page Losses.")
-                                                                        : tr("There is only the antenna: add parts on the page Losses."))
-                              : m_desk.busy() || m_context.solver.busy() ? tr("The fields on the wanted bands are being computed …")
-                                                                         : tr("Nothing is known of this antenna yet.");
+        const QString words =
+            m_desk.report()
+                ? (m_choice == FeedDesk::Choice::Capacitor ? tr("There is no transformer in this chain that a capacitor could stand at.")
+                   : m_choice == FeedDesk::Choice::Line    ? tr("There is no line in this chain: add one on the page Losses.")
+                                                           : tr("There is only the antenna: add parts on the page Losses."))
+            : m_desk.busy() || m_context.solver.busy() ? tr("The fields on the wanted bands are being computed …")
+                                                       : tr("Nothing is known of this antenna yet.");
         sketch.text({0.0, 20.0}, words, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
         return;
     }
@@ -100,10 +102,10 @@ void ChoiceBoard::paintHead(Sketch& sketch, const Layout& layout, const QSizeF& 
 {
     const Colours& c = sketch.colours();
     const auto& row = m_desk.choices(m_choice).front();
-    const QString what = m_choice == FeedDesk::Choice::Transformer ? tr("SWR behind it")
-                         : m_choice == FeedDesk::Choice::Tuner     ? tr("SWR it meets")
-                         : m_choice == FeedDesk::Choice::Line      ? tr("SWR at its end")
-                                                                   : tr("SWR at the tuner");
+    const QString what = m_choice == FeedDesk::Choice::Transformer || m_choice == FeedDesk::Choice::Capacitor ? tr("SWR behind it")
+                         : m_choice == FeedDesk::Choice::Tuner                                                ? tr("SWR it meets")
+                         : m_choice == FeedDesk::Choice::Line                                                 ? tr("SWR at its end")
+                                                                                                              : tr("SWR at the tuner");
     sketch.text({0.0, 4.0}, what, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     sketch.text({0.0, 20.0}, tr("and loss in all, dB"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     for (std::size_t i = 0; i < row.cells.size(); ++i) {

@@ -353,8 +353,9 @@ private:
     void buildWhich()
     {
         m_ledger->heading(tr("What is the question?"));
-        m_choice = m_ledger->choice(tr("Which"), {tr("transformer"), tr("place of the tuner"), tr("line"), tr("chain of mine")},
-                                    QStringLiteral("whichChoice"));
+        m_choice = m_ledger->choice(
+            tr("Which"), {tr("transformer"), tr("place of the tuner"), tr("line"), tr("chain of mine"), tr("capacitor at the transformer")},
+            QStringLiteral("whichChoice"));
         connect(m_choice, &QComboBox::activated, this, [this](int index) {
             m_board->setChoice(FeedDesk::Choice(index));
             refresh();
@@ -460,7 +461,8 @@ private:
                            ? tr("Types and rough prices stand in data/lines.json, to be changed to what your shop has.")
                        : m_board->choice() == FeedDesk::Choice::Transformer
                            ? tr("Each with the losses of the one you have; the wires stay as they are.")
-                           : tr("Another chain is made on the page Losses."));
+                       : m_board->choice() == FeedDesk::Choice::Capacitor ? feed::leakageSentence(m_desk.leakage(), document().design())
+                                                                          : tr("Another chain is made on the page Losses."));
     }
 
     void showKinds(const QPoint& at)

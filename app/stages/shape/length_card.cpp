@@ -33,6 +33,22 @@ LengthCard::LengthCard(ViewContext& context, Ledger& ledger, QObject* parent) : 
     m_tune = m_ledger.button({}, QStringLiteral("tuneButton"), true);
     connect(m_tune, &QPushButton::clicked, this, &LengthCard::takeTuned);
     addKept();
+    connect(&solver(), &SolveService::detailReady, this, &LengthCard::learn);
+}
+
+/// For which wire the coil was worked out.
+void LengthCard::learn()
+{
+    const CurvePointer curve = solver().curve();
+    const study::Length* solved = solvedLength();
+    const shapes::ParameterSpec* spec = curve && solved ? family().spec(curve->question.subject.shape, solved->what.parameter) : nullptr;
+    if (!spec || !solved->solved || spec->quantity != units::Quantity::Inductance) {
+        m_coils.forget();
+        return;
+    }
+    const shapes::AntennaShape& shape = curve->question.subject.shape;
+    m_coils.learn(document().antenna().id, shape, family().value(shape, spec->key), *solved->solved);
+    refresh();
 }
 
 /// The state before the last pair or link was added, and the way back to it.
@@ -199,6 +215,12 @@ QString LengthCard::lengthNote(double rule) const
         return solver().faults().empty() ? tr("Solving on your soil …") : QString();
     if (!length->solved)
         return coreWords(length->fault, system());
+    if (const auto& misfit = m_coils.misfit())
+        return tr("This coil of %1 was worked out for a thickness of %2; with %3 it takes %4.")
+            .arg(valueWords(misfit->drawn, units::Quantity::Inductance, system()),
+                 valueWords(misfit->before, units::Quantity::WireSize, system()),
+                 valueWords(misfit->after, units::Quantity::WireSize, system()),
+                 valueWords(misfit->suffices, units::Quantity::Inductance, system()));
     const double percent = 100.0 * (*length->solved / rule - 1.0);
     const DetailPointer detail = solver().detail();
     if (detail && !detail->causes.empty() && detail->lengths[detail->explained].what.parameter == length->what.parameter)

@@ -4,6 +4,7 @@
 #include "app/view/context.h"
 #include "app/widgets/bars.h"
 #include "app/widgets/ledger.h"
+#include "core/study/thickness.h"
 
 namespace vetchling::app {
 
@@ -34,7 +35,10 @@ private:
     [[nodiscard]] QString causesText(const std::vector<study::LengthCause>& causes) const;
     [[nodiscard]] QString lengthNote(double rule) const;
 
+    void learn();
+
     ViewContext& m_context;
+    study::CoilMemory m_coils;
     Ledger& m_ledger;
     QLabel *m_lengthHeading, *m_lengthNote, *m_keptNote = nullptr;
     CompareBars* m_bars;
