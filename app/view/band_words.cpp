@@ -63,6 +63,11 @@ QString returnSentence(const study::ReturnEffect& effect, units::System system)
         return {};
     const QString band = QString::fromStdString(row->name), coax = lengthWords(effect.coax, system),
                   wire = lengthWords(effect.counterpoise, system);
+    if (effect.counterpoise <= 0.0)
+        return effect.shield ? tr("With the outside of %1 of coax %2 reads %3; choked at the transformer it would read %4.")
+                                   .arg(coax, band, swrText(row->here), swrText(row->other))
+                             : tr("Choked at the transformer %1 reads %2; with the outside of %3 of coax it would read %4.")
+                                   .arg(band, swrText(row->here), coax, swrText(row->other));
     return effect.shield ? tr("With %1 of coax as the return %2 reads %3; with a counterpoise of %4 it would read %5.")
                                .arg(coax, band, swrText(row->here), wire, swrText(row->other))
                          : tr("With a counterpoise of %1 %2 reads %3; with %4 of coax as the return it would read %5.")

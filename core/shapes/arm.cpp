@@ -14,6 +14,8 @@ constexpr double thickest = 4e-3;               // m, of what bends round an ins
 const char* const armGroup = coreText("core", "Piece by piece");
 const char* const tubeLabels[] = {coreText("core", "First tube"),  coreText("core", "Second tube"), coreText("core", "Third tube"),
                                   coreText("core", "Fourth tube"), coreText("core", "Fifth tube"),  coreText("core", "Sixth tube")};
+const char* const tubeNames[] = {coreText("core", "first tube"),  coreText("core", "second tube"), coreText("core", "third tube"),
+                                 coreText("core", "fourth tube"), coreText("core", "fifth tube"),  coreText("core", "sixth tube")};
 const char* const thicknessLabels[] = {coreText("core", "First tube's diameter"), coreText("core", "Second tube's diameter"),
                                        coreText("core", "Third tube's diameter"), coreText("core", "Fourth tube's diameter"),
                                        coreText("core", "Fifth tube's diameter"), coreText("core", "Sixth tube's diameter")};
@@ -173,7 +175,8 @@ private:
                          {coreText("core", "the inner tubes alone reach %1; a side must be longer, or they shorter"),
                           Measure{at, units::Quantity::Length}}}};
         }
-        m_arm.joints = m_from;
+        for (std::size_t tube = 0; tube < m_from.size(); ++tube)
+            m_arm.tubes.emplace_back(m_from[tube], m_to[tube]);
         if (m_coil && m_tubes == 1) // at the foot it begins there
             m_coilFrom = std::max(0.0, 0.01 * v("coil_place_percent") * v(m_kind.length) - 0.5 * m_size.length);
         m_arm.coilAt = m_coilFrom + 0.5 * m_size.length;
@@ -324,7 +327,7 @@ private:
         s.overlap = m_piece && tube > 0 && tube != m_coilJoint && from == m_from[std::size_t(tube)] ? v("tube_overlap_m") : 0.0;
         m_joint = m_piece = false;
         if (m_tubes > 1) {
-            s.name = tubeLabels[tube];
+            s.name = tubeNames[tube];
             s.first = s.last = WireEnd::Tube;
         }
         m_arm.stretches.push_back(s);
@@ -645,7 +648,7 @@ void layArms(const AntennaShape& shape, const ArmKind& kind, const std::vector<A
     std::vector<std::vector<Run>> runs;
     for (std::size_t i = 0; i < arms.size(); ++i)
         runs.push_back(Walk(lines[i]).along(arms[i]));
-    const bool pair = runs.size() == 2, stepped = arms.front().joints.size() > 1;
+    const bool pair = runs.size() == 2, stepped = arms.front().tubes.size() > 1;
     const bool one = pair && runs[0].front().diameter == runs[0].front().endDiameter; // tapered ones meet in the middle
     if (one) {
         layRun(shape, kind, joined(runs[0].front(), runs[1].front()), idOf(runs[0].front(), 1, wireName, stepped, ""), out);

@@ -59,7 +59,7 @@ struct Arm {
     double droop = 0.0;             ///< m of that beyond the corner from which it droops
     double coilAt = 0.0;            ///< m from the foot to the coil's middle
     double foldAt = 0.0, fold = 0.0;
-    std::vector<double> joints; ///< m from the foot, where tubes begin
+    std::vector<std::pair<double, double>> tubes; ///< m from the foot, where each begins and ends
     /// m of straight line from the foot to the tip or to where it droops.
     [[nodiscard]] double straight() const { return length - droop; }
 };

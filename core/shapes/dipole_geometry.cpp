@@ -260,9 +260,9 @@ Result<BuiltAntenna> ArmDipole::build(const AntennaShape& shape, std::size_t) co
         out.handles.push_back({coreText("core", "fold"), lines[0].at(arm.foldAt + arm.fold), {"loading_m"}});
         out.dimensions.push_back({lines[0].at(arm.foldAt), lines[0].at(arm.foldAt + arm.fold), "loading_m"});
     }
-    for (std::size_t tube = 0; tube + 1 < arm.joints.size(); ++tube)
-        out.dimensions.push_back(
-            {lines[1].at(arm.joints[tube]), lines[1].at(arm.joints[tube + 1]), "tube_" + std::to_string(tube + 1) + "_m"});
+    for (std::size_t tube = 0; tube + 1 < arm.tubes.size(); ++tube)
+        out.dimensions.push_back({lines[1].at(arm.tubes[tube].first), lines[1].at(arm.tubes[tube].second),
+                                  "tube_" + std::to_string(tube + 1) + "_m"});
     if (stiff())
         out.insulators.clear();
     return out;

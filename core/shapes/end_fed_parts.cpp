@@ -54,12 +54,25 @@ Wire returnWire(const Family& family, const AntennaShape& shape, Vec3 feed)
         const double length = family.value(shape, "counterpoise_m");
         return makeWire(wireOf(shape, "counterpoise"), "counterpoise", {feed, feed + length * awayFrom(family, shape)});
     }
-    Wire shield{"shield", shieldPath(family, shape, feed), shieldRadius};
+    return shieldFrom(family, shape, feed);
+}
+
+} // namespace
+
+Wire shieldFrom(const Family& family, const AntennaShape& shape, Vec3 from)
+{
+    Wire shield{"shield", shieldPath(family, shape, from), shieldRadius};
     shield.conductivity = 5.8e7;
     return shield;
 }
 
-} // namespace
+bool shieldActs(const AntennaShape& shape)
+{
+    if (!returnsByShield(shape))
+        return false;
+    const bool needsIt = familyOf(shape).spec(shape, "counterpoise_m") != nullptr; // and has some assumed
+    return needsIt || !followsFeedLine(shape) || shape.shield.length >= shortestShield;
+}
 
 bool returnsByShield(const AntennaShape& shape)
 {
@@ -125,10 +138,8 @@ void addEndFedFeed(std::vector<ParameterSpec>& all, double ratio, double lossPer
     all.back().standard = 1.0;
     all.push_back(lengthSpec("counterpoise_m", coreText("core", "Counterpoise"), feedGroup, {2.0, 0.02, 100.0},
                              coreText("core", "a wire by itself, level, away from the antenna"), 0.05));
-    all.push_back(lengthSpec("shield_m", coreText("core", "Coax to the choke"), feedGroup, {0.0, 0.0, 500.0},
-                             coreText("core", "from the transformer; 0: as Feed has it, 10 m where nothing is drawn there")));
-    all.push_back(lengthSpec("shield_height_m", coreText("core", "It lies at"), feedGroup, {0.02, 0.005, 100.0},
-                             coreText("core", "above the ground, after it has come down from the transformer")));
+    addShieldSpecs(all);
+    all[all.size() - 2].help = coreText("core", "from the transformer; 0: as Feed has it, 10 m where nothing is drawn there");
     all.push_back(transformerRatio(ratio, 200.0));
     all.push_back(percentSpec("transformer_loss_percent", coreText("core", "It loses"), feedGroup, {lossPercent, 0.0, 60.0},
                               coreText("core", "of the power, into a matched load")));
@@ -139,6 +150,14 @@ void addEndFedFeed(std::vector<ParameterSpec>& all, double ratio, double lossPer
     all.push_back(capacitanceSpec("capacitor_F", coreText("core", "Capacitor across the line"), feedGroup, {0.0, 0.0, 1e-8},
                                   coreText("core", "at the transformer, against its leakage and for the upper bands. 0: none")));
     addPlace(all);
+}
+
+void addShieldSpecs(std::vector<ParameterSpec>& all)
+{
+    all.push_back(lengthSpec("shield_m", coreText("core", "Coax to the choke"), feedGroup, {0.0, 0.0, 500.0},
+                             coreText("core", "from the transformer; 0: as Feed has it")));
+    all.push_back(lengthSpec("shield_height_m", coreText("core", "It lies at"), feedGroup, {0.02, 0.005, 100.0},
+                             coreText("core", "above the ground, after it has come down from the transformer")));
 }
 
 void standOnCounterpoise(std::vector<ParameterSpec>& all)

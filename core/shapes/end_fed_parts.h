@@ -21,6 +21,12 @@ void addCounterpoiseLever(const AntennaShape& shape, std::vector<Lever>& all);
 std::vector<ParameterSpec> endFedHeights();
 /// Return path, transformer and place; to stand after the family's own.
 void addEndFedFeed(std::vector<ParameterSpec>& all, double ratio, double lossPercent = 10.0);
+/// "shield_m" and "shield_height_m": how much of the feed line's outside takes part, and where it lies.
+void addShieldSpecs(std::vector<ParameterSpec>& all);
+/// Whether any of the feed line's outside is part of the antenna: what works without needs some told or drawn that is long enough to act.
+bool shieldActs(const AntennaShape& shape);
+/// The feed line's outside from a point on, down and along its route.
+Wire shieldFrom(const Family& family, const AntennaShape& shape, Vec3 from);
 /// Another standard: a counterpoise for what is not high at its feed, whose return current would heat the ground below the coax.
 void standOnCounterpoise(std::vector<ParameterSpec>& all);
 /// Adds the next point: so much wire, ending at that height, on that bearing. Faults name the height's key.

@@ -1,5 +1,8 @@
 /// Half a wave fed away from its middle, where the resistance is higher and several bands find it alike.
 #include "core/shapes/dipole_geometry.h"
+#include "core/shapes/end_fed_parts.h"
+
+#include <algorithm>
 
 #include <algorithm>
 
@@ -31,6 +34,11 @@ public:
                        95.0,
                        {},
                        coreText("core", "of the wire; 50 is the middle, and a third is dead on every third multiple")});
+        all.push_back(choiceSpec("return_kind", coreText("core", "The coax is choked"), feedGroup,
+                                 {coreText("core", "at the transformer"), coreText("core", "where Feed has its choke")},
+                                 coreText("core", "farther down, its outside up to there is part of the antenna")));
+        all.back().standard = 1.0;
+        addShieldSpecs(all);
         all.push_back(transformerRatio(4.0));
         return all;
     }
@@ -50,6 +58,18 @@ public:
         return {{"length_m", coreText("core", "the wire, both sides in their proportion"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
     }
 
+    std::vector<Text> remarks(const AntennaShape& shape) const override
+    {
+        if (!followsFeedLine(shape))
+            return {};
+        if (shape.shield.length <= 0.0)
+            return {coreText("core", "Its coax is taken as choked at the transformer: neither line nor choke is drawn under Feed.")};
+        if (shape.shield.toChoke)
+            return {};
+        return {{coreText("core", "No choke is drawn under Feed: the outside of the coax is part of the antenna as far as the radio, %1."),
+                 Measure{shape.shield.length, units::Quantity::Length}}};
+    }
+
     Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t) const override
     {
         const auto v = [&](const char* key) { return value(shape, key); };
@@ -60,7 +80,16 @@ public:
         if (!a || !b)
             return a ? b.faults() : a.faults();
         BuiltAntenna out;
-        out.model.wires.push_back(makeWire(shape.wire, "wire", {*a, feed, *b}));
+        constexpr double beside = 0.05; // m: a shield is tied to one terminal
+        const bool shielded = shieldActs(shape);
+        const Vec3 terminal = feed + std::min(beside, 0.02 * leg[1]) * unit(*b - feed);
+        out.model.wires.push_back(
+            makeWire(shape.wire, "wire", shielded ? std::vector<Vec3>{*a, feed, terminal, *b} : std::vector<Vec3>{*a, feed, *b}));
+        if (shielded) {
+            out.shieldWire = out.model.wires.size();
+            out.model.wires.push_back(shieldFrom(*this, shape, terminal));
+            out.notCut += out.model.wires.back().length();
+        }
         out.model.feeds.push_back({0, leg[0], 1.0});
         out.feedPoint = feed;
         out.transformer = transformer(v("transformer_ratio"));

@@ -151,6 +151,7 @@ private:
             if (requested)
                 m_out->selected = m_out->spots.size();
             m_out->spots.push_back(spotFrom(**port, *m_curve.built, bands[i].id));
+            m_out->spots.back().resonanceError = resonanceError(m_out->spots.back().solution);
             m_watch.report(0.5 * double(i + 1) / double(bands.size()));
         }
         return {};
@@ -282,6 +283,16 @@ private:
             if (m_curve.question.bands[i].wish != Wish::No && m_curve.bands[i].nearbyDip)
                 cure(m_curve.question.bands[i].id, m_curve.bands[i]);
         return {};
+    }
+
+    [[nodiscard]] double resonanceError(const em::Solution& solution) const
+    {
+        constexpr double aside = 2e-3; // of the frequency
+        const double f = solution.frequency;
+        const double slope =
+            std::abs(m_curve.atLine((1.0 + aside) * f).imag() - m_curve.atLine((1.0 - aside) * f).imag()) / (2.0 * aside * f);
+        const bool near = std::abs(solution.impedance.imag()) <= solution.impedance.real();
+        return near && slope > 0.0 ? 0.01 * solution.impedanceErrorPercent * std::abs(solution.impedance) / slope : 0.0;
     }
 
     /// The same antenna with its first lever changed, judged on the wished bands; null if it cannot be.

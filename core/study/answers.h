@@ -72,6 +72,7 @@ struct Spot {
     double straightUp = 0.0;                                                  ///< dBi
     double lobeWidth = 0.0;                                                   ///< rad in elevation, to half power, of the strongest lobe
     bool behindTransformer = false;
+    double resonanceError = 0.0; ///< Hz that the impedance's error moves the resonance by; 0 where X is larger than R
 };
 
 /// A tuned length: by rule, and solved on this site.

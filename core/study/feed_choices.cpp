@@ -236,7 +236,8 @@ std::vector<ChoiceRow> capacitorsCompared(const FeedBasis& basis, const std::vec
         row.now = std::abs(c - now) < 5e-13;
         row.parts = windings.with(capacitance, c);
         chooser.fill(row, windings.place() + 1);
-        if (const double bad = windings.badness(row.parts); bad < least)
+        constexpr double worthIt = 0.05; // of a logarithm of SWR: less is no reason to change what is there
+        if (const double bad = windings.badness(row.parts) - (row.now ? worthIt : 0.0); bad < least)
             least = bad, best = rows.size();
         rows.push_back(std::move(row));
     }

@@ -45,7 +45,7 @@ Result<std::optional<ReturnEffect>> returnEffect(Library& library, const std::ve
     ReturnEffect out;
     const shapes::Family& family = shapes::familyOf(*shape);
     out.shield = family.value(question.subject.shape, kind) >= 0.5;
-    out.counterpoise = family.value(*shape, counterpoise);
+    out.counterpoise = family.value(*shape, counterpoise); // 0: it needs none
     question.subject.shape = *shape;
     std::erase_if(question.bands, [](const WantedBand& w) { return w.wish == Wish::No; });
     if (question.bands.empty() || !shapes::buildOver(*shape, question.subject.ground))
@@ -54,6 +54,8 @@ Result<std::optional<ReturnEffect>> returnEffect(Library& library, const std::ve
     if (!there)
         return there.faults();
     out.coax = shieldLength(out.shield ? *here.front()->built : *there->front()->built);
+    if (out.coax == 0.0)
+        return None(); // nothing is drawn that could act
     const std::vector<BandChoice> now = bestByBand(here), then = bestByBand(*there);
     const auto& bands = here.front()->question.bands;
     for (std::size_t i = 0; i < question.bands.size() && i < then.size(); ++i)

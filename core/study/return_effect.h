@@ -7,7 +7,7 @@ namespace vetchling::study {
 
 struct ReturnEffect {
     bool shield = false;                   ///< the outside of the feed line is chosen; the other is a counterpoise
-    double counterpoise = 0.0, coax = 0.0; ///< m, of the two
+    double counterpoise = 0.0, coax = 0.0; ///< m, of the two; no counterpoise: the coax is choked at the transformer instead
     struct Row {
         Id band;
         std::string name;

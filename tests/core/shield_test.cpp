@@ -201,5 +201,48 @@ TEST(ShieldAnswer, StopsWhenAsked)
     EXPECT_FALSE(study::shieldAnswer(library, questionOf(demo, demo.antenna("Wall end-fed 40")), watch).ok());
 }
 
+// The wire, its transformer's second terminal 5 cm beside the first, and 5 m of coax: down from there and on along the ground.
+TEST(OffCentreShield, TheOutsideUpToFeedsChokeIsPartOfTheAntenna)
+{
+    em::GroundTableCache tables;
+    shapes::AntennaShape shape = shapes::findFamily("off-centre-dipole")->standardShape(3.6e6);
+    for (const auto& [key, value] : std::map<std::string, double>{{"apex_height_m", 4.0},
+                                                                  {"end_height_m", 4.0},
+                                                                  {"length_m", 40.0},
+                                                                  {"feed_percent", 25.0},
+                                                                  {"bearing_deg", 90.0},
+                                                                  {"x_m", 0.0},
+                                                                  {"y_m", 0.0}})
+        shape.parameters[key] = value;
+    const auto impedance = [&](const WireModel& model) {
+        const auto solution = em::solve(std::make_shared<const WireModel>(model), 14.2e6, tables);
+        EXPECT_TRUE(solution.ok()) << solution.firstFault();
+        return solution ? solution->impedance : Complex();
+    };
+    const auto plain = shapes::buildOver(shape, testing::averageSoil);
+    ASSERT_TRUE(plain.ok()) << plain.firstFault();
+    EXPECT_FALSE(plain->shieldWire) << "nothing is drawn under Feed";
+    shape.shield = {5.0, true, {{0.0, -50.0, 0.0}}};
+    const auto shielded = shapes::buildOver(shape, testing::averageSoil);
+    ASSERT_TRUE(shielded.ok()) << shielded.firstFault();
+    WireModel own;
+    own.ground = testing::averageSoil;
+    const auto copper = [](Wire w) {
+        w.conductivity = 5.8e7;
+        return w;
+    };
+    own.wires = {copper(testing::wire("wire", {{10, 0, 4}, {0, 0, 4}, {-0.05, 0, 4}, {-30, 0, 4}}, 1e-3)),
+                 copper(testing::wire("coax", {{-0.05, 0, 4}, {-0.05, 0, 0.02}, {-0.05 + 0.05 * 1.02 / 50.0, -1.02, 0.02}}, 2.5e-3))};
+    own.feeds = {{0, 10.0, 1.0}};
+    EXPECT_LT(testing::relative(impedance(shielded->model), impedance(own)), 2e-3);
+    EXPECT_GT(testing::relative(impedance(shielded->model), impedance(plain->model)), 0.02) << "it does something";
+    shape.parameters["return_kind"] = 0.0;
+    const auto choked = shapes::buildOver(shape, testing::averageSoil);
+    EXPECT_FALSE(choked->shieldWire);
+    shape.parameters["return_kind"] = 1.0;
+    shape.shield.length = 0.1;
+    EXPECT_FALSE(shapes::buildOver(shape, testing::averageSoil)->shieldWire) << "a choke at the transformer";
+}
+
 } // namespace
 } // namespace vetchling

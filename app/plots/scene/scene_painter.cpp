@@ -414,10 +414,14 @@ void ScenePainter::paintHeights()
     const Colours& c = m_colours;
     const auto system = m_content.system;
     const auto& handles = built().handles;
-    std::vector<Vec3> points;
-    for (const shapes::Handle& h : handles)
-        if (std::none_of(points.begin(), points.end(), [&](Vec3 p) { return std::abs(p.z - h.at.z) < 0.05; }))
+    std::vector<Vec3> points; // of each height the one farthest out, so that no line crosses a wire
+    for (const shapes::Handle& h : handles) {
+        const auto same = std::find_if(points.begin(), points.end(), [&](Vec3 p) { return std::abs(p.z - h.at.z) < 0.05; });
+        if (same == points.end())
             points.push_back(h.at);
+        else if (m_camera.project(h.at).x() > m_camera.project(*same).x())
+            *same = h.at;
+    }
     std::sort(points.begin(), points.end(), [](Vec3 a, Vec3 b) { return a.z < b.z; });
     double x = m_size.width() - marginRight + 8.0;
     const double ground = m_camera.project({0, 0, 0}).y();

@@ -354,7 +354,7 @@ private:
     {
         m_ledger->heading(tr("What is the question?"));
         m_choice = m_ledger->choice(
-            tr("Which"), {tr("transformer"), tr("place of the tuner"), tr("line"), tr("chain of mine"), tr("capacitor at the transformer")},
+            tr("Which"), {tr("transformer"), tr("place of the tuner"), tr("line"), tr("chain of mine"), tr("capacitor")},
             QStringLiteral("whichChoice"));
         connect(m_choice, &QComboBox::activated, this, [this](int index) {
             m_board->setChoice(FeedDesk::Choice(index));

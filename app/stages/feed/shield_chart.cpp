@@ -173,7 +173,7 @@ void ShieldChart::paintMarks(Sketch& sketch, const study::ShieldAnswer& answer, 
 QString ShieldChart::aloneWords() const
 {
     const Document& document = m_context.document;
-    return document.hasAntenna() && shapes::returnsByShield(document.antenna().shape) ? tr("only its return") : tr("no coax");
+    return document.hasAntenna() && shapes::shieldActs(document.antenna().shape) ? tr("only its return") : tr("no coax");
 }
 
 std::vector<QStringList> ShieldChart::cells() const

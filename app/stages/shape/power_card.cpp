@@ -41,12 +41,19 @@ void PowerCard::refresh()
     if (spot) {
         const Complex z = spot->solution.impedance;
         const bool sure = spot->solution.impedanceErrorPercent <= em::usualErrorPercent;
-        m_certainty->setText((sure ? tr("%1 at the %4, known to about %2 %; each share is computed on its own, together %3 %.")
-                                   : tr("%1 at the %4, but only known to about %2 %; each share is computed on its own, together %3 %."))
-                                 .arg(impedanceText(z.real(), z.imag()))
-                                 .arg(std::max(0.1, spot->solution.impedanceErrorPercent), 0, 'f', 1)
-                                 .arg(detail->ledger ? 100.0 * detail->ledger->sum() : 100.0, 0, 'f', 1)
-                                 .arg(spot->behindTransformer ? tr("line, behind the transformer") : tr("feed")));
+        const QString said =
+            sure ? tr("%1 at the %4, known to about %2 %; each share is computed on its own, together %3 %.")
+            : spot->resonanceError > 0.0
+                ? tr("%1 at the %4, where the resonance is known to about %5 kHz and the impedance to %2 %; each share is computed on "
+                     "its own, together %3 %.")
+                : tr("%1 at the %4, but only known to about %2 %; each share is computed on its own, together %3 %.");
+        QString words = said.arg(impedanceText(z.real(), z.imag()))
+                            .arg(std::max(0.1, spot->solution.impedanceErrorPercent), 0, 'f', 1)
+                            .arg(detail->ledger ? 100.0 * detail->ledger->sum() : 100.0, 0, 'f', 1)
+                            .arg(spot->behindTransformer ? tr("line, behind the transformer") : tr("feed"));
+        if (!sure && spot->resonanceError > 0.0)
+            words = words.arg(std::max(0.1, spot->resonanceError / 1e3), 0, 'f', 1);
+        m_certainty->setText(words);
     } else
         m_certainty->setText({});
 }
