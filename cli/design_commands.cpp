@@ -128,9 +128,12 @@ Faults saveTuned(const Request& request, const Chosen& chosen, const std::map<st
 }
 
 /// Says on stderr where the lowest SWR that there is is of no use.
-void noteMismatch(const TuneOptions& options, const std::string& parameter, Complex atLine, double frequency)
+void noteMismatch(const TuneOptions& options, const std::string& parameter, Complex atLine, double frequency, double fromRule)
 {
-    constexpr double ofUse = 3.0;
+    constexpr double ofUse = 3.0, nearEnd = 0.98;
+    if (options.goal == shapes::TuneGoal::LowestSwr && std::abs(fromRule - 1.0) > nearEnd * options.reach)
+        fmt::print(stderr, "note: {}: the SWR still falls at the end of the search, {:.0f} % from the rule: nothing is resonant there\n",
+                   parameter, 100.0 * options.reach);
     if (const double match = swr(atLine, options.reference); options.goal == shapes::TuneGoal::LowestSwr && match > ofUse)
         fmt::print(stderr, "note: {}: the lowest SWR to be had at {:.6g} MHz is {:.3g}; change the ratio or the other dimensions\n",
                    parameter, frequency / 1e6, match);
@@ -152,7 +155,7 @@ int tuneOne(const Request& request, const Chosen& chosen)
         return report(outcome.faults());
     if (Faults faults = saveTuned(request, chosen, {{request.vary.front(), outcome->value}}); !faults.empty())
         return report(faults);
-    noteMismatch(options, request.vary.front(), outcome->impedance, frequency);
+    noteMismatch(options, request.vary.front(), outcome->impedance, frequency, outcome->value / outcome->ruleValue);
     print({{"vary", request.vary.front()},
            {"at_Hz", frequency},
            {"value", outcome->value},
@@ -217,7 +220,7 @@ int tuneCommand(const Request& request)
         rules[v.length.parameter] = v.ruleValue;
         frequencies.push_back(v.length.frequency);
         impedances.push_back(pair(v.impedance));
-        noteMismatch(options, v.length.parameter, v.impedance, v.length.frequency);
+        noteMismatch(options, v.length.parameter, v.impedance, v.length.frequency, v.value / v.ruleValue);
     }
     if (Faults faults = saveTuned(request, *chosen, tuned); !faults.empty())
         return report(faults);

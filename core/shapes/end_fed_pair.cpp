@@ -31,7 +31,6 @@ public:
         all.push_back(lengthSpec("length_2_m", coreText("core", "Second wire"), lengthGroup, {14.0, 0.02, 5000.0}));
         all.push_back(angleSpec("between_deg", coreText("core", "Angle between the wires in plan"), standsGroup, {90.0, 20.0, 180.0}));
         addEndFedFeed(all, 16.0);
-        standOnCounterpoise(all);
         return all;
     }
 

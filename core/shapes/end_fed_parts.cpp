@@ -160,13 +160,6 @@ void addShieldSpecs(std::vector<ParameterSpec>& all)
                              coreText("core", "above the ground, after it has come down from the transformer")));
 }
 
-void standOnCounterpoise(std::vector<ParameterSpec>& all)
-{
-    for (ParameterSpec& s : all)
-        if (s.key == "return_kind")
-            s.standard = 0.0;
-}
-
 Faults addRun(std::vector<Vec3>& points, double length, double height, double bearing, const std::string& key)
 {
     const double rise = height - points.back().z;

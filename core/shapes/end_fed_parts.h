@@ -27,8 +27,6 @@ void addShieldSpecs(std::vector<ParameterSpec>& all);
 bool shieldActs(const AntennaShape& shape);
 /// The feed line's outside from a point on, down and along its route.
 Wire shieldFrom(const Family& family, const AntennaShape& shape, Vec3 from);
-/// Another standard: a counterpoise for what is not high at its feed, whose return current would heat the ground below the coax.
-void standOnCounterpoise(std::vector<ParameterSpec>& all);
 /// Adds the next point: so much wire, ending at that height, on that bearing. Faults name the height's key.
 Faults addRun(std::vector<Vec3>& points, double length, double height, double bearing, const std::string& key);
 /// Wire 0 fed at its first point against wire 1, counterpoise or shield, behind the transformer. The wire's own handles come after "feed".

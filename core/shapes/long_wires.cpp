@@ -64,7 +64,6 @@ public:
         all.push_back(tunedLengthSpec("length_m", coreText("core", "Length of wire")));
         all.push_back(halfWaveCount(4.0));
         addEndFedFeed(all, 9.0, 8.0);
-        standOnCounterpoise(all);
         return all;
     }
 
@@ -121,7 +120,6 @@ public:
         for (ParameterSpec& s : all)
             if (s.key == "counterpoise_m")
                 s.scaled = earthTailInWaves;
-        standOnCounterpoise(all);
         return all;
     }
 

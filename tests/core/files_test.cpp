@@ -292,6 +292,28 @@ TEST(DesignFile, TheReturnOfOldFilesIsWhatItWas)
     EXPECT_NEAR(shield->model.wires[1].length(), 1.5, 1e-9) << "not up to the choke of the chain";
 }
 
+// An off-centre dipole of before that was choked at its transformer, whatever stood under Feed.
+TEST(DesignFile, AnOldOffCentreDipoleIsChokedAtItsTransformer)
+{
+    std::ifstream in(VETCHLING_DATA "/demo/gannet-skerry.vetchling");
+    nlohmann::json old = nlohmann::json::parse(in);
+    auto& antenna = old["antennas"][1]; // with a chain whose choke hangs some metres down
+    antenna["family"] = "off-centre-dipole";
+    antenna["parameters"] = {{"length_m", 20.1}, {"apex_height_m", 8.0}, {"end_height_m", 8.0}, {"feed_percent", 20.0}};
+    antenna["typed"] = nlohmann::json::object();
+    const auto design = parseDesign(old.dump());
+    ASSERT_TRUE(design.ok()) << design.firstFault();
+    const auto built = shapes::buildOver(design->antennas[1].shape, {});
+    ASSERT_TRUE(built.ok()) << built.firstFault();
+    EXPECT_FALSE(built->shieldWire);
+    Antenna fresh = design->antennas[1];
+    fresh.shape.parameters["return_kind"] = 1.0;
+    settleFeed(fresh, design->site);
+    const auto followed = shapes::buildOver(fresh.shape, {});
+    ASSERT_TRUE(followed.ok()) << followed.firstFault();
+    EXPECT_TRUE(followed->shieldWire) << "as Feed has it";
+}
+
 TEST(DesignFile, OldFilesGetTheSameIdsEachTime)
 {
     auto json = nlohmann::ordered_json::parse(writeDesign(sample()));
