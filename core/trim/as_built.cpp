@@ -70,11 +70,9 @@ Result<AsBuilt> agreeingWithLog(study::Library& library, AsBuilt built, const An
         return built;
     const Measurement& last = log.back();
     const TrimTask& task = tasks[taskOf(tasks, last)];
-    const shapes::Family& family = shapes::familyOf(antenna.shape);
     Handling then;
-    const shapes::AntennaShape now = asLogged(antenna);
-    for (const TrimTask& t : tasks)
-        then.changes[t.lever.parameter] = family.value(now, t.lever.parameter) - family.value(antenna.shape, t.lever.parameter);
+    for (const auto& [key, taken] : takenByLog(antenna))
+        then.changes[key] = -taken;
     if (const auto drawn = library.study(built.plan); drawn && last.height)
         then.higher = *last.height - heightOf(*drawn->built);
     const auto dipAt = [&](double longer) -> std::optional<double> {

@@ -413,18 +413,50 @@ std::size_t taskOf(const std::vector<TrimTask>& tasks, const Measurement& m)
     return best;
 }
 
+std::string cutParameter(const Antenna& antenna, const Measurement& measurement)
+{
+    if (!measurement.parameter.empty())
+        return measurement.parameter;
+    const std::vector<TrimTask> tasks = trimTasks(antenna);
+    return tasks.empty() ? std::string() : tasks[taskOf(tasks, measurement)].lever.parameter;
+}
+
+std::vector<shapes::Lever> cutPieces(const Antenna& antenna, std::size_t task)
+{
+    const shapes::Family& family = shapes::familyOf(antenna.shape);
+    const std::vector<TrimTask> tasks = trimTasks(antenna);
+    std::vector<shapes::Lever> out;
+    if (task < tasks.size())
+        out.push_back(tasks[task].lever);
+    const auto known = [&](const std::string& key) {
+        return std::any_of(out.begin(), out.end(), [&](const shapes::Lever& l) { return l.parameter == key; }) ||
+               std::any_of(tasks.begin(), tasks.end(), [&](const TrimTask& t) { return t.lever.parameter == key; });
+    };
+    for (const shapes::Lever& lever : family.levers(antenna.shape))
+        if (const shapes::ParameterSpec* spec = family.spec(antenna.shape, lever.parameter);
+            spec && spec->quantity == units::Quantity::Length && lever.side == shapes::LeverSide::OpenEnd &&
+            (out.empty() || lever.kind == out.front().kind) && !known(lever.parameter))
+            out.push_back(lever);
+    return out;
+}
+
+std::map<std::string, double> takenByLog(const Antenna& antenna, std::size_t entries)
+{
+    std::map<std::string, double> taken;
+    const auto& log = antenna.trim.measurements;
+    for (std::size_t i = 0; i < std::min(entries, log.size()); ++i)
+        if (log[i].cutSinceLast != 0.0)
+            if (const std::string key = cutParameter(antenna, log[i]); !key.empty())
+                taken[key] += log[i].cutSinceLast;
+    return taken;
+}
+
 shapes::AntennaShape asLogged(const Antenna& antenna, std::size_t entries)
 {
     shapes::AntennaShape shape = antenna.shape;
-    const std::vector<TrimTask> tasks = trimTasks(antenna);
     const shapes::Family& family = shapes::familyOf(shape);
-    const auto& log = antenna.trim.measurements;
-    for (std::size_t i = 0; i < std::min(entries, log.size()); ++i) {
-        if (log[i].cutSinceLast == 0.0 || tasks.empty())
-            continue;
-        const std::string& key = log[i].parameter.empty() ? tasks[taskOf(tasks, log[i])].lever.parameter : log[i].parameter;
-        shape = family.levered(shape, key, family.value(shape, key) - log[i].cutSinceLast);
-    }
+    for (const auto& [key, taken] : takenByLog(antenna, entries))
+        shape = family.levered(shape, key, family.value(shape, key) - taken);
     return shape;
 }
 

@@ -26,6 +26,12 @@ struct TrimTask {
 std::vector<TrimTask> trimTasks(const Antenna& antenna);
 /// The task that a measurement belongs to: of its configuration, the one whose parameter it names, else whose target is nearest.
 std::size_t taskOf(const std::vector<TrimTask>& tasks, const Measurement& measurement);
+/// The parameter that a measurement's cut is of: the one it names, else its task's; empty where nothing is trimmed.
+std::string cutParameter(const Antenna& antenna, const Measurement& measurement);
+/// What can be cut (or slid, where that is what trimming does): a task's lever, then others at an open end, as of one side alone
+std::vector<shapes::Lever> cutPieces(const Antenna& antenna, std::size_t task);
+/// What the first so many entries of the log took off, by parameter, SI each piece. @param entries all of them where left out
+std::map<std::string, double> takenByLog(const Antenna& antenna, std::size_t entries = std::size_t(-1));
 /// The shape with what the first so many entries of the log took off. @param entries all of them where left out
 shapes::AntennaShape asLogged(const Antenna& antenna, std::size_t entries = std::size_t(-1));
 /// The shape hung so much higher, m; what stands on the ground stays on it.

@@ -48,6 +48,18 @@ protected:
 
 // ---- coverage
 
+TEST_F(BandsStageTest, TheReturnPathSaysWhatItDoes)
+{
+    show("bands");
+    ASSERT_TRUE(settle());
+    EXPECT_TRUE(find<QLabel>("returnEffect")->text().isEmpty()) << "a dipole has none";
+    openDemo();
+    chooseByName("Wall end-fed 40");
+    const auto words = [&] { return find<QLabel>("returnEffect")->text(); };
+    ASSERT_TRUE(waitedFor([&] { return words().contains(QStringLiteral("3.20 m of coax")); }, 60000)) << words().toStdString();
+    EXPECT_TRUE(words().contains(QStringLiteral("counterpoise of 1.00 m"))) << words().toStdString();
+}
+
 TEST_F(BandsStageTest, WorkingBandsAreLargeAndHopelessOnesALine)
 {
     show("bands");

@@ -192,6 +192,34 @@ TEST_F(FeedTest, AChoiceIsTakenByKeysAndByMouse)
     EXPECT_EQ(kinds(), (std::vector<std::string>{"tuner"}));
 }
 
+TEST_F(FeedTest, ACapacitorIsChosenForTheTransformerThereIs)
+{
+    ASSERT_TRUE(worked());
+    click("feedWhich");
+    auto* choices = find<ChoiceBoard>("choiceBoard");
+    choose("whichChoice", 4);
+    EXPECT_TRUE(choices->cells().empty()) << "there is no transformer";
+    click("feedLosses");
+    click("addPart");
+    pick("transformer");
+    ASSERT_TRUE(settle());
+    click("feedWhich");
+    choose("whichChoice", 4);
+    ASSERT_TRUE(waitFor([&] { return choices->cells().size() > 5; }));
+    choices->setFocus();
+    for (int i = 0; i < 12; ++i)
+        QTest::keyClick(choices, Qt::Key_Up);
+    QTest::keyClick(choices, Qt::Key_Down);
+    QTest::keyClick(choices, Qt::Key_Down);
+    click("takeChoice");
+    const auto parts = wholeChain(document().antenna());
+    const auto transformer = std::find_if(parts.begin(), parts.end(), [](const ChainPart& p) { return p.kind == part::transformer; });
+    ASSERT_NE(transformer, parts.end());
+    EXPECT_GT(partValue(*transformer, "capacitance_F"), 0.0);
+    document().undoStack().undo();
+    EXPECT_EQ(partValue(wholeChain(document().antenna())[std::size_t(transformer - parts.begin())], "capacitance_F"), 0.0);
+}
+
 TEST_F(FeedTest, ACureIsTakenByKeys)
 {
     ASSERT_TRUE(worked());

@@ -4,6 +4,7 @@
 #include "app/stages/trim/calibration_dialog.h"
 #include "app/stages/trim/columns_dialog.h"
 #include "app/stages/trim/log_board.h"
+#include "app/stages/trim/log_model.h"
 #include "app/stages/trim/trim_board.h"
 #include "app/stages/trim/yard_board.h"
 #include "app/widgets/value_edit.h"
@@ -69,6 +70,32 @@ protected:
         return waitedFor([&] { return !solver().busy() && !advice().startsWith(QStringLiteral("Being")); }, 30000);
     }
 };
+
+TEST_F(TrimTest, OneTipAloneIsWrittenDownAndNamed)
+{
+    auto* piece = find<QComboBox>("trimPiece");
+    EXPECT_FALSE(piece->isVisibleTo(&window())) << "a dipole's sides are cut alike";
+    document().editAntenna(QStringLiteral("begin"), {}, [](Antenna& a) {
+        a.shape = shapes::findFamily("loaded-dipole")->standardShape(7.1e6);
+        a.typed.clear();
+        a.trim = {};
+    });
+    ASSERT_TRUE(settle());
+    ASSERT_TRUE(waitedFor([&] { return piece->count() == 3 && piece->isVisibleTo(&window()); }, 30000));
+    piece->setCurrentIndex(2);
+    type("trimCut", QStringLiteral("2 cm"));
+    type("trimDip", QStringLiteral("7.1"));
+    click("addMeasurement");
+    if (log().empty()) // asked about, as the model expects another
+        click("addMeasurement");
+    ASSERT_EQ(log().size(), 1u);
+    EXPECT_EQ(log().back().parameter, "second_tip_m");
+    const LogModel* rows = window().findChild<LogModel*>();
+    ASSERT_TRUE(rows);
+    ASSERT_TRUE(waitedFor([&] { return rows->rowCount() == 1; }, 5000));
+    const QString done = rows->data(rows->index(0, LogModel::Done), Qt::DisplayRole).toString();
+    EXPECT_TRUE(done.contains(QStringLiteral("the second tip alone"))) << done.toStdString();
+}
 
 // The whole trim: calibrate, sweep, write down, cut as advised, until it says that it is done; the antenna behind the analyser is then
 // there.

@@ -1,6 +1,7 @@
 /// Arms in stretches: against points of wire written down here, against other families of the same geometry, and cut as a builder cuts.
 #include "core/study/spread.h"
 #include "core/study/thickness.h"
+#include "core/trim/as_built.h"
 #include "core/trim/next_step.h"
 #include "core/tune/tune.h"
 #include "core/workshop/cut_list.h"
@@ -463,6 +464,47 @@ TEST(Levers, TakeTheirPieceAndLeaveTheRest)
             }
         }
     EXPECT_GT(cuts, 50);
+}
+
+// Both tips once, then the second alone; of a linked wire the inner section, then the outer one: what the log makes of it, and what a
+// builder's hands make of it on the same antenna, is one shape.
+TEST(Levers, TheLogTakesEachPieceWhereItWasCut)
+{
+    const auto logged = [](const std::string& family, const std::vector<std::pair<std::string, double>>& cuts) {
+        Antenna antenna;
+        antenna.shape = shapeOf(family, {});
+        for (const auto& [key, cut] : cuts) {
+            Measurement m;
+            m.dip = 7e6;
+            m.parameter = key;
+            m.cutSinceLast = cut;
+            antenna.trim.measurements.push_back(m);
+        }
+        return antenna;
+    };
+    const Antenna loaded = logged("loaded-dipole", {{"leg_m", 0.10}, {"second_tip_m", 0.03}, {"leg_m", 0.02}});
+    const BuiltAntenna before = built(loaded.shape), after = built(asLogged(loaded));
+    EXPECT_NEAR(before.model.totalLength() - after.model.totalLength(), 2 * 0.12 + 0.03, 1e-9);
+    for (int side : {0, 1}) {
+        const auto out = [side](const BuiltAntenna& b) { return std::abs(b.model.loads[std::size_t(side)].at - b.model.feeds[0].at); };
+        EXPECT_NEAR(out(before), out(after), 1e-9) << "the coils hang where they hung";
+    }
+    const Antenna linked = logged("linked-dipole", {{"leg_m", 0.10}, {"leg_2_m", 0.05}});
+    EXPECT_NEAR(asLogged(linked).parameters.at("leg_2_m"), linked.shape.parameters.at("leg_2_m") - 0.15, 1e-9);
+    for (const Antenna& antenna : {loaded, linked}) {
+        AsBuilt built;
+        built.plan = {antenna.shape, averageSoil, 0};
+        Handling hands;
+        for (const auto& [key, taken] : takenByLog(antenna))
+            hands.changes[key] = -taken;
+        for (const auto& [key, value] : asLogged(antenna).parameters)
+            EXPECT_NEAR(subjectOf(built, hands).shape.parameters.at(key), value, 1e-9) << key;
+    }
+    const auto pieces = cutPieces(loaded, 0);
+    ASSERT_EQ(pieces.size(), 3u);
+    EXPECT_EQ(pieces[0].parameter, "leg_m");
+    EXPECT_EQ(pieces[2].parameter, "second_tip_m");
+    EXPECT_EQ(cutPieces(linked, 0).size(), 1u) << "the outer section has a task of its own";
 }
 
 // A wire that is cut two centimetres long is so where a coil is what is tuned as well.

@@ -19,14 +19,14 @@ QString whenText(const std::string& iso)
 
 } // namespace
 
-void LogModel::setLog(std::vector<Measurement> log, units::System system, const QString& lever)
+void LogModel::setLog(std::vector<Measurement> log, units::System system, const QStringList& pieces)
 {
-    if (log == m_log && system == m_system && lever == m_lever)
+    if (log == m_log && system == m_system && pieces == m_pieces)
         return;
     beginResetModel();
     m_log = std::move(log);
     m_system = system;
-    m_lever = lever;
+    m_pieces = pieces;
     endResetModel();
 }
 
@@ -90,9 +90,10 @@ QString LogModel::done(std::size_t row) const
     const QString amount = smallWords(std::abs(m.cutSinceLast), m_system);
     if (m.cutSinceLast == 0.0)
         return row == 0 ? tr("hoisted as cut") : tr("measured again");
-    return m.cutSinceLast < 0.0 ? tr("lengthened %1, %2").arg(amount, m_lever)
-           : m.folded           ? tr("folded %1, %2").arg(amount, m_lever)
-                                : tr("cut %1, %2").arg(amount, m_lever);
+    const QString piece = m_pieces.value(int(row));
+    return m.cutSinceLast < 0.0 ? tr("lengthened %1, %2").arg(amount, piece)
+           : m.folded           ? tr("folded %1, %2").arg(amount, piece)
+                                : tr("cut %1, %2").arg(amount, piece);
 }
 
 QString LogModel::cell(std::size_t row, int column) const

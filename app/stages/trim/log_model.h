@@ -5,6 +5,7 @@
 #include "core/units/units.h"
 
 #include <QAbstractTableModel>
+#include <QStringList>
 
 namespace vetchling::app {
 
@@ -14,8 +15,8 @@ public:
     using QAbstractTableModel::QAbstractTableModel;
     enum Column { When, Done, Dip, Swr, Remark, columnCountOfAll };
 
-    /// @param lever what is cut, "each side"
-    void setLog(std::vector<Measurement> log, units::System system, const QString& lever);
+    /// @param pieces of each measurement, what was cut: "each side"
+    void setLog(std::vector<Measurement> log, units::System system, const QStringList& pieces);
     /// Id of the measurement in a row; empty if there is none.
     [[nodiscard]] Id idAt(int row) const;
     [[nodiscard]] Qt::ItemFlags flags(const QModelIndex& index) const override;
@@ -35,7 +36,7 @@ private:
     [[nodiscard]] QString done(std::size_t row) const;
     std::vector<Measurement> m_log;
     units::System m_system = units::System::Metric;
-    QString m_lever;
+    QStringList m_pieces;
 };
 
 } // namespace vetchling::app

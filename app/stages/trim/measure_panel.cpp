@@ -30,7 +30,7 @@ QLineEdit* wordsField(Ledger& ledger, const QString& placeholder, const QString&
 } // namespace
 
 MeasurePanel::MeasurePanel(ViewContext& context, TrimDesk& desk, AnalyserDesk& analyser, MeterDesk& meter, Ledger& ledger, QObject* parent)
-    : QObject(parent), m_context(context), m_desk(desk), m_analyser(analyser), m_meter(meter)
+    : QObject(parent), m_context(context), m_desk(desk), m_analyser(analyser), m_meter(meter), m_ledger(ledger)
 {
     ledger.heading(tr("Goal"));
     m_target = ledger.value(tr("Dip wanted at"), units::Quantity::Frequency, QStringLiteral("trimTarget"));
@@ -123,6 +123,9 @@ void MeasurePanel::addDone(Ledger& ledger)
     ledger.heading(tr("What was done, what was seen"));
     m_cut = ledger.value(tr("Cut since last"), units::Quantity::SmallLength, QStringLiteral("trimCut"));
     m_cutLabel = ledger.labelOf(m_cut);
+    m_piece = ledger.choice(tr("Of it"), {}, QStringLiteral("trimPiece"));
+    ledger.setRowVisible(m_piece, false);
+    m_piece->setToolTip(tr("Which piece was cut or slid: both alike, or one alone"));
     m_folded = new QCheckBox(tr("folded back, not cut"), &ledger);
     m_folded->setObjectName(QStringLiteral("trimFolded"));
     ledger.add(m_folded);
@@ -175,12 +178,32 @@ void MeasurePanel::startEmpty()
     m_questioned = 0.0;
 }
 
+/// The parameter of the piece that is cut; empty where nothing is trimmed.
+std::string MeasurePanel::cutKey() const { return m_piece->currentData().toString().toStdString(); }
+
+/// One where the antenna has no choice.
+void MeasurePanel::refreshPieces()
+{
+    const auto known = m_desk.outcome();
+    const TrimTask* task = m_desk.shownTask();
+    const std::size_t place = known && task ? std::size_t(task - known->tasks.data()) : 0;
+    const auto pieces = task ? cutPieces(m_context.document.antenna(), place) : std::vector<shapes::Lever>();
+    const QVariant chosen = m_piece->currentData();
+    const QSignalBlocker quiet(m_piece);
+    m_piece->clear();
+    for (const shapes::Lever& lever : pieces)
+        m_piece->addItem(coreWords(lever.name), QString::fromStdString(lever.parameter));
+    m_piece->setCurrentIndex(std::max(0, m_piece->findData(chosen)));
+    m_ledger.setRowVisible(m_piece, pieces.size() > 1);
+}
+
 void MeasurePanel::refresh(double target, const QString& lever, bool anyMeasured, bool oneChosen)
 {
+    refreshPieces();
     m_target->setValue(target, system());
     m_remove->setEnabled(anyMeasured);
     m_remove->setText(oneChosen ? tr("Remove the chosen line") : tr("Take back the last"));
-    m_cutLabel->setText(tr("Cut since last, %1").arg(lever));
+    m_cutLabel->setText(m_piece->count() > 1 ? tr("Cut since last") : tr("Cut since last, %1").arg(lever));
     for (ValueEdit* edit : measuredFields())
         edit->hasValue() ? edit->setValue(edit->value(), system()) : edit->clearValueUnlessTyping(system());
     m_meterBox->setChannels(channels());
@@ -277,13 +300,10 @@ Handling MeasurePanel::handling() const
 {
     Handling h;
     const Antenna& antenna = m_context.document.antenna();
-    const shapes::AntennaShape now = asLogged(antenna);
-    const shapes::Family& family = shapes::familyOf(now);
-    for (const shapes::ParameterSpec& spec : family.specs(now))
-        if (const double change = family.value(now, spec.key) - family.value(antenna.shape, spec.key); change != 0.0)
-            h.changes[spec.key] = change;
-    if (const TrimTask* task = m_desk.shownTask(); task && m_cut->hasValue())
-        h.changes[task->lever.parameter] -= m_cut->value();
+    for (const auto& [key, taken] : takenByLog(antenna))
+        h.changes[key] = -taken;
+    if (m_cut->hasValue() && !cutKey().empty())
+        h.changes[cutKey()] -= m_cut->value();
     const auto* model = m_context.models.current();
     if (m_height->hasValue() && model && model->built)
         h.higher = m_height->value() - heightOf(*model->built);
@@ -348,8 +368,8 @@ std::optional<Measurement> MeasurePanel::measurement()
         m.dipSwr = m_swr->hasValue() ? m_swr->value() : 0.0;
     if (m_context.document.family().configurations(m_context.document.antenna().shape).size() > 1)
         m.configuration = m_context.document.configuration();
-    if (const TrimTask* task = m_desk.shownTask(); task && m.cutSinceLast != 0.0)
-        m.parameter = task->lever.parameter;
+    if (m.cutSinceLast != 0.0)
+        m.parameter = cutKey();
     return m;
 }
 

@@ -61,6 +61,8 @@ private:
     void addTaken(Ledger& ledger);
     void addDone(Ledger& ledger);
     void addLearned(Ledger& ledger);
+    void refreshPieces();
+    [[nodiscard]] std::string cutKey() const;
     void refreshAnalyser();
     void refreshLearned();
     [[nodiscard]] std::vector<double> channels() const;
@@ -74,6 +76,7 @@ private:
     TrimDesk& m_desk;
     AnalyserDesk& m_analyser;
     MeterDesk& m_meter;
+    Ledger& m_ledger;
     MeterBox* m_meterBox = nullptr;
     MeasuredSweep m_sweep; ///< read, and not yet written down; at the instrument's end of the coax
     QString m_instrument, m_when;
@@ -87,6 +90,7 @@ private:
     QCheckBox* m_folded = nullptr;
     QPushButton *m_sweepNow = nullptr, *m_calibrate = nullptr, *m_remove = nullptr, *m_columns = nullptr, *m_fell = nullptr,
                 *m_rose = nullptr, *m_fit = nullptr, *m_use = nullptr;
+    QComboBox* m_piece = nullptr;
     QLabel *m_cutLabel = nullptr, *m_state = nullptr, *m_sweepNote = nullptr, *m_readingsNote = nullptr, *m_slope = nullptr,
            *m_offset = nullptr, *m_modelSlope = nullptr, *m_fitted = nullptr;
 };

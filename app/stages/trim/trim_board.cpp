@@ -47,8 +47,12 @@ TrimBoard::TrimBoard(ViewContext& context, TrimDesk& desk)
 
 void TrimBoard::refreshLog()
 {
-    m_log->setLog(m_context.document.hasAntenna() ? m_context.document.antenna().trim.measurements : std::vector<Measurement>(), system(),
-                  leverWords());
+    const std::vector<Measurement> log =
+        m_context.document.hasAntenna() ? m_context.document.antenna().trim.measurements : std::vector<Measurement>();
+    QStringList pieces; // each its own, whatever is looked at
+    for (const Measurement& m : log)
+        pieces << leverWords(cutParameter(m_context.document.antenna(), m));
+    m_log->setLog(log, system(), pieces);
     m_table->setVisible(m_log->rowCount() > 0);
     m_table->setGeometry(0, int(logTop()), width(), std::max(60, height() - int(logTop())));
     m_table->scrollToBottom();
@@ -94,6 +98,15 @@ QString TrimBoard::leverWords() const
 {
     const TrimTask* task = m_desk.shownTask();
     return task ? coreWords(task->lever.name) : QString();
+}
+
+QString TrimBoard::leverWords(const std::string& parameter) const
+{
+    const shapes::AntennaShape& shape = m_context.document.antenna().shape;
+    for (const shapes::Lever& lever : shapes::familyOf(shape).levers(shape))
+        if (lever.parameter == parameter)
+            return coreWords(lever.name);
+    return leverWords();
 }
 
 QString TrimBoard::slopeWords(double hertzAMetre) const

@@ -22,6 +22,8 @@ public:
     [[nodiscard]] QString beside() const;
     /// What trimming changes, in a sentence: "each side".
     [[nodiscard]] QString leverWords() const;
+    /// The same of the lever with that parameter.
+    [[nodiscard]] QString leverWords(const std::string& parameter) const;
     /// "9.1 kHz a cm", or an inch.
     [[nodiscard]] QString slopeWords(double hertzAMetre) const;
     /// A sweep that was read and is not written down yet.
