@@ -8,6 +8,7 @@
 #include "core/files/data_folder.h"
 #include "core/files/design_file.h"
 #include "core/files/recipe_file.h"
+#include "core/trim/next_step.h"
 #include "core/units/units.h"
 
 #include <CLI/CLI.hpp>
@@ -72,7 +73,8 @@ int recipeCommand(const RecipeRequest& request)
     if (!chosen)
         return report(chosen.faults());
     const std::time_t now = std::time(nullptr);
-    const study::Recipe recipe = study::recipeOf(chosen->design, chosen->antenna, {}, fmt::format("{:%Y-%m-%d}", fmt::localtime(now)));
+    const study::Recipe recipe =
+        study::recipeOf(chosen->design, chosen->antenna, asLogged(chosen->antenna), {}, fmt::format("{:%Y-%m-%d}", fmt::localtime(now)));
     if (Faults faults = files::saveRecipe(recipe, request.output); !faults.empty())
         return report(faults);
     return exitGood;

@@ -7,9 +7,9 @@ namespace vetchling::shapes {
 namespace {
 
 constexpr int mostTubes = 6;
-constexpr double byTubes = 0.75; // of an arm, that all tubes but the last reach
-constexpr double thinnest = 1e-4;               // m
-constexpr double thickest = 4e-3;               // m, of what bends round an insulator
+constexpr double byTubes = 0.75;  // of an arm, that all tubes but the last reach
+constexpr double thinnest = 1e-4; // m
+constexpr double thickest = 4e-3; // m, of what bends round an insulator
 
 const char* const armGroup = coreText("core", "Piece by piece");
 const char* const tubeLabels[] = {coreText("core", "First tube"),  coreText("core", "Second tube"), coreText("core", "Third tube"),
@@ -27,6 +27,11 @@ bool chosen(const AntennaShape& shape, Has has, const char* key)
 {
     const auto found = shape.parameters.find(key);
     return has == Has::Always || (has == Has::Choice && found != shape.parameters.end() && found->second >= 0.5);
+}
+
+const WireChoice& metalOf(const ArmKind& kind, const AntennaShape& shape)
+{
+    return kind.part.empty() ? shape.wire : wireOf(shape, kind.part);
 }
 
 int tubesOf(const ArmKind& kind, const AntennaShape& shape) { return countOf(shape, "tube_count", kind.fewestTubes, mostTubes); }
@@ -137,13 +142,12 @@ public:
 
 private:
     [[nodiscard]] double v(const std::string& key) const { return m_family.value(m_shape, key); }
-    [[nodiscard]] double wire() const { return m_kind.part.empty() ? m_shape.wire.diameter : wireOf(m_shape, m_kind.part).diameter; }
 
     Faults thicknesses()
     {
         double now = v("tube_diameter_m");
         if (now == 0.0)
-            now = wire();
+            now = metalOf(m_kind, m_shape).diameter;
         for (int tube = 1; tube <= m_tubes; ++tube) {
             if (tube > 1)
                 now = v(thicknessKey(tube)) > 0.0 ? v(thicknessKey(tube)) : now - v("tube_step_m");
@@ -203,9 +207,8 @@ private:
         if (m_inside && own > 0.0)
             return {
                 {"loading_wire_m", coreText("core", "inside the arm the fold is of the arm's own wire; lay the pair below it, or give 0")}};
-        const WireChoice& choice = m_kind.part.empty() ? m_shape.wire : wireOf(m_shape, m_kind.part);
-        const double thick = std::max(own, m_thick[std::size_t(m_foldTube)]);
-        if (spacing < 1.5 * (thick + 2.0 * choice.jacket))
+        const double jacket = metalOf(m_kind, m_shape).jacket, thick = std::max(own, m_thick[std::size_t(m_foldTube)]);
+        if (spacing < 1.5 * (thick + 2.0 * jacket))
             return {{"loading_spacing_m", coreText("core", "the wires of the fold would touch; space them wider")}};
         if (m_coil && m_coilFrom < beyond && m_coilFrom + m_size.length > at)
             return {{"loading_at_m", coreText("core", "coil and fold would be in one place; move one of them")}};
@@ -468,7 +471,7 @@ WireChoice choiceOf(const AntennaShape& shape, const ArmKind& kind, const Run& r
 {
     if (run.lead)
         return wireOf(shape, "leads");
-    WireChoice choice = kind.part.empty() ? shape.wire : wireOf(shape, kind.part);
+    WireChoice choice = metalOf(kind, shape);
     choice.diameter = run.diameter;
     return choice;
 }
@@ -608,7 +611,7 @@ Result<Arm> armOf(const Family& family, const ArmKind& kind, const AntennaShape&
 
 LoadedLine lineOf(const Family& family, const ArmKind& kind, const AntennaShape& shape, double more)
 {
-    const double wire = kind.part.empty() ? shape.wire.diameter : wireOf(shape, kind.part).diameter, leg = family.value(shape, kind.length);
+    const double wire = metalOf(kind, shape).diameter, leg = family.value(shape, kind.length);
     LoadedLine line{leg + more, leg * 0.01 * family.value(shape, "coil_place_percent"), wire, wire};
     const Result<Arm> arm = armOf(family, kind, shape);
     if (!arm)
@@ -661,7 +664,7 @@ void layArms(const AntennaShape& shape, const ArmKind& kind, const std::vector<A
         for (std::size_t side = 0; side < runs.size(); ++side)
             layRun(shape, kind, runs[side][i], idOf(runs[side][i], tube, wireName, stepped, !pair ? "" : side == 0 ? "a" : "b"), out);
     }
-    addPieces(arms, kind.part.empty() ? shape.wire.diameter : wireOf(shape, kind.part).diameter, out);
+    addPieces(arms, metalOf(kind, shape).diameter, out);
 }
 
 std::vector<Lever> armLevers(const Family& family, const ArmKind& kind, const AntennaShape& shape, Lever tips)

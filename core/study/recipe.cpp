@@ -11,14 +11,6 @@ namespace {
 
 constexpr double believable = 0.25; // of a length, that building may make of its model
 
-double takenOff(const TrimLog& log)
-{
-    double sum = 0.0;
-    for (const Measurement& m : log.measurements)
-        sum += m.cutSinceLast;
-    return sum;
-}
-
 const TunedValue* find(const TuneAllOutcome& all, const std::string& parameter)
 {
     const auto found =
@@ -28,17 +20,13 @@ const TunedValue* find(const TuneAllOutcome& all, const std::string& parameter)
 
 } // namespace
 
-Recipe recipeOf(const Design& design, const Antenna& antenna, const std::map<std::string, double>& perUnit, const std::string& date)
+Recipe recipeOf(const Design& design, const Antenna& antenna, const shapes::AntennaShape& built,
+                const std::map<std::string, double>& perUnit, const std::string& date)
 {
-    Recipe recipe{antenna.name, design.site.name, date, antenna.notes, antenna.shape, design.site.soil, {}};
+    Recipe recipe{antenna.name, design.site.name, date, antenna.notes, built, design.site.soil, {}};
     if (const std::string where = unreadOf(design, antenna.id); !where.empty())
         recipe.notes += (recipe.notes.empty() ? "" : "\n") + unreadWords(where).english();
     const shapes::Family& family = shapes::familyOf(antenna.shape);
-    const std::vector<shapes::Lever> levers = family.levers(antenna.shape);
-    if (!levers.empty()) {
-        const std::string& key = levers.front().parameter;
-        recipe.shape = family.levered(antenna.shape, key, family.value(antenna.shape, key) - takenOff(antenna.trim));
-    }
     for (const shapes::TunedLength& t : family.tuned(recipe.shape)) {
         const auto slope = perUnit.find(t.parameter);
         recipe.lengths.push_back(

@@ -27,8 +27,9 @@ struct Recipe {
     std::vector<RecipeLength> lengths;
 };
 
-/// The antenna with what the log says was taken off it. @param perUnit Hz for one more, by parameter, where it is known
-Recipe recipeOf(const Design& design, const Antenna& antenna, const std::map<std::string, double>& perUnit, const std::string& date);
+/// @param built its shape with what the log took off @param perUnit Hz for one more, by parameter, where it is known
+Recipe recipeOf(const Design& design, const Antenna& antenna, const shapes::AntennaShape& built,
+                const std::map<std::string, double>& perUnit, const std::string& date);
 
 struct RecipeCopy {
     Antenna antenna;

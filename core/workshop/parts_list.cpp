@@ -93,7 +93,7 @@ std::vector<PartRow> partsOf(const Antenna& antenna, const shapes::BuiltAntenna&
                              const StockPrices& prices)
 {
     Maker make(antenna);
-    const int rods = built.ends(WireEnd::Tube), links = built.ends(WireEnd::Link) / 2, coils = built.ends(WireEnd::Coil) / 2,
+    const int rods = built.ends(WireEnd::Tube), links = built.ends(WireEnd::Link) / 2, coils = int(built.coils.size() + built.traps.size()),
               joints = built.ends(WireEnd::Joint), insulators = built.ends(WireEnd::Insulator);
     double wire = 0.0;
     int tubes = 0, clamps = 0;

@@ -7,6 +7,7 @@
 #include "app/stages/build/safety_board.h"
 #include "app/window/sheet_writer.h"
 #include "core/line/parts.h"
+#include "core/trim/next_step.h"
 #include "tests/app/app_fixture.h"
 #include "tests/long_form.h"
 
@@ -369,7 +370,8 @@ TEST_F(BuildTest, TemplatesAreDrawnAtFullSize)
 TEST_F(BuildTest, ARecipeIsKeptAndBuiltFromOnAnotherWire)
 {
     BuildDesk own(document(), window().models(), window().shed(), solver(), findDataFolder());
-    const study::Recipe recipe = study::recipeOf(document().design(), document().antenna(), {}, "2026-11-27");
+    const study::Recipe recipe =
+        study::recipeOf(document().design(), document().antenna(), asLogged(document().antenna()), {}, "2026-11-27");
     const std::size_t before = document().design().antennas.size();
     QString said;
     QObject::connect(&own, &BuildDesk::recipeReady, [&](const QString& words) { said = words; });

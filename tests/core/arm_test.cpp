@@ -1,10 +1,12 @@
 /// Arms in stretches: against points of wire written down here, against other families of the same geometry, and cut as a builder cuts.
+#include "core/study/recipe.h"
 #include "core/study/spread.h"
 #include "core/study/thickness.h"
 #include "core/trim/as_built.h"
 #include "core/trim/next_step.h"
 #include "core/tune/tune.h"
 #include "core/workshop/cut_list.h"
+#include "core/workshop/parts_list.h"
 #include "tests/core/shape_helpers.h"
 
 #include <algorithm>
@@ -227,6 +229,21 @@ TEST_F(Arms, TubesAreCutWithWhatStandsInTheOneBefore)
     EXPECT_NEAR(rows[3].radiating, 5.0 - 0.05 - 2.9, 1e-9);
     EXPECT_NEAR(rows[3].cut - rows[3].margin, rows[3].radiating + 0.2, 1e-9);
     EXPECT_NEAR(rows[2].diameter, 0.022, 1e-9);
+}
+
+TEST_F(Arms, CoilsAndClampsBetweenTubesAreAmongTheParts)
+{
+    Antenna antenna;
+    antenna.shape = shapeOf("loaded-dipole", {{"tube_count", 3.0}, {"coil_joint", 1.0}, {"tube_diameter_m", 0.02}, {"tube_step_m", 0.003}});
+    const auto rows = partsOf(antenna, built(antenna.shape), {}, {});
+    const auto count = [&](const char* key) {
+        const auto found = std::find_if(rows.begin(), rows.end(), [&](const PartRow& r) { return r.key == key; });
+        return found == rows.end() ? 0.0 : found->count;
+    };
+    EXPECT_EQ(count("coil-former"), 2.0);
+    EXPECT_EQ(count("tube-clamp"), 2.0) << "one a side: the other joint is the coil";
+    EXPECT_EQ(count("tube-slot"), 4.0);
+    EXPECT_EQ(count("tube"), 6.0);
 }
 
 TEST_F(Arms, WhatCannotBeIsSaidWithItsCure)
@@ -500,6 +517,10 @@ TEST(Levers, TheLogTakesEachPieceWhereItWasCut)
         for (const auto& [key, value] : asLogged(antenna).parameters)
             EXPECT_NEAR(subjectOf(built, hands).shape.parameters.at(key), value, 1e-9) << key;
     }
+    const study::Recipe recipe = study::recipeOf({}, linked, asLogged(linked), {}, {});
+    ASSERT_EQ(recipe.lengths.size(), 2u);
+    EXPECT_NEAR(recipe.lengths[0].built, linked.shape.parameters.at("leg_m") - 0.10, 1e-9);
+    EXPECT_NEAR(recipe.lengths[1].built, linked.shape.parameters.at("leg_2_m") - 0.15, 1e-9);
     const auto pieces = cutPieces(loaded, 0);
     ASSERT_EQ(pieces.size(), 3u);
     EXPECT_EQ(pieces[0].parameter, "leg_m");

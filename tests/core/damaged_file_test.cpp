@@ -131,7 +131,7 @@ TEST(DamagedFile, NothingIsCutByALogThatIsNotWhole)
         EXPECT_EQ(known->next.change, 0.0) << place;
         EXPECT_NE(known->next.words.english().find("Do not cut"), std::string::npos) << known->next.words.english();
         EXPECT_FALSE(fitSite(library, design, antenna)) << place;
-        EXPECT_NE(study::recipeOf(design, antenna, {}, "").notes.find("antennas[0].trim"), std::string::npos) << place;
+        EXPECT_NE(study::recipeOf(design, antenna, antenna.shape, {}, "").notes.find("antennas[0].trim"), std::string::npos) << place;
     }
 }
 

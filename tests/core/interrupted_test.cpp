@@ -216,7 +216,7 @@ const std::vector<LongWork>& allLongWork()
          }},
         {"recipe",
          [](Library& library, const Watch& watch) {
-             const study::Recipe recipe = study::recipeOf(smallDemo(), antennaOf("Tower V"), {}, "2026-11-30");
+             const study::Recipe recipe = study::recipeOf(smallDemo(), antennaOf("Tower V"), antennaOf("Tower V").shape, {}, "2026-11-30");
              return figures(study::copyOf(recipe, recipe.shape.wire, averageSoil, library.tables(), watch),
                             [](Figures& out, const study::RecipeCopy& c) {
                                 for (const auto& l : c.lengths)

@@ -3,6 +3,7 @@
 #include "core/files/recipe_file.h"
 #include "core/files/workshop_file.h"
 #include "core/study/safety.h"
+#include "core/trim/next_step.h"
 #include "core/tune/tune.h"
 #include "tests/core/demo.h"
 #include "tests/core/shape_helpers.h"
@@ -151,7 +152,7 @@ Finished finishedDipole()
 TEST(Recipe, TellsWhatWasBuiltAndComesBackFromItsFile)
 {
     const Finished f = finishedDipole();
-    const study::Recipe recipe = study::recipeOf(f.design, f.antenna, {{"leg_m", -1.4e6}}, "2026-11-27");
+    const study::Recipe recipe = study::recipeOf(f.design, f.antenna, asLogged(f.antenna), {{"leg_m", -1.4e6}}, "2026-11-27");
     ASSERT_EQ(recipe.lengths.size(), 1u);
     EXPECT_NEAR(recipe.lengths[0].built, f.antenna.shape.parameters.at("leg_m") - 0.05, 1e-12) << "what was cut off is off";
     EXPECT_EQ(recipe.lengths[0].perUnit, -1.4e6);
@@ -168,7 +169,7 @@ TEST(Recipe, TellsWhatWasBuiltAndComesBackFromItsFile)
 TEST(Recipe, OntoTheSameWireAndSoilIsItself)
 {
     const Finished f = finishedDipole();
-    const study::Recipe recipe = study::recipeOf(f.design, f.antenna, {}, {});
+    const study::Recipe recipe = study::recipeOf(f.design, f.antenna, asLogged(f.antenna), {}, {});
     em::GroundTableCache tables;
     const auto copy = study::copyOf(recipe, f.antenna.shape.wire, f.design.site.soil.ground(), tables);
     ASSERT_TRUE(copy.ok()) << copy.firstFault();
@@ -180,7 +181,7 @@ TEST(Recipe, OntoTheSameWireAndSoilIsItself)
 TEST(Recipe, OntoAJacketedWireIsShorterAsTheModelSays)
 {
     const Finished f = finishedDipole();
-    const study::Recipe recipe = study::recipeOf(f.design, f.antenna, {}, {});
+    const study::Recipe recipe = study::recipeOf(f.design, f.antenna, asLogged(f.antenna), {}, {});
     WireChoice jacketed = f.antenna.shape.wire;
     jacketed.jacket = 8e-4;
     em::GroundTableCache tables;
@@ -198,8 +199,8 @@ TEST(Recipe, AnotherAntennaThanItSaysIsRefused)
     Finished f = finishedDipole();
     f.antenna.shape.parameters["leg_m"] *= 2.0;
     em::GroundTableCache tables;
-    const auto copy =
-        study::copyOf(study::recipeOf(f.design, f.antenna, {}, {}), f.antenna.shape.wire, f.design.site.soil.ground(), tables);
+    const auto copy = study::copyOf(study::recipeOf(f.design, f.antenna, asLogged(f.antenna), {}, {}), f.antenna.shape.wire,
+                                    f.design.site.soil.ground(), tables);
     ASSERT_FALSE(copy.ok());
     EXPECT_NE(copy.firstFault().find("another antenna"), std::string::npos) << copy.firstFault();
 }

@@ -89,7 +89,7 @@ std::vector<DetailKind> detailsOf(const shapes::BuiltAntenna& built, const Build
         all.push_back(DetailKind::Centre);
     if (hasEnd(built, WireEnd::Link))
         all.push_back(DetailKind::Link);
-    if (hasEnd(built, WireEnd::Coil))
+    if (hasEnd(built, WireEnd::Coil) || !built.coils.empty())
         all.push_back(DetailKind::Coil);
     if (hasEnd(built, WireEnd::Insulator))
         all.push_back(DetailKind::End);

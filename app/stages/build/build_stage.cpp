@@ -14,6 +14,7 @@
 #include "app/widgets/typed.h"
 #include "core/files/recipe_file.h"
 #include "core/files/writer.h"
+#include "core/trim/next_step.h"
 
 #include <QDate>
 #include <QFileDialog>
@@ -244,7 +245,7 @@ private:
 
     [[nodiscard]] study::Recipe recipe() const
     {
-        return study::recipeOf(document().design(), document().antenna(), slopes(),
+        return study::recipeOf(document().design(), document().antenna(), asLogged(document().antenna()), slopes(),
                                QDate::currentDate().toString(Qt::ISODate).toStdString());
     }
 
