@@ -26,21 +26,31 @@
 namespace vetchling::cli {
 namespace {
 
-Faults takeSettings(const std::vector<std::string>& settings, shapes::AntennaShape& shape)
+/// What a count or a choice brings along may be set before it.
+Faults takeSettings(std::vector<std::string> settings, shapes::AntennaShape& shape)
 {
     const shapes::Family& family = shapes::familyOf(shape);
-    for (const std::string& setting : settings) {
-        const auto equals = setting.find('=');
-        const std::string key = setting.substr(0, equals);
-        const shapes::ParameterSpec* spec = family.spec(shape, key);
-        if (!spec || equals == std::string::npos)
-            return {{"--set " + setting, "write name=value with one of the names of new --list"}};
-        const Result<double> value =
-            units::parse(setting.substr(equals + 1), spec->quantity, {shape.designFrequency, units::System::Metric, true});
-        if (!value)
-            return {{"--set " + key, value.faults().front().message}};
-        shape.parameters[key] = *value;
+    for (std::size_t before = settings.size() + 1; !settings.empty() && settings.size() < before;) {
+        before = settings.size();
+        std::vector<std::string> later;
+        for (const std::string& setting : settings) {
+            const auto equals = setting.find('=');
+            const std::string key = setting.substr(0, equals);
+            const shapes::ParameterSpec* spec = family.spec(shape, key);
+            if (!spec || equals == std::string::npos) {
+                later.push_back(setting);
+                continue;
+            }
+            const Result<double> value =
+                units::parse(setting.substr(equals + 1), spec->quantity, {shape.designFrequency, units::System::Metric, true});
+            if (!value)
+                return {{"--set " + key, value.faults().front().message}};
+            shape.parameters[key] = *value;
+        }
+        settings = std::move(later);
     }
+    if (!settings.empty())
+        return {{"--set " + settings.front(), "write name=value with one of the names of new --list, or of a count or choice that is set"}};
     return {};
 }
 

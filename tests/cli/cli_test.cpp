@@ -260,6 +260,17 @@ TEST_F(Cli, MakesADesignAndItsWires)
     EXPECT_GT(Json::parse(solved.out)["results"][0]["impedance_ohm"][0], 10.0);
 }
 
+TEST_F(Cli, NewTakesWhatACountBringsInAnyOrder)
+{
+    const std::string one = path("one.vetchling"), other = path("other.vetchling");
+    ASSERT_EQ(run("new loaded-dipole --set tube_1_m=1.5 --set droop_deg=40 --set tube_count=2 --set droop_m=0.5 -o " + one).code, 0);
+    ASSERT_EQ(run("new loaded-dipole --set droop_m=0.5 --set tube_count=2 --set droop_deg=40 --set tube_1_m=1.5 -o " + other).code, 0);
+    const auto lengths = [&](const std::string& file) { return run("cutlist " + file).out; };
+    EXPECT_EQ(lengths(one), lengths(other));
+    EXPECT_NE(lengths(one).find("1.5"), std::string::npos);
+    EXPECT_EQ(run("new loaded-dipole --set tube_1_m=1.5 -o " + one).code, 2) << "one thickness has no tubes";
+}
+
 TEST_F(Cli, NewRefusesNonsense)
 {
     const std::string file = path("v.vetchling");
