@@ -8,6 +8,8 @@
 /// Along its axis the tube has all that the winding has. Its charges sit on round wires a pitch p apart and not on the closed tube: the
 /// potential at the wire is higher by that of a grid against a sheet, q/(2 pi eps0) (p / 2 pi a) ln(p / pi d) of a charge q a metre along
 /// the axis, d the wire's diameter (Maxwell 1873, arts. 203-205).
+/// Of a trap the current along the axis is that of coil and capacitor together: its voltage is that of the coil with the capacitor across
+/// it, spread as the coil's flux is.
 
 #include "core/em/mesh.h"
 #include "core/em/moments.h"

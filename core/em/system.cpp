@@ -334,7 +334,7 @@ void addCoils(const Mesh& mesh, const WireModel& model, Matrix& matrix, const Pa
     const Complex jw{0.0, 2.0 * pi * mesh.frequency}, charges = scalarFront(waveNumber(mesh.frequency));
     for (const auto& [m, n, load, flux, elastance] : plan ? plan->coils : coiledPairs(mesh, model)) {
         Block block;
-        block.add(flux, local, mesh.degree, jw, 0.0);
+        block.add(flux, local, mesh.degree, jw * model.loads[load].acrossCoil(mesh.frequency), 0.0);
         block.add(elastance, local, mesh.degree, 0.0, charges);
         scatter(mesh, {m, n, 1.0}, block, matrix);
     }

@@ -70,7 +70,7 @@ void addSeriesCoil(BuiltAntenna& out, std::size_t wire, double at, double henry,
     draw(out, out.coils, wire, at);
 }
 
-void addTrap(BuiltAntenna& out, std::size_t wire, double at, double henry, double resonance, double q)
+void addTrap(BuiltAntenna& out, std::size_t wire, double at, double henry, double resonance, double q, const CoilSize& size)
 {
     Load trap;
     trap.wire = wire;
@@ -79,6 +79,8 @@ void addTrap(BuiltAntenna& out, std::size_t wire, double at, double henry, doubl
     trap.inductance = henry;
     trap.capacitance = 1.0 / (std::pow(2.0 * pi * resonance, 2) * henry);
     trap.q = q;
+    trap.size = size;
+    out.notCut += size.length;
     out.model.loads.push_back(trap);
     draw(out, out.traps, wire, at);
 }

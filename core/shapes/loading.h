@@ -17,7 +17,7 @@ Faults findSizeFaults(const CoilSize& coil, double before, double beyond, double
 /// A coil in series with a wire, drawn where it sits. @param at m along the wire @param q reactance over resistance
 void addSeriesCoil(BuiltAntenna& out, std::size_t wire, double at, double henry, double q, const CoilSize& size = {});
 /// A coil and a capacitor side by side, resonant at a frequency.
-void addTrap(BuiltAntenna& out, std::size_t wire, double at, double henry, double resonance, double q);
+void addTrap(BuiltAntenna& out, std::size_t wire, double at, double henry, double resonance, double q, const CoilSize& size = {});
 
 /// An arm from its foot (or a dipole's centre) to its open end, with one coil in it.
 struct LoadedLine {

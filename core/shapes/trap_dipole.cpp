@@ -29,7 +29,7 @@ public:
         all.push_back(frequencySpec("trap_Hz", coreText("core", "Traps resonant at"), coilsGroup, 0.985,
                                     coreText("core", "a little below the upper band they lose less")));
         all.push_back(inductanceSpec("trap_inductance_H", coreText("core", "Coil of a trap"), coilsGroup, {6e-6, 1e-9, 1e-3}));
-        all.push_back(coilQuality());
+        addCoilSpecs(all);
         return all;
     }
 
@@ -80,14 +80,17 @@ public:
         const Result<DipoleGeometry> g = dipoleGeometry(*this, legs);
         if (!g)
             return g.faults();
+        const CoilSize size = coilSizeOf(*this, shape);
+        if (Faults faults = findSizeFaults(size, inner, whole - inner, shape.wire.diameter); !faults.empty())
+            return faults;
         BuiltAntenna out = dipoleFrame(*g, shape);
         for (double at : {whole - inner, whole + inner})
-            addTrap(out, 0, at, value(shape, "trap_inductance_H"), value(shape, "trap_Hz"), value(shape, "coil_q"));
+            addTrap(out, 0, at, value(shape, "trap_inductance_H"), value(shape, "trap_Hz"), value(shape, "coil_q"), size);
         out.handles[1].parameters = out.handles[2].parameters = {"end_height_m", "whole_m"};
         out.handles.push_back({coreText("core", "trap"), g->alongLeg(0, inner), {"leg_m"}});
         out.dimensions = {{g->centre, g->alongLeg(0, inner), "leg_m"}, {g->centre, g->endB, "whole_m"}};
-        out.sections = {{coreText("core", "inner part"), 2, inner, WireEnd::Centre, WireEnd::Coil},
-                        {coreText("core", "outer part"), 2, whole - inner, WireEnd::Coil, WireEnd::Insulator}};
+        out.sections = {{coreText("core", "inner part"), 2, inner - 0.5 * size.length, WireEnd::Centre, WireEnd::Coil},
+                        {coreText("core", "outer part"), 2, whole - inner - 0.5 * size.length, WireEnd::Coil, WireEnd::Insulator}};
         return out;
     }
 

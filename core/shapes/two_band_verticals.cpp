@@ -39,7 +39,7 @@ public:
     {
         const double lower = value(shape, "lower_m"), upper = value(shape, "upper_m"), wire = wireOf(shape, "radiator").diameter;
         const double thin = value(shape, "upper_diameter_m") > 0.0 ? value(shape, "upper_diameter_m") : wire;
-        const CoilSize size = partingSize(shape);
+        const CoilSize size = coilSizeOf(*this, shape);
         if (Faults faults = findSizeFaults(size, lower, upper, std::max(wire, thin)); !faults.empty())
             return faults;
         const Vec3 base = baseOf(*this, shape), top = base + Vec3{0.0, 0.0, lower + upper}, coil = base + Vec3{0.0, 0.0, lower};
@@ -68,8 +68,6 @@ public:
 protected:
     virtual double upperInWaves() const = 0;
     virtual void addParting(const AntennaShape& shape, BuiltAntenna& out, std::size_t wire, double at) const = 0;
-    /// A trap is in a point.
-    virtual CoilSize partingSize(const AntennaShape&) const { return {}; }
 };
 
 class TwoBandWhip final : public TwoBandVertical {
@@ -117,9 +115,8 @@ protected:
     double upperInWaves() const override { return 0.08; }
     void addParting(const AntennaShape& shape, BuiltAntenna& out, std::size_t wire, double at) const override
     {
-        addSeriesCoil(out, wire, at, value(shape, "inductance_H"), value(shape, "coil_q"), partingSize(shape));
+        addSeriesCoil(out, wire, at, value(shape, "inductance_H"), value(shape, "coil_q"), coilSizeOf(*this, shape));
     }
-    CoilSize partingSize(const AntennaShape& shape) const override { return coilSizeOf(*this, shape); }
 };
 
 class TrapVertical final : public TwoBandVertical {
@@ -143,7 +140,7 @@ public:
         all.push_back(frequencySpec("trap_Hz", coreText("core", "Trap resonant at"), coilsGroup, 0.985,
                                     coreText("core", "a little below the upper band it loses less")));
         all.push_back(inductanceSpec("trap_inductance_H", coreText("core", "Coil of the trap"), coilsGroup, {6e-6, 1e-9, 1e-3}));
-        all.push_back(coilQuality());
+        addCoilSpecs(all);
         return all;
     }
 
@@ -175,7 +172,8 @@ protected:
     double upperInWaves() const override { return 0.22; }
     void addParting(const AntennaShape& shape, BuiltAntenna& out, std::size_t wire, double at) const override
     {
-        addTrap(out, wire, at, value(shape, "trap_inductance_H"), value(shape, "trap_Hz"), value(shape, "coil_q"));
+        addTrap(out, wire, at, value(shape, "trap_inductance_H"), value(shape, "trap_Hz"), value(shape, "coil_q"),
+                coilSizeOf(*this, shape));
     }
 };
 

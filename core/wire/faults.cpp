@@ -326,8 +326,11 @@ private:
         }
         if (l.size.inPoint())
             return;
-        if (l.kind != LoadKind::Series || l.resistance != 0.0 || l.capacitance != 0.0 || l.selfResonance != 0.0 || !(l.inductance > 0.0))
-            add(at + ".length_m", coreText("core", "only a coil by itself has a length: its own capacitance follows from its size"));
+        const bool trap = l.kind == LoadKind::Parallel && l.capacitance > 0.0, alone = l.kind == LoadKind::Series && l.capacitance == 0.0;
+        if (!(trap || alone) || l.resistance != 0.0 || l.selfResonance != 0.0 || !(l.inductance > 0.0))
+            add(at + ".length_m",
+                coreText("core",
+                         "only a coil by itself or with a capacitor across it has a length: its own capacitance follows from its size"));
         if (!(l.size.diameter > 2.0 * std::max(w.radius, w.endRadius.value_or(0.0)) && l.size.diameter <= largestRadius))
             add(at + ".diameter_m", coreText("core", "a coil is thicker than the wire it is in"));
         if (!(l.size.wireDiameter >= 0.0 && l.size.wireDiameter < 0.5 * l.size.diameter))

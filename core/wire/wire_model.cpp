@@ -67,6 +67,15 @@ Complex Load::impedance(double frequency) const
     return admittance == Complex{} ? Complex{} : 1.0 / admittance;
 }
 
+Complex Load::acrossCoil(double frequency) const
+{
+    if (kind != LoadKind::Parallel || capacitance <= 0.0)
+        return 1.0;
+    const double w = 2.0 * pi * frequency;
+    const Complex coil{q > 0.0 ? w * inductance / q : 0.0, w * inductance};
+    return 1.0 / (1.0 + imaginaryUnit * w * capacitance * coil);
+}
+
 bool FarSector::holds(double azimuth) const
 {
     const double turns = (azimuth - from) / (2.0 * pi);

@@ -98,7 +98,7 @@ struct Load {
     double capacitance = 0.0; ///< F
     double q = 0.0;
     double selfResonance = 0.0; ///< Hz, of the coil of a series load: its own capacitance lies across it; 0: none
-    CoilSize size;              ///< of a series load that is nothing but a coil
+    CoilSize size;              ///< of a series load that is nothing but a coil, or of a coil with nothing but a capacitor across it
 
     /// Where it begins and ends, m along the wire.
     [[nodiscard]] double from() const { return at - 0.5 * size.length; }
@@ -106,6 +106,8 @@ struct Load {
     /// Impedance in ohm, of a coil that has a size as if its current were even. Parallel: the coil (with its q) beside the capacitor (and
     /// beside the resistance if not zero).
     [[nodiscard]] Complex impedance(double frequency) const;
+    /// What a capacitor across a coil makes of the coil's impedance, as a factor; 1 of a coil alone.
+    [[nodiscard]] Complex acrossCoil(double frequency) const;
     friend bool operator==(const Load&, const Load&) = default;
 };
 

@@ -126,6 +126,79 @@ TEST(CoilLength, AShortCoilIsItsHelixToo)
     }
 }
 
+// ---- traps
+
+/// Helices with a capacitor in a wire along their axis, from end to end.
+WireModel woundTraps(const CoilShape& c, double farad)
+{
+    WireModel model = wound(c);
+    for (double side : {-1.0, 1.0}) {
+        model.wires.push_back({"across", {{0, side * c.from, 0}, {0, side * (c.from + c.length()), 0}}, wireRadius});
+        Load capacitor;
+        capacitor.wire = model.wires.size() - 1;
+        capacitor.at = 0.5 * c.length();
+        capacitor.capacitance = farad;
+        model.loads.push_back(capacitor);
+    }
+    return model;
+}
+
+WireModel trapped(WireModel model, double farad)
+{
+    for (Load& coil : model.loads) {
+        coil.kind = LoadKind::Parallel;
+        coil.capacitance = farad;
+    }
+    return model;
+}
+
+/// The capacitor, leads and all, with which a model's trap makes the antenna resonant where it is measured.
+double fittedCapacitor(const WireModel& coils, double resonance, double guess)
+{
+    const auto reactance = [&](double farad) { return impedanceAt(trapped(coils, farad), resonance).imag(); };
+    double a = guess, b = 1.05 * guess, xa = reactance(a);
+    for (int i = 0; i < 8 && std::abs(a - b) > 1e-6 * guess; ++i) {
+        const double xb = reactance(b), next = b - xb * (b - a) / (xb - xa);
+        a = b, xa = xb, b = next;
+    }
+    return b;
+}
+
+// A trap is told by a frequency that was measured: fitted there, the one with a size is the helix with its capacitor elsewhere too.
+TEST(TrapLength, IsTheHelixWithItsCapacitor)
+{
+    constexpr double farad = 12e-12;
+    for (const CoilShape& c : {CoilShape{0.06, 0.02, 6.0, 0.5, 1.4}, CoilShape{0.04, 0.012, 8.0, 0.3, 1.1}}) {
+        const WireModel turns = woundTraps(c, farad);
+        const double real = resonanceOf(turns, 31e6);
+        const double forLong = fittedCapacitor(asLong(c), real, 14e-12), forPoint = fittedCapacitor(inPoint(c), real, 14e-12);
+        EXPECT_GT(forLong, farad);
+        EXPECT_LT(forLong, 1.12 * farad) << "its leads beside the turns";
+        const auto off = [&](const WireModel& model, double f) {
+            const Complex z = impedanceAt(turns, f);
+            return std::abs(impedanceAt(model, f) - z) / std::abs(z);
+        };
+        const WireModel spread = trapped(asLong(c), forLong), point = trapped(inPoint(c), forPoint);
+        for (double below : {20e6, 26e6}) {
+            EXPECT_LT(off(spread, below), 0.003) << below;
+            EXPECT_GT(off(point, below), 0.1) << below;
+        }
+        for (double above : {46e6, 52e6, 58e6}) // where most of the current takes the capacitor
+            EXPECT_LT(off(spread, above), 0.75 * off(point, above)) << above;
+    }
+}
+
+TEST(TrapLength, ItsPowerAddsUp)
+{
+    const WireModel model = trapped(withCoils({0.06, 0.02, 6.0, 0.5, 1.4}, {0.12, 0.06, 2e-3}, 200.0), 12e-12);
+    for (double f : {29e6, 38e6, 50e6}) {
+        const em::Solution solution = solvedQuickly(model, f);
+        const em::PowerLedger ledger = testing::ledgerOf(solution);
+        EXPECT_NEAR(ledger.sum(), 1.0, 2e-3) << f;
+        EXPECT_GT(ledger.loads, 0.001) << f;
+    }
+}
+
 struct SolvedHelix {
     const char* file;
     double frequency;  ///< Hz where X = 0, of the helix turn by turn by another program
@@ -263,7 +336,8 @@ TEST(CoilLength, FamiliesCutTheirWireShorterByIt)
 {
     for (const SizedFamily& f : {SizedFamily{"loaded-dipole", "leg_m", 4.0}, SizedFamily{"loaded-vertical", "radiator_m", 4.0},
                                  SizedFamily{"mobile-whip", "radiator_m", 2.4}, SizedFamily{"two-band-whip", "lower_m", 2.0},
-                                 SizedFamily{"end-fed-tail", "tail_m", 2.0}, SizedFamily{"five-eighths-vertical", "radiator_m", 4.0}}) {
+                                 SizedFamily{"end-fed-tail", "tail_m", 2.0}, SizedFamily{"trap-dipole", "leg_m", 2.0},
+                                 SizedFamily{"trap-vertical", "lower_m", 2.0}, SizedFamily{"five-eighths-vertical", "radiator_m", 4.0}}) {
         const auto cut = [](const shapes::BuiltAntenna& built) {
             double sum = built.notCut;
             for (const shapes::WireSection& s : built.sections)
