@@ -291,6 +291,23 @@ void Document::setParameter(const std::string& key, double value, const QString&
                 });
 }
 
+void Document::setLever(const std::string& key, double value, bool dragging)
+{
+    const shapes::ParameterSpec* spec = hasAntenna() ? family().spec(antenna().shape, key) : nullptr;
+    if (!spec)
+        return;
+    editAntenna(tr("change %1").arg(QString::fromStdString(spec->label).toLower()),
+                dragging ? QStringLiteral("step %1").arg(QString::fromStdString(key)) : QString(), [&](Antenna& a) {
+                    const shapes::AntennaShape moved = shapes::familyOf(a.shape).levered(a.shape, key, value);
+                    vetchling::setParameter(a, key, value, {}, QDateTime::currentDateTime().toString(Qt::ISODate).toStdString());
+                    for (const auto& [other, there] : moved.parameters)
+                        if (const auto now = a.shape.parameters.find(other); now == a.shape.parameters.end() || now->second != there) {
+                            a.shape.parameters[other] = there;
+                            a.typed.erase(other);
+                        }
+                });
+}
+
 void Document::setShape(const QString& text, const QString& mergeKey, const Id& antenna, const shapes::AntennaShape& shape)
 {
     edit(text, mergeKey, [&](Design& design) {

@@ -73,6 +73,8 @@ public:
     void setShape(const QString& text, const QString& mergeKey, const Id& antenna, const shapes::AntennaShape& shape);
     /// Sets a parameter of the current antenna and keeps what was typed for it.
     void setParameter(const std::string& key, double value, const QString& typed, bool dragging = false);
+    /// The same of what a lever moves, all else staying where it is built (Family::levered): what was solved so is taken so.
+    void setLever(const std::string& key, double value, bool dragging = false);
     /// Several at once.
     void setParameters(const QString& text, const shapes::Parameters& values);
     /// Ends a drag: the next edit starts a new undo step.

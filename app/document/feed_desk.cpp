@@ -211,7 +211,7 @@ void FeedDesk::takeCure(const study::ReflectionCure& cure)
     if (now == seen->cures.end())
         return;
     if (now->kind == study::ReflectionCure::Kind::Length)
-        m_document.setParameter(now->parameter, m_document.family().value(m_document.antenna().shape, now->parameter) + now->change, {});
+        m_document.setLever(now->parameter, m_document.family().value(m_document.antenna().shape, now->parameter) + now->change);
     else
         takeChain(tr("match the antenna"), now->parts);
 }

@@ -66,6 +66,8 @@ struct Arm {
 
 /// @param side 0, and 1 for the second one of a pair
 Result<Arm> armOf(const Family& family, const ArmKind& kind, const AntennaShape& shape, int side = 0);
+/// Metal, jacket and usual thickness of an arm's wire or tubes.
+const WireChoice& metalOf(const ArmKind& kind, const AntennaShape& shape);
 /// m, of both sides.
 std::array<double, 2> armLengths(const Family& family, const ArmKind& kind, const AntennaShape& shape);
 /// An arm as the line formula of its coil takes it. @param more m that its tip counts longer by

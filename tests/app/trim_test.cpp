@@ -97,6 +97,23 @@ TEST_F(TrimTest, OneTipAloneIsWrittenDownAndNamed)
     EXPECT_TRUE(done.contains(QStringLiteral("the second tip alone"))) << done.toStdString();
 }
 
+// As the map's columns and the cure were solved.
+TEST_F(TrimTest, ALengthTakenFromMapOrCureLeavesTheCoilsWhereTheyHang)
+{
+    document().editAntenna(QStringLiteral("begin"), {}, [](Antenna& a) {
+        a.shape = shapes::findFamily("loaded-dipole")->standardShape(7.1e6);
+        a.typed.clear();
+    });
+    const auto value = [&](const char* key) { return document().antenna().shape.parameters.at(key); };
+    const double metres = value("coil_place_percent") * value("leg_m"), leg = value("leg_m");
+    document().setLever("leg_m", leg - 0.17);
+    EXPECT_DOUBLE_EQ(value("leg_m"), leg - 0.17);
+    EXPECT_NEAR(value("coil_place_percent") * value("leg_m"), metres, 1e-9);
+    document().undoStack().undo();
+    EXPECT_DOUBLE_EQ(value("leg_m"), leg);
+    EXPECT_NEAR(value("coil_place_percent") * value("leg_m"), metres, 1e-9);
+}
+
 // The whole trim: calibrate, sweep, write down, cut as advised, until it says that it is done; the antenna behind the analyser is then
 // there.
 TEST_F(TrimTest, AWholeTrimWithTheStandInAnalyser)

@@ -259,6 +259,6 @@ QString LengthMapView::tableText() const
     return out;
 }
 
-void LengthMapView::take(double value, bool dragging) { document().setParameter(m_vary, value, {}, dragging); }
+void LengthMapView::take(double value, bool dragging) { document().setLever(m_vary, value, dragging); }
 
 } // namespace vetchling::app
