@@ -17,6 +17,7 @@
 #include "core/trim/sense.h"
 #include "core/trim/site_fit.h"
 #include "core/trim/step_effects.h"
+#include "core/trim/trim.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/chrono.h>
@@ -33,8 +34,9 @@ using units::Quantity;
 
 struct LogRequest {
     Request chosen;
-    std::string dip, swr, parameter, cut, height, remark, file, readings, soil, weather, place, coax, line, instrument;
-    bool folded = false;
+    std::string dip, swr, parameter, cut, asCut, height, remark, file, readings, soil, weather, place, coax, line, instrument;
+    bool folded = false, sure = false;
+    std::string when;
 };
 
 std::string now()
@@ -44,16 +46,20 @@ std::string now()
 }
 
 /// A sweep from a file, brought to the feedpoint where coax lay between.
-Faults takeFile(const LogRequest& request, Measurement& m)
+Faults takeFile(const LogRequest& request, double reference, Measurement& m)
 {
-    auto sweep = files::readMeasured(request.file);
-    if (!sweep) {
-        Faults wrong = sweep.faults();
+    const auto read = files::readMeasured(request.file);
+    if (!read) {
+        Faults wrong = read.faults();
         wrong.front().path = request.file + (wrong.front().path.empty() ? "" : " " + wrong.front().path);
         return wrong;
     }
+    const MeasuredSweep sweep = read->against(reference);
+    if (const auto dip = sweep.dip(); dip && dip->atEdge)
+        return {{request.file, fmt::format("the SWR is lowest at the edge of the sweep, {:.6g} MHz: the dip lies beyond; sweep on there",
+                                           dip->frequency / 1e6)}};
     if (!(m.coax > 0.0)) {
-        takeSweepThrough(*sweep, true, 0.0, nullptr, m);
+        takeSweepThrough(sweep, true, 0.0, nullptr, m);
         return {};
     }
     const auto lines = files::readLineTypes(files::findDataFolder() + "/lines.json");
@@ -62,7 +68,7 @@ Faults takeFile(const LogRequest& request, Measurement& m)
     const auto type = std::find_if(lines->begin(), lines->end(), [&](const LineType& t) { return t.id == request.line; });
     if (type == lines->end())
         return {{"--line", "there is no kind of line '" + request.line + "' in the data"}};
-    takeSweepThrough(*sweep, true, m.coax, &*type, m);
+    takeSweepThrough(sweep, true, m.coax, &*type, m);
     return {};
 }
 
@@ -74,8 +80,15 @@ Faults takeReadings(const LogRequest& request, const Design& design, const Anten
             fault.path = "--readings" + (fault.path.empty() ? "" : " " + fault.path);
         return wrong;
     };
-    if (const auto typed = parseReadings(request.readings, design.operation.reference); !typed) // before anything is solved
+    const auto typed = parseReadings(request.readings, design.operation.reference);
+    if (!typed) // before anything is solved
         return atOption(typed.faults());
+    const auto tasks = trimTasks(antenna);
+    if (!m.configuration && !tasks.empty() && !typed->empty()) { // of the piece whose goal is near
+        Measurement near = m;
+        near.dip = typed->front().frequency;
+        m.configuration = tasks[taskOf(tasks, near)].configuration;
+    }
     study::Library library;
     const KeptTables kept(library.tables());
     const auto curve = study::curveOf(library, study::questionOf(design, antenna, {}, m.configuration.value_or(0)));
@@ -104,7 +117,9 @@ Result<Measurement> measurementOf(const LogRequest& request, const Design& desig
 {
     Faults faults;
     Measurement m;
-    m.when = now();
+    m.when = request.when.empty() ? now() : request.when;
+    if (!dayOf(m.when))
+        faults.push_back({"--when", "a date is written 2026-05-31 or 2026-05-31T14:05"});
     const int ways = int(!request.file.empty()) + int(!request.dip.empty()) + int(!request.readings.empty());
     if (ways != 1)
         return Fault{"log", "give one of --dip, --readings, or --file with a sweep"};
@@ -117,7 +132,7 @@ Result<Measurement> measurementOf(const LogRequest& request, const Design& desig
     m.coax = number(request.coax, "--coax", Quantity::Length, faults);
     Faults read;
     if (!request.file.empty())
-        read = takeFile(request, m);
+        read = takeFile(request, design.operation.reference, m);
     else if (!request.readings.empty())
         read = takeReadings(request, design, antenna, m);
     else
@@ -151,6 +166,46 @@ Result<Measurement> measurementOf(const LogRequest& request, const Design& desig
     return m;
 }
 
+/// What the first entry begins from: as it is said, else as bench and cut list have it, which is told.
+Faults beginAsSaid(const LogRequest& request, Antenna& antenna)
+{
+    TrimLog& log = antenna.trim;
+    const bool first = log.measurements.empty();
+    if (request.asCut.empty()) {
+        if (first && log.cutFrom == CutFrom::NotKnown)
+            for (const auto& [key, longer] : withLogBegun(antenna).trim.asCut)
+                fmt::print(stderr, "log: begins with {} {:.3f} m longer than its plan, as {}; --as-cut says otherwise\n", key, longer,
+                           cutFromWords[std::size_t(withLogBegun(antenna).trim.cutFrom)]);
+        return {};
+    }
+    Faults faults;
+    const double longer = number(request.asCut, "--as-cut", Quantity::Length, faults);
+    if (!first)
+        faults.push_back({"--as-cut", "the log has begun already; it is said with the first entry"});
+    if (!faults.empty())
+        return faults;
+    for (const TrimTask& task : trimTasks(antenna))
+        log.asCut[task.lever.parameter] = longer;
+    log.cutFrom = CutFrom::Typed;
+    return {};
+}
+
+/// What is more likely a slip is asked about: what cannot be of this antenna stops, what is only unlikely is said.
+Faults questions(const LogRequest& request, const Antenna& antenna, const Measurement& m)
+{
+    Faults faults;
+    const auto expected = request.sure ? std::nullopt : unlikelyDip(antenna, m, 0.0, 0.0);
+    if (expected && cannotBe(m.dip, *expected))
+        faults.push_back(
+            {"--dip", fmt::format("{:.6g} MHz? About {:.6g} is expected; if it was read so, say --sure", m.dip / 1e6, *expected / 1e6)});
+    else if (expected)
+        fmt::print(stderr, "log: about {:.6g} MHz was expected and {:.6g} is written down; look at it once more\n", *expected / 1e6,
+                   m.dip / 1e6);
+    if (!request.sure && !possibleDate(m.when, now()))
+        faults.push_back({"--when", m.when + "? If it was measured then, say --sure"});
+    return faults;
+}
+
 int logCommand(const LogRequest& request)
 {
     Result<Design> read = openDesign(request.chosen.design);
@@ -164,11 +219,11 @@ int logCommand(const LogRequest& request)
     Result<Measurement> m = measurementOf(request, design, antenna);
     if (!m)
         return report(m.faults());
-    Measurement entry = *m;
-    const auto tasks = trimTasks(antenna);
-    if (entry.cutSinceLast != 0.0 && entry.parameter.empty() && !tasks.empty())
-        entry.parameter = tasks[taskOf(tasks, entry)].lever.parameter;
-    antenna.trim.measurements.push_back(entry);
+    if (Faults faults = questions(request, antenna, *m); !faults.empty())
+        return report(faults);
+    if (Faults faults = beginAsSaid(request, antenna); !faults.empty())
+        return report(faults);
+    addMeasurement(antenna, *m);
     nameNewThings(design);
     if (const auto built = shapes::buildOver(asLogged(antenna), design.site.soil.ground()); !built)
         return report({{"--cut", "what is left cannot hang as it is drawn: " + built.faults().front().message.english()}});
@@ -213,6 +268,7 @@ int trimCommand(const Request& request)
                  {"piece", next.other->lever.name},
                  {"change", next.other->change},
                  {"predicted_dip_Hz", next.other->predicted}};
+    const TrimLog& begun = question.antenna.trim;
     fmt::print("{}\n", Json({{"action", stepName(next.step)},
                              {"parameter", task.lever.parameter},
                              {"change", changes ? Json(next.change) : Json(nullptr)},
@@ -231,6 +287,9 @@ int trimCommand(const Request& request)
                              {"fold_instead_m", next.fold > 0.0 ? Json(next.fold) : Json(nullptr)},
                              {"or_instead", other},
                              {"other_bands", also},
+                             {"waits_for", next.waitsFor ? Json(outcome->tasks[*next.waitsFor].lever.parameter) : Json(nullptr)},
+                             {"as_cut_longer_m", Json(begun.asCut)},
+                             {"as_cut_from", cutFromWords[std::size_t(begun.cutFrom)]},
                              {"order", order}})
                            .dump(1));
     return exitGood;
@@ -317,6 +376,11 @@ void addTrimCommands(CLI::App& app, int& status)
     entry->add_option("--swr", log->swr, "there");
     entry->add_option("--parameter", log->parameter, "that was cut; the one that is trimmed for this dip if left out");
     entry->add_option("--cut", log->cut, "m taken off each of its pieces since the last entry; negative: lengthened");
+    entry->add_option(
+        "--as-cut", log->asCut,
+        "with the first entry: m that each piece is longer than its plan; the bench's measured lengths or the cut list if left out");
+    entry->add_option("--when", log->when, "ISO 8601, local; now if left out");
+    entry->add_flag("--sure", log->sure, "it was read so, unlikely as it is");
     entry->add_flag("--folded", log->folded, "folded back, not cut");
     entry->add_option("--height", log->height, "m, of the highest wire when it was measured");
     entry->add_option("--remark", log->remark, "anything else");

@@ -3,6 +3,8 @@
 #include "app/document/antenna_models.h"
 #include "app/document/document.h"
 
+#include <algorithm>
+
 namespace vetchling::app {
 
 TrimDesk::TrimDesk(Document& document, const AntennaModels& models, SolveService& solver, QObject* parent)
@@ -34,6 +36,74 @@ TrimDesk::TrimDesk(Document& document, const AntennaModels& models, SolveService
     connect(&solver, &SolveService::detailReady, this, &TrimDesk::want);
     connect(&document, &Document::designChanged, this, &TrimDesk::want);
     connect(&document, &Document::currentChanged, this, &TrimDesk::want);
+    connect(&document, &Document::configurationChanged, this, &TrimDesk::want);
+}
+
+std::size_t TrimDesk::placeOnShow() const
+{
+    std::vector<std::size_t> own;
+    for (std::size_t i = 0; i < m_tasks.size(); ++i)
+        if (m_tasks[i].configurationName.empty() || m_tasks[i].configuration == m_document.configuration())
+            own.push_back(i);
+    if (own.empty())
+        return m_tasks.size();
+    const auto chosen = m_chosen.find(m_document.current());
+    for (std::size_t i : own)
+        if (chosen != m_chosen.end() && m_tasks[i].lever.parameter == chosen->second)
+            return i;
+    const auto known = outcome();
+    const bool first = known && known->tasks.size() == m_tasks.size() && std::find(own.begin(), own.end(), known->working) != own.end();
+    return first ? known->working : own.front();
+}
+
+void TrimDesk::turn()
+{
+    m_tasks.clear();
+    m_entries.clear();
+    m_hung.reset();
+    m_place = 0;
+    if (!m_document.hasAntenna())
+        return;
+    const Antenna& antenna = m_document.antenna();
+    m_tasks = trimTasks(antenna);
+    m_place = placeOnShow();
+    m_entries = entriesOf(antenna, m_place);
+    m_hung = withLogBegun(antenna);
+}
+
+TrimQuestion TrimDesk::questionNow() const
+{
+    TrimQuestion asked = trimQuestionOf(m_document.design(), m_document.antenna());
+    const bool several = m_tasks.size() > 1, chosen = m_chosen.count(m_document.current()) > 0;
+    if (task() && several && (chosen || !task()->configurationName.empty()))
+        asked.task = m_place;
+    return asked;
+}
+
+void TrimDesk::choose(std::size_t place)
+{
+    if (place >= m_tasks.size())
+        return;
+    m_chosen[m_document.current()] = m_tasks[place].lever.parameter;
+    if (!m_tasks[place].configurationName.empty())
+        m_document.setConfiguration(m_tasks[place].configuration);
+    want();
+    emit ready();
+}
+
+const Measurement* TrimDesk::last() const
+{
+    return m_entries.empty() ? nullptr : &m_document.antenna().trim.measurements[m_entries.back()];
+}
+
+void TrimDesk::setTarget(double hertz)
+{
+    m_document.editAntenna(tr("change the goal"), {}, [&](Antenna& a) { vetchling::setTarget(a, m_place, hertz); });
+}
+
+void TrimDesk::setAsCut(double longer)
+{
+    m_document.editAntenna(tr("say how it was cut"), {}, [&](Antenna& a) { vetchling::setAsCut(a, m_place, longer); });
 }
 
 void TrimDesk::makeCard()
@@ -41,7 +111,7 @@ void TrimDesk::makeCard()
     m_card.reset();
     const AntennaModel* model = m_models.current();
     if (const auto known = outcome(); known && model && model->built)
-        m_card = measureCardOf(*known, *model->built);
+        m_card = measureCardOf(*known, *model->built), m_cardOf = known->next.task;
 }
 
 /// It may be stopped before the goal is met: where the whole band is under the user's limit as it is.
@@ -50,13 +120,9 @@ void TrimDesk::lookWhetherEnough()
     m_enough.reset();
     const CurvePointer curve = m_solver.curve();
     const auto known = outcome();
-    if (!known || !curve || known->next.change == 0.0 || m_document.antenna().trim.measurements.empty())
+    if (!known || !curve || known->next.change == 0.0 || known->next.task != m_place || !last())
         return;
-    const TrimTask& task = known->tasks[known->next.task];
-    const Measurement& last = m_document.antenna().trim.measurements.back();
-    if (task.configuration != m_document.configuration() || taskOf(known->tasks, last) != known->next.task)
-        return;
-    const auto highest = highestAcross(m_document.design(), task.target, *curve, last.dip);
+    const auto highest = highestAcross(m_document.design(), task()->target, *curve, last()->dip);
     if (highest && *highest <= m_document.design().operation.swrLimit)
         m_enough = highest;
 }
@@ -68,35 +134,44 @@ void TrimDesk::judge()
     const CurvePointer curve = m_solver.curve();
     if (!m_document.hasAntenna() || !curve)
         return;
-    const auto& log = m_document.antenna().trim.measurements;
-    if (log.empty())
+    const Measurement* now = last();
+    if (!now)
         return;
-    if (!log.back().sweep.empty())
-        m_sense = senseOf(sweepOf(log.back()), [&](double f) { return curve->swrAt(f); });
-    if (log.size() > 1)
-        for (const SenseRow& row : senseBetween(log[log.size() - 2], log.back()))
+    if (!now->sweep.empty())
+        m_sense = senseOf(sweepOf(*now), [&](double f) { return curve->swrAt(f); });
+    if (m_entries.size() > 1)
+        for (const SenseRow& row : senseBetween(m_document.antenna().trim.measurements[m_entries[m_entries.size() - 2]], *now))
             m_sense.push_back(row);
-    if (!log.back().sweep.empty() && log.back().coax > 0.0 && log.back().impedance.empty())
-        m_sense.push_back({SenseSign::SwrOnly, log.back().coax,
+    if (!now->sweep.empty() && now->coax > 0.0 && now->impedance.empty())
+        m_sense.push_back({SenseSign::SwrOnly, now->coax,
                            coreText("core", "Taken through coax without R and X: only the SWR is used, less the cable's loss.")});
 }
 
 void TrimDesk::look()
 {
-    m_fresh = m_document.hasAntenna() && m_answer.standing(trimQuestionOf(m_document.design(), m_document.antenna())) == Standing::Whole;
+    turn();
+    m_fresh = m_document.hasAntenna() && m_answer.standing(questionNow()) == Standing::Whole;
 }
 
 void TrimDesk::want()
 {
     const bool wasFresh = m_fresh;
+    const std::size_t was = m_place;
+    if (m_document.dragging()) { // told when it is let go
+        m_fresh = false;
+        if (wasFresh)
+            emit ready();
+        return;
+    }
+    turn();
     judge();
     m_fresh = false;
     if (m_document.hasAntenna()) {
-        TrimQuestion asked = trimQuestionOf(m_document.design(), m_document.antenna());
+        TrimQuestion asked = questionNow();
         m_fresh = m_answer.standing(asked) == Standing::Whole;
         m_answer.want(std::move(asked));
     }
-    if (m_fresh != wasFresh)
+    if (m_fresh != wasFresh || m_place != was)
         emit ready();
 }
 
@@ -133,24 +208,7 @@ std::shared_ptr<const SiteFit> TrimDesk::fitted() const
 const TrimNext* TrimDesk::next() const
 {
     const auto known = outcome();
-    return known && m_fresh ? &known->next : nullptr; // the desk holds the answer until a newer one comes
-}
-
-const TrimTask* TrimDesk::task() const
-{
-    const auto known = outcome();
-    return known && known->next.task < known->tasks.size() ? &known->tasks[known->next.task] : nullptr;
-}
-
-const TrimTask* TrimDesk::shownTask() const
-{
-    const auto known = outcome();
-    if (!known)
-        return nullptr;
-    for (const TrimTask& t : known->tasks)
-        if (t.configuration == m_document.configuration())
-            return &t;
-    return task();
+    return known && m_fresh && known->next.task == m_place ? &known->next : nullptr; // the desk holds the answer until a newer one comes
 }
 
 std::optional<Result<ReadDip>> TrimDesk::workOut(const std::string& readings) const

@@ -1,5 +1,6 @@
 #pragma once
-/// What to do next to the antenna on show: worked out in the background whenever plan or log change.
+/// What to do next to the antenna on show, to the piece that is chosen: that of the configuration on show. Worked out in the background
+/// whenever plan, log or choice change.
 
 #include "app/document/asked.h"
 #include "core/trim/measure_card.h"
@@ -24,10 +25,23 @@ public:
     [[nodiscard]] std::shared_ptr<const TrimOutcome> outcome() const { return m_answer.answer(); }
     /// What is to be done next; null as above, and as long as plan and log are not those it was worked out for: nobody cuts twice by it.
     [[nodiscard]] const TrimNext* next() const;
-    /// The length that is trimmed next, or would be first; null without an antenna or without any.
-    [[nodiscard]] const TrimTask* task() const;
-    /// The one that is trimmed in the configuration on show.
-    [[nodiscard]] const TrimTask* shownTask() const;
+    /// In the order of the work; known at once.
+    [[nodiscard]] const std::vector<TrimTask>& tasks() const { return m_tasks; }
+    /// Place of the one that all is told of: of the configuration on show, where that has several the one that was chosen, else the first
+    /// that is not finished.
+    [[nodiscard]] std::size_t place() const { return m_place; }
+    /// Null without an antenna or without any length that is trimmed.
+    [[nodiscard]] const TrimTask* task() const { return m_place < m_tasks.size() ? &m_tasks[m_place] : nullptr; }
+    void choose(std::size_t task);
+    /// Places in the log of what was measured for it, oldest first.
+    [[nodiscard]] const std::vector<std::size_t>& entries() const { return m_entries; }
+    /// The last of them; null without any.
+    [[nodiscard]] const Measurement* last() const;
+    /// The antenna with its log begun.
+    [[nodiscard]] const Antenna* hung() const { return m_hung ? &*m_hung : nullptr; }
+    void setTarget(double hertz);
+    /// How much longer than planned its piece was hoisted first, SI.
+    void setAsCut(double longer);
     [[nodiscard]] bool busy() const { return m_answer.busy(); }
     /// By the person, before there was an answer.
     [[nodiscard]] bool givenUp() const { return m_answer.givenUp(); }
@@ -43,8 +57,8 @@ public:
     [[nodiscard]] const Faults& fitFaults() const { return m_fit.faults(); }
     [[nodiscard]] const Faults& faults() const { return m_answer.faults(); }
 
-    /// Null as long as nothing is known; of how the antenna was before until `next` is there again.
-    [[nodiscard]] const MeasureCard* card() const { return m_card && outcome() ? &*m_card : nullptr; }
+    /// Null as long as nothing is known of that piece; of how the antenna was before until `next` is there again.
+    [[nodiscard]] const MeasureCard* card() const { return m_card && outcome() && m_cardOf == m_place ? &*m_card : nullptr; }
     /// Whether the last sweep can be what it is taken for; empty without one.
     [[nodiscard]] const std::vector<SenseRow>& sense() const { return m_sense; }
 
@@ -73,6 +87,10 @@ private:
         friend bool operator==(const FitQuestion& a, const FitQuestion& b) { return a.antenna == b.antenna && a.log == b.log; }
     };
     [[nodiscard]] FitQuestion fitQuestion() const;
+    /// Which piece, and what the log has of it.
+    void turn();
+    [[nodiscard]] std::size_t placeOnShow() const;
+    [[nodiscard]] TrimQuestion questionNow() const;
     void look();
     void judge();
     void makeCard();
@@ -84,6 +102,12 @@ private:
     Asked<TrimQuestion, TrimOutcome> m_answer;
     Asked<EffectsQuestion, std::vector<BandEffect>> m_effects;
     Asked<FitQuestion, SiteFit> m_fit;
+    std::vector<TrimTask> m_tasks;
+    std::size_t m_place = 0;
+    std::vector<std::size_t> m_entries;
+    std::optional<Antenna> m_hung;
+    std::map<Id, std::string> m_chosen; ///< parameter, by antenna, where a configuration has several
+    std::size_t m_cardOf = 0;
     bool m_fresh = false; ///< the answer is to the question as it would be put now
     std::vector<SenseRow> m_sense;
     std::optional<double> m_enough;

@@ -23,6 +23,16 @@ std::optional<MeasuredSweep::Dip> MeasuredSweep::dip() const
     return Dip{least->frequency + x, std::max(1.0, least->swr + slope * x + curve * x * x), false};
 }
 
+MeasuredSweep MeasuredSweep::against(double ohm) const
+{
+    MeasuredSweep out = *this;
+    out.reference = ohm;
+    for (MeasuredPoint& p : out.points)
+        if (p.impedance)
+            p.swr = measuredSwr(*p.impedance, ohm);
+    return out;
+}
+
 double measuredSwr(Complex impedance, double reference) { return measuredSwrOf((impedance - reference) / (impedance + reference)); }
 
 double measuredSwrOf(Complex reflection)

@@ -25,6 +25,8 @@ struct MeasuredSweep {
     };
     /// Of the lowest SWR; nothing for a sweep without points.
     [[nodiscard]] std::optional<Dip> dip() const;
+    /// Where R and X are known: its SWR against another reference, ohm. What told the SWR alone stays what it told.
+    [[nodiscard]] MeasuredSweep against(double ohm) const;
 };
 
 inline constexpr double highestSwr = 1e4; ///< told for what reflects all

@@ -7,6 +7,7 @@
 #include "core/shared_list.h"
 
 #include <array>
+#include <map>
 #include <optional>
 #include <string>
 #include <utility>
@@ -27,7 +28,7 @@ struct Measurement {
     double dipSwr = 0.0;       ///< 0: not noted
     Id id;
     KeptFields kept;
-    std::string parameter;                       ///< that was cut; empty: the one that is trimmed for this dip
+    std::string parameter;                       ///< that it was measured for and that was cut; empty: the one that is trimmed for this dip
     std::optional<std::size_t> configuration;    ///< it was measured in; nothing: whose target is nearest
     SharedList<std::pair<double, double>> sweep; ///< Hz, SWR; rising; empty where the dip alone was read
     std::string instrument;                      ///< with what, and where
@@ -55,11 +56,18 @@ struct AirReport {
     friend bool operator==(const AirReport&, const AirReport&) = default;
 };
 
+/// Where it is known from how long the pieces were when the antenna was hoisted for the first time.
+enum class CutFrom { NotKnown, CutList, Ticked, Measured, Typed };
+inline constexpr std::array<const char*, 5> cutFromWords{"", "cut-list", "ticked", "measured", "typed"}; ///< in a file
+
 struct TrimLog {
-    double target = 0.0; ///< Hz; 0: the design frequency
+    double target = 0.0; ///< Hz, of the piece that is trimmed for the nearest frequency; 0: what each is tuned for
     std::vector<Measurement> measurements;
     std::vector<AirReport> reports;
     KeptFields kept;
+    std::map<std::string, double> targets; ///< Hz, by the parameter that is trimmed for it
+    std::map<std::string, double> asCut;   ///< SI that each piece of a parameter was longer than its plan when the log began
+    CutFrom cutFrom = CutFrom::NotKnown;
     friend bool operator==(const TrimLog&, const TrimLog&) = default;
 };
 

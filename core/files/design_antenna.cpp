@@ -142,10 +142,22 @@ Json reportJson(const AirReport& r)
     return withKept(std::move(one), r.kept);
 }
 
+std::map<std::string, double> readNumbers(const JsonNode& node, const char* key)
+{
+    std::map<std::string, double> out;
+    if (const auto numbers = node.object(key, true))
+        for (const auto& [name, unused] : numbers->json().items())
+            out[name] = numbers->number(name);
+    return out;
+}
+
 TrimLog readTrim(const JsonNode& node)
 {
     TrimLog log;
     log.target = node.number("target_Hz", 0.0, true);
+    log.targets = readNumbers(node, "targets_Hz");
+    log.asCut = readNumbers(node, "as_cut_longer_m");
+    log.cutFrom = CutFrom(wordOf(node, "as_cut_from", cutFromWords));
     log.measurements = node.parts("measurements", readMeasurement);
     log.reports = node.parts("reports", readReport);
     log.kept = node.rest();
@@ -196,6 +208,12 @@ Json measurementJson(const Measurement& m)
 Json trimJson(const TrimLog& log)
 {
     Json out{{"target_Hz", log.target}, {"measurements", Json::array()}};
+    if (!log.targets.empty())
+        out["targets_Hz"] = log.targets;
+    if (!log.asCut.empty())
+        out["as_cut_longer_m"] = log.asCut;
+    if (log.cutFrom != CutFrom::NotKnown)
+        out["as_cut_from"] = cutFromWords[std::size_t(log.cutFrom)];
     for (const Measurement& m : log.measurements)
         out["measurements"].push_back(measurementJson(m));
     for (const AirReport& r : log.reports)

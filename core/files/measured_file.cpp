@@ -54,7 +54,32 @@ std::optional<double> numberIn(std::string text)
 
 Fault at(std::size_t line, Text message) { return {"line " + std::to_string(line + 1), std::move(message)}; }
 
-Fault notRising(std::size_t line) { return at(line, coreText("core", "the frequencies do not rise from line to line")); }
+/// An instrument sweeps upwards or downwards; neither is one that goes to and fro.
+class Order {
+public:
+    /// A fault where this point does not go on as those before it.
+    std::optional<Fault> add(const MeasuredSweep& sweep, double frequency, std::size_t line)
+    {
+        if (sweep.points.empty())
+            return std::nullopt;
+        const double step = frequency - sweep.points.back().frequency;
+        if (sweep.points.size() == 1)
+            m_falling = step < 0.0;
+        if (step == 0.0 || (step < 0.0) != m_falling)
+            return at(line, coreText("core", "the frequencies do not go on rising, or falling, from line to line"));
+        return std::nullopt;
+    }
+    /// @return rising
+    [[nodiscard]] MeasuredSweep risen(MeasuredSweep sweep) const
+    {
+        if (m_falling)
+            std::reverse(sweep.points.begin(), sweep.points.end());
+        return sweep;
+    }
+
+private:
+    bool m_falling = false;
+};
 
 /// Numbers that are none after all: a reflection of 1e300, a frequency beyond all.
 std::optional<Fault> unusable(const MeasuredPoint& p, std::size_t line)
@@ -180,7 +205,10 @@ Result<MeasuredSweep> parseTouchstone(const std::string& text)
 {
     Options options;
     MeasuredSweep sweep;
+    Order order;
     bool data = true;
+    constexpr std::size_t onePortColumns = 3, twoPortColumns = 9, noiseColumns = 5;
+    int ports = 0; // not known yet
     const std::vector<std::string> all = lines(text);
     for (std::size_t i = 0; i < all.size(); ++i) {
         const std::string line = all[i].substr(0, all[i].find('!'));
@@ -195,8 +223,8 @@ Result<MeasuredSweep> parseTouchstone(const std::string& text)
         if (parts[0][0] == '[') {
             const std::string key = lower(line);
             options.second = true;
-            if (key.find("[number of ports]") != std::string::npos && parts.back() != "1")
-                return at(i, coreText("core", "a file of one port is wanted, and this one has more"));
+            if (key.find("[number of ports]") != std::string::npos && parts.back() != "1" && parts.back() != "2")
+                return at(i, coreText("core", "a file of one port or two is wanted, and this one has more"));
             if (key.find("[reference]") != std::string::npos)
                 options.reference = numberIn(parts.back()).value_or(options.reference);
             data = key.find("[network data]") != std::string::npos || (data && key.find("[end]") == std::string::npos);
@@ -204,14 +232,20 @@ Result<MeasuredSweep> parseTouchstone(const std::string& text)
         }
         if (!data)
             continue;
-        if (parts.size() != 3)
-            return at(i, coreText("core", "a line of a file of one port has a frequency and two numbers"));
+        if (parts.size() == noiseColumns && ports == 2)
+            break; // what noise it adds, after the ports
+        if (ports == 0)
+            ports = parts.size() == onePortColumns ? 1 : parts.size() == twoPortColumns ? 2 : 0;
+        if (ports == 0 || parts.size() != (ports == 1 ? onePortColumns : twoPortColumns))
+            return at(i, coreText("core", "a line of a file of one port has a frequency and two numbers, one of two ports eight"));
+        if (ports == 2 && options.parameter != 's')
+            return at(i, coreText("core", "of two ports only reflections (S) tell what one of them sees"));
         const auto f = numberIn(parts[0]), a = numberIn(parts[1]), b = numberIn(parts[2]);
         if (!f || !a || !b || !(*f > 0.0))
             return at(i, coreText("core", "these are no three numbers, the frequency above 0"));
         const double frequency = *f * options.hertz;
-        if (!sweep.points.empty() && !(frequency > sweep.points.back().frequency))
-            return notRising(i);
+        if (const auto fault = order.add(sweep, frequency, i))
+            return *fault;
         const Complex z = impedanceBy(options, pairOf(options, *a, *b));
         sweep.points.push_back({frequency, z, measuredSwr(z, options.reference)});
         if (const auto fault = unusable(sweep.points.back(), i))
@@ -220,7 +254,7 @@ Result<MeasuredSweep> parseTouchstone(const std::string& text)
     if (sweep.points.empty())
         return Fault{"", coreText("core", "there is no measurement in that file")};
     sweep.reference = options.reference;
-    return sweep;
+    return order.risen(std::move(sweep));
 }
 
 CsvLayout guessCsv(const std::string& text)
@@ -271,6 +305,7 @@ std::size_t firstRowOf(const std::string& text, const CsvLayout& layout)
 Result<MeasuredSweep> parseCsv(const std::string& text, const CsvLayout& layout)
 {
     MeasuredSweep sweep;
+    Order order;
     const std::vector<std::string> all = lines(text);
     for (std::size_t row = layout.firstRow; row < all.size(); ++row) {
         if (all[row].find_first_not_of(" \t") == std::string::npos)
@@ -299,15 +334,21 @@ Result<MeasuredSweep> parseCsv(const std::string& text, const CsvLayout& layout)
             point.swr = *swr;
         if (point.swr == 0.0)
             return at(row, coreText("core", "neither SWR, R and X, nor a reflection is in this line; say which columns have them"));
-        if (!sweep.points.empty() && !(point.frequency > sweep.points.back().frequency))
-            return notRising(row);
+        if (const auto fault = order.add(sweep, point.frequency, row))
+            return *fault;
         if (const auto fault = unusable(point, row))
             return *fault;
         sweep.points.push_back(point);
     }
     if (sweep.points.empty())
         return Fault{"", coreText("core", "there is no measurement in that file")};
-    return sweep;
+    return order.risen(std::move(sweep));
+}
+
+bool isTouchstone(const std::string& path)
+{
+    const std::string ending = lower(path.size() > 4 ? path.substr(path.size() - 4) : "");
+    return ending == ".s1p" || ending == ".s2p";
 }
 
 Result<MeasuredSweep> readMeasured(const std::string& path)
@@ -315,8 +356,7 @@ Result<MeasuredSweep> readMeasured(const std::string& path)
     const Result<std::string> text = readTextFile(path);
     if (!text)
         return text.faults();
-    const bool touchstone = path.size() > 4 && lower(path.substr(path.size() - 4)) == ".s1p";
-    return touchstone ? parseTouchstone(*text) : parseCsv(*text, guessCsv(*text));
+    return isTouchstone(path) ? parseTouchstone(*text) : parseCsv(*text, guessCsv(*text));
 }
 
 } // namespace vetchling::files

@@ -9,8 +9,8 @@
 
 namespace vetchling::files {
 
-/// Versions 1 and 2: Hz to GHz; S, Z or Y; real and imaginary, magnitude and angle, or dB and angle; any reference.
-/// Faults: what is no such file, two ports, frequencies that do not rise; with the line.
+/// Versions 1 and 2: Hz to GHz; S, Z or Y; real and imaginary, magnitude and angle, or dB and angle; any reference. Of two ports S11 is
+/// taken. Faults: what is no such file, more ports, Z or Y of two; frequencies that go to and fro; with the line.
 Result<MeasuredSweep> parseTouchstone(const std::string& text);
 
 /// What a column of a CSV holds.
@@ -26,10 +26,12 @@ struct CsvLayout {
 CsvLayout guessCsv(const std::string& text);
 /// The first line whose frequency column holds a number; the number of lines where none does.
 std::size_t firstRowOf(const std::string& text, const CsvLayout& layout);
-/// Faults: no frequency, or nothing beside it; a line with too few numbers; frequencies that do not rise.
+/// Faults: no frequency, or nothing beside it; a line with too few numbers; frequencies that go to and fro.
 Result<MeasuredSweep> parseCsv(const std::string& text, const CsvLayout& layout);
 
-/// By the file's ending: .s1p is Touchstone, all else CSV as guessed.
+/// By its ending, .s1p or .s2p.
+bool isTouchstone(const std::string& path);
+/// Touchstone by its ending, all else CSV as guessed.
 Result<MeasuredSweep> readMeasured(const std::string& path);
 
 } // namespace vetchling::files

@@ -10,8 +10,9 @@ namespace vetchling {
 namespace {
 
 constexpr double driftWorthTelling = 0.0015; // of a dip, that it wandered
-constexpr double explains = 0.6;        // of the drift, that wet and dry make
-constexpr double levelHeights = 0.05;   // m
+constexpr double explains = 0.6;             // of the drift, that wet and dry make
+constexpr double levelHeights = 0.05;        // m
+constexpr double longestAgo = 60.0 * 365.25; // days
 
 /// kHz, for differences.
 Measure kilohertz(double f) { return {std::round(f / 100.0) / 10.0}; }
@@ -23,6 +24,9 @@ double mean(const std::vector<double>& values)
         sum += v;
     return sum / double(values.size());
 }
+
+/// Hz that two dips differ without saying anything, whoever asks.
+double worthTelling(double dip) { return driftWorthTelling * dip; }
 
 bool wet(SoilState s) { return s == SoilState::Wet || s == SoilState::Damp; }
 bool dry(SoilState s) { return s == SoilState::Dry || s == SoilState::Frozen; }
@@ -37,6 +41,12 @@ std::optional<double> dayOf(const std::string& iso)
     if (read < 3 || !date.ok() || hour < 0 || hour > 23 || minute < 0 || minute > 59)
         return std::nullopt;
     return double(std::chrono::sys_days(date).time_since_epoch().count()) + (read == 5 ? (hour + minute / 60.0) / 24.0 : 0.5);
+}
+
+bool possibleDate(const std::string& when, const std::string& now)
+{
+    const std::optional<double> day = dayOf(when), today = dayOf(now);
+    return day && today && *day < *today + 1.0 && *day > *today - longestAgo;
 }
 
 std::vector<DipSeries> dipSeriesOf(const Antenna& antenna)
@@ -70,6 +80,7 @@ std::optional<Drift> driftOf(const Antenna& antenna, const DipSeries& series)
         return std::nullopt;
     Drift drift;
     drift.change = settled.back().dip - settled.front().dip;
+    drift.within = worthTelling(settled.front().dip);
     drift.days = settled.back().day - settled.front().day;
     const auto tasks = trimTasks(antenna);
     const double length = shapes::familyOf(antenna.shape).value(asLogged(antenna), tasks[series.task].lever.parameter);
@@ -94,8 +105,8 @@ Text driftWords(const Drift& d)
 {
     const Measure change = kilohertz(std::abs(d.change)), days{std::round(d.days)},
                   stretch{std::abs(d.stretch), units::Quantity::SmallLength};
-    if (std::abs(d.stretch) < 1e-3)
-        return {coreText("core", "In %1 days the dip stayed where it was."), days};
+    if (d.stayed())
+        return {coreText("core", "In %1 days the dip stayed where it was, within %2 kHz."), days, kilohertz(d.within)};
     if (d.seasonal)
         return {
             coreText("core", "In %1 days the dip moved by %2 kHz: the soil's wet and dry do as much. Measure again when it is as it was."),
@@ -130,8 +141,8 @@ std::vector<Text> comparedWords(const Antenna& antenna, const Measurement& a, co
         words.push_back({coreText("core", "The soil was %1, and then %2."), std::string(soilStateWords[std::size_t(a.soil)]),
                          std::string(soilStateWords[std::size_t(b.soil)])});
     const double change = b.dip - a.dip;
-    if (std::abs(change) < driftWorthTelling * a.dip)
-        words.push_back({coreText("core", "The dip is where it was, within %1 kHz."), kilohertz(driftWorthTelling * a.dip)});
+    if (std::abs(change) <= worthTelling(a.dip))
+        words.push_back({coreText("core", "The dip is where it was, within %1 kHz."), kilohertz(worthTelling(a.dip))});
     else
         words.push_back(change > 0.0 ? Text(coreText("core", "The dip went up by %1 kHz."), kilohertz(change))
                                      : Text(coreText("core", "The dip went down by %1 kHz."), kilohertz(-change)));

@@ -9,6 +9,9 @@ namespace vetchling {
 /// Days since 1970-01-01 of an ISO 8601 date, with the time as a part of the day; nothing where it is none.
 std::optional<double> dayOf(const std::string& iso);
 
+/// Whether a date as it is told can be when something was measured. @param now ISO 8601, local
+bool possibleDate(const std::string& when, const std::string& now);
+
 /// The dips of one task over time.
 struct DipPoint {
     Id measurement;
@@ -31,6 +34,8 @@ struct Drift {
     double stretch = 0.0;             ///< m of each piece that would do the same
     std::optional<double> wetLessDry; ///< Hz, means of the wet and of the dry ones
     bool seasonal = false;            ///< what wet and dry do explains it
+    double within = 0.0;              ///< Hz that a dip wanders without a word
+    [[nodiscard]] bool stayed() const { return !(change > within || change < -within); }
 };
 /// Nothing with fewer than two dips after the last cut.
 std::optional<Drift> driftOf(const Antenna& antenna, const DipSeries& series);

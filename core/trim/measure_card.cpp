@@ -7,7 +7,8 @@ namespace vetchling {
 namespace {
 
 constexpr double beyond = 0.02, partsOfWidth = 10.0;
-constexpr double samePlace = 1e-6; // m
+constexpr double unmeasuredBelow = 0.05; // of the frequency, that building may have made it longer
+constexpr double samePlace = 1e-6;       // m
 
 } // namespace
 
@@ -66,7 +67,7 @@ MeasureCard measureCardOf(const TrimOutcome& outcome, const shapes::BuiltAntenna
     const TrimNext& next = outcome.next;
     const double dip = next.predicted > 0.0 && next.change == 0.0 ? next.predicted : next.modelDip;
     card.direct = joinedForDirectCurrent(built);
-    card.from = (1.0 - beyond) * std::min({dip, next.aim, next.target});
+    card.from = (1.0 - (next.predicted > 0.0 ? beyond : unmeasuredBelow)) * std::min({dip, next.aim, next.target});
     card.to = (1.0 + beyond) * std::max({dip, next.aim, next.target});
     card.step = next.width > 0.0 ? next.width / partsOfWidth : 1e-3 * next.target;
     card.aim = next.aim;

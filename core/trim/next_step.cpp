@@ -33,26 +33,29 @@ public:
     Result<TrimOutcome> run()
     {
         m_out.tasks = trimTasks(m_asked.antenna);
-        if (m_out.tasks.empty())
+        if (m_out.tasks.empty() || (m_asked.task && *m_asked.task >= m_out.tasks.size()))
             return Fault{"", coreText("core", "this antenna has no length that is trimmed")};
-        std::optional<TrimNext> first;
-        for (std::size_t i = 0; i < m_out.tasks.size(); ++i) {
-            if (m_asked.task && i != *m_asked.task) {
-                m_out.states.push_back(TrimStep::Measure);
-                continue;
-            }
-            const Result<TrimNext> next = nextOf(i);
+        const std::size_t count = m_out.tasks.size();
+        std::optional<TrimNext> told;
+        for (m_out.working = 0; m_out.working < count; ++m_out.working) {
+            Result<TrimNext> next = nextOf(m_out.working);
             if (!next)
                 return next.faults();
             m_out.states.push_back(next->step);
-            if (!first || (first->step == TrimStep::Done && next->step != TrimStep::Done))
-                first = *next;
-            if (next->step != TrimStep::Done && !m_asked.task) {
-                m_out.states.resize(m_out.tasks.size(), TrimStep::Measure); // the others wait
+            const bool done = next->step == TrimStep::Done;
+            if (m_asked.task ? m_out.working == *m_asked.task : !told || !done)
+                told = std::move(*next);
+            if (!done)
                 break;
-            }
         }
-        m_out.next = *first;
+        m_out.states.resize(count, TrimStep::Measure); // the others wait
+        if (!told) {
+            Result<TrimNext> next = nextOf(*m_asked.task);
+            if (!next)
+                return next.faults();
+            told = afterInner(std::move(*next));
+        }
+        m_out.next = std::move(*told);
         return m_out;
     }
 
@@ -125,7 +128,7 @@ private:
             return facts.faults();
         next.modelDip = facts->dip;
         next.width = facts->width;
-        next.tolerance = std::min(mostOff * task.target, facts->width > 0.0 ? 0.25 * facts->width : mostOff * task.target);
+        next.tolerance = toleranceAt(task.target, facts->width);
         if (const auto slope = slopeAt(now, task, facts->dip))
             next.modelSlope = *slope;
         const auto readings = readingsOf(place);
@@ -165,6 +168,25 @@ private:
         const double value = parameter(now, task), step = value != 0.0 ? 0.01 * std::abs(value) : 1e-4;
         const auto other = dipWith(now, task, value - step);
         return other ? std::optional((dip - other->dip) / step) : std::nullopt;
+    }
+
+    /// Links: what is cut inside moves what lies outside, and never the other way.
+    [[nodiscard]] TrimNext afterInner(TrimNext next) const
+    {
+        const TrimTask &inner = m_out.tasks[m_out.working], &own = m_out.tasks[next.task];
+        if (inner.configuration == own.configuration)
+            return next;
+        next.waitsFor = m_out.working;
+        if (next.step == TrimStep::Measure || next.step == TrimStep::Check)
+            return next;
+        next.step = TrimStep::Check;
+        next.change = next.fold = 0.0;
+        next.other.reset();
+        next.predicted = next.learned.at(next.modelDip);
+        next.sure = next.learned.sure(next.modelDip);
+        next.words = {coreText("core", "First finish %1, %2: what is cut there moves this one."), inner.configurationName,
+                      inner.lever.name};
+        return next;
     }
 
     TrimNext measure(TrimNext next, const TrimTask& task) const
@@ -368,97 +390,7 @@ Result<DipFacts> dipNear(study::Library& library, const study::Subject& subject,
     return unlessStopped(watch, DipFacts{(*curve)->fundamental, width});
 }
 
-std::vector<TrimTask> trimTasks(const Antenna& antenna)
-{
-    const shapes::AntennaShape& shape = antenna.shape;
-    const shapes::Family& family = shapes::familyOf(shape);
-    const std::vector<shapes::Lever> levers = family.levers(shape);
-    const std::vector<shapes::Configuration> configurations = family.configurations(shape);
-    std::vector<TrimTask> tasks;
-    const std::vector<shapes::TunedLength> tuned = family.tuned(shape);
-    if (tuned.size() == 1 && !levers.empty()) // what is trimmed need not be what was tuned: coils are wound once, ends are cut
-        tasks.push_back({levers.front(), tuned.front().frequency, tuned.front().configuration, {}});
-    for (const shapes::TunedLength& t : tasks.empty() ? tuned : std::vector<shapes::TunedLength>()) {
-        const auto lever = std::find_if(levers.begin(), levers.end(), [&](const shapes::Lever& l) { return l.parameter == t.parameter; });
-        if (lever != levers.end())
-            tasks.push_back({*lever, t.frequency, t.configuration,
-                             configurations.size() > 1 && t.configuration < configurations.size() ? configurations[t.configuration].name
-                                                                                                  : std::string()});
-    }
-    if (tasks.empty() && !levers.empty())
-        tasks.push_back({levers.front(), shape.designFrequency, 0, {}});
-    if (configurations.size() == 1)
-        std::stable_sort(tasks.begin(), tasks.end(), [](const TrimTask& a, const TrimTask& b) { return a.target < b.target; });
-    if (antenna.trim.target > 0.0 && !tasks.empty()) {
-        auto own = std::min_element(tasks.begin(), tasks.end(), [&](const TrimTask& a, const TrimTask& b) {
-            return std::abs(a.target - antenna.trim.target) < std::abs(b.target - antenna.trim.target);
-        });
-        own->target = antenna.trim.target;
-    }
-    return tasks;
-}
-
-std::size_t taskOf(const std::vector<TrimTask>& tasks, const Measurement& m)
-{
-    std::size_t best = 0;
-    double nearest = HUGE_VAL;
-    for (std::size_t i = 0; i < tasks.size(); ++i) {
-        if (m.configuration && *m.configuration != tasks[i].configuration)
-            continue;
-        if (!m.parameter.empty() && m.parameter == tasks[i].lever.parameter)
-            return i;
-        if (const double off = std::abs(m.dip / tasks[i].target - 1.0); off < nearest)
-            nearest = off, best = i;
-    }
-    return best;
-}
-
-std::string cutParameter(const Antenna& antenna, const Measurement& measurement)
-{
-    if (!measurement.parameter.empty())
-        return measurement.parameter;
-    const std::vector<TrimTask> tasks = trimTasks(antenna);
-    return tasks.empty() ? std::string() : tasks[taskOf(tasks, measurement)].lever.parameter;
-}
-
-std::vector<shapes::Lever> cutPieces(const Antenna& antenna, std::size_t task)
-{
-    const shapes::Family& family = shapes::familyOf(antenna.shape);
-    const std::vector<TrimTask> tasks = trimTasks(antenna);
-    std::vector<shapes::Lever> out;
-    if (task < tasks.size())
-        out.push_back(tasks[task].lever);
-    const auto known = [&](const std::string& key) {
-        return std::any_of(out.begin(), out.end(), [&](const shapes::Lever& l) { return l.parameter == key; }) ||
-               std::any_of(tasks.begin(), tasks.end(), [&](const TrimTask& t) { return t.lever.parameter == key; });
-    };
-    for (const shapes::Lever& lever : family.levers(antenna.shape))
-        if (const shapes::ParameterSpec* spec = family.spec(antenna.shape, lever.parameter);
-            spec && spec->quantity == units::Quantity::Length && lever.side == shapes::LeverSide::OpenEnd &&
-            (out.empty() || lever.kind == out.front().kind) && !known(lever.parameter))
-            out.push_back(lever);
-    return out;
-}
-
-std::map<std::string, double> takenByLog(const Antenna& antenna, std::size_t entries)
-{
-    std::map<std::string, double> taken;
-    const auto& log = antenna.trim.measurements;
-    for (std::size_t i = 0; i < std::min(entries, log.size()); ++i)
-        if (log[i].cutSinceLast != 0.0)
-            if (const std::string key = cutParameter(antenna, log[i]); !key.empty())
-                taken[key] += log[i].cutSinceLast;
-    return taken;
-}
-
-shapes::AntennaShape asLogged(const Antenna& antenna, std::size_t entries)
-{
-    shapes::AntennaShape shape = antenna.shape;
-    const shapes::Family& family = shapes::familyOf(shape);
-    for (const auto& [key, taken] : takenByLog(antenna, entries))
-        shape = family.levered(shape, key, family.value(shape, key) - taken);
-    return shape;
-}
+double toleranceAt(double target, double width) { return std::min(mostOff * target, width > 0.0 ? 0.25 * width : mostOff * target); }
 
 shapes::AntennaShape raised(const shapes::AntennaShape& shape, double by)
 {
@@ -486,7 +418,7 @@ double heightOf(const shapes::BuiltAntenna& built)
 
 TrimQuestion trimQuestionOf(const Design& design, const Antenna& antenna)
 {
-    return {study::questionOf(design, antenna).subject, antenna, {}, design.operation.system, unreadOf(design, antenna.id)};
+    return {study::questionOf(design, antenna).subject, withLogBegun(antenna), {}, design.operation.system, unreadOf(design, antenna.id)};
 }
 
 Result<TrimOutcome> trimNext(study::Library& library, const TrimQuestion& asked, const Watch& watch)

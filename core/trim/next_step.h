@@ -8,6 +8,7 @@
 #include "core/design/design.h"
 #include "core/study/study.h"
 #include "core/trim/estimate.h"
+#include "core/trim/log_tasks.h"
 
 #include <optional>
 #include <string>
@@ -15,25 +16,6 @@
 
 namespace vetchling {
 
-/// One length that is trimmed for one frequency.
-struct TrimTask {
-    shapes::Lever lever;
-    double target = 0.0; ///< Hz
-    std::size_t configuration = 0;
-    std::string configurationName; ///< empty where there is one only
-};
-/// In the order of the work.
-std::vector<TrimTask> trimTasks(const Antenna& antenna);
-/// The task that a measurement belongs to: of its configuration, the one whose parameter it names, else whose target is nearest.
-std::size_t taskOf(const std::vector<TrimTask>& tasks, const Measurement& measurement);
-/// The parameter that a measurement's cut is of: the one it names, else its task's; empty where nothing is trimmed.
-std::string cutParameter(const Antenna& antenna, const Measurement& measurement);
-/// What can be cut (or slid, where that is what trimming does): a task's lever, then others at an open end, as of one side alone
-std::vector<shapes::Lever> cutPieces(const Antenna& antenna, std::size_t task);
-/// What the first so many entries of the log took off, by parameter, SI each piece. @param entries all of them where left out
-std::map<std::string, double> takenByLog(const Antenna& antenna, std::size_t entries = std::size_t(-1));
-/// The shape with what the first so many entries of the log took off. @param entries all of them where left out
-shapes::AntennaShape asLogged(const Antenna& antenna, std::size_t entries = std::size_t(-1));
 /// The shape hung so much higher, m; what stands on the ground stays on it.
 shapes::AntennaShape raised(const shapes::AntennaShape& shape, double by);
 /// Height of an antenna as its builder tells it: that of its highest wire, m.
@@ -44,6 +26,9 @@ struct DipFacts {
 };
 /// The dip of the SWR nearest to a frequency. Faults: what cannot be built or solved; stopped.
 Result<DipFacts> dipNear(study::Library& library, const study::Subject& subject, double frequency, const Watch& watch = {});
+
+/// Hz that a finished dip may be off. @param width Hz below 2:1, 0 where it is nowhere
+double toleranceAt(double target, double width);
 
 enum class TrimStep { Measure, Cut, Fold, Slide, Lengthen, Done, Check };
 
@@ -68,15 +53,16 @@ struct TrimNext {
     double modelSlope = 0.0;
     double modelDip = 0.0; ///< Hz of the antenna as logged
     DipEstimate learned;
-    double fold = 0.0;               ///< m of each piece that, folded back, do what the cut does; 0 where that is not known
-    std::optional<OtherLever> other; ///< for the last bit, where the antenna has one that reaches it
+    double fold = 0.0;                   ///< m of each piece that, folded back, do what the cut does; 0 where that is not known
+    std::optional<OtherLever> other;     ///< for the last bit, where the antenna has one that reaches it
+    std::optional<std::size_t> waitsFor; ///< task that has to be finished before, since it moves this one
     Text words;
 };
 
 struct TrimQuestion {
     study::Subject subject; ///< as designed
     Antenna antenna;
-    std::optional<std::size_t> task; ///< else the first that is not finished
+    std::optional<std::size_t> task; ///< that is told of; else the first that is not finished
     units::System system = units::System::Metric;
     std::string unread; ///< where in its file something of it could not be read (`unreadOf`); empty: nowhere
     friend bool operator==(const TrimQuestion&, const TrimQuestion&) = default;
@@ -86,7 +72,8 @@ TrimQuestion trimQuestionOf(const Design& design, const Antenna& antenna);
 struct TrimOutcome {
     std::vector<TrimTask> tasks;
     TrimNext next;
-    std::vector<TrimStep> states; ///< by task: Done, or what it waits for
+    std::vector<TrimStep> states; ///< by task: Done, or what is to be done; Measure for those after the first that is not finished
+    std::size_t working = 0;      ///< the first task that is not finished; the number of them where all are
 };
 /// Faults: what cannot be built, an antenna without lengths to trim; stopped.
 Result<TrimOutcome> trimNext(study::Library& library, const TrimQuestion& asked, const Watch& watch = {});

@@ -17,7 +17,8 @@ constexpr Vector prior{0.35, 0.7, 0.3, 0.012};                             // on
 constexpr Vector fitStep{0.15, 0.3, 0.15, 0.005};                          // for slopes
 constexpr double dipNoise = 6e-4, swrNoise = 0.08, resistanceNoise = 0.07; // of the value
 constexpr std::size_t mostMeasurements = 6;
-constexpr double farOff = 0.12; // of a band's centre, that a dip is looked for
+constexpr double farOff = 0.12;     // of a band's centre, that a dip is looked for
+constexpr double besideBand = 0.06; // of a band's edge, that its dip may lie outside
 
 /// One thing that was read, or its model.
 struct Datum {
@@ -144,9 +145,9 @@ private:
         for (const TrimTask& t : m_tasks)
             if (const shapes::ParameterSpec* spec = family.spec(shape, t.lever.parameter);
                 spec && spec->quantity == units::Quantity::Length)
-                s.shape = family.levered(s.shape, t.lever.parameter,
-                                         family.value(shape, t.lever.parameter) +
-                                             u[Longer] * family.value(m_antenna.shape, t.lever.parameter));
+                s.shape =
+                    family.levered(s.shape, t.lever.parameter,
+                                   family.value(shape, t.lever.parameter) + u[Longer] * family.value(m_antenna.shape, t.lever.parameter));
         s.ground.relativePermittivity = std::max(1.5, s.ground.relativePermittivity * std::exp(u[Permittivity]));
         s.ground.conductivity *= std::exp(u[Conductivity]);
         return s;
@@ -239,13 +240,16 @@ private:
             for (std::size_t i = 0; i < configurations.size(); ++i)
                 if (std::abs(configurations[i].frequency - centre) < std::abs(configurations[configuration].frequency - centre))
                     configuration = i;
-            const auto dip = [&](const Vector& at) -> std::optional<double> {
-                const auto curve = curveNear(subjectOf(now, configuration, at), centre);
-                if (!curve || !((*curve)->swrAt((*curve)->fundamental) < 5.0))
+            const auto dipOf = [&](const shapes::AntennaShape& shape, const Vector& at) -> std::optional<double> {
+                const auto curve = curveNear(subjectOf(shape, configuration, at), centre);
+                const double found = curve ? (*curve)->fundamental : 0.0;
+                if (!(found > (1.0 - besideBand) * wanted.band.from && found < (1.0 + besideBand) * wanted.band.to) ||
+                    !((*curve)->swrAt(found) < 5.0))
                     return std::nullopt;
-                return (*curve)->fundamental;
+                return found;
             };
-            const auto planned = dip({}), fitted = dip(u);
+            const auto dip = [&](const Vector& at) { return dipOf(now, at); };
+            const auto planned = dipOf(m_antenna.shape, {}), fitted = dip(u);
             if (m_watch.stopped())
                 return {{"", coreText("core", "stopped")}};
             if (!planned || !fitted)
@@ -294,8 +298,7 @@ void useFit(Design& design, const Id& id, const SiteFit& fit)
     shapes::AntennaShape shape = raised(antenna->shape, fit.higher.value);
     for (const TrimTask& t : trimTasks(*antenna))
         if (const shapes::ParameterSpec* spec = family.spec(shape, t.lever.parameter); spec && spec->quantity == units::Quantity::Length)
-            shape =
-                family.levered(shape, t.lever.parameter, (1.0 + fit.longer.value) * family.value(antenna->shape, t.lever.parameter));
+            shape = family.levered(shape, t.lever.parameter, (1.0 + fit.longer.value) * family.value(antenna->shape, t.lever.parameter));
     takeShape(*antenna, shape);
     design.site.soil.id.clear();
     design.site.soil.name = "as fitted";

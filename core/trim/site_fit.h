@@ -22,7 +22,7 @@ struct Fitted {
 struct FitPrediction {
     Id band;
     std::string name;
-    double asPlanned = 0.0; ///< Hz: the model's dip
+    double asPlanned = 0.0; ///< Hz: the model's dip of the plan, nothing cut
     Fitted dip;             ///< Hz
 };
 
@@ -32,7 +32,7 @@ struct SiteFit {
     Fitted longer;                     ///< part of the trimmed lengths
     int measurements = 0;
     double before = 0.0, after = 0.0; ///< mean misfit in standard deviations of the readings, of plan and fit
-    std::vector<FitPrediction> bands; ///< wished ones that have a dip
+    std::vector<FitPrediction> bands; ///< wished ones that have a dip in them or near, as it hangs now and by plan
 };
 
 /// Faults: nothing measured; what cannot be built or solved; stopped. Takes some seconds.

@@ -30,8 +30,8 @@ Result<std::vector<BandEffect>> stepEffects(study::Library& library, const Desig
     before.subject.shape = asLogged(antenna);
     study::Question after = before;
     const shapes::Family& family = shapes::familyOf(antenna.shape);
-    after.subject.shape = family.levered(before.subject.shape, task.lever.parameter,
-                                         family.value(before.subject.shape, task.lever.parameter) + next.change);
+    after.subject.shape =
+        family.levered(before.subject.shape, task.lever.parameter, family.value(before.subject.shape, task.lever.parameter) + next.change);
     const auto was = study::curvesOf(library, before, watch, study::Reach::Near),
                then = study::curvesOf(library, after, watch, study::Reach::Near);
     if (!was || !then)

@@ -28,6 +28,11 @@ Measure metres(double m) { return {std::abs(m), units::Quantity::SmallLength}; }
 
 double rounded(double swr, double step) { return std::round(swr / step) * step; }
 
+std::vector<double> rangeRound(double mark, double step)
+{
+    return sweptFrequencies((1.0 - sweptEitherSide) * mark, (1.0 + sweptEitherSide) * mark, sweptPoints, step);
+}
+
 /// A calibration whose open was touched.
 Result<Calibration> touched(const InstrumentFaults& faults, const std::vector<double>& frequencies, std::mt19937& random)
 {
@@ -41,6 +46,8 @@ Result<Calibration> touched(const InstrumentFaults& faults, const std::vector<do
     };
     return Calibration::from(read(Standard::Open, 120e-12), read(Standard::Short, 0.0), read(Standard::Load, 0.0));
 }
+
+ChainPart coaxOf(double k1) { return {{}, "line", {}, {{"length_m", coaxLength}, {"k1_dB_per_100m", k1}}, {}, {}, {}}; }
 
 HiddenFaults hiddenBy(YardFault fault, std::mt19937& random)
 {
@@ -66,8 +73,7 @@ Yard::Yard(YardLevel level, Antenna plan, YardFault fault, unsigned seed)
     m_built.plan.shape = m_plan.shape;
     m_built.plan.ground = believed;
     m_built.faults = hiddenBy(fault, m_random);
-    m_coax = {{}, "line", {}, {{"length_m", coaxLength}, {"k1_dB_per_100m", fault == YardFault::LossyCoax ? lossyK1 : usualK1}},
-              {}, {},     {}};
+    m_coax = coaxOf(fault == YardFault::LossyCoax ? lossyK1 : usualK1);
     note(YardAct::Start, m_level.story);
 }
 
@@ -89,7 +95,30 @@ Result<Yard> Yard::open(study::Library& library, const YardLevel& level, unsigne
     if (const auto built = shapes::buildOver(subjectOf(yard.m_built, {}).shape, believed); !built)
         return built.faults();
     yard.look();
+    if (Faults faults = yard.drawPlan(library, watch); !faults.empty())
+        return faults;
     return yard;
+}
+
+/// Through a good coax, by a good instrument.
+Faults Yard::drawPlan(study::Library& library, const Watch& watch)
+{
+    const ChainPart coax = coaxOf(usualK1);
+    for (const TrimTask& task : m_tasks) {
+        AsBuilt plan{m_built.plan, {}};
+        plan.plan.configuration = task.configuration;
+        const auto frequencies = rangeRound(task.target, m_instrument.step);
+        const auto impedances = impedancesOf(library, plan, {}, frequencies, watch);
+        if (!impedances)
+            return impedances.faults();
+        MeasuredSweep sweep;
+        for (std::size_t i = 0; i < frequencies.size(); ++i) {
+            const Complex z = kindOf(coax).at(coax, frequencies[i]).towardsRadio((*impedances)[i]);
+            sweep.points.push_back({frequencies[i], z, measuredSwr(z, 50.0)});
+        }
+        m_planned.push_back(std::move(sweep));
+    }
+    return {};
 }
 
 Faults Yard::mayAct(std::size_t task) const
@@ -182,8 +211,7 @@ Faults Yard::measure(study::Library& library, std::size_t task, const Watch& wat
     if (Faults faults = mayAct(task); !faults.empty())
         return faults;
     const double mark = m_tasks[task].target;
-    const auto frequencies =
-        sweptFrequencies((1.0 - sweptEitherSide) * mark, (1.0 + sweptEitherSide) * mark, sweptPoints, m_instrument.step);
+    const auto frequencies = rangeRound(mark, m_instrument.step);
     const auto impedances = impedancesOf(library, builtFor(task), m_handling, frequencies, watch);
     if (!impedances)
         return impedances.faults();
@@ -284,13 +312,13 @@ Faults Yard::change(std::size_t task, double amount, bool fold)
     const study::Subject subject = subjectOf(m_built, then);
     if (const auto built = shapes::buildOver(subject.shape, believed); !built)
         return {{"", coreText("core", "what is left would not hang as it does: take less")}};
+    if (amount < 0.0 && !fold) // what had been cut before is lost
+        m_joined += std::min(-amount, std::max(0.0, m_cut[task])) * m_tasks[task].lever.pieces;
     m_handling = then;
     look();
     m_sinceMeasured[task] += amount;
     m_lowered = true;
     (fold ? m_folded : m_cut)[task] += amount;
-    if (amount < 0.0 && !fold)
-        m_joined -= amount * m_tasks[task].lever.pieces;
     const Text piece = m_tasks[task].lever.name;
     note(fold ? YardAct::Fold : YardAct::Cut, amount < 0.0 ? (fold ? Text(coreText("core", "let out %1, %2"), metres(amount), piece)
                                                                    : Text(coreText("core", "joined on %1, %2"), metres(amount), piece))
@@ -351,6 +379,52 @@ Faults Yard::hint(study::Library& library, const Watch& watch)
     return {};
 }
 
+/// @param mended a joint that was found is crimped anew
+Result<double> Yard::swrOn(study::Library& library, std::size_t task, double mark, bool mended, const Watch& watch) const
+{
+    AsBuilt built = builtFor(task);
+    if (mended)
+        built.faults.joint = 0.0;
+    const auto z = impedancesOf(library, built, m_handling, {mark, 1.001 * mark}, watch);
+    return z ? Result<double>(measuredSwr(z->front(), 50.0)) : z.faults();
+}
+
+/// m of wire, all pieces, that were cut beyond where the dip was near enough to its mark.
+Result<double> Yard::cutTooFar(study::Library& library, std::size_t place, const Watch& watch) const
+{
+    const TrimTask& task = m_tasks[place];
+    const auto cut = m_cut.find(place);
+    if (cut == m_cut.end() || !(cut->second > 0.0))
+        return 0.0;
+    const study::Subject now = subjectOf(builtFor(place), m_handling);
+    study::Subject shorter = now;
+    constexpr double step = 0.01;
+    const shapes::Family& family = shapes::familyOf(now.shape);
+    shorter.shape = family.levered(now.shape, task.lever.parameter, family.value(now.shape, task.lever.parameter) - step);
+    const auto dip = dipNear(library, now, task.target, watch), then = dipNear(library, shorter, task.target, watch);
+    if (!dip || !then)
+        return dip ? then.faults() : dip.faults();
+    const double beyond = dip->dip - task.target - toleranceAt(task.target, dip->width);
+    if (!(beyond > 0.0) || !(then->dip > dip->dip))
+        return 0.0;
+    return std::min(cut->second, beyond * step / (then->dip - dip->dip)) * task.lever.pieces;
+}
+
+YardDone Yard::done() const
+{
+    YardDone out;
+    bool swept = false;
+    for (const YardNote& n : m_notes) {
+        out.cut |= n.act == YardAct::Cut;
+        out.folded |= n.act == YardAct::Fold;
+        out.hoisted |= n.act == YardAct::Height;
+        out.loaded |= n.act == YardAct::Load;
+        out.sweptTwice |= swept && n.act == YardAct::Sweep;
+        swept = n.act == YardAct::Sweep || (swept && n.act != YardAct::Cut && n.act != YardAct::Fold && n.act != YardAct::Height);
+    }
+    return out;
+}
+
 Faults Yard::finish(study::Library& library, YardFault guess, const Watch& watch)
 {
     if (Faults faults = mayAct(0); !faults.empty())
@@ -359,37 +433,33 @@ Faults Yard::finish(study::Library& library, YardFault guess, const Watch& watch
     v.right = guess == m_fault;
     v.hoists = m_hoists;
     v.wasted = m_joined;
-    const auto swrOn = [&](std::size_t task, double mark) -> Result<double> {
-        const auto z = impedancesOf(library, builtFor(task), m_handling, {mark, 1.001 * mark}, watch);
-        return z ? Result<double>(measuredSwr(z->front(), 50.0)) : z.faults();
-    };
+    std::vector<std::pair<std::size_t, double>> marks;
     for (std::size_t i = 0; i < m_tasks.size(); ++i) {
-        const auto swr = swrOn(i, m_tasks[i].target);
+        marks.emplace_back(i, m_tasks[i].target);
+        const auto wasted = cutTooFar(library, i, watch);
+        if (!wasted)
+            return wasted.faults();
+        v.wasted += *wasted;
+    }
+    for (double mark : m_level.also)
+        marks.emplace_back(0, mark);
+    for (const auto& [task, mark] : marks) {
+        const auto swr = swrOn(library, task, mark, v.right, watch);
         if (!swr)
             return swr.faults();
         ++v.bands;
         v.bandsUnder += *swr < goodSwr;
-        const study::Subject now = subjectOf(builtFor(i), m_handling);
-        study::Subject shorter = now;
-        const std::string& key = m_tasks[i].lever.parameter;
-        const double step = 0.01;
-        const shapes::Family& family = shapes::familyOf(now.shape);
-        shorter.shape = family.levered(now.shape, key, family.value(now.shape, key) - step);
-        const auto dip = dipNear(library, now, m_tasks[i].target, watch), then = dipNear(library, shorter, m_tasks[i].target, watch);
-        if (dip && then && then->dip > dip->dip && dip->dip > m_tasks[i].target && m_cut[i] > 0.0)
-            v.wasted += std::min(m_cut[i], (dip->dip - m_tasks[i].target) * step / (then->dip - dip->dip)) * m_tasks[i].lever.pieces;
+        if (*swr >= goodSwr)
+            v.missing.push_back({coreText("core", "At %1 the SWR is %2."), frequency(mark), plain(rounded(*swr, 0.01))});
     }
-    for (double mark : m_level.also) {
-        const auto swr = swrOn(0, mark);
-        if (!swr)
-            return swr.faults();
-        ++v.bands;
-        v.bandsUnder += *swr < goodSwr;
-    }
-    v.passed = v.right && v.bandsUnder == v.bands && v.hoists <= m_level.hoists && v.wasted <= m_level.spare;
+    if (v.hoists > m_level.hoists)
+        v.missing.push_back({coreText("core", "%1 hoists, and %2 were allowed."), plain(v.hoists), plain(m_level.hoists)});
+    if (v.wasted > m_level.spare)
+        v.missing.push_back({coreText("core", "%1 of wire wasted, and %2 were to spare."), metres(v.wasted), metres(m_level.spare)});
+    v.passed = v.right && v.missing.empty();
     if (watch.stopped())
         return {stoppedFault()};
-    v.explained = yardExplanation(m_fault);
+    v.explained = yardExplanation(m_fault, done());
     m_verdict = v;
     note(YardAct::Verdict,
          {v.right ? coreText("core", "it was %1: found") : coreText("core", "it was %1: not found"), yardFaultName(m_fault)});

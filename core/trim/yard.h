@@ -15,9 +15,6 @@ namespace vetchling {
 enum class YardFault { TooLong, WetSoil, HungLow, BadCrimp, WrongTurns, LossyCoax, BadCalibration };
 Text yardFaultName(YardFault fault);
 
-/// What each sign meant, once it is known.
-std::vector<Text> yardExplanation(YardFault fault);
-
 struct YardLevel {
     std::string id;
     Text title, story;
@@ -39,6 +36,13 @@ enum class YardAct { Start, Sweep, Ohmmeter, Hand, Load, Fold, Cut, Height, Hint
 /// s that it takes.
 int yardSeconds(YardAct act);
 
+/// What was done of all that could be.
+struct YardDone {
+    bool cut = false, folded = false, hoisted = false, loaded = false, sweptTwice = false;
+};
+/// What each sign meant, once it is known: of what was done, and what would have told.
+std::vector<Text> yardExplanation(YardFault fault, const YardDone& done);
+
 /// One line of what was done and seen.
 struct YardNote {
     YardAct act = YardAct::Start;
@@ -47,11 +51,12 @@ struct YardNote {
 };
 
 struct YardVerdict {
-    bool right = false;  ///< the fault was named
-    double wasted = 0.0; ///< m of wire
+    bool right = false;  ///< the fault was named, and so is mended
+    double wasted = 0.0; ///< m of wire: joined on again, or cut beyond what finishes
     int hoists = 0;
     int bandsUnder = 0, bands = 0; ///< with an SWR below 2 on their mark
     bool passed = false;           ///< named, every band under 2, within hoists and wire
+    std::vector<Text> missing;     ///< why it is not passed
     std::vector<Text> explained;   ///< what each sign meant
 };
 
@@ -80,6 +85,9 @@ public:
         return task < m_hanging.size() ? m_hanging[task].get() : nullptr;
     }
 
+    /// What the instrument would show of the plan with a task's links, over the range that is swept; null for a task that is not there.
+    [[nodiscard]] const MeasuredSweep* planned(std::size_t task) const { return task < m_planned.size() ? &m_planned[task] : nullptr; }
+
     // Each writes what was seen into the notes. Faults: a task that is not there, what cannot hang, a finished level; nothing is changed
     // then.
     Faults measure(study::Library& library, std::size_t task, const Watch& watch = {});
@@ -102,6 +110,10 @@ private:
     void logIt(std::size_t task, double dip, double swr);
     [[nodiscard]] AsBuilt builtFor(std::size_t task) const;
     void look();
+    Faults drawPlan(study::Library& library, const Watch& watch);
+    [[nodiscard]] YardDone done() const;
+    Result<double> swrOn(study::Library& library, std::size_t task, double mark, bool mended, const Watch& watch) const;
+    Result<double> cutTooFar(study::Library& library, std::size_t task, const Watch& watch) const;
 
     YardLevel m_level;
     Antenna m_plan;
@@ -114,6 +126,7 @@ private:
     Handling m_handling;
     std::vector<YardNote> m_notes;
     std::vector<std::shared_ptr<const shapes::BuiltAntenna>> m_hanging; ///< by task
+    std::vector<MeasuredSweep> m_planned;                               ///< by task
     std::optional<MeasuredSweep> m_sweep;
     std::vector<std::pair<double, double>> m_channels;
     std::optional<YardVerdict> m_verdict;

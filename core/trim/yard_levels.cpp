@@ -18,25 +18,31 @@ Text yardFaultName(YardFault fault)
     return coreText("core", "a bad calibration");
 }
 
-std::vector<Text> yardExplanation(YardFault fault)
+std::vector<Text> yardExplanation(YardFault fault, const YardDone& done)
 {
     switch (fault) {
-    case YardFault::TooLong:
-        return {coreText(
-            "core", "The dip lay low, its SWR and width were the model's: nothing but length. Folding first would have cost no wire.")};
+    case YardFault::TooLong: {
+        std::vector<Text> words{coreText("core", "The dip lay low, its SWR and width were the model's: nothing but length.")};
+        if (done.cut)
+            words.push_back(done.folded ? coreText("core", "Folding first cost no wire; a cut is for when one is sure.")
+                                        : coreText("core", "Folding first would have cost no wire."));
+        return words;
+    }
     case YardFault::WetSoil:
-        return {
-            coreText("core", "The dip was lower and its least SWR other than planned: wet soil pulls the resonance down and takes power."),
-            coreText("core", "The change with height told: over wet soil the first metres matter more.")};
+        return {coreText("core", "The least SWR was not the plan's, and no length mends that: over other soil the wire has another "
+                                 "resistance, while its resonance hardly moves."),
+                done.hoisted ? coreText("core", "The change with height told: it was not that of the soil that was planned.")
+                             : coreText("core", "Another height would have told: over another soil it changes otherwise.")};
     case YardFault::HungLow:
-        return {
-            coreText(
-                "core",
-                "The least SWR was lower than planned and the dip broad: near the soil the resistance falls and the ground loss grows."),
-            coreText("core", "Hoisting it by some metres brought both back: no other fault answers to height like that.")};
+        return {coreText("core", "Dip, width and least SWR were not the plan's: near the soil resistance and resonance change together."),
+                done.hoisted ? coreText("core", "With the height both changed as from no other fault.")
+                             : coreText("core", "Hoisting it by some metres would have brought both back: no other fault answers so.")};
     case YardFault::BadCrimp:
-        return {coreText("core",
-                         "The least SWR was raised and jumped from sweep to sweep, the dip stayed where it was: resistance in a joint."),
+        return {done.sweptTwice
+                    ? coreText("core", "The least SWR was raised and jumped from sweep to sweep, the dip stayed where it was: resistance "
+                                       "in a joint.")
+                    : coreText("core", "The least SWR was raised. A second sweep of the same wire would have jumped, with the dip where it "
+                                       "was: resistance in a joint."),
                 coreText("core", "Cutting moves the dip and never mends the SWR. A crimp, a screw or a plug does.")};
     case YardFault::WrongTurns:
         return {
@@ -48,10 +54,13 @@ std::vector<Text> yardExplanation(YardFault fault)
         return {
             coreText("core",
                      "Far off the dip the SWR was low: what comes back passes the cable twice. Half the return loss there is its loss."),
-            coreText("core", "The coax alone, open at its top, must read high. This one did not: change it.")};
+            done.loaded ? coreText("core", "The coax alone, open at its top, must read high. This one did not: change it.")
+                        : coreText("core", "The coax alone, open at its top, must read high. It was not tried; this one does not.")};
     case YardFault::BadCalibration: break;
     }
-    return {coreText("core", "A resistor of known value on the plug read wrong: the open was touched when it was calibrated."),
+    return {done.loaded
+                ? coreText("core", "A resistor of known value on the plug read wrong: the open was touched when it was calibrated.")
+                : coreText("core", "The open was touched when it was calibrated. A resistor of known value on the plug would have told."),
             coreText("core",
                      "A good calibration takes a minute: open, short and load at the end of the cable, hands off, for just this range.")};
 }
@@ -109,7 +118,7 @@ const std::vector<YardLevel>& yardLevels()
          coreText("core", "One wire, a transformer, two bands. Trim it on the lower one; the upper one follows."),
          "end-fed",
          7.01e6,
-         {},
+         {{"transformer_ratio", 64.0}}, // in the middle of what dry and wet soil make of it
          {TooLong, WetSoil},
          false,
          7,

@@ -82,7 +82,7 @@ TEST(Touchstone, TheSecondVersionKeepsOhms)
     ASSERT_TRUE(sweep.ok()) << sweep.firstFault();
     EXPECT_EQ(*sweep->points[0].impedance, Complex(40.0, -20.0));
     EXPECT_EQ(sweep->reference, 75.0);
-    EXPECT_FALSE(parseTouchstone("[Version] 2.0\n[Number of Ports] 2\n").ok());
+    EXPECT_FALSE(parseTouchstone("[Version] 2.0\n[Number of Ports] 3\n").ok());
 }
 
 TEST(Touchstone, NonsenseIsToldWithItsLine)
@@ -91,7 +91,10 @@ TEST(Touchstone, NonsenseIsToldWithItsLine)
                                "! only words\n",
                                "# MHz S RI R 50\n7.0 0.1\n",
                                "# MHz S RI R 50\n7.0 0.1 0.2 0.3 0.4\n",
-                               "# MHz S RI R 50\n7.1 0 0\n7.0 0 0\n",
+                               "# MHz S RI R 50\n7.1 0 0\n7.0 0 0\n7.2 0 0\n",
+                               "# MHz S RI R 50\n7.1 0 0\n7.1 0 0\n",
+                               "# MHz Z RI R 50\n7.1 1 0 0 0 0 0 1 0\n",
+                               "# MHz S RI R 50\n7.0 1 0 0 0 0 0 1 0\n7.1 1 0\n",
                                "# MHz S RI R 50\n7.0 nan 0\n",
                                "# parsec S RI\n7 0 0\n",
                                "# MHz H RI\n7 0 0\n",
@@ -99,7 +102,40 @@ TEST(Touchstone, NonsenseIsToldWithItsLine)
                                "hello\n"};
     for (const char* text : bad)
         EXPECT_FALSE(parseTouchstone(text).ok()) << text;
-    EXPECT_NE(parseTouchstone("# MHz S RI R 50\n7.1 0 0\n7.0 0 0\n").firstFault().find("line 3"), std::string::npos);
+    EXPECT_NE(parseTouchstone("# MHz S RI R 50\n7.1 0 0\n7.0 0 0\n7.2 0 0\n").firstFault().find("line 4"), std::string::npos);
+}
+
+TEST(Touchstone, MayFallAndHaveTwoPorts)
+{
+    const auto fallen = parseTouchstone("# MHz S RI R 50\n7.2 0.2 0\n7.1 0 0\n7.0 0.5 0\n");
+    ASSERT_TRUE(fallen.ok()) << fallen.firstFault();
+    EXPECT_DOUBLE_EQ(fallen->points.front().frequency, 7.0e6);
+    EXPECT_NEAR(fallen->points.front().swr, 3.0, 1e-9) << "each point keeps what was read there";
+    // S11 S21 S12 S22, and the noise behind
+    const auto two = parseTouchstone("# MHz S RI R 50\n7.0 0.5 0 0.1 0 0.1 0 0.9 0\n7.1 0.2 0 0.1 0 0.1 0 0.9 0\n2 4 0.5 80 0.3\n");
+    ASSERT_TRUE(two.ok()) << two.firstFault();
+    ASSERT_EQ(two->points.size(), 2u);
+    EXPECT_NEAR(two->points[0].swr, 3.0, 1e-9);
+    EXPECT_NEAR(two->points[1].swr, 1.5, 1e-9);
+    EXPECT_TRUE(isTouchstone("a.S2P") && isTouchstone("b.s1p") && !isTouchstone("c.csv"));
+    const auto csv = parseCsv("freq MHz,swr\n7.2,2\n7.1,1.5\n", guessCsv("freq MHz,swr\n7.2,2\n7.1,1.5\n"));
+    ASSERT_TRUE(csv.ok()) << csv.firstFault();
+    EXPECT_DOUBLE_EQ(csv->points.front().swr, 1.5);
+}
+
+// 75 ohm reflect nothing into 75 ohm, and 1.5 into 50: by hand.
+TEST(Touchstone, AnotherReferenceIsBroughtToTheLines)
+{
+    const auto sweep = parseTouchstone("# MHz S RI R 75\n7.0 0 0\n7.1 0.2 0\n");
+    ASSERT_TRUE(sweep.ok());
+    EXPECT_NEAR(sweep->points[0].swr, 1.0, 1e-9);
+    const MeasuredSweep at50 = sweep->against(50.0);
+    EXPECT_NEAR(at50.points[0].swr, 1.5, 1e-9);
+    EXPECT_NEAR(at50.points[1].swr, 112.5 / 50.0, 1e-9) << "75 ohm times (1 + 0.2) over (1 - 0.2)";
+    EXPECT_EQ(at50.reference, 50.0);
+    MeasuredSweep alone;
+    alone.points = {{7.0e6, std::nullopt, 1.7}};
+    EXPECT_EQ(alone.against(75.0).points[0].swr, 1.7) << "what told the SWR alone is believed";
 }
 
 TEST(Touchstone, RandomBytesNeverBreakIt)

@@ -245,6 +245,50 @@ TEST(Trim, ALinkedAntennaEndsWithinACentimetreOfTheRightLengths)
         EXPECT_NEAR(built.parameters.at(t.lever.parameter), right.parameters.at(t.lever.parameter), 0.0105) << t.lever.parameter;
 }
 
+// 40 m is finished and 60 m is looked at: every figure is of 60 m; and 60 m waits as long as 40 m is not finished.
+TEST(Trim, OfLinksTheOneThatIsAskedForIsTold)
+{
+    study::Library library;
+    Antenna a;
+    a.shape =
+        shapeOf("linked-dipole", {{"band_count", 2.0}, {"frequency_2_Hz", 5.36e6}, {"apex_height_m", 12.0}, {"end_height_m", 9.0}}, 7.08e6);
+    const auto tuned = tuneAll(a.shape, testing::averageSoil, library.tables());
+    ASSERT_TRUE(tuned.ok()) << tuned.firstFault();
+    for (const TunedValue& v : tuned->lengths)
+        a.shape.parameters[v.length.parameter] = v.value;
+    const auto of = [&](std::size_t task) {
+        TrimQuestion q = asked(a);
+        q.task = task;
+        const auto outcome = trimNext(library, q);
+        EXPECT_TRUE(outcome.ok()) << outcome.firstFault();
+        return outcome.ok() ? *outcome : TrimOutcome{};
+    };
+    const auto dipNow = [&](std::size_t task, double off) {
+        Measurement m = measured(of(task).next.modelDip + off);
+        m.parameter = trimTasks(a)[task].lever.parameter;
+        m.configuration = task;
+        return m;
+    };
+    a.trim.measurements.push_back(dipNow(0, -120e3));
+    a.trim.measurements.push_back(dipNow(1, -110e3));
+    const TrimOutcome waiting = of(1);
+    EXPECT_EQ(waiting.working, 0u);
+    EXPECT_EQ(waiting.next.task, 1u);
+    EXPECT_EQ(waiting.next.step, TrimStep::Check);
+    EXPECT_EQ(waiting.next.change, 0.0) << "nothing is cut outside before what lies inside is finished";
+    EXPECT_EQ(waiting.next.waitsFor, std::optional<std::size_t>(0));
+    EXPECT_NE(waiting.next.words.english().find("First finish"), std::string::npos);
+    EXPECT_EQ(of(0).next.step, TrimStep::Cut);
+    a.trim.measurements.push_back(dipNow(0, 0.0));
+    const TrimOutcome now = of(1);
+    EXPECT_EQ(now.states[0], TrimStep::Done);
+    EXPECT_EQ(now.working, 1u);
+    EXPECT_EQ(now.next.step, TrimStep::Cut);
+    EXPECT_NEAR(now.next.modelDip, 5.36e6, 60e3);
+    EXPECT_NEAR(now.next.learned.at(now.next.modelDip), a.trim.measurements[1].dip, 3e3) << "learned from its own dips alone";
+    EXPECT_EQ(of(0).next.step, TrimStep::Done) << "and of the inner one what is true of it";
+}
+
 TEST(Trim, AMeasurementBelongsToWhatItNamesElseToTheNearestTarget)
 {
     Antenna a;

@@ -263,6 +263,7 @@ TEST(Drift, IsSaidEitherWay)
         d.change = change;
         d.days = 200.0;
         d.stretch = stretch;
+        d.within = 1e4;
         return driftWords(d).english();
     };
     EXPECT_NE(words(100.0, -1e-4).find("stayed where it was"), std::string::npos);

@@ -50,14 +50,14 @@ TEST(EndVoltage, IsAboutAKilovoltAtAHundredWatts)
     EXPECT_LT(volts, 1600.0);
 }
 
-TrimLog logOf(std::vector<std::pair<double, double>> cutsAndDips)
+std::vector<Measurement> logOf(std::vector<std::pair<double, double>> cutsAndDips)
 {
-    TrimLog log;
+    std::vector<Measurement> log;
     for (auto [cut, dip] : cutsAndDips) {
         Measurement m;
         m.cutSinceLast = cut;
         m.dip = dip;
-        log.measurements.push_back(m);
+        log.push_back(m);
     }
     return log;
 }

@@ -14,19 +14,19 @@ namespace {
 QString whenText(const std::string& iso)
 {
     const QDateTime when = QDateTime::fromString(QString::fromStdString(iso), Qt::ISODate);
-    return when.isValid() ? QLocale(QLocale::English).toString(when, QStringLiteral("d MMM HH:mm")) : QString::fromStdString(iso);
+    return when.isValid() ? QLocale(QLocale::English).toString(when, QStringLiteral("d MMM yyyy HH:mm")) : QString::fromStdString(iso);
 }
 
 } // namespace
 
-void LogModel::setLog(std::vector<Measurement> log, units::System system, const QStringList& pieces)
+void LogModel::setLog(std::vector<Measurement> log, units::System system, std::vector<LogWords> words)
 {
-    if (log == m_log && system == m_system && pieces == m_pieces)
+    if (log == m_log && system == m_system && words == m_words)
         return;
     beginResetModel();
     m_log = std::move(log);
     m_system = system;
-    m_pieces = pieces;
+    m_words = std::move(words);
     endResetModel();
 }
 
@@ -87,13 +87,16 @@ int LogModel::columnCount(const QModelIndex& parent) const { return parent.isVal
 QString LogModel::done(std::size_t row) const
 {
     const Measurement& m = m_log[row];
+    const LogWords& words = m_words[row];
+    const QString band = words.band.isEmpty() ? QString() : tr("%1: ").arg(words.band);
     const QString amount = smallWords(std::abs(m.cutSinceLast), m_system);
     if (m.cutSinceLast == 0.0)
-        return row == 0 ? tr("hoisted as cut") : tr("measured again");
-    const QString piece = m_pieces.value(int(row));
-    return m.cutSinceLast < 0.0 ? tr("lengthened %1, %2").arg(amount, piece)
-           : m.folded           ? tr("folded %1, %2").arg(amount, piece)
-                                : tr("cut %1, %2").arg(amount, piece);
+        return band + (!words.first            ? tr("measured again")
+                       : words.asCut.isEmpty() ? tr("hoisted as cut")
+                                               : tr("hoisted as cut, %1").arg(words.asCut));
+    return band + (m.cutSinceLast < 0.0 ? tr("lengthened %1, %2").arg(amount, words.piece)
+                   : m.folded           ? tr("folded %1, %2").arg(amount, words.piece)
+                                        : tr("cut %1, %2").arg(amount, words.piece));
 }
 
 QString LogModel::cell(std::size_t row, int column) const

@@ -5,9 +5,17 @@
 #include "core/units/units.h"
 
 #include <QAbstractTableModel>
-#include <QStringList>
 
 namespace vetchling::app {
+
+/// What a line says beyond the measurement itself.
+struct LogWords {
+    QString piece;      ///< that was cut: "each side"
+    QString band;       ///< it was measured for; empty where there is one only
+    bool first = false; ///< of its piece
+    QString asCut;      ///< how it was cut at first, of the first; empty: not known
+    friend bool operator==(const LogWords&, const LogWords&) = default;
+};
 
 class LogModel : public QAbstractTableModel {
     Q_OBJECT
@@ -15,8 +23,8 @@ public:
     using QAbstractTableModel::QAbstractTableModel;
     enum Column { When, Done, Dip, Swr, Remark, columnCountOfAll };
 
-    /// @param pieces of each measurement, what was cut: "each side"
-    void setLog(std::vector<Measurement> log, units::System system, const QStringList& pieces);
+    /// @param words of each measurement
+    void setLog(std::vector<Measurement> log, units::System system, std::vector<LogWords> words);
     /// Id of the measurement in a row; empty if there is none.
     [[nodiscard]] Id idAt(int row) const;
     [[nodiscard]] Qt::ItemFlags flags(const QModelIndex& index) const override;
@@ -36,7 +44,7 @@ private:
     [[nodiscard]] QString done(std::size_t row) const;
     std::vector<Measurement> m_log;
     units::System m_system = units::System::Metric;
-    QStringList m_pieces;
+    std::vector<LogWords> m_words;
 };
 
 } // namespace vetchling::app

@@ -114,6 +114,13 @@ void LogPanel::mendDate()
         m_when->setText(QString::fromStdString(m->when).replace(QLatin1Char('T'), QLatin1Char(' ')));
         return;
     }
+    const std::string now = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm")).toStdString();
+    if (!possibleDate(typed.toStdString(), now) && m_questionedDate != typed) {
+        m_questionedDate = typed;
+        say(tr("%1? Enter it once more if it was then.").arg(m_when->text().trimmed()));
+        m_when->setText(QString::fromStdString(m->when).replace(QLatin1Char('T'), QLatin1Char(' ')));
+        return;
+    }
     say({});
     set(tr("mend the date"), [when = typed.toStdString()](Measurement& changed) { changed.when = when; });
 }

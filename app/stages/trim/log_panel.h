@@ -37,6 +37,7 @@ private:
     LogDesk& m_desk;
     LogBoard& m_board;
     QLabel *m_distanceLabel = nullptr, *m_which = nullptr, *m_places = nullptr, *m_said = nullptr, *m_reportSaid = nullptr;
+    QString m_questionedDate; ///< that was asked about last
     QComboBox* m_soil = nullptr;
     QLineEdit *m_when = nullptr, *m_weather = nullptr, *m_place = nullptr, *m_report = nullptr, *m_reportRemark = nullptr;
     QPushButton *m_addPicture = nullptr, *m_showPicture = nullptr, *m_dropPictures = nullptr;

@@ -1,8 +1,10 @@
 #include "app/stages/trim/measure_panel.h"
 
 #include "app/document/solve_service.h"
+#include "app/stages/trim/trim_words.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
+#include "core/trim/history.h"
 
 #include <QDateTime>
 
@@ -32,10 +34,7 @@ QLineEdit* wordsField(Ledger& ledger, const QString& placeholder, const QString&
 MeasurePanel::MeasurePanel(ViewContext& context, TrimDesk& desk, AnalyserDesk& analyser, MeterDesk& meter, Ledger& ledger, QObject* parent)
     : QObject(parent), m_context(context), m_desk(desk), m_analyser(analyser), m_meter(meter), m_ledger(ledger)
 {
-    ledger.heading(tr("Goal"));
-    m_target = ledger.value(tr("Dip wanted at"), units::Quantity::Frequency, QStringLiteral("trimTarget"));
-    m_target->setRange(lowestFrequency, highestFrequency);
-    connect(m_target, &ValueEdit::edited, this, [this](double value) { emit targetTyped(value); });
+    addGoal(ledger);
     ledger.line();
     addRead(ledger);
     addTyped(ledger);
@@ -48,11 +47,30 @@ MeasurePanel::MeasurePanel(ViewContext& context, TrimDesk& desk, AnalyserDesk& a
     connect(&m_analyser, &AnalyserDesk::changed, this, &MeasurePanel::refreshAnalyser);
 }
 
+void MeasurePanel::addGoal(Ledger& ledger)
+{
+    ledger.heading(tr("Goal"));
+    m_tasks = ledger.choice(tr("Piece"), {}, QStringLiteral("trimTask"));
+    m_tasks->setToolTip(tr("Which piece all on this page is of"));
+    ledger.setRowVisible(m_tasks, false);
+    connect(m_tasks, &QComboBox::activated, this, [this](int place) { emit pieceChosen(std::size_t(place)); });
+    m_target = ledger.value(tr("Dip wanted at"), units::Quantity::Frequency, QStringLiteral("trimTarget"));
+    m_target->setRange(lowestFrequency, highestFrequency);
+    connect(m_target, &ValueEdit::edited, this, [this](double value) { emit targetTyped(value); });
+}
+
 void MeasurePanel::addRead(Ledger& ledger)
 {
     ledger.heading(tr("Read"));
     m_sweepNow = ledger.button(tr("Sweep"), QStringLiteral("sweepNow"), true);
     connect(m_sweepNow, &QPushButton::clicked, this, &MeasurePanel::sweepAsked);
+    m_from = ledger.value(tr("From"), units::Quantity::Frequency, QStringLiteral("sweepFrom"));
+    m_to = ledger.value(tr("To"), units::Quantity::Frequency, QStringLiteral("sweepTo"));
+    for (ValueEdit* edge : {m_from, m_to}) {
+        edge->setRange(lowestFrequency, highestFrequency);
+        edge->setHelp(tr("what is swept; empty: round the dip that is expected and the goal"));
+        connect(edge, &ValueEdit::edited, this, &MeasurePanel::refreshAnalyser);
+    }
     m_state = ledger.figure(tr("Analyser"));
     m_state->setObjectName(QStringLiteral("analyserState"));
     const auto both =
@@ -121,6 +139,9 @@ void MeasurePanel::addTaken(Ledger& ledger)
 void MeasurePanel::addDone(Ledger& ledger)
 {
     ledger.heading(tr("What was done, what was seen"));
+    m_asCut = ledger.value(tr("Longer at first"), units::Quantity::SmallLength, QStringLiteral("trimAsCut"));
+    m_asCut->setRange(-5.0, 5.0);
+    connect(m_asCut, &ValueEdit::edited, this, [this](double value) { emit asCutTyped(value); });
     m_cut = ledger.value(tr("Cut since last"), units::Quantity::SmallLength, QStringLiteral("trimCut"));
     m_cutLabel = ledger.labelOf(m_cut);
     m_piece = ledger.choice(tr("Of it"), {}, QStringLiteral("trimPiece"));
@@ -162,20 +183,58 @@ void MeasurePanel::startEmpty()
 {
     for (ValueEdit* edit : measuredFields())
         edit->clearValue(system());
+    m_remark->clear();
+    m_folded->setChecked(false);
+    for (ValueEdit* edge : {m_from, m_to})
+        edge->clearValue(system());
+    m_drafts.erase(m_task);
+    bring({});
+}
+
+MeasurePanel::Draft MeasurePanel::taken() const
+{
+    const auto of = [](const ValueEdit* edit) { return edit->hasValue() ? std::optional(edit->value()) : std::nullopt; };
+    return {m_sweep, m_instrument, m_when, m_corrected, m_byHand, of(m_dip), of(m_swr), of(m_cut)};
+}
+
+void MeasurePanel::bring(const Draft& draft)
+{
+    const auto fill = [&](ValueEdit* edit, const std::optional<double>& value) {
+        value ? edit->setValue(*value, system()) : edit->clearValue(system());
+    };
+    m_sweep = draft.sweep;
+    m_instrument = draft.instrument;
+    m_when = draft.when;
+    m_corrected = draft.corrected;
+    m_byHand = draft.byHand;
+    fill(m_dip, draft.dip);
+    fill(m_swr, draft.swr);
+    fill(m_cut, draft.cut);
     sayOfReadings({});
     m_both = {};
     m_fell->hide();
     m_rose->hide();
     m_readings->clear();
-    m_remark->clear();
-    m_sweep = {};
-    m_instrument.clear();
-    m_when.clear();
-    m_corrected = m_byHand = false;
     say({});
     offerColumns(false);
-    m_folded->setChecked(false);
     m_questioned = 0.0;
+    m_questionedDate.clear();
+    emit pendingChanged(m_sweep);
+}
+
+/// What was read for one piece is not written down for another: it waits until its own is looked at again.
+void MeasurePanel::turnTo(const QString& task)
+{
+    if (task == m_task)
+        return;
+    if (!m_task.isEmpty()) {
+        m_drafts[m_task] = taken();
+        for (ValueEdit* edge : {m_from, m_to})
+            edge->clearValue(system());
+        const auto kept = m_drafts.find(task);
+        bring(kept == m_drafts.end() ? Draft() : kept->second);
+    }
+    m_task = task;
 }
 
 /// The parameter of the piece that is cut; empty where nothing is trimmed.
@@ -184,10 +243,8 @@ std::string MeasurePanel::cutKey() const { return m_piece->currentData().toStrin
 /// One where the antenna has no choice.
 void MeasurePanel::refreshPieces()
 {
-    const auto known = m_desk.outcome();
-    const TrimTask* task = m_desk.shownTask();
-    const std::size_t place = known && task ? std::size_t(task - known->tasks.data()) : 0;
-    const auto pieces = task ? cutPieces(m_context.document.antenna(), place) : std::vector<shapes::Lever>();
+    const TrimTask* task = m_desk.task();
+    const auto pieces = task ? cutPieces(m_context.document.antenna(), m_desk.place()) : std::vector<shapes::Lever>();
     const QVariant chosen = m_piece->currentData();
     const QSignalBlocker quiet(m_piece);
     m_piece->clear();
@@ -197,11 +254,44 @@ void MeasurePanel::refreshPieces()
     m_ledger.setRowVisible(m_piece, pieces.size() > 1);
 }
 
-void MeasurePanel::refresh(double target, const QString& lever, bool anyMeasured, bool oneChosen)
+void MeasurePanel::refreshTasks()
 {
+    const QSignalBlocker quiet(m_tasks);
+    m_tasks->clear();
+    for (const TrimTask& task : m_desk.tasks())
+        m_tasks->addItem(tr("%1, %2").arg(taskName(m_context.document.design(), task), coreWords(task.lever.name)));
+    m_tasks->setCurrentIndex(m_desk.task() ? int(m_desk.place()) : -1);
+    m_ledger.setRowVisible(m_tasks, m_tasks->count() > 1);
+}
+
+/// How long the piece was when it was hoisted for the first time, and where that is known from.
+void MeasurePanel::refreshAsCut()
+{
+    const TrimTask* task = m_desk.task();
+    const bool cut = task && task->lever.kind == shapes::LeverKind::Cut && m_desk.hung();
+    m_ledger.setRowVisible(m_asCut, cut);
+    if (!cut)
+        return;
+    const TrimLog& log = m_desk.hung()->trim;
+    const auto longer = log.asCut.find(task->lever.parameter);
+    const CutFrom from = longer == log.asCut.end() ? CutFrom::NotKnown : log.cutFrom;
+    m_asCut->setHelp(from == CutFrom::CutList    ? tr("each, than planned, when it was hoisted first: the margin of the cut list")
+                     : from == CutFrom::Ticked   ? tr("each, than planned, when it was hoisted first: cut by the list and ticked off")
+                     : from == CutFrom::Measured ? tr("each, than planned, when it was hoisted first: as it was measured at the bench")
+                     : from == CutFrom::Typed    ? tr("each, than planned, when it was hoisted first: as typed here")
+                                                 : tr("each, than planned, when it was hoisted first: not known, counted as planned"));
+    from == CutFrom::NotKnown ? m_asCut->clearValueUnlessTyping(system()) : m_asCut->setValue(longer->second, system());
+}
+
+void MeasurePanel::refresh(double target, const QString& lever, bool oneChosen)
+{
+    const TrimTask* task = m_desk.task();
+    turnTo(task ? QString::fromStdString(m_context.document.current() + " " + task->lever.parameter) : QString());
+    refreshTasks();
     refreshPieces();
+    refreshAsCut();
     m_target->setValue(target, system());
-    m_remove->setEnabled(anyMeasured);
+    m_remove->setEnabled(m_desk.last() != nullptr || oneChosen);
     m_remove->setText(oneChosen ? tr("Remove the chosen line") : tr("Take back the last"));
     m_cutLabel->setText(m_piece->count() > 1 ? tr("Cut since last") : tr("Cut since last, %1").arg(lever));
     for (ValueEdit* edit : measuredFields())
@@ -281,15 +371,18 @@ void MeasurePanel::refreshLearned()
 std::optional<AnalyserDesk::Range> MeasurePanel::range() const
 {
     const MeasureCard* card = m_desk.card();
-    if (!card || !(card->to > card->from))
+    const bool typed = m_from->hasValue() || m_to->hasValue();
+    if (!(card && card->to > card->from) && !(m_from->hasValue() && m_to->hasValue()))
         return std::nullopt;
-    double from = card->from, to = card->to;
-    if (const Calibration* known = m_analyser.calibration()) { // it stays where dip and goal are still well inside
+    double from = m_from->hasValue() ? m_from->value() : card->from, to = m_to->hasValue() ? m_to->value() : card->to;
+    if (!(to > from))
+        return std::nullopt;
+    if (const Calibration* known = m_analyser.calibration(); known && !typed) { // it stays where dip and goal are still well inside
         constexpr double inside = 1.01, tooWide = 3.0;
         if (known->from() <= inside * from && known->to() >= to / inside && known->to() - known->from() <= tooWide * (to - from))
             from = known->from(), to = known->to();
     }
-    const int points = card->step > 0.0 ? int(std::ceil((to - from) / card->step)) + 1 : leastPoints;
+    const int points = card && card->step > 0.0 ? int(std::ceil((to - from) / card->step)) + 1 : leastPoints;
     return AnalyserDesk::Range{std::round(from / kilohertz) * kilohertz, std::round(to / kilohertz) * kilohertz,
                                std::clamp(points, leastPoints, mostSweptPoints)};
 }
@@ -299,9 +392,9 @@ double MeasurePanel::coax() const { return m_coax->hasValue() ? m_coax->value() 
 Handling MeasurePanel::handling() const
 {
     Handling h;
-    const Antenna& antenna = m_context.document.antenna();
-    for (const auto& [key, taken] : takenByLog(antenna))
-        h.changes[key] = -taken;
+    if (m_desk.hung())
+        for (const auto& [key, taken] : takenByLog(*m_desk.hung()))
+            h.changes[key] = -taken;
     if (m_cut->hasValue() && !cutKey().empty())
         h.changes[cutKey()] -= m_cut->value();
     const auto* model = m_context.models.current();
@@ -325,7 +418,17 @@ void MeasurePanel::takeSweep(MeasuredSweep sweep, const QString& instrument, boo
     m_when = when;
     m_byHand = false;
     m_corrected = corrected;
+    emit pendingChanged(m_sweep);
     const auto dip = m_sweep.dip();
+    if (dip->atEdge) { // it lies beyond
+        m_dip->clearValue(system());
+        m_swr->clearValue(system());
+        const bool lower = dip->frequency <= m_sweep.points.front().frequency;
+        say((lower ? tr("%1: the SWR still falls at the lower edge, %2: the dip lies below it. Sweep further down.")
+                   : tr("%1: the SWR still falls at the upper edge, %2: the dip lies above it. Sweep further up."))
+                .arg(instrument, frequencyWords(dip->frequency)));
+        return;
+    }
     m_dip->setValue(dip->frequency, system());
     m_swr->setValue(std::max(1.0, std::round(100.0 * dip->swr) / 100.0), system());
     say(tr("%1: %2 points, lowest at %3. Add what was cut, and write it in the log.")
@@ -370,6 +473,8 @@ std::optional<Measurement> MeasurePanel::measurement()
         m.configuration = m_context.document.configuration();
     if (m.cutSinceLast != 0.0)
         m.parameter = cutKey();
+    else if (const TrimTask* task = m_desk.task())
+        m.parameter = task->lever.parameter;
     return m;
 }
 
@@ -379,6 +484,16 @@ bool MeasurePanel::question(double dip, double expected)
         return false;
     m_questioned = dip;
     m_dip->ask(tr("%1? The model expects %2. If it was read so, press again.").arg(frequencyWords(dip), frequencyWords(expected)));
+    return true;
+}
+
+bool MeasurePanel::questionDate(const Measurement& m)
+{
+    const std::string now = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-ddTHH:mm")).toStdString();
+    if (m_questionedDate == m.when || possibleDate(m.when, now))
+        return false;
+    m_questionedDate = m.when;
+    say(tr("Written down on %1? That is the date of its file. If it was then, press again.").arg(QString::fromStdString(m.when)));
     return true;
 }
 
@@ -421,6 +536,7 @@ void MeasurePanel::workOutDip()
     }
     const double dip = *read->dip;
     m_sweep = {}; // the log keeps what was read
+    emit pendingChanged(m_sweep);
     for (const SwrReading& r : read->readings)
         m_sweep.points.push_back({r.frequency, std::nullopt, r.swr});
     m_instrument = tr("meter");

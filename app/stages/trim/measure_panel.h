@@ -12,6 +12,8 @@
 #include <QLineEdit>
 #include <QPlainTextEdit>
 
+#include <map>
+
 namespace vetchling::app {
 
 class ValueEdit;
@@ -21,7 +23,7 @@ class MeasurePanel : public QObject {
 public:
     MeasurePanel(ViewContext& context, TrimDesk& desk, AnalyserDesk& analyser, MeterDesk& meter, Ledger& ledger, QObject* parent);
 
-    void refresh(double target, const QString& lever, bool anyMeasured, bool oneChosen);
+    void refresh(double target, const QString& lever, bool oneChosen);
     /// A measurement is what was read, not what the program would like: all fields empty.
     void startEmpty();
     /// Its dip goes into the fields; it is written down with what was cut and how high it hung. @param corrected R and X are to be believed
@@ -32,17 +34,22 @@ public:
     std::optional<Measurement> measurement();
     /// Asks about a dip that is far from the model; the same one a second time is let through.
     bool question(double dip, double expected);
+    /// Asks about a date that cannot be; the same one a second time is let through.
+    bool questionDate(const Measurement& m);
     /// How the stand-in's antenna hangs by the log and the fields.
     [[nodiscard]] Handling handling() const;
     [[nodiscard]] double coax() const;
-    [[nodiscard]] const MeasuredSweep& pending() const { return m_sweep; }
-    /// What the recipe says is to be swept.
+    /// What is to be swept: as it was typed, else as the card for the mast says.
     [[nodiscard]] std::optional<AnalyserDesk::Range> range() const;
     /// Shows the columns button, for the CSV that was opened last.
     void offerColumns(bool offered);
 
 signals:
     void targetTyped(double hertz);
+    void asCutTyped(double longer);
+    void pieceChosen(std::size_t task);
+    /// A sweep was read and is not written down yet; without points: there is none.
+    void pendingChanged(const MeasuredSweep& sweep);
     void sweepAsked();
     void calibrateAsked();
     void meterAsked();
@@ -56,12 +63,25 @@ signals:
     void fitUsed();
 
 private:
+    /// What was read for a piece and is not written down, while another is looked at.
+    struct Draft {
+        MeasuredSweep sweep;
+        QString instrument, when;
+        bool corrected = false, byHand = false;
+        std::optional<double> dip, swr, cut;
+    };
+    void addGoal(Ledger& ledger);
     void addRead(Ledger& ledger);
     void addTyped(Ledger& ledger);
     void addTaken(Ledger& ledger);
     void addDone(Ledger& ledger);
     void addLearned(Ledger& ledger);
     void refreshPieces();
+    void refreshTasks();
+    void refreshAsCut();
+    void turnTo(const QString& task);
+    [[nodiscard]] Draft taken() const;
+    void bring(const Draft& draft);
     [[nodiscard]] std::string cutKey() const;
     void refreshAnalyser();
     void refreshLearned();
@@ -83,6 +103,11 @@ private:
     bool m_corrected = false, m_byHand = false; ///< by hand: a few readings of a meter, whose lowest is no dip
     BothReadings m_both;
     double m_questioned = 0.0; ///< Hz: the dip that was asked about last
+    std::string m_questionedDate;
+    QString m_task; ///< that the fields are of
+    std::map<QString, Draft> m_drafts;
+    QComboBox* m_tasks = nullptr;
+    ValueEdit *m_from = nullptr, *m_to = nullptr, *m_asCut = nullptr;
     ValueEdit *m_target = nullptr, *m_cut = nullptr, *m_dip = nullptr, *m_swr = nullptr, *m_height = nullptr, *m_coax = nullptr;
     QComboBox *m_line = nullptr, *m_soil = nullptr;
     QLineEdit *m_remark = nullptr, *m_weather = nullptr, *m_place = nullptr;

@@ -58,8 +58,10 @@ void MeasurePart::connectBoard()
 
 void MeasurePart::connectPanel()
 {
-    connect(m_panel, &MeasurePanel::targetTyped, this,
-            [this](double value) { document().editAntenna(tr("change the goal"), {}, [&](Antenna& a) { a.trim.target = value; }); });
+    connect(m_panel, &MeasurePanel::targetTyped, &m_desk, &TrimDesk::setTarget);
+    connect(m_panel, &MeasurePanel::asCutTyped, &m_desk, &TrimDesk::setAsCut);
+    connect(m_panel, &MeasurePanel::pieceChosen, &m_desk, &TrimDesk::choose);
+    connect(m_panel, &MeasurePanel::pendingChanged, m_board, &TrimBoard::setPending);
     connect(m_panel, &MeasurePanel::openAsked, this, &MeasurePart::askForSweep);
     connect(m_panel, &MeasurePanel::watchAsked, this, &MeasurePart::askForFolder);
     connect(m_panel, &MeasurePanel::columnsAsked, this, [this] { chooseColumns(m_opened); });
@@ -80,7 +82,6 @@ void MeasurePart::startAnew()
     if (m_analyser.standIn()) // a real one stays on its port, with its calibration
         m_analyser.stop();
     m_meter.stop();
-    m_board->setPending({});
 }
 
 QWidget* MeasurePart::next() const { return m_board; }
@@ -126,7 +127,7 @@ QString MeasurePart::tableText(const QWidget* view) const
 void MeasurePart::show(const QWidget* view)
 {
     if (!document().hasAntenna()) {
-        m_panel->refresh(0.0, {}, false, false);
+        m_panel->refresh(0.0, {}, false);
         return;
     }
     const QString name = QString::fromStdString(document().antenna().name);
@@ -136,15 +137,23 @@ void MeasurePart::show(const QWidget* view)
         m_page.setSentence(tr("A card for the mast; copy it, or export the picture."));
         return;
     }
-    const std::size_t count = document().antenna().trim.measurements.size();
+    const std::size_t count = m_desk.entries().size();
     m_page.setTitle(count == 0 ? tr("Trim: %1").arg(name) : tr("Trim: %1, measurement %2").arg(name).arg(count));
     m_page.setSentence(solver().plane() == SolveService::Plane::Radio ? tr("At the radio: %1").arg(sentence()) : sentence());
-    m_panel->refresh(m_board->target(), m_board->leverWords(), count > 0, !m_board->chosen().empty());
+    m_panel->refresh(m_board->target(), m_board->leverWords(), !m_board->chosen().empty());
     m_board->update();
 }
 
 void MeasurePart::mend(const Measurement& measurement)
 {
+    const auto& tasks = m_desk.tasks();
+    if (const double goal = tasks.empty() ? 0.0 : tasks[taskOf(tasks, measurement)].target;
+        goal > 0.0 && cannotBe(measurement.dip, goal) && m_questioned != measurement.dip) {
+        m_questioned = measurement.dip;
+        m_page.setSentence(tr("%1? About %2 is expected. Type it once more if it was read so.")
+                               .arg(frequencyWords(measurement.dip), frequencyWords(goal)));
+        return;
+    }
     document().editAntenna(tr("mend a measurement"), {}, [&](Antenna& a) {
         for (Measurement& one : a.trim.measurements)
             if (one.id == measurement.id)
@@ -163,7 +172,8 @@ void MeasurePart::takeSwept(const MeasuredSweep& sweep, bool corrected)
 
 void MeasurePart::askForSweep()
 {
-    const QString path = QFileDialog::getOpenFileName(&m_page, tr("Open a sweep"), {}, tr("Sweeps (*.s1p *.csv *.txt);;All files (*)"));
+    const QString path =
+        QFileDialog::getOpenFileName(&m_page, tr("Open a sweep"), {}, tr("Sweeps (*.s1p *.s2p *.csv *.txt);;All files (*)"));
     if (!path.isEmpty())
         openSweep(path);
 }
@@ -185,10 +195,9 @@ void MeasurePart::startMeter()
 
 QString MeasurePart::sentence() const
 {
-    const auto& log = document().antenna().trim.measurements;
-    if (log.empty())
+    if (!m_desk.last())
         return tr("Cut long, hoist, measure; a dip below the goal means too long, above it too short.");
-    const Measurement& last = log.back();
+    const Measurement& last = *m_desk.last();
     const double off = 1e-3 * (m_board->target() - last.dip);
     QString words = off > 0.0   ? tr("%1 kHz below the goal: too long.").arg(off, 0, 'f', 0)
                     : off < 0.0 ? tr("%1 kHz above the goal: too short.").arg(-off, 0, 'f', 0)
@@ -204,29 +213,24 @@ QString MeasurePart::sentence() const
 
 void MeasurePart::removeMeasurement()
 {
-    const Id chosen = m_board->chosen();
-    document().editAntenna(tr("remove a measurement"), {}, [&](Antenna& a) {
-        auto& all = a.trim.measurements;
-        if (chosen.empty() && !all.empty())
-            all.pop_back();
-        else
-            std::erase_if(all, [&](const Measurement& m) { return m.id == chosen; });
-    });
+    Id which = m_board->chosen();
+    if (which.empty() && m_desk.last())
+        which = m_desk.last()->id;
+    document().editAntenna(tr("remove a measurement"), {}, [&](Antenna& a) { vetchling::removeMeasurement(a, which); });
 }
 
 void MeasurePart::takeRead(const MeasuredSweep& sweep, const QString& instrument, bool corrected, const QString& when)
 {
     if (sweep.points.empty())
         return;
-    m_panel->takeSweep(sweep, instrument, corrected, when);
-    m_board->setPending(sweep);
+    m_panel->takeSweep(sweep.against(document().design().operation.reference), instrument, corrected, when);
 }
 
 void MeasurePart::openSweep(const QString& path)
 {
     m_opened = path;
     const auto sweep = aside([name = path.toStdString()] { return files::readMeasured(name); });
-    const bool table = !path.endsWith(QLatin1String(".s1p"), Qt::CaseInsensitive);
+    const bool table = !files::isTouchstone(path.toStdString());
     if (!sweep) {
         m_panel->say(tr("Not taken: %1").arg(QString::fromStdString(sweep.firstFault())));
         m_panel->offerColumns(table && QFileInfo::exists(path));
@@ -321,14 +325,15 @@ void MeasurePart::addMeasurement()
         m_page.setSentence(coreWords(faults.front().message, system()));
         return;
     }
-    const CurvePointer curve = solver().curve();
+    const TrimNext* next = m_desk.next();
     const std::optional<double> expected =
-        unlikelyDip(document().antenna().trim, *m, curve ? curve->fundamental : 0.0, m_desk.next() ? -m_desk.next()->modelSlope : 0.0);
+        unlikelyDip(document().antenna(), *m, next ? next->modelDip : 0.0, next ? -next->modelSlope : 0.0);
     if (expected && m_panel->question(m->dip, *expected))
         return;
-    document().editAntenna(tr("log a measurement"), {}, [&](Antenna& a) { a.trim.measurements.push_back(*m); });
+    if (m_panel->questionDate(*m))
+        return;
+    document().editAntenna(tr("log a measurement"), {}, [&](Antenna& a) { vetchling::addMeasurement(a, *m); });
     m_panel->startEmpty();
-    m_board->setPending({});
 }
 
 } // namespace vetchling::app

@@ -1,6 +1,7 @@
 #include "app/stages/trim/trim_board.h"
 
 #include "app/plots/swr_chart.h"
+#include "app/stages/trim/trim_words.h"
 #include "app/view/axis.h"
 #include "app/view/words.h"
 #include "core/design/unread.h"
@@ -9,11 +10,12 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace vetchling::app {
 namespace {
 
-const std::vector<double> columnShares{0.16, 0.28, 0.14, 0.14, 0.28};
+const std::vector<double> columnShares{0.19, 0.33, 0.11, 0.12, 0.25};
 constexpr double chartTop = 10.0, highestChart = 200.0, lowestChart = 105.0, axisHeight = 34.0; // px
 constexpr double logRoom = 104.0;                                                               // px: the log's head and three rows
 constexpr double orderRow = 25.0, senseRow = 34.0;                                              // px
@@ -49,13 +51,30 @@ void TrimBoard::refreshLog()
 {
     const std::vector<Measurement> log =
         m_context.document.hasAntenna() ? m_context.document.antenna().trim.measurements : std::vector<Measurement>();
-    QStringList pieces; // each its own, whatever is looked at
-    for (const Measurement& m : log)
-        pieces << leverWords(cutParameter(m_context.document.antenna(), m));
-    m_log->setLog(log, system(), pieces);
+    m_log->setLog(log, system(), wordsOf(log));
     m_table->setVisible(m_log->rowCount() > 0);
     m_table->setGeometry(0, int(logTop()), width(), std::max(60, height() - int(logTop())));
     m_table->scrollToBottom();
+}
+
+/// Each of its own piece and band, whatever is looked at.
+std::vector<LogWords> TrimBoard::wordsOf(const std::vector<Measurement>& log) const
+{
+    std::vector<LogWords> words;
+    const std::vector<TrimTask>& tasks = m_desk.tasks();
+    std::set<std::size_t> begun;
+    for (const Measurement& m : log) {
+        const std::size_t place = tasks.empty() ? 0 : taskOf(tasks, m);
+        LogWords one{leverWords(cutParameter(m_context.document.antenna(), m)), {}, begun.insert(place).second, {}};
+        if (tasks.size() > 1)
+            one.band = taskName(m_context.document.design(), tasks[place]);
+        const TrimLog& trim = m_context.document.antenna().trim;
+        if (const auto longer = trim.asCut.find(place < tasks.size() ? tasks[place].lever.parameter : std::string());
+            one.first && longer != trim.asCut.end())
+            one.asCut = asCutWords(longer->second, trim.cutFrom, system());
+        words.push_back(one);
+    }
+    return words;
 }
 
 void TrimBoard::resizeEvent(QResizeEvent* event)
@@ -96,7 +115,7 @@ bool TrimBoard::mendChosen()
 
 QString TrimBoard::leverWords() const
 {
-    const TrimTask* task = m_desk.shownTask();
+    const TrimTask* task = m_desk.task();
     return task ? coreWords(task->lever.name) : QString();
 }
 
@@ -118,12 +137,10 @@ QString TrimBoard::slopeWords(double hertzAMetre) const
 
 double TrimBoard::target() const
 {
-    if (!m_context.document.hasAntenna())
-        return 0.0;
-    if (const TrimTask* task = m_desk.shownTask())
+    if (const TrimTask* task = m_desk.task())
         return task->target;
-    const Antenna& a = m_context.document.antenna();
-    return a.trim.target > 0.0 ? a.trim.target : shapes::frequencyOf(a.shape, m_context.document.configuration());
+    return m_context.document.hasAntenna() ? shapes::frequencyOf(m_context.document.antenna().shape, m_context.document.configuration())
+                                           : 0.0;
 }
 
 QString TrimBoard::headline() const
@@ -210,8 +227,7 @@ double TrimBoard::cardHeight(double width) const
 /// What stands between card and log.
 double TrimBoard::rowsHeight() const
 {
-    const auto known = m_desk.outcome();
-    const double tasks = known && known->tasks.size() > 1 ? double(known->tasks.size()) : 0.0, rows = double(m_desk.sense().size());
+    const double tasks = m_desk.tasks().size() > 1 ? double(m_desk.tasks().size()) : 0.0, rows = double(m_desk.sense().size());
     return (rows > 0.0 ? 22.0 + senseRow * rows + 4.0 : 0.0) + (tasks > 0.0 ? 22.0 + orderRow * tasks + 6.0 : 0.0);
 }
 
@@ -251,26 +267,25 @@ double TrimBoard::paintSense(Sketch& sketch, double top, double width) const
 /// Which piece comes when, where there are several.
 double TrimBoard::paintOrder(Sketch& sketch, double top, double width) const
 {
-    const auto known = m_desk.outcome();
-    const TrimNext* next = m_desk.next();
-    if (!known || known->tasks.size() < 2)
+    const std::vector<TrimTask>& tasks = m_desk.tasks();
+    if (tasks.size() < 2)
         return top;
+    const auto known = m_desk.next() ? m_desk.outcome() : nullptr;
     const Colours& c = sketch.colours();
     sketch.text({0.0, top}, tr("Which piece, in which order"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     double y = top + 20.0;
-    for (std::size_t i = 0; i < known->tasks.size(); ++i) {
-        const bool now = next && i == next->task, done = next && known->states[i] == TrimStep::Done;
-        if (now)
+    for (std::size_t i = 0; i < tasks.size(); ++i) {
+        const bool shown = i == m_desk.place(), done = known && known->states[i] == TrimStep::Done;
+        if (shown)
             sketch.painter().fillRect(QRectF(0.0, y, width, orderRow - 2.0), c.leafPale);
         sketch.text({8.0, y + 0.5 * orderRow - 1.0}, QString::number(i + 1), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12, true});
-        sketch.text({30.0, y + 0.5 * orderRow - 1.0},
-                    tr("%1, %2").arg(frequencyWords(known->tasks[i].target), coreWords(known->tasks[i].lever.name)),
-                    Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12});
+        sketch.text({30.0, y + 0.5 * orderRow - 1.0}, tr("%1, %2").arg(frequencyWords(tasks[i].target), coreWords(tasks[i].lever.name)),
+                    Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12, shown});
         sketch.text({width - 8.0, y + 0.5 * orderRow - 1.0},
-                    done    ? tr("finished: crimp it")
-                    : now   ? tr("this one now")
-                    : !next ? QString()
-                            : tr("waits: what is cut inside moves it"),
+                    done                           ? tr("finished: crimp it")
+                    : known && i == known->working ? tr("this one now")
+                    : !known                       ? QString()
+                                                   : tr("waits: what is cut inside moves it"),
                     Qt::AlignRight | Qt::AlignVCenter, {done ? c.leaf : c.inkSoft, 12});
         y += orderRow;
     }
@@ -298,9 +313,10 @@ SwrChart TrimBoard::chartFor(double width) const
 {
     constexpr double near = 0.06, room = 0.025;
     double low = target(), high = target();
-    for (const Measurement& m : m_context.document.antenna().trim.measurements)
-        if (std::abs(m.dip / target() - 1.0) < 2.0 * near) // other bands have their own
-            low = std::min(low, m.dip), high = std::max(high, m.dip);
+    const auto& log = m_context.document.antenna().trim.measurements;
+    for (std::size_t i : m_desk.entries())
+        if (std::abs(log[i].dip / target() - 1.0) < 2.0 * near)
+            low = std::min(low, log[i].dip), high = std::max(high, log[i].dip);
     if (const auto dip = m_pending.dip())
         low = std::min(low, dip->frequency), high = std::max(high, dip->frequency);
     if (const CurvePointer curve = m_context.solver.curve(); curve && std::abs(curve->fundamental / target() - 1.0) < near)
@@ -350,9 +366,7 @@ void TrimBoard::paintCurves(Sketch& sketch, double width) const
 void TrimBoard::paintExpected(Sketch& sketch, const SwrChart& chart, const study::Curve& curve) const
 {
     const TrimNext* next = m_desk.next();
-    const TrimTask* task = m_desk.task();
-    if (!next || !task || !(next->predicted > 0.0) || task->configuration != m_context.document.configuration() ||
-        !(curve.fundamental > 0.0))
+    if (!next || !(next->predicted > 0.0) || !(curve.fundamental > 0.0))
         return;
     const Colours& c = sketch.colours();
     const auto moved = [&](double dip) { return [&curve, by = dip / curve.fundamental](double f) { return curve.swrAt(f / by); }; };
@@ -385,13 +399,14 @@ void TrimBoard::paintMeasured(Sketch& sketch, const SwrChart& chart) const
 {
     const Colours& c = sketch.colours();
     const auto& log = m_context.document.antenna().trim.measurements;
+    const std::vector<std::size_t>& own = m_desk.entries(); // other bands have their own picture
     const Id marked = chosen();
     constexpr double radius = 4.5, capped = 5.0; // px; the chart's top
     const auto place = [&](const Measurement& m) {
         return QPointF(chart.x(m.dip), m.dipSwr > 0.0 ? chart.y(std::min(m.dipSwr, capped)) : chart.area.bottom());
     };
-    for (std::size_t i = 0; i < log.size(); ++i) { // sweeps: the last as dots, those before as a thin line
-        const bool last = i + 1 == log.size();
+    for (std::size_t i : own) { // sweeps: the last as dots, those before as a thin line
+        const bool last = i == own.back();
         QPainterPath line;
         for (const auto& [f, swr] : log[i].sweep) {
             if (f < chart.from || f > chart.to)
@@ -419,20 +434,21 @@ void TrimBoard::paintMeasured(Sketch& sketch, const SwrChart& chart) const
         sketch.label({chart.x(dip->frequency), chart.y(std::clamp(dip->swr, 1.0, capped)) + 8}, tr("read, not written down"),
                      Qt::AlignHCenter | Qt::AlignTop, {c.ink, 12});
     }
-    for (const Measurement& m : log)
-        sketch.reserve(QRectF(place(m) - QPointF(radius, radius), QSizeF(2 * radius, 2 * radius)));
-    for (std::size_t i = log.size(); i-- > 0;) { // the last one has the first choice of a place for its words
+    for (std::size_t i : own)
+        sketch.reserve(QRectF(place(log[i]) - QPointF(radius, radius), QSizeF(2 * radius, 2 * radius)));
+    for (std::size_t k = own.size(); k-- > 0;) { // the last one has the first choice of a place for its words
+        const std::size_t i = own[k];
         const Measurement& m = log[i];
-        const bool last = i + 1 == log.size();
+        const bool last = k + 1 == own.size(), first = k == 0;
         sketch.painter().setPen(QPen(m.id == marked ? c.petal : c.ink, m.id == marked ? 2.4 : 1.2));
         sketch.painter().setBrush(m.dipSwr > 0.0 ? (last ? c.ink : c.card) : QBrush(Qt::NoBrush));
         sketch.painter().drawEllipse(place(m), radius, radius);
         constexpr std::size_t mostNamed = 5; // beyond, the log tells
-        if (!last && i > 0 && m.id != marked && log.size() > mostNamed)
+        if (!last && !first && m.id != marked && own.size() > mostNamed)
             continue;
-        const QString words = last     ? tr("now %1").arg(m.dip / 1e6, 0, 'f', 3)
-                              : i == 0 ? tr("as cut %1").arg(m.dip / 1e6, 0, 'f', 3)
-                                       : tr("%1: %2").arg(i + 1).arg(m.dip / 1e6, 0, 'f', 3);
+        const QString words = last    ? tr("now %1").arg(m.dip / 1e6, 0, 'f', 3)
+                              : first ? tr("as cut %1").arg(m.dip / 1e6, 0, 'f', 3)
+                                      : tr("%1: %2").arg(i + 1).arg(m.dip / 1e6, 0, 'f', 3);
         sketch.label(place(m) + QPointF(0, -7), words, Qt::AlignHCenter | Qt::AlignBottom, {last ? c.ink : c.inkSoft, 12, last});
     }
 }

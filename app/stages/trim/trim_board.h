@@ -45,6 +45,7 @@ protected:
 
 private:
     void refreshLog();
+    [[nodiscard]] std::vector<LogWords> wordsOf(const std::vector<Measurement>& log) const;
     void paintCurves(Sketch& sketch, double width) const;
     void paintExpected(Sketch& sketch, const SwrChart& chart, const study::Curve& curve) const;
     void paintMeasured(Sketch& sketch, const SwrChart& chart) const;

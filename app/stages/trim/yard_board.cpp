@@ -170,7 +170,38 @@ void YardBoard::paintPicture(Sketch& sketch, const QRectF& area, const Yard& yar
     paintReading(sketch, QRectF(area.right() - chartWidth - 14, area.top() + 14, chartWidth, 118), yard);
 }
 
-/// The last sweep, or a meter's three channels as a seesaw.
+void YardBoard::paintSweep(Sketch& sketch, const SwrChart& chart, const MeasuredSweep& sweep, const QPen& pen)
+{
+    QPainterPath line;
+    for (const MeasuredPoint& q : sweep.points) {
+        const QPointF at(chart.x(q.frequency), chart.y(std::clamp(q.swr, 1.0, 5.0)));
+        line.elementCount() == 0 ? line.moveTo(at) : line.lineTo(at);
+    }
+    sketch.painter().setBrush(Qt::NoBrush);
+    sketch.painter().setPen(pen);
+    sketch.painter().drawPath(line);
+}
+
+/// What is to be seen where all is as planned, before anything was read.
+void YardBoard::paintPlan(Sketch& sketch, const QRectF& area, const Yard& yard) const
+{
+    const MeasuredSweep* plan = yard.planned(m_task);
+    if (!plan || plan->points.size() < 2)
+        return;
+    const Colours& c = sketch.colours();
+    sketch.painter().setPen(Qt::NoPen);
+    sketch.painter().setBrush(c.card);
+    sketch.painter().drawRoundedRect(area, 4, 4);
+    const SwrChart chart{area.adjusted(34, 8, -12, -22), plan->points.front().frequency, plan->points.back().frequency};
+    chart.frame(sketch, chart.from, chart.from, 2.0, false);
+    for (double f : niceTicks(chart.from, chart.to, 6))
+        sketch.text({chart.x(f), chart.area.bottom() + 3}, QString::number(f / 1e6, 'f', 2), Qt::AlignHCenter | Qt::AlignTop,
+                    {c.inkSoft, 11});
+    paintSweep(sketch, chart, *plan, QPen(c.inkFaint, 1.4));
+    sketch.text({chart.area.left() + 6, chart.area.top() + 2}, tr("the plan"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 11});
+}
+
+/// The last sweep, or a meter's three channels as a seesaw, beside the plan's.
 void YardBoard::paintReading(Sketch& sketch, const QRectF& area, const Yard& yard) const
 {
     const Colours& c = sketch.colours();
@@ -187,23 +218,37 @@ void YardBoard::paintReading(Sketch& sketch, const QRectF& area, const Yard& yar
                         {c.inkSoft, 11});
         if (mark > chart.from && mark < chart.to)
             sketch.line({chart.x(mark), chart.area.top()}, {chart.x(mark), chart.area.bottom()}, c.leaf, 1.4, Qt::DashLine);
-        QPainterPath line;
-        for (const MeasuredPoint& q : points) {
-            const QPointF at(chart.x(q.frequency), chart.y(std::clamp(q.swr, 1.0, 5.0)));
-            line.elementCount() == 0 ? line.moveTo(at) : line.lineTo(at);
+        if (const MeasuredSweep* plan = yard.planned(m_task)) {
+            paintSweep(sketch, chart, *plan, QPen(c.inkFaint, 1.4));
+            sketch.text({chart.area.left() + 6, chart.area.top() + 2}, tr("pale: the plan"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 11});
         }
-        sketch.painter().setBrush(Qt::NoBrush);
-        sketch.painter().setPen(QPen(c.ink, 1.6));
-        sketch.painter().drawPath(line);
+        paintSweep(sketch, chart, *yard.sweep(), QPen(c.ink, 1.6));
         return;
     }
-    if (yard.channels().size() != 3)
+    if (yard.channels().size() != 3) {
+        paintPlan(sketch, area, yard);
         return;
+    }
     sketch.painter().setPen(Qt::NoPen);
     sketch.painter().setBrush(c.card);
     sketch.painter().drawRoundedRect(area, 4, 4);
     const double base = area.bottom() - 26.0, tall = area.height() - 50.0;
     QPointF before;
+    if (const MeasuredSweep* plan = yard.planned(m_task)) { // pale, where the channels would stand
+        for (int i = 0; i < 3; ++i) {
+            const double f = yard.channels()[std::size_t(i)].first;
+            const auto nearest =
+                std::min_element(plan->points.begin(), plan->points.end(), [&](const MeasuredPoint& a, const MeasuredPoint& b) {
+                    return std::abs(a.frequency - f) < std::abs(b.frequency - f);
+                });
+            sketch.painter().setPen(QPen(c.inkFaint, 1.2));
+            sketch.painter().setBrush(Qt::NoBrush);
+            sketch.painter().drawEllipse(QPointF(area.left() + area.width() * (0.2 + 0.3 * i),
+                                                 base - tall * swrFraction(std::clamp(nearest->swr, 1.0, 5.0)) / swrFraction(5.0)),
+                                         7, 7);
+        }
+        sketch.text({area.left() + 8, area.top() + 6}, tr("pale: the plan"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 11});
+    }
     for (int i = 0; i < 3; ++i) {
         const auto& [f, swr] = yard.channels()[std::size_t(i)];
         const QPointF at(area.left() + area.width() * (0.2 + 0.3 * i), base - tall * swrFraction(std::min(swr, 5.0)) / swrFraction(5.0));
@@ -227,6 +272,8 @@ double YardBoard::paintVerdict(Sketch& sketch, double top, double width, const Y
     const Colours& c = sketch.colours();
     const YardVerdict& v = *yard.verdict();
     QStringList lines;
+    for (const Text& t : v.missing)
+        lines << coreWords(t, m_context.system());
     for (const Text& t : v.explained)
         lines << coreWords(t, m_context.system());
     sketch.painter().setFont(sketch.theme().font(13));
@@ -237,7 +284,7 @@ double YardBoard::paintVerdict(Sketch& sketch, double top, double width, const Y
     sketch.painter().setBrush(v.passed ? c.leafPale : c.petalPale);
     sketch.painter().drawRoundedRect(card, 6, 6);
     const QString head = v.passed  ? tr("Passed: it was %1.")
-                         : v.right ? tr("Found: it was %1. The antenna is not finished within wire and hoists, though.")
+                         : v.right ? tr("Found: it was %1. Not finished, though:")
                                    : tr("Not found: it was %1.");
     const QString fault = yard.notes().empty() ? QString() : coreWords(yardFaultName(yard.fault()), m_context.system());
     sketch.text({18, top + 12}, head.arg(fault), Qt::AlignLeft | Qt::AlignTop, {c.ink, 15, true});

@@ -2,6 +2,7 @@
 /// The practice yard: the antenna between its masts, what can be done to it, and what was seen.
 
 #include "app/document/yard_desk.h"
+#include "app/plots/swr_chart.h"
 #include "app/view/canvas.h"
 
 #include <QPushButton>
@@ -33,6 +34,8 @@ private:
     QPushButton* addAct(const QString& words, const QString& time, const QString& objectName);
     void paintPicture(Sketch& sketch, const QRectF& area, const Yard& yard) const;
     void paintReading(Sketch& sketch, const QRectF& area, const Yard& yard) const;
+    void paintPlan(Sketch& sketch, const QRectF& area, const Yard& yard) const;
+    static void paintSweep(Sketch& sketch, const SwrChart& chart, const MeasuredSweep& sweep, const QPen& pen);
     double paintVerdict(Sketch& sketch, double top, double width, const Yard& yard) const;
     void paintNotes(Sketch& sketch, double top, const QSizeF& size) const;
 
