@@ -93,7 +93,10 @@ void TrimDesk::choose(std::size_t place)
 
 const Measurement* TrimDesk::last() const
 {
-    return m_entries.empty() ? nullptr : &m_document.antenna().trim.measurements[m_entries.back()];
+    if (m_entries.empty() || !m_document.hasAntenna())
+        return nullptr;
+    const auto& log = m_document.antenna().trim.measurements;
+    return m_entries.back() < log.size() ? &log[m_entries.back()] : nullptr; // a page may ask before a change was heard of
 }
 
 void TrimDesk::setTarget(double hertz)

@@ -59,6 +59,14 @@ public:
                 {"drop_m", coreText("core", "the place of the corners"), LeverKind::Slide, LeverSide::Middle, 2}};
     }
 
+    /// Cut at its end the wire hangs down less far; the corners stay where they are held.
+    AntennaShape levered(const AntennaShape& shape, const std::string& key, double to) const override
+    {
+        AntennaShape next = DipoleFamily::levered(shape, key, to);
+        if (key == "leg_m")
+            next.parameters["drop_m"] = std::max(0.0, value(shape, "drop_m") + to - value(shape, "leg_m"));
+        return next;
+    }
     AntennaShape straightened(const AntennaShape& shape) const override
     {
         AntennaShape next = dipoleStraightened(shape);

@@ -13,6 +13,7 @@ void takeTargets(std::vector<TrimTask>& tasks, const TrimLog& log)
 {
     TrimTask* nearest = nullptr;
     for (TrimTask& task : tasks) {
+        task.frequency = task.target;
         if (const auto own = log.targets.find(task.lever.parameter); own != log.targets.end() && own->second > 0.0)
             task.target = own->second;
         else if (!nearest || std::abs(task.target - log.target) < std::abs(nearest->target - log.target))
@@ -183,20 +184,29 @@ AsCut asCutOf(const Antenna& antenna)
     if (!built)
         return out;
     const std::vector<CutRow> rows = cutList(built->sections, antenna.allowances);
-    for (const TrimTask& task : trimTasks(antenna)) {
-        if (task.lever.kind != shapes::LeverKind::Cut)
+    std::vector<bool> told(rows.size(), false); // by a lever of all its pieces, before those of one side alone
+    for (const shapes::Lever& lever : shapes::familyOf(antenna.shape).levers(antenna.shape)) {
+        if (lever.kind != shapes::LeverKind::Cut)
             continue;
-        const CutBy cut = cutBy(antenna.shape, *built, task.lever.parameter);
+        const CutBy cut = cutBy(antenna.shape, *built, lever.parameter);
         double longer = 0.0;
+        bool any = false, again = false;
         for (std::size_t i = 0; i < cut.rates.size(); ++i) {
             if (cut.rates[i] == 0.0)
                 continue;
+            any = true, again |= told[i];
             const Longer piece = longerThanPlan(rows[i], antenna.workshop);
             longer += rows[i].pieces * piece.length;
-            out.from = out.from == CutFrom::NotKnown ? piece.from : std::min(out.from, piece.from);
         }
-        if (cut.all != 0.0 && std::abs(longer) > 1e-6)
-            out.longer[task.lever.parameter] = longer / cut.all;
+        if (!any || again || std::abs(longer) < 1e-6)
+            continue;
+        out.longer[lever.parameter] = longer / cut.all;
+        for (std::size_t i = 0; i < cut.rates.size(); ++i)
+            if (cut.rates[i] != 0.0) {
+                told[i] = true;
+                const CutFrom from = longerThanPlan(rows[i], antenna.workshop).from;
+                out.from = out.from == CutFrom::NotKnown ? from : std::min(out.from, from);
+            }
     }
     return out;
 }

@@ -15,6 +15,7 @@ struct TrimTask {
     double target = 0.0; ///< Hz
     std::size_t configuration = 0;
     std::string configurationName; ///< empty where there is one only
+    double frequency = 0.0;        ///< Hz that it is cut for, whatever goal is set
 };
 /// In the order of the work.
 std::vector<TrimTask> trimTasks(const Antenna& antenna);

@@ -90,6 +90,14 @@ TEST(LogTasks, ItHangsAsItWasCut)
              {"loaded-dipole", {}, 7.1e6},
              {"vertical", {}, 10.1e6},
              {"inverted-l", {}, 3.6e6},
+             {"t-vertical", {}, 3.6e6},
+             {"doublet", {}, 7.1e6},
+             {"extended-dipole", {}, 14.2e6},
+             {"trap-dipole", {}, 14.2e6},
+             {"hat-dipole", {}, 14.2e6},
+             {"fan-dipole", {}, 14.2e6},
+             {"loop", {}, 14.2e6},
+             {"free", {}, 14.2e6},
              {"linked-dipole", {{"band_count", 3.0}, {"frequency_2_Hz", 10.12e6}, {"frequency_3_Hz", 7.1e6}}, 14.15e6}}) {
         Antenna a = antennaOf(family, changes, frequency);
         const BuiltAntenna plan = built(a.shape);

@@ -71,6 +71,8 @@ void MeasurePanel::addRead(Ledger& ledger)
         edge->setHelp(tr("what is swept; empty: round the dip that is expected and the goal"));
         connect(edge, &ValueEdit::edited, this, &MeasurePanel::refreshAnalyser);
     }
+    m_rangeNote = ledger.note();
+    m_rangeNote->setObjectName(QStringLiteral("sweepRangeNote"));
     m_state = ledger.figure(tr("Analyser"));
     m_state->setObjectName(QStringLiteral("analyserState"));
     const auto both =
@@ -316,6 +318,9 @@ std::vector<double> MeasurePanel::channels() const
 void MeasurePanel::refreshAnalyser()
 {
     const auto wanted = range();
+    const bool upsideDown = !wanted && (m_from->hasValue() || m_to->hasValue()) && m_desk.card();
+    m_rangeNote->setText(upsideDown ? tr("The range has to end above where it begins.") : QString());
+    m_rangeNote->setVisible(upsideDown);
     m_sweepNow->setText(wanted ? tr("Sweep %1 to %2 MHz").arg(megahertz(wanted->from), megahertz(wanted->to)) : tr("Sweep"));
     const AnalyserDesk::State state = m_analyser.state();
     const bool idle = state == AnalyserDesk::State::Off || state == AnalyserDesk::State::Ready;

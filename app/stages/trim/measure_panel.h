@@ -116,8 +116,8 @@ private:
     QPushButton *m_sweepNow = nullptr, *m_calibrate = nullptr, *m_remove = nullptr, *m_columns = nullptr, *m_fell = nullptr,
                 *m_rose = nullptr, *m_fit = nullptr, *m_use = nullptr;
     QComboBox* m_piece = nullptr;
-    QLabel *m_cutLabel = nullptr, *m_state = nullptr, *m_sweepNote = nullptr, *m_readingsNote = nullptr, *m_slope = nullptr,
-           *m_offset = nullptr, *m_modelSlope = nullptr, *m_fitted = nullptr;
+    QLabel *m_rangeNote = nullptr, *m_cutLabel = nullptr, *m_state = nullptr, *m_sweepNote = nullptr, *m_readingsNote = nullptr,
+           *m_slope = nullptr, *m_offset = nullptr, *m_modelSlope = nullptr, *m_fitted = nullptr;
 };
 
 } // namespace vetchling::app

@@ -6,6 +6,7 @@
 #include "app/stages/trim/measure_panel.h"
 #include "app/stages/trim/recipe_board.h"
 #include "app/stages/trim/trim_board.h"
+#include "app/stages/trim/trim_words.h"
 #include "app/view/words.h"
 #include "core/files/json_reader.h"
 #include "core/trim/trim.h"
@@ -102,7 +103,9 @@ QString MeasurePart::summary() const
     case TrimStep::Slide: return tr("set by %1 next").arg(amount);
     case TrimStep::Lengthen: return tr("%1 too short").arg(amount);
     case TrimStep::Done: return tr("done");
-    case TrimStep::Check: return tr("look before cutting");
+    case TrimStep::Check:
+        return next->waitsFor ? tr("first %1").arg(taskName(document().design(), m_desk.tasks()[*next->waitsFor]))
+                              : tr("look before cutting");
     case TrimStep::Measure: break;
     }
     return next->predicted > 0.0 ? tr("measure again") : tr("not measured yet");

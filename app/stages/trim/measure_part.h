@@ -69,7 +69,7 @@ private:
     MeasurePanel* m_panel;
     WatchedFolder m_watched{{QStringLiteral("*.s1p"), QStringLiteral("*.s2p"), QStringLiteral("*.csv")}};
     double m_questioned = 0.0; ///< Hz: a mended dip that was asked about last
-    QString m_opened; ///< the file that was opened last
+    QString m_opened;          ///< the file that was opened last
 };
 
 } // namespace vetchling::app

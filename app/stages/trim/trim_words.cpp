@@ -20,9 +20,9 @@ constexpr double nothing = 5e-4; // m
 QString taskName(const Design& design, const TrimTask& task)
 {
     for (const WantedBand& w : design.operation.bands)
-        if (task.target >= w.band.from && task.target <= w.band.to)
+        if (task.frequency >= w.band.from && task.frequency <= w.band.to)
             return QString::fromStdString(w.band.name);
-    return task.configurationName.empty() ? frequencyWords(task.target) : QString::fromStdString(task.configurationName);
+    return task.configurationName.empty() ? frequencyWords(task.frequency) : QString::fromStdString(task.configurationName);
 }
 
 QString asCutWords(double longer, CutFrom from, units::System system)

@@ -8,7 +8,7 @@
 
 namespace vetchling::app {
 
-/// A task by its band, else by its frequency: "40 m".
+/// A task by the band that it is cut for, else by its frequency: "40 m".
 QString taskName(const Design& design, const TrimTask& task);
 /// "14 cm over plan by the cut list".
 QString asCutWords(double longer, CutFrom from, units::System system);
