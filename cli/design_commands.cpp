@@ -12,6 +12,7 @@
 #include "core/files/wire_file.h"
 #include "core/files/workshop_file.h"
 #include "core/study/answers.h"
+#include "core/study/neighbours.h"
 #include "core/tune/joint.h"
 #include "core/workshop/build_facts.h"
 
@@ -110,8 +111,9 @@ int wiresCommand(const Request& request)
     const double frequency = request.frequency > 0.0 ? request.frequency : chosen->antenna.shape.designFrequency;
     if (Faults faults = findFrequencyFaults(frequency, "--frequency"); !faults.empty())
         return report(faults);
-    fmt::print("{}", files::writeWireFile(
-                         {chosen->built.model, {frequency}, {{5, 10, 20, 30, 45, 60, 90}, {0, 45, 90, 135, 180, 225, 270, 315}}}));
+    WireModel model = chosen->built.model;
+    study::putIn(chosen->subject.neighbours, model); // as every figure of it counts them
+    fmt::print("{}", files::writeWireFile({model, {frequency}, {{5, 10, 20, 30, 45, 60, 90}, {0, 45, 90, 135, 180, 225, 270, 315}}}));
     return exitGood;
 }
 

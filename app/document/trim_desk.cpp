@@ -36,6 +36,7 @@ TrimDesk::TrimDesk(Document& document, const AntennaModels& models, SolveService
     connect(&solver, &SolveService::detailReady, this, &TrimDesk::want);
     connect(&document, &Document::designChanged, this, &TrimDesk::want);
     connect(&document, &Document::currentChanged, this, &TrimDesk::want);
+    connect(&document, &Document::designReplaced, this, &TrimDesk::want);
     connect(&document, &Document::configurationChanged, this, &TrimDesk::want);
 }
 
@@ -56,8 +57,17 @@ std::size_t TrimDesk::placeOnShow() const
     return first ? known->working : own.front();
 }
 
+bool TrimDesk::ofShown() const { return m_document.hasAntenna() && m_of == m_document.current(); }
+
+const std::vector<TrimTask>& TrimDesk::tasks() const
+{
+    static const std::vector<TrimTask> none;
+    return ofShown() ? m_tasks : none;
+}
+
 void TrimDesk::turn()
 {
+    m_of = m_document.current();
     m_tasks.clear();
     m_entries.clear();
     m_hung.reset();
@@ -93,10 +103,10 @@ void TrimDesk::choose(std::size_t place)
 
 const Measurement* TrimDesk::last() const
 {
-    if (m_entries.empty() || !m_document.hasAntenna())
+    if (m_entries.empty() || !ofShown())
         return nullptr;
     const auto& log = m_document.antenna().trim.measurements;
-    return m_entries.back() < log.size() ? &log[m_entries.back()] : nullptr; // a page may ask before a change was heard of
+    return m_entries.back() < log.size() ? &log[m_entries.back()] : nullptr;
 }
 
 void TrimDesk::setTarget(double hertz)

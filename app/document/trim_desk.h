@@ -26,19 +26,19 @@ public:
     /// What is to be done next; null as above, and as long as plan and log are not those it was worked out for: nobody cuts twice by it.
     [[nodiscard]] const TrimNext* next() const;
     /// In the order of the work; known at once.
-    [[nodiscard]] const std::vector<TrimTask>& tasks() const { return m_tasks; }
+    [[nodiscard]] const std::vector<TrimTask>& tasks() const;
     /// Place of the one that all is told of: of the configuration on show, where that has several the one that was chosen, else the first
     /// that is not finished.
     [[nodiscard]] std::size_t place() const { return m_place; }
     /// Null without an antenna or without any length that is trimmed.
-    [[nodiscard]] const TrimTask* task() const { return m_place < m_tasks.size() ? &m_tasks[m_place] : nullptr; }
+    [[nodiscard]] const TrimTask* task() const { return m_place < tasks().size() ? &m_tasks[m_place] : nullptr; }
     void choose(std::size_t task);
     /// Places in the log of what was measured for it, oldest first.
     [[nodiscard]] const std::vector<std::size_t>& entries() const { return m_entries; }
     /// The last of them; null without any.
     [[nodiscard]] const Measurement* last() const;
     /// The antenna with its log begun.
-    [[nodiscard]] const Antenna* hung() const { return m_hung ? &*m_hung : nullptr; }
+    [[nodiscard]] const Antenna* hung() const { return ofShown() && m_hung ? &*m_hung : nullptr; }
     void setTarget(double hertz);
     /// How much longer than planned its piece was hoisted first, SI.
     void setAsCut(double longer);
@@ -89,6 +89,8 @@ private:
     [[nodiscard]] FitQuestion fitQuestion() const;
     /// Which piece, and what the log has of it.
     void turn();
+    /// A page may ask before a change was heard of.
+    [[nodiscard]] bool ofShown() const;
     [[nodiscard]] std::size_t placeOnShow() const;
     [[nodiscard]] TrimQuestion questionNow() const;
     void look();
@@ -102,6 +104,7 @@ private:
     Asked<TrimQuestion, TrimOutcome> m_answer;
     Asked<EffectsQuestion, std::vector<BandEffect>> m_effects;
     Asked<FitQuestion, SiteFit> m_fit;
+    Id m_of; ///< antenna
     std::vector<TrimTask> m_tasks;
     std::size_t m_place = 0;
     std::vector<std::size_t> m_entries;

@@ -150,7 +150,8 @@ double leastBetween(Complex a, Complex b)
 
 double swrOf(double reflection)
 {
-    const double r = std::min(reflection, 0.999);
+    constexpr double nearlyAll = 1.0 - 2e-6; // a million to one: parabolas may leave the circle
+    const double r = std::min(reflection, nearlyAll);
     return (1.0 + r) / (1.0 - r);
 }
 

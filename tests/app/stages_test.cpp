@@ -381,7 +381,7 @@ TEST_F(WindowTest, TheRecipeSaysWhatTheOhmmeterReads)
 {
     ASSERT_TRUE(settle());
     show("trim");
-    find<QToolButton>("trimRecipe")->click();
+    find<QToolButton>("trimCard")->click();
     const auto card = [&] { return window().stage(QStringLiteral("trim"))->tableText(); };
     EXPECT_TRUE(waitedFor([&] { return card().contains(QStringLiteral("shall read open")); }, 30000)) << card().toStdString();
     window().stage(QStringLiteral("trim"))->canvas()->grab();

@@ -414,6 +414,53 @@ TEST(Fold, DoesALittleLessThanACut)
     EXPECT_FALSE(*foldOverCut(library, subject, subject, 0.1, 14.1e6, 1e5)) << "a loop has no end to fold";
 }
 
+/// Hz without reactance near 7 MHz.
+double resonanceOf(study::Library& library, const WireModel& model)
+{
+    const auto curve = library.study(model)->curve({6.6e6, 7.7e6});
+    EXPECT_TRUE(curve.ok()) << curve.firstFault();
+    double low = 6.6e6, high = 7.7e6;
+    for (int i = 0; i < 40; ++i)
+        ((*curve)->at(0.5 * (low + high)).imag() < 0.0 ? low : high) = 0.5 * (low + high);
+    return low;
+}
+
+// The wire bent back beside itself, drawn and solved as it is, and the thick end that stands for it.
+TEST(Fold, AThickEndDoesWhatTheBentWireDoes)
+{
+    study::Library library;
+    constexpr double half = 10.2, folded = 0.3, radius = 0.0005, apart = 4.0 * radius;
+    const auto dipole = [](std::vector<Vec3> points, double feed) {
+        WireModel model;
+        Wire wire;
+        wire.id = "a";
+        wire.points = std::move(points);
+        wire.radius = radius;
+        model.wires = {wire};
+        model.feeds = {{0, feed}};
+        return model;
+    };
+    const double k = half - folded;
+    const double
+        whole = resonanceOf(library, dipole({{0, -half, 9}, {0, half, 9}}, half)),
+        cut = resonanceOf(library, dipole({{0, -k, 9}, {0, k, 9}}, k)),
+        bent = resonanceOf(
+            library,
+            dipole({{0, -k + folded, 9 + apart}, {0, -k, 9 + apart}, {0, -k, 9}, {0, k, 9}, {0, k, 9 + apart}, {0, k - folded, 9 + apart}},
+                   folded + apart + k));
+    WireModel thick = dipole({{0, -k + folded, 9}, {0, k - folded, 9}}, k - folded);
+    for (double side : {-1.0, 1.0}) {
+        Wire end = thick.wires.front();
+        end.id = side < 0.0 ? "b" : "c";
+        end.points = {{0, side * (k - folded), 9}, {0, side * k, 9}};
+        end.radius = std::sqrt(radius * apart);
+        thick.wires.push_back(end);
+    }
+    const double does = (bent - whole) / (cut - whole);
+    EXPECT_NEAR(does, 0.86, 0.02) << "a seventh less than a cut, four radii apart";
+    EXPECT_NEAR((resonanceOf(library, thick) - whole) / (cut - whole), does, 0.01);
+}
+
 TEST(Fold, IsOfferedBesideACut)
 {
     study::Library library;

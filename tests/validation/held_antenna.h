@@ -43,6 +43,8 @@ public:
     /// The lowest SWR on the line side that is nearest to a frequency. Faults: the solver's.
     Result<Dip> dip(study::Library& library, const Ground& soil, std::size_t configuration, double near) const;
     [[nodiscard]] const WireModel& model(std::size_t configuration) const { return m_drawn[configuration].model; }
+    /// What stands behind its port, and where that was drawn.
+    [[nodiscard]] const shapes::BuiltAntenna& drawn(std::size_t configuration) const { return m_drawn[configuration]; }
     /// Nothing of it touches the soil: it may be hung at another height.
     [[nodiscard]] bool hangs() const;
 

@@ -4,7 +4,7 @@
 #include "app/stages/trim/calibration_dialog.h"
 #include "app/stages/trim/columns_dialog.h"
 #include "app/stages/trim/measure_panel.h"
-#include "app/stages/trim/recipe_board.h"
+#include "app/stages/trim/mast_card_board.h"
 #include "app/stages/trim/trim_board.h"
 #include "app/stages/trim/trim_words.h"
 #include "app/view/words.h"
@@ -28,7 +28,7 @@ QString writtenAt(const QString& path) { return QFileInfo(path).lastModified().t
 
 MeasurePart::MeasurePart(ViewContext& context, StagePage& page, Ledger& ledger, QObject* parent)
     : TrimPart(context, page, ledger, parent), m_desk(context.document, context.models, context.solver), m_analyser(this),
-      m_board(new TrimBoard(context, m_desk)), m_recipe(new RecipeBoard(context, m_desk)),
+      m_board(new TrimBoard(context, m_desk)), m_card(new MastCardBoard(context, m_desk)),
       m_panel(new MeasurePanel(context, m_desk, m_analyser, m_meter, *m_ledger, this))
 {
     context.add(m_desk.waitings());
@@ -87,7 +87,7 @@ void MeasurePart::startAnew()
 
 QWidget* MeasurePart::next() const { return m_board; }
 
-QWidget* MeasurePart::recipe() const { return m_recipe; }
+QWidget* MeasurePart::card() const { return m_card; }
 
 bool MeasurePart::mendChosen() { return m_board->mendChosen(); }
 
@@ -113,8 +113,8 @@ QString MeasurePart::summary() const
 
 QString MeasurePart::tableText(const QWidget* view) const
 {
-    if (view == m_recipe)
-        return m_recipe->steps().join(QLatin1Char('\n'));
+    if (view == m_card)
+        return m_card->steps().join(QLatin1Char('\n'));
     QString out = tr("when\tcut m\tdip MHz\tSWR\tremark\n");
     if (document().hasAntenna())
         for (const Measurement& m : document().antenna().trim.measurements)
@@ -134,8 +134,8 @@ void MeasurePart::show(const QWidget* view)
         return;
     }
     const QString name = QString::fromStdString(document().antenna().name);
-    m_recipe->update();
-    if (view == m_recipe) {
+    m_card->update();
+    if (view == m_card) {
         m_page.setTitle(tr("Trim: before you measure %1").arg(name));
         m_page.setSentence(tr("A card for the mast; copy it, or export the picture."));
         return;

@@ -10,7 +10,7 @@
 namespace vetchling::app {
 
 class MeasurePanel;
-class RecipeBoard;
+class MastCardBoard;
 class TrimBoard;
 
 class MeasurePart : public TrimPart {
@@ -19,8 +19,8 @@ public:
     MeasurePart(ViewContext& context, StagePage& page, Ledger& ledger, QObject* parent);
 
     [[nodiscard]] QWidget* next() const;
-    [[nodiscard]] QWidget* recipe() const;
-    [[nodiscard]] bool has(const QWidget* view) const override { return view == next() || view == recipe(); }
+    [[nodiscard]] QWidget* card() const;
+    [[nodiscard]] bool has(const QWidget* view) const override { return view == next() || view == card(); }
     void show(const QWidget* view) override;
     [[nodiscard]] QString tableText(const QWidget* view) const override;
     /// A few words on what is to be done: "cut 8 cm next".
@@ -65,7 +65,7 @@ private:
     AnalyserDesk m_analyser;
     MeterDesk m_meter;
     TrimBoard* m_board;
-    RecipeBoard* m_recipe;
+    MastCardBoard* m_card;
     MeasurePanel* m_panel;
     WatchedFolder m_watched{{QStringLiteral("*.s1p"), QStringLiteral("*.s2p"), QStringLiteral("*.csv")}};
     double m_questioned = 0.0; ///< Hz: a mended dip that was asked about last

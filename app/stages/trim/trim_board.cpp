@@ -180,7 +180,7 @@ QString TrimBoard::explanation() const
     if (next->step == TrimStep::Cut) {
         if (std::abs(next->predicted - next->target) > next->tolerance)
             words << tr("Not all of it at once: what is cut is gone.");
-        words << (next->fold > 0.0 ? tr("Folded back, %1 do the same, and can be undone.").arg(smallWords(next->fold, system()))
+        words << (next->fold > 0.0 ? tr("Folded back tight, %1 do the same, and can be undone; loosely it takes more.").arg(smallWords(next->fold, system()))
                                    : tr("Folding back first can be undone."));
     }
     return words.join(QLatin1Char(' '));

@@ -21,7 +21,7 @@ public:
         m_ledger->finish();
         addConfigurations(m_page->below());
         m_views.add(tr("Next"), QStringLiteral("trimNext"), m_measuring.next());
-        m_views.add(tr("Recipe"), QStringLiteral("trimRecipe"), m_measuring.recipe());
+        m_views.add(tr("Mast card"), QStringLiteral("trimCard"), m_measuring.card());
         m_views.add(tr("Log"), QStringLiteral("trimLog"), m_logging.log());
         m_views.add(tr("Practice yard"), QStringLiteral("trimYard"), m_practising.yard());
         connect(&m_views, &ViewButtons::chosen, this, &TrimStage::refresh);

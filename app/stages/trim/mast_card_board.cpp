@@ -1,19 +1,19 @@
-#include "app/stages/trim/recipe_board.h"
+#include "app/stages/trim/mast_card_board.h"
 
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 
 namespace vetchling::app {
 
-RecipeBoard::RecipeBoard(ViewContext& context, TrimDesk& desk) : Canvas(context), m_desk(desk)
+MastCardBoard::MastCardBoard(ViewContext& context, TrimDesk& desk) : Canvas(context), m_desk(desk)
 {
-    setObjectName(QStringLiteral("recipeBoard"));
+    setObjectName(QStringLiteral("mastCardBoard"));
     setAccessibleName(tr("What to do before measuring"));
     setMinimumHeight(380);
     connect(&desk, &TrimDesk::ready, this, qOverload<>(&QWidget::update));
 }
 
-QStringList RecipeBoard::steps() const
+QStringList MastCardBoard::steps() const
 {
     QStringList out;
     if (const auto card = m_desk.card(); card && m_desk.next())
@@ -22,7 +22,7 @@ QStringList RecipeBoard::steps() const
     return out;
 }
 
-void RecipeBoard::render(Sketch& sketch, const QSizeF& size)
+void MastCardBoard::render(Sketch& sketch, const QSizeF& size)
 {
     const Colours& c = sketch.colours();
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);

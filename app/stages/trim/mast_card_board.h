@@ -6,10 +6,10 @@
 
 namespace vetchling::app {
 
-class RecipeBoard : public Canvas {
+class MastCardBoard : public Canvas {
     Q_OBJECT
 public:
-    RecipeBoard(ViewContext& context, TrimDesk& desk);
+    MastCardBoard(ViewContext& context, TrimDesk& desk);
     void render(Sketch& sketch, const QSizeF& size) override;
     [[nodiscard]] QStringList steps() const;
 
