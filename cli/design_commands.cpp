@@ -113,6 +113,10 @@ int wiresCommand(const Request& request)
         return report(faults);
     WireModel model = chosen->built.model;
     study::putIn(chosen->subject.neighbours, model); // as every figure of it counts them
+    std::map<std::string, int> named;
+    for (Wire& wire : model.wires) // of a file each has a name of its own
+        if (const int before = named[wire.id]++; before > 0)
+            wire.id += " " + std::to_string(before + 1);
     fmt::print("{}", files::writeWireFile({model, {frequency}, {{5, 10, 20, 30, 45, 60, 90}, {0, 45, 90, 135, 180, 225, 270, 315}}}));
     return exitGood;
 }

@@ -3,6 +3,7 @@
 #include "core/trim/measure_card.h"
 #include "core/tune/tune.h"
 #include "tests/core/shape_helpers.h"
+#include "tests/long_form.h"
 #include "tests/validation/trim_builder.h"
 
 namespace vetchling {
@@ -333,6 +334,10 @@ class Builder : public ::testing::TestWithParam<std::string> {};
 
 TEST_P(Builder, WhoFollowsTheAdviceIsSoonDone)
 {
+    const auto& most = testing::trimmedFamilies();
+    const bool linked = GetParam().find("linked") == 0 || GetParam().find("fan") == 0 || GetParam().find("trap") == 0;
+    if (!testing::longForm() && !linked && std::find(most.begin(), most.end(), GetParam()) == most.end())
+        GTEST_SKIP() << "in the long form";
     study::Library library;
     std::mt19937 random(20261127);
     const testing::TrimRun run = testing::trimOne(GetParam(), random, library);

@@ -32,7 +32,8 @@ LogBoard::LogBoard(ViewContext& context, LogDesk& desk)
 void LogBoard::refresh()
 {
     const std::vector<Id> before = chosen();
-    m_model->setLog(m_context.document.hasAntenna() ? m_context.document.antenna().trim : TrimLog(), m_context.system());
+    const LogFacts now = facts();
+    m_model->setLog(now.log, now.system, now.words);
     if (chosen() != before)
         for (const Id& id : before)
             if (const int row = m_model->rowOf(id); row >= 0)
@@ -100,7 +101,8 @@ LogFacts LogBoard::facts() const
     facts.site = QString::fromStdString(m_context.document.design().site.name);
     facts.name = m_context.document.shownName();
     if (m_context.document.hasAntenna())
-        facts.log = m_context.document.antenna().trim;
+        facts.log = m_context.document.antenna().trim,
+        facts.words = logWordsOf(m_context.document.design(), m_context.document.antenna(), facts.system);
     facts.lines = m_desk.lines();
     facts.span = m_desk.span();
     facts.marked = chosen();

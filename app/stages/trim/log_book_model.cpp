@@ -25,29 +25,25 @@ QString distanceWords(double metres, units::System system)
 
 } // namespace
 
-void LogBookModel::setLog(const TrimLog& log, units::System system)
+void LogBookModel::setLog(const TrimLog& log, units::System system, const std::vector<LogWords>& words)
 {
-    if (log == m_log && system == m_system && !m_rows.empty())
+    if (log == m_log && system == m_system && words == m_words && !m_rows.empty())
         return;
     beginResetModel();
     m_log = log;
     m_system = system;
+    m_words = words;
     m_rows.clear();
     for (std::size_t i = 0; i < log.measurements.size(); ++i)
-        m_rows.push_back(rowOf(log.measurements[i], i == 0));
+        m_rows.push_back(rowOf(log.measurements[i], i < words.size() ? words[i] : LogWords()));
     for (const AirReport& r : log.reports)
         m_rows.push_back(rowOf(r));
     std::stable_sort(m_rows.begin(), m_rows.end(), [](const Row& a, const Row& b) { return a.when < b.when; });
     endResetModel();
 }
 
-LogBookModel::Row LogBookModel::rowOf(const Measurement& m, bool first) const
+LogBookModel::Row LogBookModel::rowOf(const Measurement& m, const LogWords& words) const
 {
-    const QString amount = smallWords(std::abs(m.cutSinceLast), m_system);
-    const QString done = m.cutSinceLast < 0.0    ? tr("lengthened %1").arg(amount)
-                         : m.cutSinceLast == 0.0 ? (first ? tr("hoisted as cut") : tr("measured"))
-                         : m.folded              ? tr("folded %1").arg(amount)
-                                                 : tr("cut %1").arg(amount);
     const QString with = m.coax > 0.0 ? tr("%1 at %2 of coax").arg(QString::fromStdString(m.instrument), lengthWords(m.coax, m_system, 0))
                                       : QString::fromStdString(m.instrument);
     QStringList ground;
@@ -59,7 +55,7 @@ LogBookModel::Row LogBookModel::rowOf(const Measurement& m, bool first) const
         remark = (remark.isEmpty() ? QString() : remark + QStringLiteral(", ")) + tr("%n picture(s)", nullptr, int(m.pictures.size()));
     return {m.id,
             m.when,
-            {dateWords(m.when), done, m.height ? heightWords(*m.height, m_system) : QStringLiteral("–"),
+            {dateWords(m.when), doneWords(m, words, m_system), m.height ? heightWords(*m.height, m_system) : QStringLiteral("–"),
              QString::number(m.dip / 1e6, 'f', 3), m.dipSwr > 0.0 ? QString::number(m.dipSwr, 'f', 2) : QStringLiteral("–"), with,
              ground.join(QStringLiteral(", ")), remark}};
 }

@@ -1,6 +1,7 @@
 #pragma once
 /// Everything that was written down of an antenna, measurements and on-air reports together, oldest first.
 
+#include "app/stages/trim/trim_words.h"
 #include "core/design/measurement.h"
 #include "core/units/units.h"
 
@@ -14,7 +15,8 @@ public:
     using QAbstractTableModel::QAbstractTableModel;
     enum Column { When, What, Height, Dip, Swr, With, Ground, Remark, columnCountOfAll };
 
-    void setLog(const TrimLog& log, units::System system);
+    /// @param words of each measurement
+    void setLog(const TrimLog& log, units::System system, const std::vector<LogWords>& words);
     /// Id of the entry in a row; empty if there is none.
     [[nodiscard]] Id idAt(int row) const;
     [[nodiscard]] int rowOf(const Id& entry) const;
@@ -29,10 +31,11 @@ private:
         std::string when;
         QStringList cells;
     };
-    [[nodiscard]] Row rowOf(const Measurement& m, bool first) const;
+    [[nodiscard]] Row rowOf(const Measurement& m, const LogWords& words) const;
     [[nodiscard]] Row rowOf(const AirReport& r) const;
     std::vector<Row> m_rows;
     TrimLog m_log;
+    std::vector<LogWords> m_words;
     units::System m_system = units::System::Metric;
 };
 

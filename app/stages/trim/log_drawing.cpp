@@ -14,6 +14,7 @@
 namespace vetchling::app {
 namespace {
 
+constexpr double wordsApart = 34.0;                    // px
 constexpr double pageWidth = 900.0, headHeight = 62.0; // px of the drawing
 constexpr qint64 epochJulian = 2440588;                // of 1970-01-01
 
@@ -42,7 +43,7 @@ void paintHead(Sketch& sketch, const LogFacts& facts, double width)
 
 const std::vector<double>& bookShares()
 {
-    static const std::vector<double> shares{0.165, 0.16, 0.075, 0.08, 0.065, 0.125, 0.165, 0.165};
+    static const std::vector<double> shares{0.15, 0.225, 0.065, 0.075, 0.06, 0.11, 0.16, 0.155};
     return shares;
 }
 
@@ -112,10 +113,13 @@ void LogDrawing::paintSeries(Sketch& sketch, const QRectF& area, const LogLine& 
         sketch.painter().drawEllipse(at, 4.5, 4.5);
         sketch.reserve(QRectF(at - QPointF(5, 5), QSizeF(10, 10)));
     }
+    double said = -HUGE_VAL; // words of many entries are thinned
     for (const DipPoint& p : line.series.points)
-        if (p.soil != SoilState::NotNoted)
+        if (const double x = place(p.day, p.dip).x(); p.soil != SoilState::NotNoted && x - said >= wordsApart) {
+            said = x;
             sketch.label(place(p.day, p.dip) + QPointF(0, -7), coreWords(soilStateWords[std::size_t(p.soil)]),
                          Qt::AlignHCenter | Qt::AlignBottom, {c.inkSoft, 11});
+        }
     if (!dates)
         return;
     for (double day : niceTicks(from, to, 6))
@@ -127,10 +131,14 @@ void LogDrawing::paintSeries(Sketch& sketch, const QRectF& area, const LogLine& 
 void LogDrawing::paintReports(Sketch& sketch, const QRectF& area, double from, double to) const
 {
     const Colours& c = sketch.colours();
+    double said = -HUGE_VAL;
     for (const AirReport& r : m_facts.log.reports)
         if (const auto day = dayOf(r.when)) {
             const double x = area.left() + area.width() * (*day - from) / (to - from);
             sketch.triangle({x, area.top() + 4}, c.petal, c.petal);
+            if (x - said < wordsApart)
+                continue;
+            said = x;
             sketch.label({x + 8, area.top() + 9}, QString::fromStdString(r.report), Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 11});
         }
 }
@@ -146,7 +154,7 @@ Faults writeLogPage(const LogFacts& facts, const QString& path)
         Theme paper;
         paper.setMode(Theme::Mode::Paper);
         LogBookModel book;
-        book.setLog(facts.log, facts.system);
+        book.setLog(facts.log, facts.system, facts.words);
         {
             Sketch sketch(painter, paper);
             paintHead(sketch, facts, pageWidth);

@@ -2,6 +2,7 @@
 /// The log as it is painted: how each dip wandered over the months, and the page for the folder. Of values alone, on any thread.
 
 #include "app/document/log_desk.h"
+#include "app/stages/trim/trim_words.h"
 #include "app/view/sketch.h"
 #include "core/units/units.h"
 
@@ -12,6 +13,7 @@ namespace vetchling::app {
 struct LogFacts {
     QString name, site, sentence;
     TrimLog log;
+    std::vector<LogWords> words; ///< of each measurement
     std::vector<LogLine> lines;
     std::optional<std::pair<double, double>> span; ///< days of the first and the last entry; nothing without dates
     std::vector<Id> marked;                        ///< entries that are chosen

@@ -84,27 +84,12 @@ bool LogModel::setData(const QModelIndex& index, const QVariant& value, int role
 int LogModel::rowCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : int(m_log.size()); }
 int LogModel::columnCount(const QModelIndex& parent) const { return parent.isValid() ? 0 : columnCountOfAll; }
 
-QString LogModel::done(std::size_t row) const
-{
-    const Measurement& m = m_log[row];
-    const LogWords& words = m_words[row];
-    const QString band = words.band.isEmpty() ? QString() : tr("%1: ").arg(words.band);
-    const QString amount = smallWords(std::abs(m.cutSinceLast), m_system);
-    if (m.cutSinceLast == 0.0)
-        return band + (!words.first            ? tr("measured again")
-                       : words.asCut.isEmpty() ? tr("hoisted as cut")
-                                               : tr("hoisted as cut, %1").arg(words.asCut));
-    return band + (m.cutSinceLast < 0.0 ? tr("lengthened %1, %2").arg(amount, words.piece)
-                   : m.folded           ? tr("folded %1, %2").arg(amount, words.piece)
-                                        : tr("cut %1, %2").arg(amount, words.piece));
-}
-
 QString LogModel::cell(std::size_t row, int column) const
 {
     const Measurement& m = m_log[row];
     switch (column) {
     case When: return whenText(m.when);
-    case Done: return done(row);
+    case Done: return doneWords(m, m_words[row], m_system);
     case Dip: return QString::number(m.dip / 1e6, 'f', 3);
     case Swr: return m.dipSwr > 0.0 ? QString::number(m.dipSwr, 'f', 2) : QStringLiteral("–");
     case Remark: return QString::fromStdString(m.remark);

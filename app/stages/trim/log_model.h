@@ -1,21 +1,13 @@
 #pragma once
 /// The measurements of an antenna as a table.
 
+#include "app/stages/trim/trim_words.h"
 #include "core/design/measurement.h"
 #include "core/units/units.h"
 
 #include <QAbstractTableModel>
 
 namespace vetchling::app {
-
-/// What a line says beyond the measurement itself.
-struct LogWords {
-    QString piece;      ///< that was cut: "each side"
-    QString band;       ///< it was measured for; empty where there is one only
-    bool first = false; ///< of its piece
-    QString asCut;      ///< how it was cut at first, of the first; empty: not known
-    friend bool operator==(const LogWords&, const LogWords&) = default;
-};
 
 class LogModel : public QAbstractTableModel {
     Q_OBJECT
@@ -41,7 +33,6 @@ signals:
 private:
     [[nodiscard]] QString typed(std::size_t row, int column) const;
     [[nodiscard]] QString cell(std::size_t row, int column) const;
-    [[nodiscard]] QString done(std::size_t row) const;
     std::vector<Measurement> m_log;
     units::System m_system = units::System::Metric;
     std::vector<LogWords> m_words;

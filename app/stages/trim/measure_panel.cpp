@@ -50,7 +50,7 @@ MeasurePanel::MeasurePanel(ViewContext& context, TrimDesk& desk, AnalyserDesk& a
 void MeasurePanel::addGoal(Ledger& ledger)
 {
     ledger.heading(tr("Goal"));
-    m_tasks = ledger.choice(tr("Piece"), {}, QStringLiteral("trimTask"));
+    m_tasks = ledger.choice(tr("For"), {}, QStringLiteral("trimTask"));
     m_tasks->setToolTip(tr("Which piece all on this page is of"));
     ledger.setRowVisible(m_tasks, false);
     connect(m_tasks, &QComboBox::activated, this, [this](int place) { emit pieceChosen(std::size_t(place)); });
@@ -256,12 +256,19 @@ void MeasurePanel::refreshPieces()
     m_ledger.setRowVisible(m_piece, pieces.size() > 1);
 }
 
+/// By their bands; by piece too where two are for one band.
 void MeasurePanel::refreshTasks()
 {
     const QSignalBlocker quiet(m_tasks);
     m_tasks->clear();
+    QStringList names;
     for (const TrimTask& task : m_desk.tasks())
-        m_tasks->addItem(tr("%1, %2").arg(taskName(m_context.document.design(), task), coreWords(task.lever.name)));
+        names << taskName(m_context.document.design(), task);
+    for (std::size_t i = 0; i < m_desk.tasks().size(); ++i) {
+        const QString name = names[qsizetype(i)], piece = coreWords(m_desk.tasks()[i].lever.name);
+        m_tasks->addItem(names.count(name) > 1 ? tr("%1, %2").arg(name, piece) : name);
+        m_tasks->setItemData(int(i), tr("%1, %2").arg(name, piece), Qt::ToolTipRole);
+    }
     m_tasks->setCurrentIndex(m_desk.task() ? int(m_desk.place()) : -1);
     m_ledger.setRowVisible(m_tasks, m_tasks->count() > 1);
 }
@@ -282,7 +289,10 @@ void MeasurePanel::refreshAsCut()
                      : from == CutFrom::Measured ? tr("each, than planned, when it was hoisted first: as it was measured at the bench")
                      : from == CutFrom::Typed    ? tr("each, than planned, when it was hoisted first: as typed here")
                                                  : tr("each, than planned, when it was hoisted first: not known, counted as planned"));
-    from == CutFrom::NotKnown ? m_asCut->clearValueUnlessTyping(system()) : m_asCut->setValue(longer->second, system());
+    if (from != CutFrom::NotKnown)
+        m_asCut->setValue(longer->second, system());
+    else if (!m_asCut->hasFocus())
+        m_asCut->clearValue(system());
 }
 
 void MeasurePanel::refresh(double target, const QString& lever, bool oneChosen)
@@ -348,7 +358,7 @@ void MeasurePanel::refreshLearned()
     m_modelSlope->setText(next && next->modelSlope != 0.0 ? slopeWords(next->modelSlope) : tr("unknown"));
     m_offset->setText(next && next->predicted > 0.0 ? tr("%1 kHz").arg(next->learned.offset / kilohertz, 0, 'f', 0) : tr("unknown"));
     const auto fit = m_desk.fitted();
-    m_fit->setEnabled(m_remove->isEnabled() && !m_desk.fitting());
+    m_fit->setEnabled(m_desk.hung() && !m_desk.hung()->trim.measurements.empty() && !m_desk.fitting());
     m_use->setEnabled(fit != nullptr && !m_desk.fitting());
     QString words;
     if (m_desk.fitting()) {

@@ -10,7 +10,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <set>
 
 namespace vetchling::app {
 namespace {
@@ -51,30 +50,11 @@ void TrimBoard::refreshLog()
 {
     const std::vector<Measurement> log =
         m_context.document.hasAntenna() ? m_context.document.antenna().trim.measurements : std::vector<Measurement>();
-    m_log->setLog(log, system(), wordsOf(log));
+    m_log->setLog(log, system(),
+                  log.empty() ? std::vector<LogWords>() : logWordsOf(m_context.document.design(), m_context.document.antenna(), system()));
     m_table->setVisible(m_log->rowCount() > 0);
     m_table->setGeometry(0, int(logTop()), width(), std::max(60, height() - int(logTop())));
     m_table->scrollToBottom();
-}
-
-/// Each of its own piece and band, whatever is looked at.
-std::vector<LogWords> TrimBoard::wordsOf(const std::vector<Measurement>& log) const
-{
-    std::vector<LogWords> words;
-    const std::vector<TrimTask>& tasks = m_desk.tasks();
-    std::set<std::size_t> begun;
-    for (const Measurement& m : log) {
-        const std::size_t place = tasks.empty() ? 0 : taskOf(tasks, m);
-        LogWords one{leverWords(cutParameter(m_context.document.antenna(), m)), {}, begun.insert(place).second, {}};
-        if (tasks.size() > 1)
-            one.band = taskName(m_context.document.design(), tasks[place]);
-        const TrimLog& trim = m_context.document.antenna().trim;
-        if (const auto longer = trim.asCut.find(place < tasks.size() ? tasks[place].lever.parameter : std::string());
-            one.first && longer != trim.asCut.end())
-            one.asCut = asCutWords(longer->second, trim.cutFrom, system());
-        words.push_back(one);
-    }
-    return words;
 }
 
 void TrimBoard::resizeEvent(QResizeEvent* event)
@@ -117,15 +97,6 @@ QString TrimBoard::leverWords() const
 {
     const TrimTask* task = m_desk.task();
     return task ? coreWords(task->lever.name) : QString();
-}
-
-QString TrimBoard::leverWords(const std::string& parameter) const
-{
-    const shapes::AntennaShape& shape = m_context.document.antenna().shape;
-    for (const shapes::Lever& lever : shapes::familyOf(shape).levers(shape))
-        if (lever.parameter == parameter)
-            return coreWords(lever.name);
-    return leverWords();
 }
 
 QString TrimBoard::slopeWords(double hertzAMetre) const
@@ -173,14 +144,17 @@ QString TrimBoard::explanation() const
                      .arg(side)
                      .arg(2e-3 * next->sure, 0, 'f', 0);
     } else {
-        words << tr("The model says the dip rises %1 cut.").arg(slopeWords(-next->modelSlope));
+        if (std::abs(next->modelDip / next->target - 1.0) > 1e-3)
+            words << tr("As it hangs now the model has it at %1.").arg(frequencyWords(next->modelDip));
+        words << tr("The model says the dip rises %1 cut from %2.").arg(slopeWords(-next->modelSlope), leverWords());
     }
     if (next->change != 0.0)
         words << tr("The dip should come to %1.").arg(frequencyWords(next->predicted));
     if (next->step == TrimStep::Cut) {
         if (std::abs(next->predicted - next->target) > next->tolerance)
             words << tr("Not all of it at once: what is cut is gone.");
-        words << (next->fold > 0.0 ? tr("Folded back tight, %1 do the same, and can be undone; loosely it takes more.").arg(smallWords(next->fold, system()))
+        words << (next->fold > 0.0 ? tr("Folded back tight, %1 do the same, and can be undone; loosely it takes more.")
+                                         .arg(smallWords(next->fold, system()))
                                    : tr("Folding back first can be undone."));
     }
     return words.join(QLatin1Char(' '));

@@ -22,8 +22,6 @@ public:
     [[nodiscard]] QString beside() const;
     /// What trimming changes, in a sentence: "each side".
     [[nodiscard]] QString leverWords() const;
-    /// The same of the lever with that parameter.
-    [[nodiscard]] QString leverWords(const std::string& parameter) const;
     /// "9.1 kHz a cm", or an inch.
     [[nodiscard]] QString slopeWords(double hertzAMetre) const;
     /// A sweep that was read and is not written down yet.
@@ -45,7 +43,6 @@ protected:
 
 private:
     void refreshLog();
-    [[nodiscard]] std::vector<LogWords> wordsOf(const std::vector<Measurement>& log) const;
     void paintCurves(Sketch& sketch, double width) const;
     void paintExpected(Sketch& sketch, const SwrChart& chart, const study::Curve& curve) const;
     void paintMeasured(Sketch& sketch, const SwrChart& chart) const;
