@@ -1,5 +1,6 @@
 #include "core/study/spread.h"
 
+#include "core/shapes/section_cuts.h"
 #include "core/study/configurations.h"
 #include "core/study/windows.h"
 
@@ -95,9 +96,15 @@ void cutLonger(shapes::AntennaShape& shape, double by)
     std::vector<std::string> keys;
     for (const shapes::TunedLength& t : family.tuned(shape))
         keys.push_back(t.parameter);
-    const std::vector<shapes::Lever> levers = family.levers(shape); // where a coil is what is tuned, tips are cut all the same
-    if (!levers.empty() && std::find(keys.begin(), keys.end(), levers.front().parameter) == keys.end())
-        keys.push_back(levers.front().parameter);
+    const auto add = [&](const std::string& key) {
+        if (std::find(keys.begin(), keys.end(), key) == keys.end())
+            keys.push_back(key);
+    };
+    if (const auto levers = family.levers(shape); !levers.empty()) // where a coil is what is tuned, tips are cut all the same
+        add(levers.front().parameter);
+    if (const auto built = shapes::buildOver(shape, Ground{GroundKind::Real, 13.0, 0.005}))
+        for (const shapes::SectionCut& cut : shapes::sectionCuts(shape, *built)) // and so is wire that nobody tunes
+            add(cut.lever.parameter);
     for (const std::string& key : keys)
         if (const auto* spec = family.spec(shape, key); spec && spec->quantity == units::Quantity::Length)
             shape = family.levered(shape, key, family.value(shape, key) + by);

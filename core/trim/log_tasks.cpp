@@ -1,5 +1,6 @@
 #include "core/trim/log_tasks.h"
 
+#include "core/shapes/section_cuts.h"
 #include "core/workshop/tape.h"
 
 #include <algorithm>
@@ -24,31 +25,6 @@ void takeTargets(std::vector<TrimTask>& tasks, const TrimLog& log)
 }
 
 const Ground someSoil{GroundKind::Real, 13.0, 0.005}; // wires stand on it; lengths do not hang on which
-
-/// A lever's sections: what one more of its parameter makes of each of them.
-struct CutBy {
-    std::vector<double> rates; ///< m by SI of the parameter; 0: not cut by it
-    double all = 0.0;          ///< of all pieces together
-};
-
-CutBy cutBy(const shapes::AntennaShape& shape, const shapes::BuiltAntenna& built, const std::string& parameter)
-{
-    constexpr double part = 1e-3;
-    const shapes::Family& family = shapes::familyOf(shape);
-    const double value = family.value(shape, parameter), step = part * value;
-    CutBy out;
-    const auto longer =
-        value > 0.0 ? shapes::buildOver(family.levered(shape, parameter, value + step), someSoil) : Result<shapes::BuiltAntenna>(Fault{});
-    if (!longer || longer->sections.size() != built.sections.size())
-        return out;
-    for (std::size_t i = 0; i < built.sections.size(); ++i) {
-        const shapes::WireSection& s = built.sections[i];
-        const double rate = (longer->sections[i].length - s.length) / step;
-        out.rates.push_back(s.trimmed && std::abs(rate) > part ? rate : 0.0);
-        out.all += s.pieces * out.rates.back();
-    }
-    return out;
-}
 
 /// What the bench knows of a row: its pieces' mean length beyond what radiates by plan.
 struct Longer {
@@ -184,29 +160,19 @@ AsCut asCutOf(const Antenna& antenna)
     if (!built)
         return out;
     const std::vector<CutRow> rows = cutList(built->sections, antenna.allowances);
-    std::vector<bool> told(rows.size(), false); // by a lever of all its pieces, before those of one side alone
-    for (const shapes::Lever& lever : shapes::familyOf(antenna.shape).levers(antenna.shape)) {
-        if (lever.kind != shapes::LeverKind::Cut)
-            continue;
-        const CutBy cut = cutBy(antenna.shape, *built, lever.parameter);
+    for (const shapes::SectionCut& cut : shapes::sectionCuts(antenna.shape, *built)) {
         double longer = 0.0;
-        bool any = false, again = false;
-        for (std::size_t i = 0; i < cut.rates.size(); ++i) {
-            if (cut.rates[i] == 0.0)
-                continue;
-            any = true, again |= told[i];
-            const Longer piece = longerThanPlan(rows[i], antenna.workshop);
-            longer += rows[i].pieces * piece.length;
-        }
-        if (!any || again || std::abs(longer) < 1e-6)
-            continue;
-        out.longer[lever.parameter] = longer / cut.all;
-        for (std::size_t i = 0; i < cut.rates.size(); ++i)
+        CutFrom from = CutFrom::Typed; // more than any row knows
+        for (std::size_t i = 0; i < rows.size(); ++i)
             if (cut.rates[i] != 0.0) {
-                told[i] = true;
-                const CutFrom from = longerThanPlan(rows[i], antenna.workshop).from;
-                out.from = out.from == CutFrom::NotKnown ? from : std::min(out.from, from);
+                const Longer piece = longerThanPlan(rows[i], antenna.workshop);
+                longer += rows[i].pieces * piece.length;
+                from = std::min(from, piece.from);
             }
+        if (std::abs(longer) < 1e-6)
+            continue;
+        out.longer[cut.lever.parameter] = longer / cut.all;
+        out.from = out.from == CutFrom::NotKnown ? from : std::min(out.from, from);
     }
     return out;
 }

@@ -541,5 +541,19 @@ TEST(Levers, WhatIsCutLongIsSpreadWhereACoilIsTuned)
     EXPECT_NEAR(longer->model.totalLength() - plan->model.totalLength(), 2.0 * asked.tolerances.cut, 1e-9);
 }
 
+// Wire that nobody tunes is cut all the same: legs beside a matching section or an open line, legs under a hat.
+TEST(Levers, EveryPieceThatIsCutMayBeCutLong)
+{
+    for (const auto& [family, pieces] : {std::pair("doublet", 2), std::pair("extended-dipole", 2), std::pair("hat-dipole", 10),
+                                         std::pair("t-vertical", 2), std::pair("dipole", 2)}) {
+        study::SpreadQuestion asked;
+        asked.question.subject = {shapeOf(family, {}), averageSoil, 0};
+        const auto plan = buildOver(asked.question.subject.shape, averageSoil),
+                   longer = study::antennaOff(asked, 0, {{study::Unsure::Cut, 1.0}});
+        ASSERT_TRUE(plan && longer) << family;
+        EXPECT_NEAR(longer->model.totalLength() - plan->model.totalLength(), pieces * asked.tolerances.cut, 1e-6) << family;
+    }
+}
+
 } // namespace
 } // namespace vetchling::shapes

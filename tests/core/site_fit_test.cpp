@@ -7,6 +7,7 @@
 #include "core/trim/site_fit.h"
 #include "core/trim/step_effects.h"
 #include "core/tune/tune.h"
+#include "tests/validation/held_antenna.h"
 
 #include <gtest/gtest.h>
 
@@ -118,6 +119,36 @@ TEST(SiteFit, IsTakenIntoTheDesign)
     const Design before = design;
     useFit(design, "nobody", fit);
     EXPECT_EQ(design, before);
+}
+
+// The margin of the cut list is no fault of the building: a wire that hangs as the list says is not found longer, and the plan's dip is the
+// plan's, whatever was cut since.
+TEST(SiteFit, KnowsTheMarginAndThePlan)
+{
+    study::Library library;
+    Design design = tunedDipole(10.0);
+    design.operation.bands.push_back(wanted("10 m", 28.0e6, 29.7e6));
+    Antenna& antenna = design.antennas.front();
+    const Ground soil = design.site.soil.ground();
+    const double leg = shapes::familyOf(antenna.shape).value(antenna.shape, "leg_m"),
+                 margin = 0.01 * antenna.allowances.marginPercent * leg;
+    const testing::HeldAntenna plan({*shapes::buildOver(antenna.shape, soil)});
+    testing::HeldAntenna held = plan;
+    const auto planned = plan.dip(library, soil, 0, 7.1e6);
+    held.take(*testing::gripOf("dipole", "leg_m"), -margin);
+    for (double cut : {0.0, 0.25}) {
+        held.take(*testing::gripOf("dipole", "leg_m"), cut);
+        Measurement m;
+        m.dip = held.dip(library, soil, 0, 7.1e6)->frequency;
+        m.cutSinceLast = cut;
+        addMeasurement(antenna, m);
+    }
+    const auto fit = fitSite(library, design, antenna);
+    ASSERT_TRUE(fit.ok()) << fit.firstFault();
+    EXPECT_NEAR(fit->longer.value, 0.0, 0.003) << "1.4 % of it were told";
+    ASSERT_EQ(fit->bands.size(), 1u) << "no dip of 10 m is told that lies elsewhere";
+    EXPECT_NEAR(fit->bands.front().asPlanned, planned->frequency, 5e3);
+    EXPECT_NEAR(fit->bands.front().dip.value, antenna.trim.measurements.back().dip, 12e3);
 }
 
 TEST(SiteFit, NeedsSomethingMeasured)
