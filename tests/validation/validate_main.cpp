@@ -485,12 +485,14 @@ void trimming(Page& page)
     const std::vector<std::string> families = heldFamilies();
     page.heading("Trimming by the advice");
     page.say(fmt::format(
-        "{} antennas of {} families, each with other soil, height and wire than its plan, its dip read within 0.04 %, brought to its "
+        "{} antennas of each of {} families, each with other soil, height and wire than its plan, its dip read within 0.04 %, brought to "
+        "its "
         "goals by somebody who does what `trim` says. What hangs there is points of wire that are sawn, moved and scaled: it knows nothing "
         "of the family's parameters and levers, and its dip is looked for on a grid of its own. Beside it, for those of one length, the "
-        "plain ratio of frequencies, nine tenths of it at once. Passed the mark: a cut went farther than it may be off (a quarter of the "
+        "plain ratio of frequencies, nine tenths of it at once. What has no dip to be measured, pairs behind 9:1, is left out. Passed the "
+        "mark: a cut went farther than it may be off (a quarter of the "
         "2:1 width, at most 0.5 %).\n",
-        each * int(families.size()), families.size()));
+        each, families.size()));
     page.say("| family | finished | cuts: median, mean, most | passed | by ratio: finished | median, mean, most | passed "
              "|\n|---|---|---|---|---|---|---|");
     for (const std::string& family : families) {
