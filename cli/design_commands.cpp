@@ -286,7 +286,7 @@ int cutListCommand(const Request& request)
         ropes.push_back({{"end", r.end}, {"to", r.support}, {"length_m", r.length}, {"angle_deg", r.angle}});
     for (const PartRow& p : facts.parts)
         parts.push_back({{"part", p.name}, {"count", p.count}, {"unit", p.unit == PartUnit::Metre ? "m" : "pieces"}});
-    print({{"pieces", out}, {"wire_m", totalWire(rows)}, {"ropes", ropes}, {"parts", parts}});
+    print({{"pieces", out}, {"wire_m", wireToBuy(rows)}, {"ropes", ropes}, {"parts", parts}});
     return exitGood;
 }
 

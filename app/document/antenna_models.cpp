@@ -59,7 +59,7 @@ void AntennaModels::lookIntoShed()
         model.reach.clear();
         if (!model.built || model.fault)
             continue;
-        model.inventory = inventoryOf(needsOf(*model.built, antenna.allowances, design.site), m_shed.shed());
+        model.inventory = inventoryOf(needsOf(antenna, *model.built, design.site), m_shed.shed());
         model.reach = bandsFromShed(design, antenna, m_shed.shed());
     }
 }

@@ -19,7 +19,7 @@ bool GalleryDesk::isFromShed(const Entry& entry) const
     const shapes::BuiltAntenna* built = entry.built();
     if (!built || m_shed.shed().items.empty())
         return false;
-    auto needs = needsOf(*built, entry.antenna().allowances, m_document.design().site);
+    auto needs = needsOf(entry.antenna(), *built, m_document.design().site);
     std::erase_if(needs, [](const Need& n) { return n.kind == StockKind::Coax; });
     return inventoryOf(needs, m_shed.shed()).complete();
 }

@@ -3,10 +3,15 @@
 #include "core/files/design_file.h"
 
 #include <QCoreApplication>
+#include <QDir>
 #include <QFileInfo>
 #include <QLocalSocket>
 #include <QTimer>
 #include <QUuid>
+
+#include <cerrno>
+#include <csignal>
+#include <unistd.h>
 
 namespace vetchling::app {
 namespace {
@@ -22,7 +27,22 @@ unsigned seedOf(const Id& antenna)
     return seed;
 }
 
+QString folderPrefix() { return QStringLiteral("vetchling-standin-"); }
+
+bool runs(qint64 process) { return ::kill(pid_t(process), 0) == 0 || errno != ESRCH; }
+
 } // namespace
+
+void StandIn::clearLeftovers()
+{
+    for (const QFileInfo& folder :
+         QDir::temp().entryInfoList({folderPrefix() + QLatin1Char('*')}, QDir::Dirs | QDir::NoDotAndDotDot | QDir::NoSymLinks)) {
+        bool number = false;
+        const qint64 process = folder.fileName().mid(folderPrefix().size()).section(QLatin1Char('-'), 0, 0).toLongLong(&number);
+        if (number && process > 0 && folder.ownerId() == ::getuid() && !runs(process))
+            QDir(folder.absoluteFilePath()).removeRecursively();
+    }
+}
 
 StandIn::StandIn(QObject* parent) : QObject(parent) {}
 StandIn::~StandIn() { stop(); }
@@ -45,13 +65,15 @@ void StandIn::start(const QString& kind, const Design& design, const Id& antenna
     if (m_process && m_antenna == antenna)
         return;
     stop();
-    const QString file = m_folder.filePath(QStringLiteral("as-planned.vetchling"));
+    if (!m_folder)
+        m_folder = std::make_unique<QTemporaryDir>(QDir::temp().filePath(folderPrefix() + QStringLiteral("%1-XXXXXX").arg(::getpid())));
+    const QString file = m_folder->filePath(QStringLiteral("as-planned.vetchling"));
     if (const Faults faults = files::saveDesign(design, file.toStdString()); !faults.empty()) {
         emit stopped(QString::fromStdString(faults.front().text()));
         return;
     }
     m_antenna = antenna;
-    const QString socket = m_folder.filePath(QUuid::createUuid().toString(QUuid::Id128).left(8));
+    const QString socket = m_folder->filePath(QUuid::createUuid().toString(QUuid::Id128).left(8));
     m_process = new QProcess(this);
     m_process->setProgram(QFileInfo(QCoreApplication::applicationDirPath() + QStringLiteral("/vetchling-standin")).absoluteFilePath());
     m_process->setArguments({kind, QStringLiteral("--design"), file, QStringLiteral("--antenna"), QString::fromStdString(antenna),

@@ -24,6 +24,9 @@ public:
     /// Antenna it hangs on; empty if none.
     [[nodiscard]] const Id& antenna() const { return m_antenna; }
 
+    /// Removes what programs that were killed left in the temporary directory.
+    static void clearLeftovers();
+
 signals:
     void ready(); ///< the line is open, see takeLine
     /// By itself, or because it could not be started; why.
@@ -32,7 +35,7 @@ signals:
 private:
     void connectTo(const QString& socket);
     void giveUp(const QString& why);
-    QTemporaryDir m_folder;
+    std::unique_ptr<QTemporaryDir> m_folder; ///< once it is needed; its name tells whose it is
     QProcess* m_process = nullptr;
     std::unique_ptr<QIODevice> m_line;
     bool m_connected = false;

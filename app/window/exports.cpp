@@ -7,6 +7,8 @@
 #include "core/files/writer.h"
 
 #include <QBuffer>
+#include <QFileInfo>
+#include <QPdfWriter>
 #include <QSvgGenerator>
 
 namespace vetchling::app {
@@ -64,6 +66,26 @@ QByteArray drawing(Canvas& canvas, const Theme& theme, const PictureTitle& title
     return content;
 }
 
+/// As large as on the screen, 96 dots an inch.
+QByteArray page(Canvas& canvas, const Theme& theme, const PictureTitle& title)
+{
+    constexpr double inch = 25.4, dots = 96.0; // mm, px an inch
+    QByteArray content;
+    QBuffer buffer(&content);
+    buffer.open(QIODevice::WriteOnly);
+    QPdfWriter writer(&buffer);
+    const QSize size = sizeWithTitle(canvas);
+    writer.setPageSize(QPageSize(QSizeF(size) * inch / dots, QPageSize::Millimeter, {}, QPageSize::ExactMatch));
+    writer.setPageMargins({});
+    writer.setResolution(int(dots) * 4);
+    writer.setTitle(title.title);
+    QPainter painter(&writer);
+    painter.scale(4.0, 4.0);
+    paintWithTitle(painter, canvas, theme, title);
+    painter.end();
+    return content;
+}
+
 } // namespace
 
 QImage pictureOf(Canvas& canvas, const Theme& theme, const PictureTitle& title)
@@ -79,13 +101,17 @@ QImage pictureOf(Canvas& canvas, const Theme& theme, const PictureTitle& title)
 
 Exported exportPicture(Canvas& canvas, const Theme& theme, const PictureTitle& title, const QString& path)
 {
-    const bool bitmap = path.endsWith(QLatin1String(".png"), Qt::CaseInsensitive);
-    const QString words = QObject::tr("Picture written to %1.").arg(path);
-    if (bitmap)
+    const QString words = QObject::tr("Picture written to %1.").arg(path), ending = QFileInfo(path).suffix().toLower();
+    if (ending == QLatin1String("png"))
         return write(
             path, [image = pictureOf(canvas, theme, title)] { return png(image); }, words);
-    return write(
-        path, [content = drawing(canvas, theme, title)] { return content.toStdString(); }, words);
+    if (ending == QLatin1String("svg"))
+        return write(
+            path, [content = drawing(canvas, theme, title)] { return content.toStdString(); }, words);
+    if (ending == QLatin1String("pdf"))
+        return write(
+            path, [content = page(canvas, theme, title)] { return content.toStdString(); }, words);
+    return {false, QObject::tr("A picture is written as .svg, .png or .pdf; %1 is none of them.").arg(QFileInfo(path).fileName())};
 }
 
 Exported exportSweep(const study::Swept& swept, const QString& antenna, const QString& path)

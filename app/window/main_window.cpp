@@ -450,7 +450,7 @@ void MainWindow::exportPicture()
     const QString name =
         m_document.hasAntenna() ? QString::fromStdString(m_document.antenna().name) : m_document.design().site.name.c_str();
     const QString path = askForFile(this, tr("Save the picture"), fileName(name + QLatin1Char(' ') + currentStage()->name()),
-                                    tr("SVG (*.svg);;PNG (*.png)"));
+                                    tr("SVG (*.svg);;PNG (*.png);;PDF (*.pdf)"));
     if (!path.isEmpty())
         exportPicture(path);
 }

@@ -1,5 +1,6 @@
 #include "app/window/start.h"
 
+#include "app/document/stand_in.h"
 #include "app/window/main_window.h"
 #include "app/window/sheet_writer.h"
 #include "core/files/data_folder.h"
@@ -238,6 +239,7 @@ int start(QApplication& application)
         QCoreApplication::installTranslator(&language);
     if (parser.isSet(options.sheet) || parser.isSet(options.templates))
         return writeSheetAsked(options);
+    StandIn::clearLeftovers();
     const QString state = QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/autosave");
     const QString tables = QStandardPaths::writableLocation(QStandardPaths::CacheLocation) + QStringLiteral("/soil-tables");
     MainWindow window(findDataFolder(), state, tables, likelyFirst(parser.positionalArguments(), parser.isSet(options.demo)));

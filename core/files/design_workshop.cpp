@@ -6,6 +6,15 @@
 namespace vetchling::files {
 namespace {
 
+/// Whips were called "whip, pulled out to" until 2026-11.
+std::string withoutOldWords(std::string key)
+{
+    static const std::string old = ", pulled out to/";
+    if (const std::size_t at = key.find(old); at != std::string::npos)
+        key.replace(at, old.size(), "/");
+    return key;
+}
+
 double least(const JsonNode& node, const char* key, double standard, double lowest)
 {
     const double value = node.number(key, standard, true);
@@ -53,7 +62,7 @@ Workshop readWorkshop(const JsonNode& node)
     if (const auto pieces = node.object("pieces", true))
         for (const auto& [key, unused] : pieces->json().items())
             if (const auto piece = pieces->object(key, true))
-                w.pieces[key] = {piece->flag("done", false), piece->optionalNumber("measured_m")};
+                w.pieces[withoutOldWords(key)] = {piece->flag("done", false), piece->optionalNumber("measured_m")};
     w.spool = node.optionalNumber("spool_m");
     w.tapeOffset = node.number("tape_at_peg_m", d.tapeOffset, true);
     if (const auto parts = node.object("parts", true))

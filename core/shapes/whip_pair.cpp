@@ -81,12 +81,12 @@ public:
         out.insulators.clear();
         out.sections = {{coreText("core", "leads in the mount"), 2, mount, WireEnd::Joint, WireEnd::Joint, false}};
         if (legs[0] == legs[1])
-            out.sections.push_back({coreText("core", "whip, pulled out to"), 2, legs[0] - mount, WireEnd::Tube, WireEnd::Tube, false});
+            out.sections.push_back({coreText("core", "whip"), 2, legs[0] - mount, WireEnd::Tube, WireEnd::Tube, false});
         else
             out.sections.insert(
                 out.sections.end(),
-                {{coreText("core", "first whip, pulled out to"), 1, legs[0] - mount, WireEnd::Tube, WireEnd::Tube, false},
-                 {coreText("core", "second whip, pulled out to"), 1, legs[1] - mount, WireEnd::Tube, WireEnd::Tube, false}});
+                {{coreText("core", "first whip"), 1, legs[0] - mount, WireEnd::Tube, WireEnd::Tube, false},
+                 {coreText("core", "second whip"), 1, legs[1] - mount, WireEnd::Tube, WireEnd::Tube, false}});
         return out;
     }
 };

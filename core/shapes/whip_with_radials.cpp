@@ -82,7 +82,7 @@ public:
         out.handles.push_back({coreText("core", "tip"), top, {"whip_m"}});
         out.handles.push_back({coreText("core", "mount"), base, {"base_height_m"}});
         out.dimensions.push_back({base, top, "whip_m"});
-        out.sections = {{coreText("core", "whip, pulled out to"), 1, whip, WireEnd::Tube, WireEnd::Tube, false},
+        out.sections = {{coreText("core", "whip"), 1, whip, WireEnd::Tube, WireEnd::Tube, false},
                         {coreText("core", "radial"), 2, radial, WireEnd::Joint, WireEnd::Insulator, false}};
         return out;
     }

@@ -81,7 +81,7 @@ BuildFacts buildFactsOf(const Design& design, const Antenna& antenna, const shap
     std::vector<CutRow> rows;
     for (const BuildPiece& piece : facts.pieces)
         rows.push_back(piece.row);
-    facts.wire = totalWire(rows);
+    facts.wire = wireToBuy(rows);
     countPieces(facts, antenna.workshop);
     if (antenna.workshop.spool)
         facts.spool = spoolUse(rows, *antenna.workshop.spool);

@@ -20,7 +20,7 @@ struct BuildPiece {
 
 struct BuildFacts {
     std::vector<BuildPiece> pieces;
-    double wire = 0.0; ///< m to buy, all cut
+    double wire = 0.0; ///< m of it to buy, all cut; rods are counted by the piece
     int count = 0;     ///< pieces
     int done = 0;      ///< of them ticked off
     std::optional<SpoolUse> spool;

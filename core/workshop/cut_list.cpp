@@ -67,6 +67,16 @@ double totalWire(const std::vector<CutRow>& rows)
     return sum;
 }
 
+bool isRod(const CutRow& row) { return row.first == shapes::WireEnd::Tube || row.last == shapes::WireEnd::Tube; }
+
+double wireToBuy(const std::vector<CutRow>& rows)
+{
+    double sum = 0.0;
+    for (const CutRow& row : rows)
+        sum += isRod(row) ? 0.0 : row.pieces * row.cut;
+    return sum;
+}
+
 std::string cutListCsv(const std::vector<CutRow>& rows)
 {
     std::string out = "cut,pieces,radiating_m,ends_m,margin_m,cut_to_m\n";

@@ -24,8 +24,12 @@ std::vector<CutRow> cutList(const std::vector<shapes::WireSection>& sections, co
 /// What a radiating length is cut to, m: that of the piece of this length, or of all pieces that make it up; nothing where the list does
 /// not tell, as for the wire of a folded dipole.
 std::optional<double> cutFor(const std::vector<CutRow>& rows, double radiating);
-/// All wire to buy, m.
+/// All that is cut, rods and tubes too, m.
 double totalWire(const std::vector<CutRow>& rows);
+/// Whether it is a rod, a tube or a whip, which comes by the piece.
+bool isRod(const CutRow& row);
+/// The wire among it, which comes by the metre, m.
+double wireToBuy(const std::vector<CutRow>& rows);
 std::string cutListCsv(const std::vector<CutRow>& rows);
 
 } // namespace vetchling

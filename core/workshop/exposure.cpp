@@ -1,5 +1,7 @@
 #include "core/workshop/exposure.h"
 
+#include "core/em/far_field.h"
+
 #include <tbb/parallel_for.h>
 
 #include <algorithm>
@@ -9,8 +11,10 @@
 namespace vetchling {
 namespace {
 
-constexpr double aboveSoil = 0.03, tall = 2.0; // m
-constexpr int steps = 34, aroundWire = 12;
+constexpr double aboveSoil = 0.03, tall = 2.0;    // m
+constexpr double lobesTo = 150.0, wiresTo = 60.0; // m, that is looked at least
+constexpr double outwards = 1.02;                 // what may lie farther between two rays
+constexpr int wireSteps = 34, lobeSteps = 26, aroundWire = 12;
 
 double distanceTo(const WireModel& model, Vec3 p)
 {
@@ -34,6 +38,7 @@ double inPlan(const WireModel& model, Vec3 p)
 struct Ray {
     Vec3 from, along;
     double start = 0.0; ///< m
+    bool lobe = false;  ///< looked at farther out, and less near
 };
 
 /// Round every piece of wire at even places, and off its ends.
@@ -66,6 +71,55 @@ std::vector<Ray> raysOf(const WireModel& model, double frequency)
     return rays;
 }
 
+/// The middle of all wires and, over a ground, of their images.
+Vec3 middleOf(const WireModel& model)
+{
+    Vec3 low{HUGE_VAL, HUGE_VAL, HUGE_VAL}, high{-HUGE_VAL, -HUGE_VAL, -HUGE_VAL};
+    for (const Wire& w : model.wires)
+        for (const Vec3& p : w.points) {
+            low = {std::min(low.x, p.x), std::min(low.y, p.y), std::min(low.z, p.z)};
+            high = {std::max(high.x, p.x), std::max(high.y, p.y), std::max(high.z, p.z)};
+        }
+    Vec3 middle = (low + high) * 0.5;
+    if (model.ground.kind != GroundKind::FreeSpace)
+        middle.z = aboveSoil; // half-way to the image, where the two waves are counted from
+    return middle;
+}
+
+/// Where lobes carry far, the rays from the wires pass beside them: from the middle along every lobe, at each bearing, and along the ground
+/// at the height of a head.
+void addLobes(const em::Solution& solution, std::vector<Ray>& rays)
+{
+    constexpr double degree = pi / 180.0, counts = 3.0, start = 2.0, head = tall - 0.1; // counts: dB below the strongest
+    const WireModel& model = *solution.model;
+    const bool soil = model.ground.kind != GroundKind::FreeSpace;
+    const Vec3 middle = middleOf(model);
+    std::vector<double> elevations, azimuths;
+    for (int e = soil ? 1 : -89; e < 90; e += 2)
+        elevations.push_back(e * degree);
+    for (int a = 0; a < 360; a += 9)
+        azimuths.push_back(a * degree);
+    const auto gain = em::FarField(solution).gainGrid(elevations, azimuths);
+    double most = -HUGE_VAL;
+    for (const auto& row : gain)
+        most = std::max(most, *std::max_element(row.begin(), row.end()));
+    for (std::size_t a = 0; a < azimuths.size(); ++a) {
+        const double cosine = std::cos(azimuths[a]), sine = std::sin(azimuths[a]);
+        for (std::size_t e = 0; e < elevations.size(); ++e) {
+            const double here = gain[e][a], below = e > 0 ? gain[e - 1][a] : -HUGE_VAL,
+                         above = e + 1 < elevations.size() ? gain[e + 1][a] : -HUGE_VAL;
+            if (!(here >= below && here >= above && here > most - counts))
+                continue;
+            for (double beside : {-4.0 * degree, 0.0, 4.0 * degree, 8.0 * degree}) { // nearer by, the lobe is not quite there yet
+                const double elevation = soil ? std::max(degree, elevations[e] + beside) : elevations[e] + beside;
+                rays.push_back({middle, {std::cos(elevation) * cosine, std::cos(elevation) * sine, std::sin(elevation)}, start, true});
+            }
+        }
+        if (soil)
+            rays.push_back({{middle.x, middle.y, head}, {cosine, sine, 0.0}, start, true});
+    }
+}
+
 } // namespace
 
 double LimitCurve::at(double frequency) const { return factor * std::pow(frequency / 1e6, power); }
@@ -84,16 +138,17 @@ Result<ExposureScan> ExposureScan::of(const em::Solution& solution, em::GroundTa
     const em::NearField near(solution, tables);
     const WireModel& model = *solution.model;
     const bool soil = model.ground.kind != GroundKind::FreeSpace;
-    const std::vector<Ray> rays = raysOf(model, solution.frequency);
+    std::vector<Ray> rays = raysOf(model, solution.frequency);
+    addLobes(solution, rays);
     out.m_rays.resize(rays.size());
-    const double farthest = std::max(60.0, 2.0 * wavelength(solution.frequency)),
-                 scale = 1.0 / std::sqrt(std::max(solution.inputPower, 1e-300));
+    const double waves = 2.0 * wavelength(solution.frequency), scale = 1.0 / std::sqrt(std::max(solution.inputPower, 1e-300));
     std::atomic<std::size_t> done{0};
     tbb::parallel_for(std::size_t(0), rays.size(), [&](std::size_t i) {
         if (watch.stopped())
             return;
         const Ray& ray = rays[i];
-        const double ratio = std::pow(farthest / ray.start, 1.0 / steps);
+        const int steps = ray.lobe ? lobeSteps : wireSteps;
+        const double ratio = std::pow(std::max(ray.lobe ? lobesTo : wiresTo, waves) / ray.start, 1.0 / steps);
         double t = ray.start;
         for (int k = 0; k <= steps; ++k, t *= ratio) {
             Vec3 p = ray.from + ray.along * t;
@@ -140,7 +195,7 @@ KeepAway ExposureScan::keepAway(const LimitRange& range, double power) const
                 reach = between(ray[k].fromWires, ray[k + 1].fromWires);
                 plan = between(ray[k].inPlan, ray[k + 1].inPlan);
                 height = between(ray[k].height, ray[k + 1].height);
-            } else if (int(ray.size()) > steps) {
+            } else if (ray[k].fromWires > 0.8 * std::max(lobesTo, 2.0 * wavelength(m_frequency))) {
                 out.bounded = false; // exceeded as far as was looked, and not for the soil in the way
             }
             out.fromWires = std::max(out.fromWires, reach);
@@ -152,6 +207,8 @@ KeepAway ExposureScan::keepAway(const LimitRange& range, double power) const
             if (s.height <= tall && root * std::max(s.electric / electric, s.magnetic / magnetic) >= 1.0)
                 out.onGround = std::max(out.onGround, s.inPlan);
     }
+    out.fromWires *= outwards;
+    out.onGround *= outwards;
     return out;
 }
 

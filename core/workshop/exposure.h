@@ -1,10 +1,11 @@
 #pragma once
 /// How far people have to keep from the wires: where the fields, near ones included, exceed limits that are data of their own.
 ///
-/// The fields of a solution are followed outwards from points all along the wires, in all directions above the soil; a limit's distance is
-/// that of its farthest exceeded point from the nearest wire. Below some tens of MHz E and H must both be met, and near a wire neither
-/// follows from the other, so both are looked at everywhere. Limits are kept to as power is averaged: power times the duty of the mode.
-/// Accuracy: within 3 % of a dense scan (tests/core/exposure_test.cpp). Buildings, bodies and other sources are not counted in.
+/// The fields of a solution are followed outwards from points all along the wires, in all directions above the soil, and from the middle
+/// of the antenna along all its lobes; a limit's distance is that of its farthest exceeded point from the nearest wire, and 2 % for what
+/// lies between the rays. Below some tens of MHz E and H must both be met, and near a wire neither follows from the other, so both are
+/// looked at everywhere. Limits are kept to as power is averaged: power times the duty of the mode. Accuracy: no shorter than a dense grid,
+/// and within 10 % of it, up to 20 kW (tests/core/exposure_test.cpp). Buildings, bodies and other sources are not counted in.
 
 #include "core/em/near_field.h"
 

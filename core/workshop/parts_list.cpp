@@ -2,6 +2,7 @@
 
 #include "core/line/parts.h"
 #include "core/workshop/cut_list.h"
+#include "core/workshop/feed_line.h"
 #include "core/workshop/shed.h"
 
 #include <fmt/format.h>
@@ -68,43 +69,38 @@ private:
     std::vector<PartRow> m_rows;
 };
 
-void addFeed(Maker& make, const Antenna& antenna, const StockPrices& prices)
+void addFeed(Maker& make, const Antenna& antenna, const shapes::BuiltAntenna& built, const Site& site, const StockPrices& prices)
 {
-    double coax = 0.0, open = 0.0;
+    const FeedLine line = feedLineOf(antenna, built.feedPoint, site);
     int chokes = 0, transformers = 0, plugs = 0;
     for (const ChainPart& part : wholeChain(antenna)) {
         chokes += part.kind == part::choke ? 1 : 0;
         transformers += part.kind == part::transformer && partValue(part, "ratio") != 1.0 ? 1 : 0;
-        if (part.kind == part::line)
-            (partValue(part, "impedance_ohm") < 150.0 ? coax : open) += partValue(part, "length_m");
     }
-    plugs = coax > 0.0 ? 2 : 0;
+    plugs = line.coax > 0.0 ? 2 : 0;
     make.add("transformer", coreText("core", "transformer in a tight box"), transformers);
     make.add("choke", coreText("core", "common-mode choke"), chokes);
-    make.add("coax", coreText("core", "coax"), std::ceil(coax), PartUnit::Metre, prices.coax);
-    make.add("open-line", coreText("core", "open-wire line"), std::ceil(open), PartUnit::Metre);
+    make.add("coax", coreText("core", "coax"), std::ceil(line.coax), PartUnit::Metre, prices.coax);
+    make.add("open-line", coreText("core", "open-wire line"), std::ceil(line.open), PartUnit::Metre);
     make.add("plug", coreText("core", "plugs for the coax"), plugs);
     make.add("sealing", coreText("core", "self-fusing tape, rolls"), plugs > 0 ? 1 : 0);
 }
 
 } // namespace
 
-std::vector<PartRow> partsOf(const Antenna& antenna, const shapes::BuiltAntenna& built, const RiggingReport& rigging, const Site&,
+std::vector<PartRow> partsOf(const Antenna& antenna, const shapes::BuiltAntenna& built, const RiggingReport& rigging, const Site& site,
                              const StockPrices& prices)
 {
     Maker make(antenna);
     const int rods = built.ends(WireEnd::Tube), links = built.ends(WireEnd::Link) / 2, coils = int(built.coils.size() + built.traps.size()),
               joints = built.ends(WireEnd::Joint), insulators = built.ends(WireEnd::Insulator);
-    double wire = 0.0;
     int tubes = 0, clamps = 0;
-    for (const CutRow& row : cutList(built.sections, antenna.allowances)) {
+    const std::vector<CutRow> rows = cutList(built.sections, antenna.allowances);
+    for (const CutRow& row : rows) {
         clamps += row.overlap > 0.0 ? row.pieces : 0;
-        if (row.first == WireEnd::Tube || row.last == WireEnd::Tube)
-            tubes += row.pieces;
-        else
-            wire += row.pieces * row.cut;
+        tubes += isRod(row) ? row.pieces : 0;
     }
-    make.add("wire", coreText("core", "wire"), std::ceil(wire), PartUnit::Metre, prices.wire);
+    make.add("wire", coreText("core", "wire"), std::ceil(wireToBuy(rows)), PartUnit::Metre, prices.wire);
     make.add("tube", coreText("core", "rods, tubes or whips"), tubes);
     if (built.ends(WireEnd::Transformer) == 0)
         make.add("centre", coreText("core", "centre piece"), built.model.feeds.empty() ? 0 : 1);
@@ -114,7 +110,7 @@ std::vector<PartRow> partsOf(const Antenna& antenna, const shapes::BuiltAntenna&
     make.add("link-plug", coreText("core", "plug and socket for a link, pairs"), links);
     make.add("coil-former", coreText("core", "coil formers"), coils);
     make.add("lug", coreText("core", "cable lugs"), joints + built.ends(WireEnd::Centre) + built.ends(WireEnd::Transformer));
-    addFeed(make, antenna, prices);
+    addFeed(make, antenna, built, site, prices);
     make.add("rope", coreText("core", "rope, weatherproof"), ropes(rigging), PartUnit::Metre);
     make.add("pulley", coreText("core", "pulleys"), antenna.workshop.rigging.weight ? double(rigging.ropes.size()) : 0.0);
     make.add("weight", coreText("core", "weights"), antenna.workshop.rigging.weight ? double(rigging.ropes.size()) : 0.0);

@@ -1,6 +1,7 @@
 #include "core/workshop/shed.h"
 
 #include "core/workshop/cut_list.h"
+#include "core/workshop/feed_line.h"
 
 #include <algorithm>
 #include <cmath>
@@ -9,22 +10,6 @@ namespace vetchling {
 namespace {
 
 constexpr double closeEnough = 0.02; // of a length: such a piece is taken as it is
-
-bool isRod(const shapes::WireSection& s) { return s.first == shapes::WireEnd::Tube || s.last == shapes::WireEnd::Tube; }
-
-/// From the feed down to the ground and along its corners to the entry, m.
-double feedLine(Vec3 feed, const Site& site)
-{
-    double length = feed.z;
-    PlanPoint at{feed.x, feed.y};
-    Outline route = site.coaxRoute;
-    route.push_back(site.feedEntry);
-    for (PlanPoint p : route) {
-        length += std::hypot(p.x - at.x, p.y - at.y);
-        at = p;
-    }
-    return length;
-}
 
 /// What is left of an item while needs are served.
 struct Left {
@@ -75,18 +60,18 @@ double priceOf(const Need& need, const Met& met, const Shed& shed)
 
 } // namespace
 
-std::vector<Need> needsOf(const shapes::BuiltAntenna& built, const Allowances& allowances, const Site& site)
+std::vector<Need> needsOf(const Antenna& antenna, const shapes::BuiltAntenna& built, const Site& site)
 {
     std::vector<Need> all;
-    const std::vector<CutRow> rows = cutList(built.sections, allowances);
+    const std::vector<CutRow> rows = cutList(built.sections, antenna.allowances);
     for (std::size_t i = 0; i < rows.size() && i < built.sections.size(); ++i)
         for (int piece = 0; piece < rows[i].pieces; ++piece)
-            all.push_back({isRod(built.sections[i]) ? StockKind::Whip : StockKind::Wire, rows[i].name,
-                           isRod(built.sections[i]) ? rows[i].radiating : rows[i].cut, 0.0});
+            all.push_back(
+                {isRod(rows[i]) ? StockKind::Whip : StockKind::Wire, rows[i].name, isRod(rows[i]) ? rows[i].radiating : rows[i].cut, 0.0});
     for (const Load& load : built.model.loads)
         if (load.inductance > 0.0)
             all.push_back({StockKind::Coil, coreText("core", "coil"), 0.0, load.inductance});
-    all.push_back({StockKind::Coax, coreText("core", "feed line"), feedLine(built.feedPoint, site), 0.0});
+    all.push_back({StockKind::Coax, coreText("core", "feed line"), feedLineOf(antenna, built.feedPoint, site).coax, 0.0});
     return all;
 }
 
@@ -160,7 +145,7 @@ std::vector<BandReach> bandsFromShed(const Design& design, const Antenna& antenn
         const auto built = shapes::buildOver(shape, design.site.soil.ground());
         BandReach reach{w.id, Met::How::Missing};
         if (built) {
-            auto needs = needsOf(*built, antenna.allowances, design.site);
+            auto needs = needsOf(antenna, *built, design.site);
             std::erase_if(needs, [](const Need& n) { return n.kind == StockKind::Coax; }); // the same on every band
             reach.how = inventoryOf(needs, shed).worst();
         }

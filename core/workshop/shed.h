@@ -42,7 +42,7 @@ struct Need {
 };
 
 /// One entry a piece: wires as cut, rods and whips, coils, and the feed line along its route to the entry.
-std::vector<Need> needsOf(const shapes::BuiltAntenna& built, const Allowances& allowances, const Site& site);
+std::vector<Need> needsOf(const Antenna& antenna, const shapes::BuiltAntenna& built, const Site& site);
 
 /// How a need is met.
 struct Met {

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace vetchling {
 namespace {
@@ -113,6 +114,18 @@ std::vector<std::vector<PlacedPlate>> placePlates(const std::vector<Plate>& plat
     return pages;
 }
 
+std::vector<double> holeSizes(const Plate& plate)
+{
+    constexpr double tenth = 1e-4; // m
+    std::set<long> sizes;
+    for (const Hole& hole : plate.holes)
+        sizes.insert(std::lround(hole.diameter / tenth));
+    std::vector<double> out;
+    for (long size : sizes)
+        out.push_back(double(size) * tenth);
+    return out;
+}
+
 std::string platesSvg(const std::vector<Plate>& plates, const std::string& title)
 {
     double width = 0.1, height = 2.0 * templateMargin;
@@ -142,8 +155,11 @@ std::string platesSvg(const std::vector<Plate>& plates, const std::string& title
                 "<circle cx=\"{0:.2f}\" cy=\"{1:.2f}\" r=\"{2:.2f}\"/><path d=\"M{3:.2f} {1:.2f}H{4:.2f}M{0:.2f} {5:.2f}V{6:.2f}\"/>\n", hx,
                 hy, r, hx - r - 1.0, hx + r + 1.0, hy - r - 1.0, hy + r + 1.0);
         }
-        out +=
-            words(x, y + 1e3 * p.height + 4.0, fmt::format("{} x {}, {:.0f} x {:.0f} mm", p.count, p.name, 1e3 * p.width, 1e3 * p.height));
+        std::string sizes;
+        for (double size : holeSizes(p))
+            sizes += fmt::format("{}{:.1f}", sizes.empty() ? "" : ", ", 1e3 * size);
+        out += words(x, y + 1e3 * p.height + 4.0,
+                     fmt::format("{} x {}, {:.0f} x {:.0f} mm, holes {} mm", p.count, p.name, 1e3 * p.width, 1e3 * p.height, sizes));
     }
     const double foot = h - 8.0, left = 1e3 * templateMargin;
     out += fmt::format("<path d=\"M{0:.2f} {1:.2f}h{2:.2f}M{0:.2f} {3:.2f}v4M{4:.2f} {3:.2f}v4\"/>\n", left, foot, 1e3 * templateBar,

@@ -20,6 +20,9 @@ struct Plate {
     std::vector<Hole> holes;
 };
 
+/// The drills that a plate takes, m, to a tenth of a millimetre, thinnest first.
+std::vector<double> holeSizes(const Plate& plate);
+
 /// Holes take the wire with its jacket and a millimetre to spare; edges keep three hole diameters of material towards the pull.
 std::vector<Plate> platesFor(const Antenna& antenna, const shapes::BuiltAntenna& built);
 

@@ -4,6 +4,7 @@
 #include "core/design/winding.h"
 #include "core/workshop/coil.h"
 
+#include <cmath>
 #include <vector>
 
 namespace vetchling {
@@ -18,6 +19,10 @@ struct Wound {
     double perTurn = 0.0; ///< H that the last turn adds
     double leads = 0.0;   ///< H of the ends that come to the turns
     Fault fault;          ///< why it cannot be wound; without a message where it can
+    /// With the spare ones, which are wound and stay open beyond the tap; as many as are needed where none are spare.
+    [[nodiscard]] double allTurns() const { return winding.spare > 0.0 ? std::ceil(coil.turns) + winding.spare : coil.turns; }
+    [[nodiscard]] double allLength() const { return allTurns() * coil.pitch; }                                       ///< m along the former
+    [[nodiscard]] double allWire() const { return coil.turns > 0.0 ? figures.wire * allTurns() / coil.turns : 0.0; } ///< m, without leads
     [[nodiscard]] bool good() const { return fault.message.empty(); }
     /// H at the frequency of the coil as it is put in.
     [[nodiscard]] double whole() const { return figures.atFrequency + leads; }

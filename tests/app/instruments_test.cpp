@@ -201,5 +201,31 @@ TEST(StandInProgram, OutlivesNonsenseAndLeavesWithItsWindow)
     EXPECT_FALSE(standIn.running());
 }
 
+// What a killed program left is gone at the next start; what one that runs has, stays, and so does everything else.
+TEST(StandInProgram, LeftoversOfTheDeadAreCleared)
+{
+    const auto made = [](const QString& name) {
+        const QString path = QDir::temp().filePath(name);
+        EXPECT_TRUE(QDir().mkpath(path));
+        QFile inside(path + QStringLiteral("/as-planned.vetchling"));
+        EXPECT_TRUE(inside.open(QIODevice::WriteOnly));
+        return path;
+    };
+    QProcess gone;
+    gone.start(QStringLiteral("/bin/true"), QStringList());
+    ASSERT_TRUE(gone.waitForStarted());
+    const qint64 dead = gone.processId();
+    ASSERT_TRUE(gone.waitForFinished());
+    const QString left = made(QStringLiteral("vetchling-standin-%1-abcdef").arg(dead)),
+                  used = made(QStringLiteral("vetchling-standin-%1-abcdef").arg(QCoreApplication::applicationPid())),
+                  strange = made(QStringLiteral("vetchling-standin-mine"));
+    StandIn::clearLeftovers();
+    EXPECT_FALSE(QFileInfo::exists(left));
+    EXPECT_TRUE(QFileInfo::exists(used));
+    EXPECT_TRUE(QFileInfo::exists(strange));
+    QDir(used).removeRecursively();
+    QDir(strange).removeRecursively();
+}
+
 } // namespace
 } // namespace vetchling::app

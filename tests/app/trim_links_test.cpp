@@ -128,6 +128,23 @@ TEST_F(LinksTest, ASweepWaitsForItsOwnPiece)
     EXPECT_EQ(log().back().configuration, std::optional<std::size_t>(0));
 }
 
+// A sweep is not lost by a look at another antenna, nor does it follow there.
+TEST_F(TrimTest, ASweepWaitsForItsOwnAntenna)
+{
+    ASSERT_TRUE(sweeps());
+    const double dip = find<ValueEdit>("trimDip")->value();
+    chooseAntenna(1);
+    ASSERT_TRUE(settle());
+    EXPECT_FALSE(find<ValueEdit>("trimDip")->hasValue());
+    chooseAntenna(0);
+    ASSERT_TRUE(settle());
+    ASSERT_TRUE(find<ValueEdit>("trimDip")->hasValue());
+    EXPECT_DOUBLE_EQ(find<ValueEdit>("trimDip")->value(), dip);
+    openGarden(); // the same ids, another design
+    ASSERT_TRUE(settle());
+    EXPECT_FALSE(find<ValueEdit>("trimDip")->hasValue());
+}
+
 TEST_F(TrimTest, TheSweepsEdgeIsNoDip)
 {
     const double goal = find<TrimBoard>("trimBoard")->target();

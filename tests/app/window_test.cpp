@@ -458,6 +458,16 @@ TEST_F(WindowTest, PicturesAndSweepsAreExported)
         EXPECT_FALSE(window().stage(QLatin1String(stage))->summary().isEmpty());
     }
     EXPECT_FALSE(window().exportPicture(QStringLiteral("/nowhere/a.svg")));
+    // each kind that is asked for, and no other: a .pdf held an SVG
+    const QString pdf = file("page.pdf");
+    ASSERT_TRUE(window().exportPicture(pdf));
+    QFile written(pdf);
+    ASSERT_TRUE(written.open(QIODevice::ReadOnly));
+    EXPECT_TRUE(written.readAll().startsWith("%PDF-"));
+    for (const char* other : {"picture.jpg", "picture.docx", "picture"}) {
+        EXPECT_FALSE(window().exportPicture(file(other))) << other;
+        EXPECT_FALSE(QFile::exists(file(other))) << other;
+    }
 }
 
 /// The lines of a sweep's file, once it is there.

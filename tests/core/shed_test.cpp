@@ -1,4 +1,6 @@
 #include "core/files/shed_file.h"
+#include "core/workshop/build_facts.h"
+#include "core/workshop/feed_line.h"
 #include "tests/core/demo.h"
 #include "tests/core/shape_helpers.h"
 
@@ -66,7 +68,7 @@ TEST(Shed, AnAntennaNeedsItsCutListItsCoilsAndItsFeedLine)
     const Antenna& coils = demo.antenna("Coil dipole 30");
     const auto built = shapes::buildOver(coils.shape, demo.design.site.soil.ground());
     ASSERT_TRUE(built.ok());
-    const auto needs = needsOf(*built, coils.allowances, demo.design.site);
+    const auto needs = needsOf(coils, *built, demo.design.site);
     const auto count = [&](StockKind kind) {
         return std::count_if(needs.begin(), needs.end(), [&](const Need& n) { return n.kind == kind; });
     };
@@ -74,8 +76,43 @@ TEST(Shed, AnAntennaNeedsItsCutListItsCoilsAndItsFeedLine)
     EXPECT_EQ(count(StockKind::Coax), 1);
     EXPECT_GE(count(StockKind::Wire), 4);
     const double line = std::find_if(needs.begin(), needs.end(), [](const Need& n) { return n.kind == StockKind::Coax; })->length;
+    double drawn = 0.0;
+    for (const ChainPart& part : coils.feed.chains.front().parts)
+        if (part.kind == "line")
+            drawn += part.values.at("length_m");
+    ASSERT_GT(drawn, 0.0);
+    EXPECT_NEAR(line, drawn, 1e-9) << "as Feed has it";
+    const auto parts = partsOf(coils, *built, {}, demo.design.site);
+    const auto coax = std::find_if(parts.begin(), parts.end(), [](const PartRow& r) { return r.key == "coax"; });
+    ASSERT_NE(coax, parts.end());
+    EXPECT_EQ(coax->count, std::ceil(drawn)) << "and as Parts buys it";
+    Antenna bare = coils; // nothing drawn in Feed: the way to the radio
+    bare.feed.chains.clear();
     const PlanPoint entry = demo.design.site.feedEntry;
-    EXPECT_NEAR(line, built->feedPoint.z + std::hypot(built->feedPoint.x - entry.x, built->feedPoint.y - entry.y), 1e-9);
+    const double way = built->feedPoint.z + std::hypot(built->feedPoint.x - entry.x, built->feedPoint.y - entry.y);
+    EXPECT_NEAR(feedLineOf(bare, built->feedPoint, demo.design.site).coax, way, 1e-9);
+    const auto bought = partsOf(bare, *built, {}, demo.design.site);
+    EXPECT_EQ(std::find_if(bought.begin(), bought.end(), [](const PartRow& r) { return r.key == "coax"; })->count, std::ceil(way));
+}
+
+// A rod is bought by the piece: wire is wire, on the trail, under Parts and on the command line.
+TEST(Shed, RodsAreNoWireToBuy)
+{
+    const testing::Demo demo;
+    const Antenna& whip = demo.antenna("Walking whip 17");
+    const auto built = shapes::buildOver(whip.shape, demo.design.site.soil.ground());
+    ASSERT_TRUE(built.ok());
+    double radials = 0.0;
+    for (const CutRow& row : cutList(built->sections, whip.allowances))
+        if (row.name == "radial")
+            radials += row.pieces * row.cut;
+    ASSERT_GT(radials, 5.0);
+    const BuildFacts facts = buildFactsOf(demo.design, whip, *built, {});
+    EXPECT_NEAR(facts.wire, radials, 1e-9);
+    for (const PartRow& row : facts.parts)
+        if (row.key == "wire") {
+            EXPECT_EQ(row.count, std::ceil(facts.wire));
+        }
 }
 
 TEST(Shed, SaysWhichBandsAFamilyReaches)

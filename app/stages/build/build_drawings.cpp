@@ -322,6 +322,16 @@ void BuildDrawings::whole(const QRectF& area)
     }
 }
 
+/// Each size once: "3.0, 4.5 and 8.0".
+QString holeWords(const Plate& plate)
+{
+    QStringList sizes;
+    for (double size : holeSizes(plate))
+        sizes << QString::number(1e3 * size, 'f', 1);
+    const QString last = sizes.takeLast();
+    return sizes.isEmpty() ? last : QCoreApplication::translate("BuildDrawings", "%1 and %2").arg(sizes.join(QStringLiteral(", ")), last);
+}
+
 int paintPlates(QPainter& painter, const Theme& theme, const std::vector<Plate>& plates, const std::function<void()>& newPage)
 {
     const double perMetre = painter.device()->logicalDpiX() / 0.0254;
@@ -348,14 +358,18 @@ int paintPlates(QPainter& painter, const Theme& theme, const std::vector<Plate>&
                 painter.drawEllipse(at, r, r);
                 painter.drawLine(at - QPointF(r + 4, 0), at + QPointF(r + 4, 0));
                 painter.drawLine(at - QPointF(0, r + 4), at + QPointF(0, r + 4));
+                sketch.reserve(QRectF(at - QPointF(r + 4, r + 4), QSizeF(2 * r + 8, 2 * r + 8)));
             }
+            for (const Hole& hole : p.holes)
+                sketch.label(QPointF(area.left() + hole.x * px + 0.5 * hole.diameter * px + 5, area.bottom() - hole.y * px),
+                             QString::number(1e3 * hole.diameter, 'f', 1), Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 8});
             sketch.text(area.bottomLeft() + QPointF(0, 4),
                         QCoreApplication::translate("BuildDrawings", "%1 × %2, %3 × %4 mm, holes %5 mm")
                             .arg(p.count)
                             .arg(coreWords(p.name))
                             .arg(1e3 * p.width, 0, 'f', 0)
                             .arg(1e3 * p.height, 0, 'f', 0)
-                            .arg(1e3 * p.holes.front().diameter, 0, 'f', 1),
+                            .arg(holeWords(p)),
                         Qt::AlignLeft | Qt::AlignTop, {c.ink, 12});
         }
         const double foot = page.height() / perPixel - 40.0, left = templateMargin * px, bar = templateBar * px;

@@ -1,6 +1,7 @@
 #include "app/stages/build/coil_board.h"
 
 #include "app/document/document.h"
+#include "app/stages/build/coil_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
@@ -15,14 +16,6 @@ namespace vetchling::app {
 namespace {
 
 constexpr double turnRowHeight = 23.0;
-
-/// To the nearest half: "21", "20½".
-QString turnWords(double turns)
-{
-    const double halves = std::round(2.0 * turns) / 2.0;
-    const bool half = halves != std::floor(halves);
-    return half ? QStringLiteral("%1½").arg(std::floor(halves), 0, 'f', 0) : QString::number(halves, 'f', 0);
-}
 
 QString inductanceWords(double henry) { return QStringLiteral("%1 µH").arg(1e6 * henry, 0, 'f', henry < 1e-4 ? 2 : 1); }
 
@@ -47,11 +40,7 @@ QString CoilBoard::headline() const
         return {};
     if (m_desk.standing() != Standing::Whole)
         return m_desk.givenUp() ? tr("Of the coil before the change: go on below the stages.") : tr("Being computed anew …");
-    const double turns = known->wound.coil.turns, spare = known->wound.winding.spare;
-    const QString former = millimetres(known->wound.winding.former, m_context.system());
-    return spare > 0.0
-               ? tr("Wind %1 turns on a former of %2, and tap at %3.").arg(turnWords(std::ceil(turns) + spare), former, turnWords(turns))
-               : tr("Wind %1 turns on a former of %2.").arg(turnWords(turns), former);
+    return windWords(known->wound, m_context.system());
 }
 
 QString CoilBoard::sentence() const
@@ -121,8 +110,7 @@ void CoilBoard::paintCoil(Sketch& sketch, const study::CoilAnswer& known, const 
     const Colours& c = sketch.colours();
     QPainter& p = sketch.painter();
     const Coil& coil = known.wound.coil;
-    const double all = std::ceil(coil.turns) + known.wound.winding.spare, length = all * coil.pitch,
-                 outer = coil.meanDiameter + coil.wireDiameter;
+    const double all = known.wound.allTurns(), length = known.wound.allLength(), outer = coil.meanDiameter + coil.wireDiameter;
     const double scale = std::min(0.5 * area.width() / std::max(length, 1e-6), 72.0 / outer);
     const QRectF former(area.center().x() - 0.5 * scale * length - 8.0,
                         area.top() + 8.0 + 0.5 * (72.0 - scale * known.wound.winding.former), scale * length + 16.0,
@@ -162,7 +150,7 @@ void CoilBoard::paintFigures(Sketch& sketch, const study::CoilAnswer& known, dou
                {tr("Q"), tr("about %1").arg(std::round(f.q / 10.0) * 10.0, 0, 'f', 0), tr("skin and proximity; within a fifth")},
                {tr("self-resonance"), tr("near %1 MHz").arg(f.selfResonance / 1e6, 0, 'f', 0),
                 times > 3.0 ? tr("%1 × the band: fine").arg(times, 0, 'f', 1) : tr("%1 × the band: too near").arg(times, 0, 'f', 1)},
-               {tr("wire"), lengthWords(f.wire, m_context.system()), tr("a coil, without its leads")}};
+               {tr("wire"), lengthWords(known.wound.allWire(), m_context.system()), tr("a coil, without its leads")}};
     for (std::size_t i = 0; i < 4; ++i) {
         const double x = width * 0.25 * double(i);
         sketch.text({x, top}, all[i].name, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
@@ -181,8 +169,8 @@ std::vector<QStringList> CoilBoard::cells() const
         {tr("former"), tr("turns"), tr("pitch"), tr("long"), tr("wire"), tr("Q"), tr("lost of 100 W"), tr("a turn is")}};
     for (const Wound& w : known->beside)
         out.push_back({millimetres(w.winding.former, m_context.system()), turnWords(w.coil.turns),
-                       millimetres(w.coil.pitch, m_context.system()), millimetres(w.figures.length, m_context.system()),
-                       lengthWords(w.figures.wire, m_context.system()), QString::number(w.figures.q, 'f', 0),
+                       millimetres(w.coil.pitch, m_context.system()), millimetres(w.allLength(), m_context.system()),
+                       lengthWords(w.allWire(), m_context.system()), QString::number(w.figures.q, 'f', 0),
                        tr("%1 W").arg(100.0 * known->lostWith(w), 0, 'f', 1), tr("%1 kHz").arg(kilohertz(known->perHenry * w.perTurn))});
     return out;
 }

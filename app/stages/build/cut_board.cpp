@@ -337,7 +337,10 @@ void CutBoard::paintFigures(Sketch& sketch, double top, double width) const
         const SpanReport& weak = *facts.rigging.weakest();
         all.push_back({tr("Sag of the longest span"), smallWords(s.still.sag, system),
                        tr("%1 % of %2").arg(100.0 * s.still.sag / span, 0, 'f', 1).arg(lengthWords(span, system, 1))});
-        all.push_back({tr("Pull in weather"), tr("%1 N").arg(pull, 0, 'f', 0), tr("wire breaks at %1 N").arg(weak.load.breaking, 0, 'f', 0),
+        const Rigging& weather = m_context.document.antenna().workshop.rigging;
+        all.push_back({weather.ice > 0.0 ? tr("Most pull, %1 m/s and ice").arg(weather.wind, 0, 'f', 0)
+                                         : tr("Most pull, %1 m/s").arg(weather.wind, 0, 'f', 0),
+                       tr("%1 N").arg(pull, 0, 'f', 0), tr("wire breaks at %1 N").arg(weak.load.breaking, 0, 'f', 0),
                        !facts.rigging.wireHolds(m_context.document.antenna().workshop.rigging)});
         all.push_back({tr("Lowest wire or rope"), lengthWords(lowest, system, 1),
                        lowest >= walkingHeight ? tr("above heads")

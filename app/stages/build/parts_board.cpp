@@ -59,6 +59,8 @@ QStringList mechanicsWords(const BuildFacts& facts, const Rigging& rigging, unit
                     rigging.weight ? PartsBoard::tr("the pull stays and it sags %1").arg(smallWords(s.sagInWeather, system))
                                    : PartsBoard::tr("it pulls with %1").arg(newtons(s.pullInWeather)));
     const SpanReport& weak = *r.weakest();
+    if (&weak != &s)
+        out << PartsBoard::tr("Most it pulls in that weather at %1: %2.").arg(placeWords(weak.place), newtons(weak.pullInWeather));
     const double most = weak.mostPull;
     out << (r.wireHolds(rigging)
                 ? PartsBoard::tr("The wire breaks at %1: holds with a safety of %2. It may be pulled with up to %3 in still air.")

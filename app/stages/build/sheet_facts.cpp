@@ -48,7 +48,9 @@ QString distanceWords(const ViewContext& context, const BuildDesk& build)
     for (const study::KeepRow& row : rows)
         words << SheetFacts::tr("%1: %2 from wires, %3 peak")
                      .arg(QString::fromStdString(row.name),
-                          row.keep.fromWires > 0.0 ? lengthWords(row.keep.fromWires, context.system(), 1) : SheetFacts::tr("nothing"),
+                          row.keep.fromWires > 0.0 ? (row.keep.bounded ? QStringLiteral("%1") : SheetFacts::tr("more than %1"))
+                                                         .arg(lengthWords(row.keep.fromWires, context.system(), 1))
+                                                   : SheetFacts::tr("nothing"),
                           feed::voltWords(row.volts));
     return SheetFacts::tr("%1, %2, %3 W: %4.")
         .arg(QString::fromStdString(limit->name), mode ? coreWords(mode->name) : QString())

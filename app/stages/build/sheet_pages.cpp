@@ -1,6 +1,7 @@
 #include "app/stages/build/sheet_pages.h"
 
 #include "app/stages/build/build_drawings.h"
+#include "app/stages/build/coil_words.h"
 #include "app/stages/build/cut_board.h"
 #include "app/stages/build/parts_board.h"
 #include "app/view/feed_words.h"
@@ -284,15 +285,12 @@ void SheetPages::winding(Flow& flow) const
     if (!m_sheet.coil)
         return flow.paragraph(m_sheet.coilMissing);
     const Wound& w = m_sheet.coil->wound;
-    flow.paragraph(tr("%1 turns on a former of %2, pitch %3, %4 long; tap at %5. %6 µH, Q about %7; %8 of wire and its leads.")
-                       .arg(std::ceil(w.coil.turns) + w.winding.spare, 0, 'f', 0)
-                       .arg(valueWords(w.winding.former, units::Quantity::WireSize, m_sheet.system),
-                            valueWords(w.coil.pitch, units::Quantity::WireSize, m_sheet.system),
-                            valueWords(w.figures.length, units::Quantity::WireSize, m_sheet.system))
-                       .arg(w.coil.turns, 0, 'f', 1)
+    flow.paragraph(windWords(w, m_sheet.system) + QLatin1Char(' ') +
+                   tr("Pitch %1, %2 long; %3 of wire for the turns, and the leads. %4 µH with its leads, Q about %5.")
+                       .arg(valueWords(w.coil.pitch, units::Quantity::WireSize, m_sheet.system),
+                            valueWords(w.allLength(), units::Quantity::WireSize, m_sheet.system), lengthWords(w.allWire(), m_sheet.system))
                        .arg(1e6 * w.whole(), 0, 'f', 2)
-                       .arg(w.figures.q, 0, 'f', 0)
-                       .arg(lengthWords(w.figures.wire, m_sheet.system)));
+                       .arg(w.figures.q, 0, 'f', 0));
 }
 
 void SheetPages::feed(Flow& flow) const

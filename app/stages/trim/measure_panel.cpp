@@ -193,6 +193,21 @@ void MeasurePanel::startEmpty()
     bring({});
 }
 
+void MeasurePanel::leaveAntenna()
+{
+    for (ValueEdit* edit : {m_height, m_coax})
+        edit->clearValue(system());
+    m_remark->clear();
+    m_folded->setChecked(false);
+}
+
+void MeasurePanel::forgetAll()
+{
+    m_drafts.clear();
+    m_task.clear();
+    startEmpty();
+}
+
 MeasurePanel::Draft MeasurePanel::taken() const
 {
     const auto of = [](const ValueEdit* edit) { return edit->hasValue() ? std::optional(edit->value()) : std::nullopt; };

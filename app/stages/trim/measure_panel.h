@@ -26,6 +26,10 @@ public:
     void refresh(double target, const QString& lever, bool oneChosen);
     /// A measurement is what was read, not what the program would like: all fields empty.
     void startEmpty();
+    /// For another antenna: how it was taken is said anew; what was read waits for the antenna it was read of.
+    void leaveAntenna();
+    /// For another design.
+    void forgetAll();
     /// Its dip goes into the fields; it is written down with what was cut and how high it hung. @param corrected R and X are to be believed
     /// @param when it was read, ISO 8601; empty: now
     void takeSweep(MeasuredSweep sweep, const QString& instrument, bool corrected, const QString& when = {});

@@ -37,6 +37,7 @@ MeasurePart::MeasurePart(ViewContext& context, StagePage& page, Ledger& ledger, 
     connectPanel();
     m_panel->startEmpty();
     connect(&document(), &Document::currentChanged, this, &MeasurePart::startAnew);
+    connect(&document(), &Document::designReplaced, m_panel, &MeasurePanel::forgetAll);
 }
 
 void MeasurePart::connectDesks()
@@ -79,7 +80,7 @@ void MeasurePart::connectPanel()
 /// For another antenna.
 void MeasurePart::startAnew()
 {
-    m_panel->startEmpty();
+    m_panel->leaveAntenna();
     if (m_analyser.standIn()) // a real one stays on its port, with its calibration
         m_analyser.stop();
     m_meter.stop();
