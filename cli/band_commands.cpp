@@ -341,8 +341,8 @@ void addLengthsCommand(CLI::App& app, int& status)
     lengths->add_option("--velocity-factor", request->velocity, "lowest and highest one on the wire, as 0.95:1");
     lengths->add_option("--margin", request->options.marginPercent, "percent of a half wave, or of the multiple");
     lengths->add_option("--measure", request->measure, "what the margin is a part of")->check(CLI::IsMember({"half-wave", "multiple"}));
-    lengths->add_option("--from", request->options.from, "shortest wire, m");
-    lengths->add_option("--to", request->options.to, "longest wire, m");
+    quantityOption(lengths, "--from", request->options.from, units::Quantity::Length, "shortest wire, m or with a unit");
+    quantityOption(lengths, "--to", request->options.to, units::Quantity::Length, "longest wire, m or with a unit");
     lengths->add_flag("--csv", request->csv, "CSV instead of JSON");
     lengths->callback([request, &status] { status = lengthsCommand(*request); });
 }

@@ -10,6 +10,7 @@
 #include "cli/output.h"
 #include "cli/spread_commands.h"
 #include "cli/trim_commands.h"
+#include "cli/typed.h"
 #include "cli/workshop_commands.h"
 #include "core/em/far_field.h"
 #include "core/em/near_field.h"
@@ -22,7 +23,11 @@
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cstdio>
+#include <numeric>
+#include <optional>
+#include <system_error>
 
 namespace vetchling::cli {
 namespace {
@@ -195,6 +200,46 @@ int sweepCommand(const std::string& path, const em::SweepOptions& options, Sweep
     return exitGood;
 }
 
+/// Letters to be put in, left out or changed between two words (Levenshtein 1966).
+std::size_t lettersBetween(const std::string& a, const std::string& b)
+{
+    std::vector<std::size_t> row(b.size() + 1);
+    std::iota(row.begin(), row.end(), std::size_t(0));
+    for (std::size_t i = 0; i < a.size(); ++i) {
+        std::size_t corner = row[0];
+        row[0] = i + 1;
+        for (std::size_t k = 0; k < b.size(); ++k) {
+            const std::size_t above = row[k + 1];
+            row[k + 1] = std::min({corner + (a[i] == b[k] ? 0 : 1), above + 1, row[k] + 1});
+            corner = above;
+        }
+    }
+    return row.back();
+}
+
+/// What is answered without a command: the version, and a word that is none, with the nearest. Nothing where there is a command.
+std::optional<int> withoutCommand(const CLI::App& app, const std::string& first)
+{
+    if (first == "--version") {
+        fmt::print("vetchling-cli {}\n", VETCHLING_VERSION);
+        return exitGood;
+    }
+    if (first.empty() || first.front() == '-')
+        return std::nullopt;
+    std::string nearest;
+    std::size_t letters = first.size();
+    for (const CLI::App* command : app.get_subcommands([](const CLI::App*) { return true; })) {
+        const std::size_t between = lettersBetween(first, command->get_name());
+        if (between == 0)
+            return std::nullopt;
+        if (between < letters)
+            letters = between, nearest = command->get_name();
+    }
+    constexpr std::size_t mostSlips = 3;
+    return report({{first, nearest.empty() || letters > mostSlips ? std::string("is no command; --help lists all")
+                                                                  : "is no command; did you mean '" + nearest + "'? --help lists all"}});
+}
+
 } // namespace
 
 int run(int argc, char** argv)
@@ -219,8 +264,8 @@ int run(int argc, char** argv)
     bool csv = false, touchstone = false;
     CLI::App* sweep = app.add_subcommand("sweep", "impedance and SWR of a wire file over a range");
     sweep->add_option("case", path, "wire file")->required();
-    sweep->add_option("--from", sweepOptions.from, "first frequency, Hz")->required();
-    sweep->add_option("--to", sweepOptions.to, "last frequency, Hz")->required();
+    quantityOption(sweep, "--from", sweepOptions.from, units::Quantity::Frequency, "first frequency, Hz or with a unit")->required();
+    quantityOption(sweep, "--to", sweepOptions.to, units::Quantity::Frequency, "last frequency, Hz or with a unit")->required();
     sweep->add_flag("--csv", csv, "CSV instead of JSON");
     sweep->add_flag("--touchstone", touchstone, "Touchstone instead of JSON")->excludes("--csv");
     sweep->callback([&] {
@@ -248,6 +293,9 @@ int run(int argc, char** argv)
     addTrimCommands(app, status);
     addFamilyCommands(app, status);
 
+    if (argc > 1)
+        if (const auto answered = withoutCommand(app, argv[1]))
+            return *answered;
     try {
         app.parse(argc, argv);
     } catch (const CLI::CallForHelp& e) {
@@ -255,7 +303,11 @@ int run(int argc, char** argv)
     } catch (const CLI::ParseError& e) {
         fmt::print(stderr, "{}; see --help\n", e.what());
         return exitBad;
+    } catch (const std::system_error& e) { // a full disk behind stdout
+        return report({{"stdout", std::string("could not be written: ") + e.what()}});
     }
+    if (std::fflush(stdout) != 0 || std::ferror(stdout) != 0)
+        return report({{"stdout", "could not be written; check the free space"}});
     return status;
 }
 

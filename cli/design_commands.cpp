@@ -5,6 +5,7 @@
 #include "cli/json_output.h"
 #include "cli/kept_tables.h"
 #include "cli/output.h"
+#include "cli/typed.h"
 #include "core/bands/wanted.h"
 #include "core/files/data.h"
 #include "core/files/data_folder.h"
@@ -449,7 +450,7 @@ void addNewCommand(CLI::App& app, const std::shared_ptr<Request>& request, int& 
     make->add_option("family", request->family, "family of the antenna");
     make->add_flag("--list", request->list, "families and their parameters");
     make->add_option("--set", request->settings, "name=value, as often as needed; without a unit in SI");
-    make->add_option("--frequency", request->frequency, "design frequency, Hz");
+    quantityOption(make, "--frequency", request->frequency, units::Quantity::Frequency, "design frequency, Hz or with a unit");
     make->add_option("--soil", request->soil, "id of a soil in data/soils.json");
     make->add_option("--permittivity", request->permittivity, "relative permittivity of the soil");
     make->add_option("--conductivity", request->conductivity, "conductivity of the soil, S/m");
@@ -474,12 +475,13 @@ void addDesignCommands(CLI::App& app, int& status)
     CLI::App* check = app.add_subcommand("check", "whether the antennas fit their site, and what to look at, as JSON");
     check->add_option("design", request->design, "design file (.vetchling)")->required();
     check->callback([request, &status] { status = checkCommand(*request); });
-    withDesign("wires", "the wire file of a design at the antenna's own port, ready for solve", wiresCommand)
-        ->add_option("--frequency", request->frequency, "Hz");
+    quantityOption(withDesign("wires", "the wire file of a design at the antenna's own port, ready for solve", wiresCommand), "--frequency",
+                   request->frequency, units::Quantity::Frequency, "Hz, or with a unit");
     CLI::App* tune = withDesign("tune", "all lengths of the antenna, or one dimension, brought to resonance or lowest SWR", tuneCommand);
     tune->add_option("--vary", request->vary, "dimension, or several to be tuned together; all lengths of the family if left out");
     tune->add_option("--resistance", request->resistance, "ohm at the line to be reached, with --vary");
-    tune->add_option("--at", request->frequency, "Hz, with --vary; the design frequency if left out");
+    quantityOption(tune, "--at", request->frequency, units::Quantity::Frequency,
+                   "Hz or with a unit, with --vary; the design frequency if left out");
     tune->add_option("--target", request->goal, "resonance or swr")->check(CLI::IsMember({"resonance", "swr"}));
     tune->add_option("-o,--output", request->output, "design file to write, with the tuned values");
     withDesign("cutlist", "lengths to cut, with allowances", cutListCommand)->add_flag("--csv", request->csv, "CSV instead of JSON");

@@ -4,6 +4,7 @@
 #include "cli/json_output.h"
 #include "cli/kept_tables.h"
 #include "cli/output.h"
+#include "cli/typed.h"
 #include "core/files/design_file.h"
 #include "core/study/gallery.h"
 
@@ -143,7 +144,7 @@ void addFamilyCommands(CLI::App& app, int& status)
     auto request = std::make_shared<Request>();
     CLI::App* command = app.add_subcommand("families", "families of antennas and their parameters");
     command->add_option("--on", request->on, "design file: instead, a table of what each comes to on its site, tuned");
-    command->add_option("--frequency", request->frequency, "Hz, of that table");
+    quantityOption(command, "--frequency", request->frequency, units::Quantity::Frequency, "Hz or with a unit, of that table");
     command->add_option("--family", request->only, "one of that table, instead of all; may be repeated");
     command->callback([request, &status] {
         status = request->on.empty() ? familiesCommand() : tableCommand(request->on, request->frequency, request->only);

@@ -246,7 +246,12 @@ Result<MeasuredSweep> parseTouchstone(const std::string& text)
         const double frequency = *f * options.hertz;
         if (const auto fault = order.add(sweep, frequency, i))
             return *fault;
-        const Complex z = impedanceBy(options, pairOf(options, *a, *b));
+        const Complex told = pairOf(options, *a, *b);
+        constexpr double mostBack = 1.2; // a little over 1 is noise
+        if (options.parameter == 's' && std::abs(told) > mostBack)
+            return at(
+                i, coreText("core", "more comes back there than went out: another form than the line of options says, or no reflection"));
+        const Complex z = impedanceBy(options, told);
         sweep.points.push_back({frequency, z, measuredSwr(z, options.reference)});
         if (const auto fault = unusable(sweep.points.back(), i))
             return *fault;

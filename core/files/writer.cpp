@@ -6,6 +6,7 @@
 #include <fcntl.h>
 #include <filesystem>
 #include <fstream>
+#include <poll.h>
 #include <sys/stat.h>
 #include <unistd.h>
 
@@ -118,11 +119,35 @@ void syncFolder(const fs::path& folder)
     ::close(file);
 }
 
+/// A device, a pipe: nothing that could be renamed over, which would put a file in its place.
+Faults writeThrough(const std::string& path, const std::string& content)
+{
+    const int file = ::open(path.c_str(), O_WRONLY | O_NONBLOCK | O_CLOEXEC);
+    if (file < 0)
+        return {cannotWrite(path, errno)};
+    int error = 0;
+    for (std::size_t done = 0; done < content.size() && error == 0;) {
+        const ssize_t count = ::write(file, content.data() + done, content.size() - done);
+        if (count < 0 && errno == EAGAIN) {
+            pollfd ready{file, POLLOUT, 0};
+            ::poll(&ready, 1, -1);
+        } else if (count < 0 && errno != EINTR) {
+            error = errno;
+        }
+        done += std::size_t(std::max<ssize_t>(count, 0));
+    }
+    ::close(file);
+    return error == 0 ? Faults() : Faults{cannotWrite(path, error)};
+}
+
 } // namespace
 
 Faults writeWhole(const std::string& path, const std::string& content, Flush flush)
 {
     const fs::path to = target(path);
+    struct stat there {};
+    if (::stat(to.c_str(), &there) == 0 && !S_ISREG(there.st_mode))
+        return S_ISDIR(there.st_mode) ? Faults{cannotWrite(path, EISDIR)} : writeThrough(path, content);
     TemporaryFile file(to);
     if (!file.open() || !file.takePermissions(to) || !file.write(content, flush) || !file.renameTo(to))
         return {cannotWrite(path, errno)};

@@ -12,7 +12,8 @@ namespace vetchling::files {
 enum class Flush { ToDisk, WhenItSuits };
 
 /// Writes through a temporary file beside the target, which is flushed to the disk and renamed over it: the old file stays whole if
-/// anything fails. Follows links to the file they lead to and keeps its permissions.
+/// anything fails. Follows links to the file they lead to and keeps its permissions. What is no ordinary file, a device or a pipe, is
+/// written into as it is.
 Faults writeWhole(const std::string& path, const std::string& content, Flush flush = Flush::ToDisk);
 
 /// What a file is, as far as the file system tells it: another state means that somebody wrote it, or touched it.

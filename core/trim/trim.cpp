@@ -8,7 +8,7 @@ namespace {
 
 constexpr double priorWeight = 0.05; // m of cut that the model's own slope is worth
 constexpr double unlikely = 0.035;   // of a frequency: farther from the model than antennas are
-constexpr double strange = 0.12;     // and from a goal that is all that is known
+constexpr double farFromGoal = 0.12; // and from a goal that is all that is known
 constexpr double wrongBy = 1.7;      // of the expected
 
 } // namespace
@@ -48,7 +48,7 @@ std::optional<double> unlikelyDip(const Antenna& antenna, const Measurement& nex
         if (const double length = shapes::familyOf(antenna.shape).value(antenna.shape, task.lever.parameter); length > 0.0)
             modelSlope = before / length;
     const double shift = first ? 0.0 : correctedSlope(own, modelSlope) * next.cutSinceLast;
-    const double part = first ? (modelDip > 0.0 ? unlikely : strange) : 0.5 * unlikely;
+    const double part = first ? (modelDip > 0.0 ? unlikely : farFromGoal) : 0.5 * unlikely;
     return std::abs(next.dip - before - shift) > part * before + std::abs(shift) ? std::optional(before + shift) : std::nullopt;
 }
 

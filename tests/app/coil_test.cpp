@@ -92,7 +92,7 @@ TEST_F(CoilTest, AnAntennaWithoutCoilsSaysSo)
     chooseAntenna(0);
     EXPECT_TRUE(waitFor([&] { return pageSentence().contains(QStringLiteral("no coil")); })) << pageSentence().toStdString();
     click("buildCut");
-    EXPECT_TRUE(waitFor([&] { return pageSentence().contains(QStringLiteral("of wire in")); })) << pageSentence().toStdString();
+    EXPECT_TRUE(waitFor([&] { return pageSentence().contains(QStringLiteral("of wire")); })) << pageSentence().toStdString();
     type("allowFold", QStringLiteral("25 cm"));
     EXPECT_NEAR(document().antenna().allowances.fold, 0.25, 1e-12);
 }

@@ -130,4 +130,49 @@ TEST_F(Cli, SpreadAndBandsTellOneSwr)
     EXPECT_TRUE(any);
 }
 
+TEST_F(Cli, NumbersTakeUnitsEverywhereAndBareMegahertzAreAskedAbout)
+{
+    const std::string made = path("dipole.vetchling");
+    ASSERT_EQ(run("new dipole --frequency '14.1 MHz' -o " + made).code, 0);
+    EXPECT_EQ(Json::parse(read(made))["antennas"][0]["design_frequency_Hz"], 14.1e6);
+    const std::string wires = write("wires.json", run("wires " + made + " --frequency '14.2 MHz'").out);
+    EXPECT_EQ(Json::parse(read(wires))["frequencies_Hz"][0], 14.2e6);
+    EXPECT_EQ(run("sweep " + wires + " --from '14 MHz' --to 14300kHz").code, 0);
+    EXPECT_EQ(run("lengths --band 7e6:7.2e6 --from 20ft --to 40m").code, 0);
+    for (const std::string& bad : {"new dipole --frequency 7.05 -o " + path("no.vetchling"),
+                                  "log " + made + " --dip 14.1 -o " + path("no.vetchling"), "sweep " + wires + " --from 14 --to 14.3"}) {
+        const Outcome o = run(bad);
+        EXPECT_EQ(o.code, 2) << bad;
+        EXPECT_NE(o.err.find("did you mean"), std::string::npos) << o.err;
+        EXPECT_FALSE(fs::exists(path("no.vetchling")));
+    }
+}
+
+TEST_F(Cli, AWordThatIsNoCommandIsNamedWithTheNearest)
+{
+    const Outcome o = run("bnads x");
+    EXPECT_EQ(o.code, 2);
+    EXPECT_NE(o.err.find("did you mean 'bands'"), std::string::npos) << o.err;
+    EXPECT_EQ(run("xyzzyplugh").err.find("did you mean"), std::string::npos);
+    const Outcome version = run("--version");
+    EXPECT_EQ(version.code, 0);
+    EXPECT_EQ(version.out.rfind("vetchling-cli ", 0), 0u) << version.out;
+}
+
+// 2026-11: a design that was "written" to a device took the device's place.
+TEST_F(Cli, AWriteThatFailsIsTold)
+{
+    const auto isDevice = [] { return fs::is_character_file("/dev/full"); };
+    if (!isDevice())
+        GTEST_SKIP() << "there is no such device here";
+    const Outcome file = run("new dipole --frequency 7e6 -o /dev/full");
+    EXPECT_EQ(file.code, 2);
+    EXPECT_NE(file.err.find("/dev/full"), std::string::npos) << file.err;
+    EXPECT_TRUE(isDevice()) << "and it is still what it was";
+    const std::string command = std::string(VETCHLING_CLI) + " families >/dev/full 2>" + path("err.txt");
+    const int status = std::system(command.c_str());
+    EXPECT_EQ(WEXITSTATUS(status), 2);
+    EXPECT_NE(read(path("err.txt")).find("stdout"), std::string::npos);
+}
+
 } // namespace

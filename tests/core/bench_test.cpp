@@ -177,8 +177,12 @@ TEST(Bench, ARodIsNotFoldedBack)
     };
     EXPECT_EQ(named("radiator").fold, 0.0);
     EXPECT_NEAR(named("radial").fold, a.allowances.fold, 1e-12) << "wire is";
+    EXPECT_NEAR(facts.wire, named("radial").pieces * named("radial").cut, 1e-9) << "a rod is no wire to buy";
     a.allowances.mount = 0.05;
-    EXPECT_NEAR(factsOf(design, a).wire - facts.wire, 0.05, 1e-9) << "its foot stands in the mount";
+    const BuildFacts mounted = factsOf(design, a);
+    const auto rod =
+        std::find_if(mounted.pieces.begin(), mounted.pieces.end(), [](const BuildPiece& p) { return p.row.name == "radiator"; });
+    EXPECT_NEAR(rod->row.cut - named("radiator").cut, 0.05, 1e-9) << "its foot stands in the mount";
 }
 
 // ---- ropes and weather

@@ -123,6 +123,14 @@ TEST(Touchstone, MayFallAndHaveTwoPorts)
     EXPECT_DOUBLE_EQ(csv->points.front().swr, 1.5);
 }
 
+TEST(Touchstone, AReflectionOfMoreThanAllIsBlamedOnItsLine)
+{
+    const auto wrong = parseTouchstone("# MHz S MA R 50\n7.0 0.4 10\n7.1 1.02 10\n7.2 14 10\n");
+    ASSERT_FALSE(wrong.ok());
+    EXPECT_NE(wrong.firstFault().find("line 4"), std::string::npos) << wrong.firstFault();
+    EXPECT_TRUE(parseTouchstone("# MHz S MA R 50\n7.0 0.4 10\n7.1 1.02 10\n").ok()) << "a little is noise";
+}
+
 // 75 ohm reflect nothing into 75 ohm, and 1.5 into 50: by hand.
 TEST(Touchstone, AnotherReferenceIsBroughtToTheLines)
 {

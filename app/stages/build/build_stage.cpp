@@ -71,7 +71,9 @@ public:
         const bool feet = system() == units::System::Imperial;
         const QString wire =
             lengthWords(feet ? foot * std::round(facts->wire / foot) : facts->wire, system(), feet || facts->wire >= much ? 0 : 1);
-        return tr("%1 of wire, %2 parts").arg(wire).arg(countOf(facts->parts));
+        constexpr double none = 0.05; // m
+        return facts->wire < none ? tr("%1 parts, no wire").arg(countOf(facts->parts))
+                                  : tr("%1 of wire, %2 parts").arg(wire).arg(countOf(facts->parts));
     }
 
     QString tableText() const override

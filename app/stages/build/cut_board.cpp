@@ -137,13 +137,14 @@ QString CutBoard::sentence() const
     if (!facts)
         return tr("Nothing can be cut before the antenna can be built.");
     const QString wire = lengthWords(facts->wire, m_context.system(), 1);
-    QString words = facts->waiting() > 0
-                        ? tr("%1 of wire in %2 pieces; the inner ones may be cut now, the outer ones wait.").arg(wire).arg(facts->count)
-                        : (facts->count == 1 ? tr("%1 of wire in %2 piece; measured within %3.")
-                                             : tr("%1 of wire in %2 pieces; equal pieces equal within %3."))
-                              .arg(wire)
-                              .arg(facts->count)
-                              .arg(m_context.system() == units::System::Metric ? tr("1 cm") : tr("1/2 in"));
+    QString words =
+        facts->waiting() > 0
+            ? tr("%1 of wire, %2 pieces in all; the inner ones may be cut now, the outer ones wait.").arg(wire).arg(facts->count)
+            : (facts->count == 1 ? tr("%1 of wire, %2 piece; measured within %3.")
+                                 : tr("%1 of wire, %2 pieces in all; equal pieces equal within %3."))
+                  .arg(wire)
+                  .arg(facts->count)
+                  .arg(m_context.system() == units::System::Metric ? tr("1 cm") : tr("1/2 in"));
     if (facts->done > 0)
         words += QLatin1Char(' ') + tr("%1 of %2 done.").arg(facts->done).arg(facts->count);
     return words;

@@ -14,7 +14,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double wordsApart = 34.0;                    // px
+constexpr std::size_t mostNamed = 24;                  // points that have words of their own
 constexpr double pageWidth = 900.0, headHeight = 62.0; // px of the drawing
 constexpr qint64 epochJulian = 2440588;                // of 1970-01-01
 
@@ -113,17 +113,20 @@ void LogDrawing::paintSeries(Sketch& sketch, const QRectF& area, const LogLine& 
         sketch.painter().drawEllipse(at, 4.5, 4.5);
         sketch.reserve(QRectF(at - QPointF(5, 5), QSizeF(10, 10)));
     }
-    double said = -HUGE_VAL; // words of many entries are thinned
-    for (const DipPoint& p : line.series.points)
-        if (const double x = place(p.day, p.dip).x(); p.soil != SoilState::NotNoted && x - said >= wordsApart) {
-            said = x;
+    const bool many = line.series.points.size() > mostNamed;
+    for (const DipPoint& p : many ? std::vector<DipPoint>() : line.series.points)
+        if (p.soil != SoilState::NotNoted)
             sketch.label(place(p.day, p.dip) + QPointF(0, -7), coreWords(soilStateWords[std::size_t(p.soil)]),
                          Qt::AlignHCenter | Qt::AlignBottom, {c.inkSoft, 11});
-        }
+    if (many)
+        sketch.text({area.left() + 4, area.bottom() - 4}, tr("filled: on wet or damp soil; hollow: on dry, frozen, or not noted"),
+                    Qt::AlignLeft | Qt::AlignBottom, {c.inkSoft, 11});
     if (!dates)
         return;
     for (double day : niceTicks(from, to, 6))
-        sketch.text({place(day, 0.0).x(), area.bottom() + 4}, dayWords(day, to - from), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 11});
+        if (place(day, 0.0).x() > area.left() + 24.0) // the unit stands there
+            sketch.text({place(day, 0.0).x(), area.bottom() + 4}, dayWords(day, to - from), Qt::AlignHCenter | Qt::AlignTop,
+                        {c.inkSoft, 11});
     sketch.text({area.left() - 6, area.bottom() + 4}, tr("kHz"), Qt::AlignRight | Qt::AlignTop, {c.inkFaint, 11});
 }
 
@@ -131,15 +134,13 @@ void LogDrawing::paintSeries(Sketch& sketch, const QRectF& area, const LogLine& 
 void LogDrawing::paintReports(Sketch& sketch, const QRectF& area, double from, double to) const
 {
     const Colours& c = sketch.colours();
-    double said = -HUGE_VAL;
+    const bool many = m_facts.log.reports.size() > mostNamed;
     for (const AirReport& r : m_facts.log.reports)
         if (const auto day = dayOf(r.when)) {
             const double x = area.left() + area.width() * (*day - from) / (to - from);
             sketch.triangle({x, area.top() + 4}, c.petal, c.petal);
-            if (x - said < wordsApart)
-                continue;
-            said = x;
-            sketch.label({x + 8, area.top() + 9}, QString::fromStdString(r.report), Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 11});
+            if (!many)
+                sketch.label({x + 8, area.top() + 9}, QString::fromStdString(r.report), Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 11});
         }
 }
 
