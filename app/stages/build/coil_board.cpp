@@ -56,7 +56,7 @@ QString CoilBoard::sentence() const
         return coreWords(known->wound.fault.message, m_context.system());
     return tr("%1 at %2; %3 of wire a coil, leads left out.")
         .arg(inductanceWords(known->inductance), frequencyWords(known->frequency),
-             lengthWords(known->wound.figures.wire, m_context.system()));
+             lengthWords(known->wound.allWire(), m_context.system()));
 }
 
 void CoilBoard::render(Sketch& sketch, const QSizeF& size)
