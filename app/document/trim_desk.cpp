@@ -83,7 +83,7 @@ void TrimDesk::turn()
 
 TrimQuestion TrimDesk::questionNow() const
 {
-    TrimQuestion asked = trimQuestionOf(m_document.design(), m_document.antenna());
+    TrimQuestion asked = trimQuestionOf(m_document.design(), m_hung ? *m_hung : m_document.antenna()); // begun once
     const bool several = m_tasks.size() > 1, chosen = m_chosen.count(m_document.current()) > 0;
     if (task() && several && (chosen || !task()->configurationName.empty()))
         asked.task = m_place;

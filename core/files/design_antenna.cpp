@@ -355,9 +355,7 @@ Variant readVariant(const JsonNode& node, const shapes::AntennaShape& drawn)
         readDesignFrequency(node, shape);
         v.designFrequency = shape.designFrequency;
     }
-    if (const auto parameters = node.object("parameters", true))
-        for (const auto& [key, unused] : parameters->json().items())
-            v.values[key] = parameters->number(key);
+    v.values = readNumbers(node, "parameters");
     if (const auto typed = node.object("typed", true))
         for (const auto& [key, unused] : typed->json().items())
             v.typed[key] = typed->text(key);
