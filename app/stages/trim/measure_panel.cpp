@@ -317,10 +317,11 @@ void MeasurePanel::refresh(double target, const QString& lever, bool oneChosen)
     refreshTasks();
     refreshPieces();
     refreshAsCut();
-    m_target->setValue(target, system());
+    m_target->setEnabled(target > 0.0);
+    target > 0.0 ? m_target->setValue(target, system()) : m_target->clearValue(system());
     m_remove->setEnabled(m_desk.last() != nullptr || oneChosen);
     m_remove->setText(oneChosen ? tr("Remove the chosen line") : tr("Take back the last"));
-    m_cutLabel->setText(m_piece->count() > 1 ? tr("Cut since last") : tr("Cut since last, %1").arg(lever));
+    m_cutLabel->setText(m_piece->count() > 1 || lever.isEmpty() ? tr("Cut since last") : tr("Cut since last, %1").arg(lever));
     for (ValueEdit* edit : measuredFields())
         edit->hasValue() ? edit->setValue(edit->value(), system()) : edit->clearValueUnlessTyping(system());
     m_meterBox->setChannels(channels());
