@@ -8,6 +8,7 @@
 #include "core/bands/free_lengths.h"
 #include "core/study/configurations.h"
 #include "core/study/map_run.h"
+#include "core/study/service.h"
 #include "core/study/settings.h"
 #include "core/study/sky.h"
 
@@ -25,16 +26,17 @@ Json figure(double value) { return std::isfinite(value) ? Json(value) : Json(nul
 
 const std::string& nameOf(const Design& design, const Id& band) { return findBand(design, band)->band.name; }
 
-void printBandCsv(const Coverage& c)
+void printBandCsv(const Coverage& c, const BandService& service)
 {
     if (!c.solved())
-        fmt::print("{},{:.0f},{:.0f},,,,,,,,\n", c.band.name, c.band.from, c.band.to);
+        fmt::print("{},{:.0f},{:.0f},,,,,,,,,,,\n", c.band.name, c.band.from, c.band.to);
     else
-        fmt::print("{},{:.0f},{:.0f},{:.3f},{:.0f},{:.2f},{:.2f},{:.3f},{:.3f},{:.3f},{:.3f}\n", c.band.name, c.band.from, c.band.to,
-                   c.lowestSwr, c.at, c.impedance.real(), c.impedance.imag(), c.shareUnderLimit, c.lowEdgeSwr, c.highEdgeSwr, c.harmonic);
+        fmt::print("{},{:.0f},{:.0f},{:.3f},{:.0f},{:.2f},{:.2f},{:.3f},{:.3f},{:.3f},{:.3f},{:.3f},{:.3f},{}\n", c.band.name, c.band.from,
+                   c.band.to, c.lowestSwr, c.at, c.impedance.real(), c.impedance.imag(), c.shareUnderLimit, c.lowEdgeSwr, c.highEdgeSwr,
+                   c.harmonic, service.shareWithTuner, service.total(), servedWord(service.service));
 }
 
-Json bandJson(const study::BandChoice& row, const std::vector<shapes::Configuration>& configurations)
+Json bandJson(const study::BandChoice& row, const BandService& service, const std::vector<shapes::Configuration>& configurations)
 {
     const Coverage& c = row.coverage;
     if (!c.solved())
@@ -46,6 +48,7 @@ Json bandJson(const study::BandChoice& row, const std::vector<shapes::Configurat
                  {"share_under_limit", c.shareUnderLimit},
                  {"edge_swr", {figure(c.lowEdgeSwr), figure(c.highEdgeSwr)}},
                  {"multiple", c.harmonic}};
+    addService(json, service);
     if (configurations.size() > 1)
         json["configuration"] = configurations[row.configuration].name;
     for (const SegmentCoverage& s : c.segments)
@@ -54,23 +57,32 @@ Json bandJson(const study::BandChoice& row, const std::vector<shapes::Configurat
     return json;
 }
 
+struct BandRows {
+    std::vector<study::BandChoice> choices;
+    std::vector<BandService> services;
+};
+
 /// The rows of one configuration, or of each band's best one where none is named.
-Result<std::vector<study::BandChoice>> bandRows(const Request& request, const Chosen& chosen)
+Result<BandRows> bandRows(const Request& request, const Chosen& chosen)
 {
     study::Library library;
     const KeptTables kept(library.tables());
     const study::Question question = study::questionOf(chosen.design, chosen.antenna, {}, chosen.subject.configuration);
+    const study::ServiceTerms terms = study::termsOf(chosen.design.operation, chosen.antenna);
     if (request.configuration.empty()) {
         const auto curves = study::curvesOf(library, question, terminalWatch());
         if (!curves)
             return curves.faults();
-        return study::bestByBand(*curves);
+        const std::vector<study::BandChoice> choices = study::bestByBand(*curves);
+        return BandRows{choices, study::servicesOf(*curves, choices, terms)};
     }
     const auto curve = study::curveOf(library, question, terminalWatch());
     if (!curve)
         return curve.faults();
-    std::vector<study::BandChoice> rows = study::bestByBand({*curve});
-    for (study::BandChoice& row : rows)
+    BandRows rows;
+    rows.choices = study::bestByBand({*curve});
+    rows.services = study::servicesOf({*curve}, rows.choices, terms);
+    for (study::BandChoice& row : rows.choices)
         row.configuration = chosen.subject.configuration;
     return rows;
 }
@@ -92,16 +104,18 @@ int bandsCommand(const Request& request)
     if (!rows)
         return report(rows.faults());
     if (request.csv)
-        fmt::print("band,from_Hz,to_Hz,lowest_swr,at_Hz,r_ohm,x_ohm,share_under_limit,low_edge_swr,high_edge_swr,multiple\n");
+        fmt::print("band,from_Hz,to_Hz,lowest_swr,at_Hz,r_ohm,x_ohm,share_under_limit,low_edge_swr,high_edge_swr,multiple,share_with_tuner,"
+                   "loss_dB,served\n");
     const auto configurations = shapes::familyOf(chosen->antenna.shape).configurations(chosen->antenna.shape);
     Json out = Json::array();
-    for (const study::BandChoice& row : *rows) {
+    for (std::size_t i = 0; i < rows->choices.size(); ++i) {
+        const study::BandChoice& row = rows->choices[i];
         if (!row.coverage.solved())
             noteLeftOut(row.coverage.band.name);
         if (request.csv)
-            printBandCsv(row.coverage);
+            printBandCsv(row.coverage, rows->services[i]);
         else
-            out.push_back(bandJson(row, configurations));
+            out.push_back(bandJson(row, rows->services[i], configurations));
     }
     if (!request.csv)
         print(out);
@@ -123,12 +137,12 @@ Json mapJson(const study::LengthMap& map, const Design& design)
     Json out{{"format", "vetchling-map"}, {"version", 1}, {"vary", map.question.vary}};
     out["elevation_deg"] = degrees(map.question.aim.elevation);
     out["bearing_deg"] = map.question.aim.azimuth ? Json(study::bearingOf(*map.question.aim.azimuth)) : Json(nullptr);
-    for (const char* key : {"values", "bands", "lowest_swr", "share_under_limit", "gain_dBi", "by_multiples", "score"})
+    for (const char* key : {"values", "bands", "lowest_swr", "share_under_limit", "gain_dBi", "by_multiples", "score", "served"})
         out[key] = Json::array();
     for (const WantedBand& w : bands)
         out["bands"].push_back(w.band.name);
     for (const study::MapColumn& column : map.columns) {
-        Json swr = Json::array(), share = Json::array(), gain = Json::array(), multiples = Json::array();
+        Json swr = Json::array(), share = Json::array(), gain = Json::array(), multiples = Json::array(), served = Json::array();
         for (std::size_t i = 0; i < bands.size(); ++i) {
             const study::MapCell* cell = column.cells.empty() ? nullptr : &column.cells[i];
             const bool solved = cell && cell->solved;
@@ -136,12 +150,14 @@ Json mapJson(const study::LengthMap& map, const Design& design)
             share.push_back(solved ? Json(cell->share) : Json(nullptr));
             gain.push_back(solved ? figure(cell->gain) : Json(nullptr));
             multiples.push_back(cell && cell->multiple);
+            served.push_back(solved ? Json(servedWord(cell->service.service)) : Json(nullptr));
         }
         out["values"].push_back(column.value);
         out["lowest_swr"].push_back(swr);
         out["share_under_limit"].push_back(share);
         out["gain_dBi"].push_back(gain);
         out["by_multiples"].push_back(multiples);
+        out["served"].push_back(served);
         out["score"].push_back(column.cells.empty() ? Json(nullptr) : Json(column.score));
     }
     const auto valueAt = [&](const std::optional<std::size_t>& place) { return place ? Json(map.columns[*place].value) : Json(nullptr); };

@@ -367,6 +367,8 @@ Faults setOne(const std::string& setting, Design& design, Antenna& antenna)
                                           {"wire.jacket_m", {Quantity::WireSize, &antenna.shape.wire.jacket}},
                                           {"design_frequency_Hz", {Quantity::Frequency, &antenna.shape.designFrequency}},
                                           {"swr_limit", {Quantity::Plain, &design.operation.swrLimit}},
+                                          {"loss_limit_dB", {Quantity::Decibel, &design.operation.lossLimit}},
+                                          {"foldback_swr", {Quantity::Plain, &design.operation.foldbackSwr}},
                                           {"power_W", {Quantity::Power, &design.operation.power}},
                                           {"soil.permittivity", {Quantity::Plain, &design.site.soil.relativePermittivity}},
                                           {"soil.conductivity", {Quantity::Plain, &design.site.soil.conductivity}},
@@ -381,12 +383,12 @@ Faults setOne(const std::string& setting, Design& design, Antenna& antenna)
             {setting,
              "write name=value with a parameter of the family, wire.diameter_m, wire.jacket_m, soil, soil.permittivity, soil.conductivity, "
              "soil.pair_frequency_Hz, design_frequency_Hz, "
-             "swr_limit or power_W"}};
+             "swr_limit, loss_limit_dB, foldback_swr or power_W"}};
     const Result<double> value = units::parse(text, target->second.quantity, {antenna.shape.designFrequency, units::System::Metric, true});
     if (!value)
         return {{key, value.faults().front().message}};
     *target->second.value = *value;
-    if (key == "swr_limit" || key == "power_W")
+    if (key == "swr_limit" || key == "loss_limit_dB" || key == "foldback_swr" || key == "power_W")
         forgetDamage(design, "operation." + key);
     else if (key.rfind("wire.", 0) == 0)
         forgetDamage(design, "antennas." + key, antenna.id);

@@ -92,12 +92,12 @@ struct FeedRequest {
 Json jointJson(const study::FeedReport& report, const study::FeedRow& row, std::size_t i)
 {
     const Joint& joint = row.state.joints[i];
-    const double root = std::sqrt(report.power);
+    const double root = std::sqrt(row.power);
     Json out{{"part", report.parts[i].kind},
              {"impedance_ohm", pair(joint.impedance)},
              {"swr_50", swr(joint.impedance)},
              {"loss_dB", joint.loss},
-             {"lost_W", report.power * joint.lost()},
+             {"lost_W", row.power * joint.lost()},
              {"volts", root * joint.volts},
              {"amperes", root * joint.amperes},
              {"basis", report.parts[i].basis == Basis::Measured   ? "measured"
@@ -114,7 +114,10 @@ Json rowJson(const study::FeedReport& report, const study::FeedRow& row)
     for (std::size_t i = 0; i < report.parts.size(); ++i)
         out["joints"].push_back(jointJson(report, row, i));
     out["total_dB"] = row.state.totalLoss();
-    out["into_antenna_W"] = report.power * row.state.efficiency();
+    out["put_in_W"] = row.power;
+    out["into_antenna_W"] = row.intoAntenna();
+    addService(out, row.service);
+    out["share_at_radio"] = row.service.share;
     out["gain_dBi"] = row.band.gain;
     out["net_dBi"] = row.net;
     out["reference_dBi"] = row.reference;
@@ -170,8 +173,9 @@ int feedCommand(const FeedRequest& request)
     if (!basis)
         return report(basis.faults());
     const std::vector<ChainPart> parts = wholeChain(chosen->antenna);
-    const study::FeedReport all = study::feedReport(*basis, parts, parts.size() - chainParts(chosen->antenna).size(),
-                                                    request.power > 0.0 ? request.power : design.operation.power);
+    const study::FeedReport all =
+        study::feedReport(*basis, parts, parts.size() - chainParts(chosen->antenna).size(),
+                          request.power > 0.0 ? request.power : design.operation.power, servedRule(design.operation));
     Json rows = Json::array();
     for (const study::FeedRow& row : all.rows)
         rows.push_back(rowJson(all, row));

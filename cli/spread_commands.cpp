@@ -85,13 +85,18 @@ int compareCommand(const Request& request)
         if (!compared)
             return report(compared.faults());
         const study::Compared& c = *compared;
-        Json row{{"name", c.name}, {"wire_m", c.wire}, {"longest_piece_m", c.longestPiece}, {"bands_under_limit", c.underLimit}};
+        Json row{{"name", c.name},
+                 {"wire_m", c.wire},
+                 {"longest_piece_m", c.longestPiece},
+                 {"bands_served", c.tally.served},
+                 {"bands_partly", c.tally.partly}};
         row["fault"] = c.fault.empty() ? Json(nullptr) : Json(c.fault.english());
         row["bands"] = Json::array();
         for (const WantedBand& w : asked.operation.bands)
             if (const auto band = c.bands.find(w.id); band != c.bands.end())
                 row["bands"].push_back({{"band", w.band.name},
                                         {"lowest_swr", band->second.lowestSwr},
+                                        {"served", servedWord(band->second.service.service)},
                                         {"width_Hz", band->second.width},
                                         {"gain_dBi", band->second.gain},
                                         {"straight_up_dBi", band->second.straightUp},

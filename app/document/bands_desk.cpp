@@ -34,7 +34,10 @@ BandsDesk::BandsDesk(Document& document, SolveService& solver, QObject* parent)
               soFar(*match);
               return study::withUses(library, *references, std::move(match).value(), asked.aim, watch);
           },
-          [this] { emit operatingReady(); }),
+          [this] {
+              judge();
+              emit operatingReady();
+          }),
       m_settings(
           document, solver,
           [&library = solver.library()](const study::Question& asked, const Watch& watch, const auto&) {
@@ -50,9 +53,36 @@ BandsDesk::BandsDesk(Document& document, SolveService& solver, QObject* parent)
           [this] { emit compensationReady(); })
 {
     connect(&document, &Document::currentChanged, this, &BandsDesk::leave);
+    for (auto signal : {&Document::designReplaced, &Document::designChanged, &Document::currentChanged})
+        connect(&document, signal, this, &BandsDesk::judge);
+    connect(&solver, &SolveService::curveReady, this, &BandsDesk::judge);
 }
 
 BandsDesk::~BandsDesk() { cancelMap(); }
+
+void BandsDesk::judge()
+{
+    m_services.clear();
+    m_tally = {};
+    const CurvePointer curve = m_solver.curve();
+    if (!m_document.hasAntenna() || !curve)
+        return;
+    const auto all = m_operating.answer();
+    const bool together = all && all->curves.size() > 1 && operatingIsFresh();
+    const std::vector<CurvePointer> curves = together ? all->curves : std::vector{curve};
+    const auto services = study::servicesOf(curves, together ? all->choices : study::bestByBand(curves),
+                                            study::termsOf(m_document.design().operation, m_document.antenna()));
+    const std::vector<WantedBand>& bands = curves.front()->question.bands;
+    for (std::size_t i = 0; i < bands.size(); ++i)
+        m_services[bands[i].id] = services[i];
+    m_tally = tallyOf(services, bands);
+}
+
+const BandService* BandsDesk::service(const Id& band) const
+{
+    const auto known = m_services.find(band);
+    return known == m_services.end() ? nullptr : &known->second;
+}
 
 /// Another antenna is on show.
 void BandsDesk::leave()

@@ -27,6 +27,9 @@ public:
     [[nodiscard]] std::shared_ptr<const study::Operating> operating() const { return m_operating.answer(); }
     /// Whether that answer is of the antenna as it is now.
     [[nodiscard]] bool operatingIsFresh() const;
+    /// What the bands get behind the chain in use, all configurations together as far as they are known; null before anything is.
+    [[nodiscard]] const BandService* service(const Id& band) const;
+    [[nodiscard]] const Tally& tally() const { return m_tally; }
 
     /// A dimension over a range; see study::mapQuestionOf. @param from, to SI; 0: as usual @param tried computed in the antenna's place;
     /// the map before it is kept beside
@@ -73,6 +76,7 @@ signals:
     void settingsReady();
 
 private:
+    void judge();
     void beginMap();
     void takeMap();
     void leave();
@@ -93,6 +97,8 @@ private:
     void wantCompensation(const Id& lowerBand);
 
     std::shared_ptr<study::References> m_references = std::make_shared<study::References>();
+    std::map<Id, BandService> m_services; ///< worked out of what is solved whenever something changes: some milliseconds
+    Tally m_tally;
     Asked<OperatingQuestion, study::Operating> m_operating;
     Asked<study::Question, study::SettingChart> m_settings;
     Asked<CompensationQuestion, study::Compensation> m_compensation;

@@ -100,8 +100,8 @@ void FeedDesk::work()
     m_report.reset();
     if (const auto basis = m_basis.answer()) {
         const std::vector<ChainPart> parts = whole();
-        m_report = std::make_shared<const study::FeedReport>(
-            study::feedReport(*basis, parts, ownCount(parts), m_document.design().operation.power));
+        m_report = std::make_shared<const study::FeedReport>(study::feedReport(
+            *basis, parts, ownCount(parts), m_document.design().operation.power, servedRule(m_document.design().operation)));
     }
     m_reflection = workedReflection();
     workChoices();
@@ -115,18 +115,19 @@ void FeedDesk::workChoices()
     const auto basis = m_basis.answer();
     if (!m_report || !basis)
         return;
-    const double limit = m_document.design().operation.swrLimit;
+    const ServedRule rule = servedRule(m_document.design().operation);
     const auto& parts = m_report->parts;
     const std::size_t own = m_report->own;
     const auto of = [&](Choice choice) -> std::vector<study::ChoiceRow>& { return m_choices[std::size_t(choice)]; };
-    of(Choice::Transformer) = study::transformersCompared(*basis, parts, own, limit);
-    of(Choice::Tuner) = study::tunersCompared(*basis, parts, own, limit);
-    of(Choice::Line) = study::linesCompared(*basis, parts, own, limit, m_lineTypes, m_comparedLength);
-    of(Choice::Chain) = study::chainsCompared(*basis, m_document.antenna(), limit);
-    m_leakage = study::leakageEffect(*basis, parts, own, limit);
+    of(Choice::Transformer) = study::transformersCompared(*basis, parts, own, rule);
+    of(Choice::Tuner) = study::tunersCompared(*basis, parts, own, rule);
+    of(Choice::Line) = study::linesCompared(*basis, parts, own, rule, m_lineTypes, m_comparedLength,
+                                            m_document.family().spec(m_document.antenna().shape, "line_ohm") != nullptr);
+    of(Choice::Chain) = study::chainsCompared(*basis, m_document.antenna(), rule);
+    m_leakage = study::leakageEffect(*basis, parts, own, rule);
     const bool canHave = study::transformerPlace(parts, own) >= own || m_document.family().spec(m_document.antenna().shape, "capacitor_F");
     if (canHave)
-        of(Choice::Capacitor) = study::capacitorsCompared(*basis, parts, own, limit);
+        of(Choice::Capacitor) = study::capacitorsCompared(*basis, parts, own, rule);
 }
 
 std::optional<double> FeedDesk::matchedLoss(const Id& id) const
@@ -161,6 +162,10 @@ std::shared_ptr<const study::Reflection> FeedDesk::workedReflection() const
     asked.own = ownCount(asked.parts);
     asked.band = band->band;
     asked.frequency = lookedAt();
+    asked.wanted = band->id;
+    asked.basis = m_basis.answer();
+    asked.rule = servedRule(m_document.design().operation);
+    asked.power = m_document.design().operation.power;
     if (const DetailPointer detail = m_solver.detail(); detail && !detail->levers.empty())
         asked.lever = detail->levers.front();
     const auto seen = study::reflectionOf(*curve, asked);
@@ -291,6 +296,7 @@ Id FeedDesk::addPart(const std::string& kind, const Id& before)
         auto& parts = ownChain(a).parts;
         const auto place = std::find_if(parts.begin(), parts.end(), [&](const ChainPart& p) { return p.id == before; });
         parts.insert(place, part);
+        settleTuners(parts);
     });
     return part.id;
 }
@@ -308,20 +314,23 @@ void FeedDesk::movePart(const Id& part, int places)
     editChain(tr("move a part"), {}, [&](Antenna& a) { vetchling::movePart(a, part, places); });
 }
 
-void FeedDesk::setValue(const Id& part, const std::string& key, double value, bool dragging)
+void FeedDesk::setValue(const Id& id, const std::string& key, double value, bool dragging)
 {
-    editChain(tr("change a part"),
-              dragging ? QStringLiteral("part %1 %2").arg(QString::fromStdString(part), QString::fromStdString(key)) : QString(),
-              [&](Antenna& a) {
-                  ChainPart* p = findPart(a, part);
-                  if (!p)
-                      return;
-                  p->values[key] = value;
-                  const bool ofType =
-                      key == "impedance_ohm" || key == "velocity_factor" || key == "k1_dB_per_100m" || key == "k2_dB_per_100m";
-                  if (p->kind == part::line && ofType)
-                      p->type.clear();
-              });
+    editChain(
+        tr("change a part"),
+        dragging ? QStringLiteral("part %1 %2").arg(QString::fromStdString(id), QString::fromStdString(key)) : QString(), [&](Antenna& a) {
+            ChainPart* p = findPart(a, id);
+            if (!p)
+                return;
+            if (p->kind == part::tuner && key == "place") {
+                moveTuner(a, id, part::TunerPlace(std::lround(value)));
+                return;
+            }
+            p->values[key] = value;
+            const bool ofType = key == "impedance_ohm" || key == "velocity_factor" || key == "k1_dB_per_100m" || key == "k2_dB_per_100m";
+            if (p->kind == part::line && ofType)
+                p->type.clear();
+        });
 }
 
 void FeedDesk::setBasis(const Id& part, Basis basis)

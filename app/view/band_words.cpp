@@ -190,4 +190,24 @@ QString resonanceSentence(const study::Curve& curve, const Id& selectedBand)
         .arg(std::sqrt(c.resonance->resistance * reference), 0, 'f', 0);
 }
 
+QString tallyWords(const Tally& tally)
+{
+    return tally.partly > 0 ? tr("%1 of %2 served, %3 in part").arg(tally.served).arg(tally.wished).arg(tally.partly)
+                            : tr("%1 of %2 served").arg(tally.served).arg(tally.wished);
+}
+
+QString serviceSentence(const BandService& service, const Operation& operation)
+{
+    if (!service.solved)
+        return {};
+    const auto decibels = [](double value) { return QStringLiteral("%1 dB").arg(std::min(value, 99.0), 0, 'f', 1); };
+    const int percent = int(std::lround(100.0 * service.shareWithTuner));
+    if (service.service == Service::Served)
+        return (service.share < 0.95 ? tr("Served with the tuner, %1 lost.") : tr("Served, %1 lost.")).arg(decibels(service.total()));
+    if (service.service == Service::No)
+        return tr("Not served.");
+    return percent >= 95 ? tr("In part: %1 lost, past %2.").arg(decibels(service.total()), decibels(operation.lossLimit))
+                         : tr("In part: %1 % of it.").arg(percent);
+}
+
 } // namespace vetchling::app

@@ -28,4 +28,9 @@ QString configurationWords(const std::vector<shapes::Configuration>& all, std::s
 /// Resonance and match told apart, for the bands that matter.
 QString resonanceSentence(const study::Curve& curve, const Id& selectedBand);
 
+/// "2 of 6 served, 1 in part".
+QString tallyWords(const Tally& tally);
+/// What a band gets behind the chain in use, and why not more: "Served, 0.8 dB lost." Empty where it is not solved.
+QString serviceSentence(const BandService& service, const Operation& operation);
+
 } // namespace vetchling::app

@@ -70,16 +70,17 @@ public:
     {
         if (report.rows.empty())
             return tr("No band is wanted yet: wish for some on the Bands page.");
-        const auto [least, most] = std::minmax_element(
-            report.rows.begin(), report.rows.end(), [](const auto& a, const auto& b) { return a.state.totalLoss() < b.state.totalLoss(); });
-        QString words = least == most
-                            ? tr("Loses %1 dB on %2.").arg(oneDecimal(most->state.totalLoss()), QString::fromStdString(most->band.name))
-                            : tr("Loses %1 dB on %2 and %3 on %4.")
-                                  .arg(oneDecimal(least->state.totalLoss()), QString::fromStdString(least->band.name),
-                                       oneDecimal(most->state.totalLoss()), QString::fromStdString(most->band.name));
+        const auto [least, most] = std::minmax_element(report.rows.begin(), report.rows.end(),
+                                                       [](const auto& a, const auto& b) { return a.service.total() < b.service.total(); });
+        QString words =
+            least == most
+                ? tr("Loses %1 on the %2 band.").arg(decibelWords(most->service.total(), 1), QString::fromStdString(most->band.name))
+                : tr("Loses %1 on the %2 band and %3 on the %4 band.")
+                      .arg(decibelWords(least->service.total(), 1), QString::fromStdString(least->band.name),
+                           decibelWords(most->service.total(), 1), QString::fromStdString(most->band.name));
         QStringList ahead, behind;
         for (const study::FeedRow& row : report.rows)
-            (row.net >= row.reference ? ahead : behind) << QString::fromStdString(row.band.name);
+            (row.ahead() >= 0.0 ? ahead : behind) << QString::fromStdString(row.band.name);
         words += QLatin1Char(' ');
         if (behind.isEmpty())
             words += tr("Ahead of %1 everywhere.").arg(against);
@@ -94,12 +95,16 @@ public:
 
     static QString row(const study::FeedRow& row, const study::FeedReport& report)
     {
-        const double by = row.net - row.reference;
+        const double by = row.ahead();
         const QString band = QString::fromStdString(row.band.name);
         if (std::abs(by) < 0.05)
             return tr("%1: as good as what it is held against.").arg(band);
         if (by > 0.0)
             return tr("%1: %2 dB ahead.").arg(band, oneDecimal(by));
+        constexpr double muchLeft = 0.3; // dB
+        if (row.service.mismatch > std::max(muchLeft, row.state.totalLoss()))
+            return tr("%1: %2 dB behind; at SWR %3 the radio puts in only %4 of %5.")
+                .arg(band, oneDecimal(-by), swrText(row.socketSwr), wattWords(row.power), wattWords(report.power));
         std::size_t most = 0;
         for (std::size_t i = 0; i < report.parts.size(); ++i)
             if (row.state.joints[i].loss > row.state.joints[most].loss)
@@ -146,13 +151,13 @@ public:
         const study::ChoiceRow* best = nullptr;
         double gained = 0.0;
         for (const study::ChoiceRow& row : lines) {
-            const bool unlike = now == lines.end() || !likeLines(row, *now, report.own) || row.usable < now->usable;
+            const bool unlike = now == lines.end() || !likeLines(row, *now, report.own) || row.tally.served < now->tally.served;
             if (row.now || unlike)
                 continue;
             double most = 0.0;
             for (std::size_t i = 0; i < row.cells.size(); ++i)
                 if (counts(*now, i))
-                    most = std::max(most, now->cells[i].total - row.cells[i].total);
+                    most = std::max(most, now->cells[i].total() - row.cells[i].total());
             if (most > std::max(worthwhile, gained)) {
                 gained = most;
                 best = &row;
@@ -162,7 +167,7 @@ public:
             return tr("A better line would gain next to nothing here.");
         std::vector<std::pair<double, QString>> gains;
         for (std::size_t i = 0; i < best->cells.size(); ++i)
-            if (const double gain = now->cells[i].total - best->cells[i].total;
+            if (const double gain = now->cells[i].total() - best->cells[i].total();
                 gain >= 0.1 && counts(*now, i) && report.row(best->cells[i].band))
                 gains.emplace_back(gain, QString::fromStdString(report.row(best->cells[i].band)->band.name));
         std::sort(gains.begin(), gains.end(), [](const auto& a, const auto& b) { return a.first > b.first; });
@@ -174,13 +179,13 @@ public:
 
     static QString notFor(const study::FeedReport& report, const Design& design)
     {
-        constexpr double half = 3.0; // dB
         std::vector<Id> bands;
         for (const study::FeedRow& row : report.rows)
-            if (row.state.totalLoss() > half)
+            if (row.service.total() > design.operation.lossLimit)
                 bands.push_back(row.band.band);
         return bands.empty() ? QString()
-                             : tr("Not for this chain: %1; more than half is lost before the wire.").arg(bandList(design, bands));
+                             : tr("Not served: %1; more than %2 is lost before the wire, mismatch counted.")
+                                   .arg(bandList(design, bands), decibelWords(design.operation.lossLimit, 1));
     }
 
     static QString guess(const study::FeedReport& report, const Design& design)
@@ -198,7 +203,7 @@ public:
     static std::pair<QString, QString> cure(const study::ReflectionCure& c, const Document& document)
     {
         const units::System system = document.design().operation.system;
-        const QString result = tr("SWR %1").arg(swrText(c.swr));
+        const QString result = tr("SWR %1, %2, %3").arg(swrText(c.swr), decibelWords(c.loss, 1), wattWords(c.watts));
         switch (c.kind) {
         case study::ReflectionCure::Kind::Length: {
             const shapes::ParameterSpec* spec = document.family().spec(document.antenna().shape, c.parameter);
@@ -215,9 +220,21 @@ public:
                     : tr("a section of %1, %2").arg(ohmWords(c.section.section), lengthWords(c.section.length1, system)),
                 result};
         case study::ReflectionCure::Kind::Network: return {tr("an L network at the feedpoint"), result};
-        case study::ReflectionCure::Kind::Tuner: return {tr("a tuner indoors"), tr("loses %1").arg(decibelWords(c.loss, 1))};
+        case study::ReflectionCure::Kind::Tuner: return {tr("a tuner indoors"), result};
         }
         return {};
+    }
+
+    /// What it does on the wished bands together, or to the one that loses most by it.
+    static QString elsewhere(const study::ReflectionCure& c, const Document& document)
+    {
+        if (!c.othersKnown)
+            return tr("moves the other bands too: see Bands");
+        if (c.victim)
+            if (const WantedBand* band = findBand(document.design(), c.victim->band))
+                return tr("%1: %2 instead of %3")
+                    .arg(QString::fromStdString(band->band.name), wattWords(c.victim->wattsAfter), wattWords(c.victim->wattsBefore));
+        return c.better ? QString() : tr("brings no more to the wire");
     }
 
     static QString leakage(const std::optional<study::LeakageEffect>& effect, const Design& design)
@@ -238,6 +255,31 @@ public:
                          .arg(henry(effect->most))
                          .arg(design.operation.swrLimit);
         return words + tr(" A capacitor across the line's terminals takes some of it back on the upper bands.");
+    }
+
+    static QString bestChoke(const study::ShieldAnswer& answer, const Design& design)
+    {
+        const auto best = answer.atBest();
+        if (!best)
+            return {};
+        const auto milliamperes = [](double amperes) { return QString::number(1e3 * amperes, 'f', 0); };
+        const QString words = tr("One choke there: %1 mA on %2 at the most, now %3 mA on %4.")
+                                  .arg(milliamperes(best->amperes), bandList(design, {best->loudest}), milliamperes(best->amperesNow),
+                                       bandList(design, {best->loudestNow}));
+        return words + QLatin1Char(' ') +
+               (best->gains == best->loses ? tr("Gain %1.").arg(signedWords(best->gained))
+                                           : tr("Gain %1 on %2, %3 on %4.")
+                                                 .arg(signedWords(best->gained), bandList(design, {best->gains}), signedWords(best->lost),
+                                                      bandList(design, {best->loses})));
+    }
+
+    static QString shieldEffect(const study::ShieldAnswer& answer, const Design& design)
+    {
+        const std::vector<Id> bands = answer.changed();
+        return bands.empty() ? QString()
+                             : tr("What flows on the coax beyond its choke makes another antenna of it on %1 (Shield). Losses, Bands and Trim "
+                                  "count it without.")
+                                   .arg(bandList(design, bands));
     }
 
     static QString choice(const study::ChoiceRow& row, int choice, units::System system)
@@ -287,8 +329,8 @@ private:
     /// Bands that can be used, or all where none can.
     static bool counts(const study::ChoiceRow& now, std::size_t cell)
     {
-        return now.cells[cell].usable ||
-               std::none_of(now.cells.begin(), now.cells.end(), [](const study::ChoiceCell& c) { return c.usable; });
+        const auto ofUse = [](const study::ChoiceCell& c) { return c.service.service != Service::No; };
+        return ofUse(now.cells[cell]) || std::none_of(now.cells.begin(), now.cells.end(), ofUse);
     }
 };
 
@@ -356,7 +398,10 @@ QString adviceSentence(const study::FeedReport& report, const std::vector<study:
 QString unfitSentence(const study::FeedReport& report, const Design& design) { return Words::notFor(report, design); }
 QString guessSentence(const study::FeedReport& report, const Design& design) { return Words::guess(report, design); }
 std::pair<QString, QString> cureWords(const study::ReflectionCure& cure, const Document& document) { return Words::cure(cure, document); }
+QString elsewhereWords(const study::ReflectionCure& cure, const Document& document) { return Words::elsewhere(cure, document); }
 QString leakageSentence(const std::optional<study::LeakageEffect>& effect, const Design& design) { return Words::leakage(effect, design); }
+QString bestChokeSentence(const study::ShieldAnswer& answer, const Design& design) { return Words::bestChoke(answer, design); }
+QString shieldEffectSentence(const study::ShieldAnswer& answer, const Design& design) { return Words::shieldEffect(answer, design); }
 QString choiceName(const study::ChoiceRow& row, int choice, units::System system) { return Words::choice(row, choice, system); }
 
 } // namespace vetchling::app::feed

@@ -4,6 +4,7 @@
 #include "app/view/context.h"
 #include "core/study/feed_choices.h"
 #include "core/study/reflection.h"
+#include "core/study/shield.h"
 
 #include <QString>
 #include <QStringList>
@@ -40,13 +41,19 @@ QString rowSentence(const study::FeedRow& row, const study::FeedReport& report);
 QString cautionSentence(const study::FeedCaution& caution, const study::FeedReport& report, const Design& design);
 /// What a better line would gain, or what the losses mean; and whether guessed figures decide anything.
 QString adviceSentence(const study::FeedReport& report, const std::vector<study::ChoiceRow>& lines, units::System system);
-/// Bands on which more is lost than arrives; empty where there are none.
+/// Bands on which more is lost than the limit; empty where there are none.
 QString unfitSentence(const study::FeedReport& report, const Design& design);
 QString guessSentence(const study::FeedReport& report, const Design& design);
-/// "5.5 cm less on each side", with its result "SWR 1.4".
+/// "5.5 cm less on each side", with its result "SWR 1.4, 0.6 dB, 87 W".
 std::pair<QString, QString> cureWords(const study::ReflectionCure& cure, const Document& document);
+/// "40 m: 31 W instead of 92 W": what a cure does to the other wanted bands; empty where it does no harm.
+QString elsewhereWords(const study::ReflectionCure& cure, const Document& document);
 /// "Its leakage of 0.30 µH takes 10 m from 1.6 to 2.4; 0.2 µH would keep all under 2."
 QString leakageSentence(const std::optional<study::LeakageEffect>& effect, const Design& design);
+/// What one choke at the best place would do to current and gain; empty before that is known.
+QString bestChokeSentence(const study::ShieldAnswer& answer, const Design& design);
+/// On which bands what flows beyond the choke makes another antenna of it, which no other page counts; empty where it does not.
+QString shieldEffectSentence(const study::ShieldAnswer& answer, const Design& design);
 /// "1 : 4", "no transformer"; "in the radio"; the line's name and length.
 QString choiceName(const study::ChoiceRow& row, int choice, units::System system);
 

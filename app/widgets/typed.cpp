@@ -33,6 +33,11 @@ QString takeTypedOrForget(QWidget* window)
     return first;
 }
 
+bool isPlainLetter(int key, Qt::KeyboardModifiers modifiers)
+{
+    return key >= Qt::Key_A && key <= Qt::Key_Z && !(modifiers & ~Qt::KeyboardModifiers(Qt::ShiftModifier | Qt::KeypadModifier));
+}
+
 bool belongsToWindow(const QKeyEvent& key, const QLineEdit& field)
 {
     if (!(key.modifiers() & Qt::ControlModifier) || key.modifiers() & Qt::AltModifier || key.key() < Qt::Key_A || key.key() > Qt::Key_Z)

@@ -18,4 +18,7 @@ QString takeTypedOrForget(QWidget* window);
 /// nothing of its own to undo.
 bool belongsToWindow(const QKeyEvent& key, const QLineEdit& field);
 
+/// A letter alone, or with Shift: such keys act where a drawing has the focus, and are typed everywhere else.
+bool isPlainLetter(int key, Qt::KeyboardModifiers modifiers);
+
 } // namespace vetchling::app

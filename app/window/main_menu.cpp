@@ -2,6 +2,7 @@
 
 #include "app/window/damage_dialog.h"
 #include "app/window/main_window.h"
+#include "app/widgets/typed.h"
 
 #include <QAction>
 #include <QApplication>
@@ -42,7 +43,10 @@ private:
         QObject::connect(action, &QAction::triggered, &m_window, [does = std::move(does)] { does(); });
         m_window.addAction(action);
         if (!keys.isEmpty())
-            m_shortcuts.push_back({keys.toString(QKeySequence::NativeText), QString(words).remove(QStringLiteral(" …"))});
+            m_shortcuts.push_back({keys.toString(QKeySequence::NativeText),
+                                   isPlainLetter(keys[0].key(), keys[0].keyboardModifiers())
+                                       ? tr("%1 (with the drawing in focus)").arg(QString(words).remove(QStringLiteral(" …")))
+                                       : QString(words).remove(QStringLiteral(" …"))});
         return action;
     }
 

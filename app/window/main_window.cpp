@@ -495,12 +495,18 @@ void MainWindow::resizeEvent(QResizeEvent* event)
     m_waiting->setNarrow(width() < roomyWidth);
 }
 
-/// Keys that are the window's even while a field has the focus.
+/// Keys that are the window's even while a field has the focus, and letters that are not.
 bool MainWindow::eventFilter(QObject* watched, QEvent* event)
 {
     if (event->type() == QEvent::ShortcutOverride)
         if (const auto* field = qobject_cast<QLineEdit*>(watched); field && belongsToWindow(*static_cast<QKeyEvent*>(event), *field)) {
             event->ignore();
+            return true;
+        }
+    if (event->type() == QEvent::ShortcutOverride)
+        if (const auto* key = static_cast<QKeyEvent*>(event);
+            isPlainLetter(key->key(), key->modifiers()) && qobject_cast<QWidget*>(watched) && !qobject_cast<Canvas*>(watched)) {
+            event->accept(); // typed, not a shortcut
             return true;
         }
     return QMainWindow::eventFilter(watched, event);

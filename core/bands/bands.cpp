@@ -9,7 +9,6 @@
 namespace vetchling {
 namespace {
 
-constexpr int bandSteps = 200;        // over a band; 0.5 % of its width
 constexpr double neighbourhood = 0.1; // how far outside a band a cause is looked for, relative
 
 constexpr int searchBits = 40; // of the place of a minimum; more would be below the curve's own noise
@@ -21,12 +20,12 @@ double refineMinimum(const ImpedanceAt& impedance, double a, double b)
 
 void scanBand(const ImpedanceAt& impedance, double limit, Coverage& out)
 {
-    const double step = (out.band.to - out.band.from) / bandSteps;
+    const double step = (out.band.to - out.band.from) / coverageSteps;
     double runStart = 0.0;
     int under = 0;
     bool inRun = false;
     out.lowestSwr = HUGE_VAL;
-    for (int i = 0; i <= bandSteps; ++i) {
+    for (int i = 0; i <= coverageSteps; ++i) {
         const double f = out.band.from + i * step, s = swr(impedance(f));
         if (s < out.lowestSwr)
             out.lowestSwr = s, out.at = f;
@@ -39,7 +38,7 @@ void scanBand(const ImpedanceAt& impedance, double limit, Coverage& out)
         }
         inRun = s <= limit;
     }
-    out.shareUnderLimit = double(under) / (bandSteps + 1);
+    out.shareUnderLimit = double(under) / (coverageSteps + 1);
     out.lowEdgeSwr = swr(impedance(out.band.from));
     out.highEdgeSwr = swr(impedance(out.band.to));
     if (out.at > out.band.from && out.at < out.band.to)

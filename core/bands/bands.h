@@ -46,6 +46,9 @@ struct WantedBand {
     friend bool operator==(const WantedBand&, const WantedBand&) = default;
 };
 
+/// Even steps over a band, or a segment, that shares are counted on.
+inline constexpr int coverageSteps = 200;
+
 /// Impedance that the line sees at a frequency, ohm.
 using ImpedanceAt = std::function<Complex(double frequency)>;
 

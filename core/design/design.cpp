@@ -100,6 +100,11 @@ Faults follow(Antenna& antenna, const std::string& name)
 
 } // namespace
 
+ServedRule servedRule(const Operation& operation)
+{
+    return {operation.swrLimit, operation.reference, operation.lossLimit, operation.foldbackSwr};
+}
+
 Antenna newAntenna(const shapes::Family& family, double frequency, const Site& site)
 {
     Antenna antenna;

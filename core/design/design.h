@@ -3,6 +3,7 @@
 /// Nothing here reads or writes files, and nothing is referred to by its place in a list.
 
 #include "core/bands/bands.h"
+#include "core/bands/served.h"
 #include "core/design/feed.h"
 #include "core/design/file_damage.h"
 #include "core/design/measurement.h"
@@ -91,6 +92,8 @@ struct Operation {
     std::string bandPlan = "itu-r1"; ///< id of the plan the bands came from
     std::vector<WantedBand> bands;   ///< all bands on show, in rising order, with their wish
     double swrLimit = 2.0;
+    double lossLimit = 3.0;           ///< dB of a chain, mismatch included, up to which a band counts as served
+    double foldbackSwr = 2.0;         ///< from here on the radio lowers its power; 0: it does not
     double reference = 50.0;          ///< ohm that the SWR is told against
     Id favourite;                     ///< band that comes first where all cannot be had; may be empty
     double aimElevation = 20.0;       ///< degrees, where the signal is to go
@@ -112,6 +115,9 @@ struct Design {
     std::shared_ptr<const FileDamage> damage; ///< of the file it was read from; null: none
     friend bool operator==(const Design&, const Design&) = default;
 };
+
+/// What a band is judged by.
+ServedRule servedRule(const Operation& operation);
 
 /// A new antenna of a family's standard dimensions, named after it; hung from the site's tallest support, else in the middle of the site.
 Antenna newAntenna(const shapes::Family& family, double frequency, const Site& site = {});

@@ -147,7 +147,25 @@ bool movePart(Antenna& antenna, const Id& part, int places)
         std::rotate(found, found + 1, parts.begin() + to + 1);
     else
         std::rotate(parts.begin() + to, found, found + 1);
+    settleTuners(parts);
     return true;
+}
+
+void moveTuner(Antenna& antenna, const Id& part, part::TunerPlace place)
+{
+    ChainPart* tuner = findPart(antenna, part);
+    if (!tuner)
+        return;
+    putTuner(*tuner, place);
+    auto& parts = ownChain(antenna).parts;
+    const auto found = withId(parts, part);
+    const auto line = std::find_if(parts.begin(), parts.end(), [](const ChainPart& p) { return p.kind == part::line; });
+    if (line == parts.end())
+        return;
+    if (place == part::atAntenna && found > line)
+        std::rotate(line, found, found + 1);
+    else if (place == part::inRadio || (place == part::indoors && found < line))
+        std::rotate(found, found + 1, parts.end());
 }
 
 void takeChain(Antenna& antenna, const std::vector<ChainPart>& whole, std::size_t own)
@@ -161,6 +179,19 @@ void takeChain(Antenna& antenna, const std::vector<ChainPart>& whole, std::size_
                 antenna.shape.parameters["capacitor_F"] = partValue(whole[i], "capacitance_F");
                 antenna.typed.erase("capacitor_F");
             }
+        }
+    for (std::size_t i = 0; i < own && i < whole.size(); ++i)
+        if (whole[i].kind == part::line && shapes::familyOf(antenna.shape).spec(antenna.shape, "line_ohm")) {
+            const auto put = [&](const char* key, double value) {
+                if (value == shapes::familyOf(antenna.shape).value(antenna.shape, key))
+                    return;
+                antenna.shape.parameters[key] = value;
+                antenna.typed.erase(key);
+            };
+            put("line_m", partValue(whole[i], "length_m"));
+            put("line_ohm", partValue(whole[i], "impedance_ohm"));
+            put("line_velocity_percent", 100.0 * partValue(whole[i], "velocity_factor"));
+            put("line_k1", partValue(whole[i], "k1_dB_per_100m"));
         }
     ownChain(antenna).parts.assign(whole.begin() + long(std::min(own, whole.size())), whole.end());
 }

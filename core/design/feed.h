@@ -58,10 +58,12 @@ Id addChain(Antenna& antenna, const std::string& name);
 bool useChain(Antenna& antenna, const Id& chain);
 /// Takes a chain away; another one is used where it was. False if there is none of that id.
 bool removeChain(Antenna& antenna, const Id& chain);
-/// Moves a part so many places towards the radio; false where it is at the end.
+/// Moves a part so many places towards the radio, a tuner becomes what it is there; false where it is at the end.
 bool movePart(Antenna& antenna, const Id& part, int places);
+/// Says where a tuner is, and puts it there in the chain.
+void moveTuner(Antenna& antenna, const Id& part, part::TunerPlace place);
 
-/// Makes a worked-out chain the one in use: the shape's own transformer takes its ratio, the rest its parts.
+/// Makes a worked-out chain the one in use: the shape's own transformer takes its ratio, its own line its figures, the rest its parts.
 /// @param own how many of the first parts the shape brought along
 void takeChain(Antenna& antenna, const std::vector<ChainPart>& whole, std::size_t own);
 

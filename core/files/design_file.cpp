@@ -77,6 +77,11 @@ Operation readOperation(const JsonNode& node)
     op.bands = node.parts("bands", readBand);
     op.swrLimit = node.goodNumber(
         "swr_limit", op.swrLimit, [](double x) { return x > 1.0 && x <= 20.0; }, "must be above 1 and at most 20");
+    op.lossLimit = node.goodNumber(
+        "loss_limit_dB", op.lossLimit, [](double x) { return x > 0.0 && x <= 60.0; }, "must be above 0 and at most 60 dB");
+    op.foldbackSwr = node.goodNumber(
+        "foldback_swr", op.foldbackSwr, [](double x) { return x == 0.0 || (x > 1.0 && x <= 20.0); },
+        "must be above 1 and at most 20, or 0");
     op.reference = node.goodNumber(
         "reference_ohm", op.reference, [](double x) { return x >= 1.0 && x <= 1e4; }, "must be from 1 to 10000 ohm");
     op.favourite = node.text("favourite", "", true);
@@ -100,6 +105,10 @@ Json operationJson(const Operation& op)
              {"swr_limit", op.swrLimit},  {"reference_ohm", op.reference},
              {"favourite", op.favourite}, {"aim_elevation_deg", op.aimElevation},
              {"power_W", op.power},       {"units", unitWords[op.system == units::System::Imperial ? 1 : 0]}};
+    if (op.lossLimit != Operation().lossLimit)
+        out["loss_limit_dB"] = op.lossLimit;
+    if (op.foldbackSwr != Operation().foldbackSwr)
+        out["foldback_swr"] = op.foldbackSwr;
     if (op.aimBearing)
         out["aim_bearing_deg"] = *op.aimBearing;
     if (op.aimSector > 0.0)

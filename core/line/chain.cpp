@@ -95,13 +95,13 @@ ChainState chainAt(const std::vector<ChainPart>& parts, Complex load, double fre
 
 Complex atSocket(const std::vector<ChainPart>& parts, Complex load, double frequency) { return Socket(parts).seen(load, frequency); }
 
-Socket::Socket(const std::vector<ChainPart>& parts)
+Socket::Socket(const std::vector<ChainPart>& parts, End end)
 {
     for (const ChainPart& part : parts) {
         const PartKind& kind = kindOf(part);
         if (kind.fixed())
             m_parts.emplace_back([at = kind.prepared(part)](Complex load, double frequency) { return at(frequency).towardsRadio(load); });
-        else if (std::lround(partValue(part, "place")) != part::inRadio)
+        else if (end == End::BehindTuner || std::lround(partValue(part, "place")) != part::inRadio)
             m_parts.emplace_back([part, &kind](Complex load, double frequency) { return kind.pass(part, load, frequency).impedance; });
     }
 }
@@ -135,6 +135,33 @@ std::vector<ChainPart> ownParts(const std::optional<Transformer>& transformer)
         parts.push_back(std::move(windings));
     }
     return parts;
+}
+
+void putTuner(ChainPart& tuner, part::TunerPlace place)
+{
+    constexpr double separate = 10.0, builtIn = 3.0; // SWR they cope with, usually
+    if (std::lround(partValue(tuner, "place")) == place)
+        return;
+    tuner.values["place"] = place;
+    const double range = partValue(tuner, "range_swr"); // 0: whatever comes
+    tuner.values["range_swr"] = place == part::inRadio ? builtIn : range > 0.0 ? std::max(separate, range) : range;
+}
+
+void settleTuners(std::vector<ChainPart>& parts)
+{
+    const auto isLine = [](const ChainPart& p) { return p.kind == part::line; };
+    const auto line = std::find_if(parts.begin(), parts.end(), isLine);
+    if (line == parts.end())
+        return;
+    for (auto p = parts.begin(); p != parts.end(); ++p) {
+        if (p->kind != part::tuner)
+            continue;
+        const long said = std::lround(partValue(*p, "place"));
+        if (p < line)
+            putTuner(*p, part::atAntenna);
+        else if (said == part::atAntenna || (said == part::inRadio && p + 1 != parts.end()))
+            putTuner(*p, part::indoors);
+    }
 }
 
 std::size_t feedpointParts(const std::vector<ChainPart>& parts)

@@ -42,7 +42,8 @@ Complex atSocket(const std::vector<ChainPart>& parts, Complex load, double frequ
 /// The same for many frequencies.
 class Socket {
 public:
-    explicit Socket(const std::vector<ChainPart>& parts);
+    enum class End { Radio, BehindTuner }; ///< of what is looked into: the radio's socket, or behind a tuner in the radio too
+    explicit Socket(const std::vector<ChainPart>& parts, End end = End::Radio);
     [[nodiscard]] Complex seen(Complex load, double frequency) const;
 
 private:
@@ -51,6 +52,11 @@ private:
 
 /// What an antenna has at its port of its own, as parts: its line, then its transformer. A ratio of 1 without loss is none.
 std::vector<ChainPart> ownParts(const std::optional<Transformer>& transformer);
+/// Puts a tuner elsewhere: it copes with what is usual there, a separate one with no less than it did.
+void putTuner(ChainPart& tuner, part::TunerPlace place);
+/// Says of every tuner where it stands by its place in the chain: before the first line at the antenna, behind it indoors, or in the radio
+/// where it said so and is the last part.
+void settleTuners(std::vector<ChainPart>& parts);
 /// How many of the first parts belong to the feedpoint: those before the first line, tuner or meter.
 std::size_t feedpointParts(const std::vector<ChainPart>& parts);
 

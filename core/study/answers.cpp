@@ -462,14 +462,6 @@ std::pair<Id, Id> Curve::favoured() const
     return {bySwr.begin()->second, bySwr.rbegin()->second};
 }
 
-int Curve::bandsUnderLimit() const
-{
-    int count = 0;
-    for (std::size_t i = 0; i < bands.size(); ++i)
-        count += question.bands[i].wish != Wish::No && bands[i].lowestSwr <= question.limit;
-    return count;
-}
-
 int Curve::bandsWished() const
 {
     return int(std::count_if(question.bands.begin(), question.bands.end(), [](const WantedBand& w) { return w.wish != Wish::No; }));

@@ -56,7 +56,6 @@ public:
     /// Of the bands that it is cut for, the one with the lowest SWR and the one with the highest, where there are two that differ by
     /// more than a tenth; empty ids else.
     [[nodiscard]] std::pair<Id, Id> favoured() const;
-    [[nodiscard]] int bandsUnderLimit() const;
     [[nodiscard]] int bandsWished() const;
     [[nodiscard]] int solves() const;
     /// Null if there is none of that id.

@@ -1,7 +1,7 @@
 #include "core/study/comparison.h"
 
 #include "core/design/variants.h"
-#include "core/study/configurations.h"
+#include "core/study/service.h"
 
 #include <algorithm>
 #include <cmath>
@@ -51,6 +51,8 @@ Result<Compared> comparedOf(Library& library, const ComparisonQuestion& asked, s
     }
     const Aim aim = aimOf(asked.operation);
     const std::vector<BandChoice> best = bestByBand(*curves);
+    const std::vector<BandService> services = servicesOf(*curves, best, termsOf(asked.operation, asked.antennas[row]));
+    out.tally = tallyOf(services, question.bands);
     for (std::size_t i = 0; i < best.size(); ++i) {
         const Coverage& c = best[i].coverage;
         if (!c.solved())
@@ -74,7 +76,7 @@ Result<Compared> comparedOf(Library& library, const ComparisonQuestion& asked, s
             figures.dip = c.at;
         if (const auto ledger = em::powerLedger(*solution, library.tables(), watch))
             figures.lost = 1.0 - ledger->sky * passed;
-        out.underLimit += c.lowestSwr <= asked.operation.swrLimit;
+        figures.service = services[i];
         out.bands[question.bands[i].id] = figures;
     }
     return unlessStopped(watch, std::move(out));

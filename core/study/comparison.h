@@ -19,9 +19,10 @@ struct Compared {
         double gain = 0.0, straightUp = 0.0; ///< dBi towards the aim, at the band's centre
         double lost = 0.0;                   ///< part of the power that is not radiated into the sky
         std::optional<double> dip;           ///< Hz
+        BandService service;
     };
     std::map<Id, BandFigures> bands;      ///< wished and solved ones
-    int underLimit = 0;                   ///< of the wished bands
+    Tally tally;                          ///< behind its chain in use
     double wire = 0.0;                    ///< m that radiate, all pieces
     double longestPiece = 0.0;            ///< m, of what is cut: how long it packs if it is stiff
     std::vector<CurvePointer> curves;     ///< by configuration

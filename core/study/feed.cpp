@@ -79,7 +79,8 @@ private:
     Result<FeedBand> bandOf(const WantedBand& wanted, const Curve& curve, std::size_t configuration, const Against& against,
                             const std::vector<CurvePointer>* others, std::size_t place)
     {
-        FeedBand out{wanted.id, wanted.band.name, wanted.wish, wanted.band.centre(), configuration, {}, 0.0, 0.0, {}};
+        FeedBand out{wanted.id, wanted.band.name, wanted.wish, wanted.band.centre(), configuration, {}, {}, 0.0, 0.0, {}};
+        out.across = portOver([&](double f) { return curve.atPort(f); }, wanted);
         const auto spot = spotOf(curve, out.frequency);
         if (!spot)
             return spot.faults();
@@ -117,7 +118,7 @@ private:
         if (!spot)
             return spot.faults();
         const double azimuth = azimuthTowards(*(*spot)->field, m_asked.aim);
-        return HeldAgainst{gainOver(*(*spot)->field, m_asked, azimuth), (*spot)->solution.impedance, m_asked.otherParts, false};
+        return HeldAgainst{gainOver(*(*spot)->field, m_asked, azimuth), (*spot)->solution.impedance, m_asked.otherParts, false, true};
     }
 
     /// Level, as high as the antenna's highest point, broadside to where it is looked at, and cut to resonance.
@@ -179,7 +180,7 @@ public:
             double most = row.state.portVolts;
             for (const Joint& j : row.state.joints)
                 most = std::max(most, j.mostVolts);
-            most *= std::sqrt(m_report.power);
+            most *= std::sqrt(row.power);
             if (most > burning)
                 add(FeedCaution::Kind::Volts, 0, row, most, {});
         }
@@ -210,7 +211,7 @@ private:
             else if (std::abs(joint.impedance) > 50.0 && swr(joint.impedance) > wrongRatio)
                 add(Kind::HighRatio, i, row, swr(joint.impedance), {});
         }
-        const double rating = partValue(part, "rating_W"), heat = joint.lost() * m_report.power;
+        const double rating = partValue(part, "rating_W"), heat = joint.lost() * row.power;
         if (rating > 0.0 && heat > rating)
             add(Kind::Heat, i, row, heat, {});
     }
@@ -284,12 +285,31 @@ const FeedRow* FeedReport::row(const Id& band) const
 
 const FeedRow* FeedReport::worst() const
 {
-    const auto most = std::max_element(rows.begin(), rows.end(),
-                                       [](const FeedRow& a, const FeedRow& b) { return a.state.totalLoss() < b.state.totalLoss(); });
+    const auto weighed = [](const FeedRow& row) { return std::pair{row.service.service != Service::No, row.service.total()}; };
+    const auto most =
+        std::max_element(rows.begin(), rows.end(), [&](const FeedRow& a, const FeedRow& b) { return weighed(a) < weighed(b); });
     return most == rows.end() ? nullptr : &*most;
 }
 
-FeedReport feedReport(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double power)
+Tally FeedReport::tally() const
+{
+    std::vector<BandService> services;
+    std::vector<WantedBand> bands;
+    for (const FeedRow& row : rows) {
+        services.push_back(row.service);
+        bands.push_back({{}, row.band.wish, row.band.band, {}});
+    }
+    return tallyOf(services, bands);
+}
+
+BandService serviceOf(const FeedBand& band, const std::vector<ChainPart>& parts, const ServedRule& rule)
+{
+    if (!band.across.stretches.empty())
+        return vetchling::serviceOf(band.across, parts, rule);
+    return vetchling::serviceOf({{{1.0, {{band.frequency, band.port}}}}, band.frequency, band.port}, parts, rule);
+}
+
+FeedReport feedReport(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double power, const ServedRule& rule)
 {
     FeedReport out{parts, own, power, {}, {}};
     const std::vector<ChainPart> lines = linesOf(parts, own), least = guessed(parts, Guess::Least), most = guessed(parts, Guess::Most);
@@ -298,14 +318,19 @@ FeedReport feedReport(const FeedBasis& basis, const std::vector<ChainPart>& part
         FeedRow row;
         row.band = band;
         row.state = chainAt(parts, band.port, band.frequency);
-        row.socketSwr = swr(atSocket(parts, band.port, band.frequency));
+        row.service = serviceOf(band, parts, rule);
+        row.power = power * std::pow(10.0, -0.1 * row.service.mismatch);
+        row.socketSwr = swr(atSocket(parts, band.port, band.frequency), rule.reference);
         row.net = row.netAtLeast = row.netAtMost = band.gain - row.state.totalLoss();
         if (guess) {
             row.netAtMost = band.gain - chainAt(least, band.port, band.frequency).totalLoss();
             row.netAtLeast = band.gain - chainAt(most, band.port, band.frequency).totalLoss();
         }
         const HeldAgainst& held = band.against;
-        row.reference = held.gain - chainAt(held.sameLine ? lines : held.parts, held.port, band.frequency).totalLoss();
+        const ChainState other = chainAt(held.sameLine ? lines : held.parts, held.port, band.frequency);
+        row.reference = held.gain - other.totalLoss();
+        if (held.isAntenna)
+            row.referenceMismatch = -10.0 * std::log10(std::max(takenUp(other.impedance(), rule), 1e-30));
         for (std::size_t i = 0; i < parts.size(); ++i)
             if (parts[i].kind == part::line)
                 row.lineLoss += row.state.joints[i].loss;

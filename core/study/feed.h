@@ -3,6 +3,7 @@
 /// The slow part, fields and port impedances, is asked once (feedBasisOf); a chain is then worked out on it in no time (feedReport).
 
 #include "core/study/operating.h"
+#include "core/study/service.h"
 
 #include <string>
 #include <vector>
@@ -15,6 +16,7 @@ struct HeldAgainst {
     Complex port{50.0, 0.0};
     std::vector<ChainPart> parts; ///< its own chain
     bool sameLine = false;        ///< it has the lines of the chain that is judged instead, and nothing else
+    bool isAntenna = false;       ///< one with a radio of its own before it; else a plain one, matched
 };
 
 struct FeedBand {
@@ -24,6 +26,7 @@ struct FeedBand {
     double frequency = 0.0; ///< Hz, the band's centre
     std::size_t configuration = 0;
     Complex port;         ///< ohm at the antenna's own port
+    PortOverBand across;  ///< over the band; without stretches it is known at its centre alone
     double gain = 0.0;    ///< dBi as fed there, towards the aim, or the mean over the sector
     double azimuth = 0.0; ///< rad, of the aim or where it is strongest at its elevation
     HeldAgainst against;
@@ -53,13 +56,21 @@ Result<FeedBasis> feedBasisOf(Library& library, References& references, const Fe
 struct FeedRow {
     FeedBand band;
     ChainState state;
+    BandService service;                      ///< with what the radio does not put in
     double net = 0.0;                         ///< dBi: gain less the whole chain's loss
     double reference = 0.0;                   ///< dBi, the same of what it is held against
     double netAtLeast = 0.0, netAtMost = 0.0; ///< with what is guessed at its worst and at its best
-    double lineLoss = 0.0;                    ///< dB of that in lines
+    double referenceMismatch = 0.0;           ///< dB that the radio does not put into another antenna it is held against
+    double lineLoss = 0.0;                    ///< dB of the loss in lines
     double socketSwr = 1.0;                   ///< at the radio's socket, before a tuner in it
+    double power = 100.0;                     ///< W that the radio puts into the chain
+    [[nodiscard]] double intoAntenna() const { return power * state.efficiency(); } ///< W
+    /// dB more than what it is held against, the mismatch counted on both sides.
+    [[nodiscard]] double ahead() const { return net - service.mismatch - (reference - referenceMismatch); }
+    [[nodiscard]] double aheadAtLeast() const { return ahead() + netAtLeast - net; }
+    [[nodiscard]] double aheadAtMost() const { return ahead() + netAtMost - net; }
     /// What is guessed decides whether it is ahead or behind.
-    [[nodiscard]] bool undecided() const { return (netAtLeast - reference) * (netAtMost - reference) < 0.0; }
+    [[nodiscard]] bool undecided() const { return aheadAtLeast() * aheadAtMost() < 0.0; }
 };
 
 /// Something in a chain that needs a word.
@@ -83,16 +94,21 @@ struct FeedCaution {
 struct FeedReport {
     std::vector<ChainPart> parts;
     std::size_t own = 0;  ///< of them the shape brings along
-    double power = 100.0; ///< W into the chain
+    double power = 100.0; ///< W that the radio puts into its reference
     std::vector<FeedRow> rows;
     std::vector<FeedCaution> cautions;
     /// Null if there is none of that id.
     [[nodiscard]] const FeedRow* row(const Id& band) const;
-    /// The band that loses most; null without bands.
+    /// The band that loses most, mismatch counted, of those that are of use, else of all; null without bands.
     [[nodiscard]] const FeedRow* worst() const;
+    [[nodiscard]] Tally tally() const;
 };
 
 /// @param parts the whole chain @param own how many of them are the shape's own @param power W
-FeedReport feedReport(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double power);
+FeedReport feedReport(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double power,
+                      const ServedRule& rule = {});
+
+/// What the chain serves of a band. Where only its centre is known, that is judged for all of it.
+BandService serviceOf(const FeedBand& band, const std::vector<ChainPart>& parts, const ServedRule& rule);
 
 } // namespace vetchling::study

@@ -8,43 +8,40 @@
 namespace vetchling::study {
 namespace {
 
-double limitedLoss(const ChainState& state) { return std::min(state.totalLoss(), 99.0); }
+/// Part of the radio's power that reaches the wire.
+double arrivingOf(const BandService& service) { return std::pow(10.0, -0.1 * service.total()); }
 
 class Chooser {
 public:
-    Chooser(const FeedBasis& basis, std::size_t own, double limit) : m_basis(basis), m_own(own), m_limit(limit) {}
+    Chooser(const FeedBasis& basis, std::size_t own, const ServedRule& rule) : m_basis(basis), m_own(own), m_rule(rule) {}
 
     /// @param seenAt how many of its parts lie before the place whose SWR is told
     void fill(ChoiceRow& row, std::size_t seenAt) const
     {
-        double weights = 0.0, loss = 0.0, all = 0.0, allLoss = 0.0;
+        std::vector<BandService> services;
+        std::vector<WantedBand> bands;
         for (const FeedBand& band : m_basis.bands) {
-            const ChainState state = chainAt(row.parts, band.port, band.frequency);
+            const std::vector<ChainPart> before(row.parts.begin(), row.parts.begin() + long(seenAt));
             ChoiceCell cell;
             cell.band = band.band;
-            cell.swr = swr(seenAt == 0 ? band.port : state.joints[seenAt - 1].impedance);
-            cell.total = state.totalLoss();
-            cell.net = band.gain - cell.total;
-            cell.usable = !state.refusal() && swr(state.impedance()) <= m_limit;
-            const double weight = weightOf(band.wish);
-            all += weight;
-            allLoss += weight * limitedLoss(state);
-            if (cell.usable) {
-                weights += weight;
-                loss += weight * limitedLoss(state);
-            }
+            cell.swr = swr(chainAt(before, band.port, band.frequency).impedance(), m_rule.reference);
+            cell.service = study::serviceOf(band, row.parts, m_rule);
+            cell.net = band.gain - cell.total();
+            services.push_back(cell.service);
+            bands.push_back({{}, band.wish, band.band, {}});
             row.cells.push_back(cell);
         }
-        row.usable = weights;
-        row.meanLoss = weights > 0.0 ? loss / weights : all > 0.0 ? allLoss / all : 0.0;
+        row.tally = tallyOf(services, bands);
+        row.arriving = arrivingOn(m_basis, services);
     }
 
-    /// What serves most, and loses least.
+    /// What brings most to the wire; what is there, unless another brings clearly more.
     static void markBest(std::vector<ChoiceRow>& rows)
     {
-        const auto best = std::min_element(rows.begin(), rows.end(), [](const ChoiceRow& a, const ChoiceRow& b) {
-            return a.usable != b.usable ? a.usable > b.usable : a.meanLoss < b.meanLoss;
-        });
+        constexpr double clearly = 0.005; // of the radio's power
+        const auto weighed = [](const ChoiceRow& row) { return row.arriving + (row.now ? clearly : 0.0); };
+        const auto best =
+            std::max_element(rows.begin(), rows.end(), [&](const ChoiceRow& a, const ChoiceRow& b) { return weighed(a) < weighed(b); });
         if (best != rows.end())
             best->best = true;
     }
@@ -54,7 +51,7 @@ public:
 private:
     const FeedBasis& m_basis;
     std::size_t m_own;
-    double m_limit;
+    ServedRule m_rule;
 };
 
 bool isTuner(const ChainPart& p) { return p.kind == part::tuner; }
@@ -62,7 +59,6 @@ bool isTuner(const ChainPart& p) { return p.kind == part::tuner; }
 /// The chain without tuners, then one where it is asked for.
 std::vector<ChainPart> withTuner(const std::vector<ChainPart>& parts, std::size_t own, ChoiceRow::Tuner where)
 {
-    constexpr double separate = 10.0, builtIn = 3.0; // SWR they cope with, usually
     std::vector<ChainPart> out;
     ChainPart tuner = newPart(part::tuner);
     for (const ChainPart& p : parts)
@@ -72,13 +68,9 @@ std::vector<ChainPart> withTuner(const std::vector<ChainPart>& parts, std::size_
             out.push_back(p);
     if (where == ChoiceRow::Tuner::None)
         return out;
-    const auto place = where == ChoiceRow::Tuner::InRadio   ? part::inRadio
-                       : where == ChoiceRow::Tuner::Indoors ? part::indoors
-                                                            : part::atAntenna;
-    const bool moved = std::lround(partValue(tuner, "place")) != place;
-    tuner.values["place"] = place;
-    if (moved)
-        tuner.values["range_swr"] = place == part::inRadio ? builtIn : std::max(separate, partValue(tuner, "range_swr"));
+    putTuner(tuner, where == ChoiceRow::Tuner::InRadio   ? part::inRadio
+                    : where == ChoiceRow::Tuner::Indoors ? part::indoors
+                                                         : part::atAntenna);
     const auto line = std::find_if(out.begin() + long(own), out.end(), [](const ChainPart& p) { return p.kind == part::line; });
     out.insert(where == ChoiceRow::Tuner::AtAntenna ? line : out.end(), tuner);
     return out;
@@ -106,6 +98,16 @@ double lineLength(const std::vector<ChainPart>& parts, std::size_t own)
 
 } // namespace
 
+double arrivingOn(const FeedBasis& basis, const std::vector<BandService>& services)
+{
+    double sum = 0.0, weights = 0.0;
+    for (std::size_t i = 0; i < basis.bands.size(); ++i) {
+        sum += weightOf(basis.bands[i].wish) * arrivingOf(services[i]);
+        weights += weightOf(basis.bands[i].wish);
+    }
+    return weights > 0.0 ? sum / weights : 0.0;
+}
+
 const std::vector<double>& customaryRatios()
 {
     static const std::vector<double> all{1.0, 2.0, 4.0, 6.0, 9.0, 16.0, 25.0, 36.0, 49.0, 56.0, 64.0};
@@ -119,13 +121,13 @@ std::size_t transformerPlace(const std::vector<ChainPart>& parts, std::size_t ow
     return found == parts.end() ? own : std::size_t(found - parts.begin());
 }
 
-std::vector<ChoiceRow> transformersCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit,
-                                            const std::vector<double>& ratios)
+std::vector<ChoiceRow> transformersCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own,
+                                            const ServedRule& rule, const std::vector<double>& ratios)
 {
     const std::size_t place = transformerPlace(parts, own);
     const bool there = place < parts.size() && parts[place].kind == part::transformer;
     const double now = there ? partValue(parts[place], "ratio") : 1.0;
-    const Chooser chooser(basis, own, limit);
+    const Chooser chooser(basis, own, rule);
     std::vector<double> all = ratios;
     if (std::none_of(all.begin(), all.end(), [&](double r) { return r == now; }))
         all.insert(std::upper_bound(all.begin(), all.end(), now), now);
@@ -215,7 +217,8 @@ double bestCapacitor(const Windings& windings)
 
 } // namespace
 
-std::vector<ChoiceRow> capacitorsCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit)
+std::vector<ChoiceRow> capacitorsCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own,
+                                          const ServedRule& rule)
 {
     const Windings windings(basis, parts, own);
     if (!windings.there() || basis.bands.empty())
@@ -225,7 +228,7 @@ std::vector<ChoiceRow> capacitorsCompared(const FeedBasis& basis, const std::vec
     for (double extra : {now, bestCapacitor(windings)})
         if (std::none_of(all.begin(), all.end(), [&](double c) { return std::abs(c - extra) < 5e-13; }))
             all.insert(std::upper_bound(all.begin(), all.end(), extra), extra);
-    const Chooser chooser(basis, own, limit);
+    const Chooser chooser(basis, own, rule);
     std::vector<ChoiceRow> rows;
     std::size_t best = 0;
     double least = HUGE_VAL;
@@ -245,7 +248,8 @@ std::vector<ChoiceRow> capacitorsCompared(const FeedBasis& basis, const std::vec
     return rows;
 }
 
-std::optional<LeakageEffect> leakageEffect(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit)
+std::optional<LeakageEffect> leakageEffect(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own,
+                                           const ServedRule& rule)
 {
     const Windings windings(basis, parts, own);
     if (!windings.there() || basis.bands.empty())
@@ -262,12 +266,12 @@ std::optional<LeakageEffect> leakageEffect(const FeedBasis& basis, const std::ve
     const auto stays = [&](double henry) {
         const std::vector<double> then = windings.behind(windings.with(leakage, henry));
         for (std::size_t i = 0; i < then.size(); ++i)
-            if (without[i] <= limit && then[i] > limit)
+            if (without[i] <= rule.swrLimit && then[i] > rule.swrLimit)
                 return false;
         return true;
     };
     constexpr double farthest = 5e-6; // H: such a winding is no transformer
-    if (std::any_of(without.begin(), without.end(), [&](double s) { return s <= limit; }) && !stays(farthest)) {
+    if (std::any_of(without.begin(), without.end(), [&](double s) { return s <= rule.swrLimit; }) && !stays(farthest)) {
         double good = 0.0, bad = farthest;
         for (int i = 0; i < 40; ++i)
             (stays(0.5 * (good + bad)) ? good : bad) = 0.5 * (good + bad);
@@ -276,9 +280,9 @@ std::optional<LeakageEffect> leakageEffect(const FeedBasis& basis, const std::ve
     return out;
 }
 
-std::vector<ChoiceRow> tunersCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit)
+std::vector<ChoiceRow> tunersCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, const ServedRule& rule)
 {
-    const Chooser chooser(basis, own, limit);
+    const Chooser chooser(basis, own, rule);
     const ChoiceRow::Tuner now = tunerOf(parts);
     std::vector<ChoiceRow> rows;
     for (const auto where : {ChoiceRow::Tuner::None, ChoiceRow::Tuner::InRadio, ChoiceRow::Tuner::Indoors, ChoiceRow::Tuner::AtAntenna}) {
@@ -294,11 +298,31 @@ std::vector<ChoiceRow> tunersCompared(const FeedBasis& basis, const std::vector<
     return rows;
 }
 
-std::vector<ChoiceRow> linesCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double limit,
-                                     const std::vector<LineType>& types, double length)
+namespace {
+
+/// A type in the place of a shape's own line, which knows one loss alone: as high in the middle of the bands.
+void takeAsOwn(ChainPart& line, const LineType& type, const FeedBasis& basis)
 {
-    const Chooser chooser(basis, own, limit);
-    const double has = lineLength(parts, own);
+    double logs = 0.0;
+    for (const FeedBand& band : basis.bands)
+        logs += std::log(band.frequency / 1e6);
+    const double middle = basis.bands.empty() ? 1.0 : std::exp(logs / double(basis.bands.size())); // MHz
+    takeType(line, type);
+    line.values["k1_dB_per_100m"] = partValue(line, "k1_dB_per_100m") + partValue(line, "k2_dB_per_100m") * std::sqrt(middle);
+    line.values["k2_dB_per_100m"] = 0.0;
+}
+
+} // namespace
+
+std::vector<ChoiceRow> linesCompared(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, const ServedRule& rule,
+                                     const std::vector<LineType>& types, double length, bool ownLine)
+{
+    const auto isLine = [](const ChainPart& p) { return p.kind == part::line; };
+    const bool ofShape = ownLine && std::any_of(parts.begin(), parts.begin() + long(own), isLine);
+    const std::size_t from = ofShape ? 0 : own, to = ofShape ? own : parts.size();
+    const std::vector<ChainPart> compared(parts.begin(), parts.begin() + long(to));
+    const Chooser chooser(basis, own, rule);
+    const double has = lineLength(compared, from);
     if (!(has > 0.0))
         return {};
     std::vector<ChoiceRow> rows;
@@ -307,15 +331,17 @@ std::vector<ChoiceRow> linesCompared(const FeedBasis& basis, const std::vector<C
         row.parts = parts;
         row.now = !type;
         std::size_t lastLine = 0;
-        for (std::size_t i = own; i < parts.size(); ++i)
-            if (parts[i].kind == part::line) {
-                if (type)
+        for (std::size_t i = from; i < to; ++i)
+            if (isLine(parts[i])) {
+                if (type && ofShape)
+                    takeAsOwn(row.parts[i], *type, basis);
+                else if (type)
                     takeType(row.parts[i], *type);
                 if (type && length > 0.0)
                     row.parts[i].values["length_m"] = partValue(parts[i], "length_m") * length / has;
                 lastLine = i + 1;
             }
-        row.length = lineLength(row.parts, own);
+        row.length = lineLength({row.parts.begin(), row.parts.begin() + long(to)}, from);
         if (type) {
             row.type = type->id;
             row.name = type->name;
@@ -331,7 +357,7 @@ std::vector<ChoiceRow> linesCompared(const FeedBasis& basis, const std::vector<C
     return rows;
 }
 
-std::vector<ChoiceRow> chainsCompared(const FeedBasis& basis, const Antenna& antenna, double limit)
+std::vector<ChoiceRow> chainsCompared(const FeedBasis& basis, const Antenna& antenna, const ServedRule& rule)
 {
     std::vector<ChoiceRow> rows;
     const FeedChain* used = usedChain(antenna);
@@ -346,7 +372,7 @@ std::vector<ChoiceRow> chainsCompared(const FeedBasis& basis, const Antenna& ant
         const std::size_t own = row.parts.size() - chain.parts.size();
         row.length = lineLength(row.parts, own);
         const auto tuner = std::find_if(row.parts.begin(), row.parts.end(), isTuner);
-        Chooser(basis, own, limit).fill(row, std::size_t(tuner - row.parts.begin()));
+        Chooser(basis, own, rule).fill(row, std::size_t(tuner - row.parts.begin()));
         rows.push_back(std::move(row));
     }
     Chooser::markBest(rows);

@@ -158,11 +158,23 @@ GallerySupports gallerySupports(const Site& site)
 
 std::vector<Proposal> proposals(const Design& design, double frequency) { return Hanger(design, frequency).run(); }
 
+Service Proposed::service(const Id& band) const
+{
+    for (std::size_t i = 0; i < wished.size(); ++i)
+        if (wished[i] == band)
+            return services[i].service;
+    return Service::No;
+}
+
+int Proposed::served() const
+{
+    return int(std::count_if(services.begin(), services.end(), [](const BandService& s) { return s.service == Service::Served; }));
+}
+
 Result<Proposed> propose(Library& library, const Design& design, const Proposal& proposal, const Watch& watch)
 {
     Proposed out;
     out.antenna = proposal.antenna;
-    const Family& family = shapes::familyOf(out.antenna.shape);
     const Ground ground = design.site.soil.ground();
     TuneOptions options;
     options.goal = out.antenna.tuneForLowestSwr ? shapes::TuneGoal::LowestSwr : shapes::TuneGoal::Resonance;
@@ -173,24 +185,15 @@ Result<Proposed> propose(Library& library, const Design& design, const Proposal&
         out.antenna.shape.parameters[v.length.parameter] = v.value;
     out.what = tuned->lengths.front().length;
     out.value = tuned->lengths.front().value;
-    const std::size_t configurations = family.configurations(out.antenna.shape).size();
     Design wanted = design;
     std::erase_if(wanted.operation.bands, [](const WantedBand& w) { return w.wish == Wish::No; });
-    std::vector<bool> good(wanted.operation.bands.size());
-    for (std::size_t c = 0; c < configurations; ++c) {
-        const auto curve = curveOf(library, questionOf(wanted, out.antenna, {}, c), watch, Reach::Near);
-        if (!curve)
-            return curve.faults();
-        if (c == 0)
-            out.built = (*curve)->built;
-        for (std::size_t i = 0; i < good.size(); ++i)
-            good[i] = good[i] || ((*curve)->bands[i].solved() && (*curve)->bands[i].shareUnderLimit > 0.0);
-    }
-    for (std::size_t i = 0; i < good.size(); ++i) {
-        out.wished.push_back(wanted.operation.bands[i].id);
-        if (good[i])
-            out.under.push_back(wanted.operation.bands[i].id);
-    }
+    const auto curves = curvesOf(library, questionOf(wanted, out.antenna), watch, Reach::Near);
+    if (!curves)
+        return curves.faults();
+    out.built = curves->front()->built;
+    for (const WantedBand& w : wanted.operation.bands)
+        out.wished.push_back(w.id);
+    out.services = servicesOf(*curves, bestByBand(*curves), termsOf(design.operation, out.antenna));
     for (const shapes::WireSection& s : out.built->sections)
         out.wire += s.pieces * s.length;
     return unlessStopped(watch, std::move(out));

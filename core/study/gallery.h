@@ -1,7 +1,7 @@
 #pragma once
 /// Antennas that a site could have: every family hung from the supports there are, tuned over its soil, and judged on the wanted bands.
 
-#include "core/study/answers.h"
+#include "core/study/service.h"
 
 #include <optional>
 #include <string>
@@ -36,8 +36,10 @@ std::vector<Proposal> proposals(const Design& design, double frequency);
 struct Proposed {
     Antenna antenna; ///< tuned
     std::shared_ptr<const shapes::BuiltAntenna> built;
-    std::vector<Id> under;    ///< wanted bands with an SWR under the limit somewhere, in their order
-    std::vector<Id> wished;   ///< all wanted bands
+    std::vector<Id> wished;            ///< wanted bands, in their order
+    std::vector<BandService> services; ///< of them
+    [[nodiscard]] Service service(const Id& band) const;
+    [[nodiscard]] int served() const;
     double wire = 0.0;        ///< m that radiates
     shapes::TunedLength what; ///< the first tuned length
     double value = 0.0;       ///< of it

@@ -107,13 +107,12 @@ double LengthMap::progress() const
            double(columns.size());
 }
 
-int LengthMap::bandsUnderLimit(std::size_t column) const
+Tally LengthMap::tally(std::size_t column) const
 {
-    int count = 0;
-    const auto& cells = columns[column].cells;
-    for (std::size_t i = 0; i < cells.size(); ++i)
-        count += question.question.bands[i].wish != Wish::No && cells[i].solved && cells[i].lowestSwr <= question.question.limit;
-    return count;
+    std::vector<BandService> services;
+    for (const MapCell& cell : columns[column].cells)
+        services.push_back(cell.service);
+    return tallyOf(services, question.question.bands);
 }
 
 std::vector<double> mapValues(const shapes::AntennaShape& shape, const std::string& vary, double from, double to, int count)
@@ -152,6 +151,7 @@ Result<MapQuestion> mapQuestionOf(const Design& design, const Antenna& antenna, 
     // the present value is no matter of the map
     out.question.subject.shape = family.levered(out.question.subject.shape, out.vary, out.values.front());
     out.aim = aimOf(design.operation);
+    out.terms = termsOf(design.operation, antenna);
     const auto& bands = design.operation.bands;
     out.favourite = placeOf(bands, design.operation.favourite) ? design.operation.favourite : Id();
     for (Wish wish : {Wish::Must, Wish::Nice})
@@ -194,6 +194,7 @@ Result<MapColumn> mapColumn(Library& library, const MapQuestion& map, double val
             cell.lowestSwr = c.lowestSwr;
             cell.at = c.at;
             cell.share = usableShare(c);
+            cell.service = serviceOf(*(*curves)[cell.configuration], i, map.terms);
             for (int s = 0; s < traceSamples; ++s)
                 cell.swr.push_back(
                     float((*curves)[cell.configuration]->swrAt(c.band.from + (c.band.to - c.band.from) * s / (traceSamples - 1))));

@@ -2,7 +2,7 @@
 /// Which length serves best: one dimension of an antenna varied, and for each value every band solved on this site.
 
 #include "core/study/aim.h"
-#include "core/study/answers.h"
+#include "core/study/service.h"
 
 #include <memory>
 #include <optional>
@@ -16,7 +16,8 @@ struct MapQuestion {
     std::string vary;           ///< a parameter of the family
     std::vector<double> values; ///< SI, rising: the columns
     Aim aim;
-    Id favourite; ///< band; may be empty
+    Id favourite;       ///< band; may be empty
+    ServiceTerms terms; ///< that the bands are judged by
     friend bool operator==(const MapQuestion&, const MapQuestion&) = default;
 };
 
@@ -27,6 +28,7 @@ struct MapCell {
     bool solved = false;
     double lowestSwr = 0.0, at = 0.0; ///< in the band, Hz
     double share = 0.0;               ///< of the band, or of its wished segments, that is under the limit
+    BandService service;              ///< behind the chain in use
     Complex port;                     ///< ohm at the antenna's own port, at the band's centre
     double gain = 0.0;                ///< dBi towards the aim at the band's centre, as fed from the line
     std::size_t configuration = 0;
@@ -53,8 +55,8 @@ struct LengthMap {
     /// The lowest value beyond which the wanted angle lies under the main lobe of the highest wished band by more than 3 dB.
     std::optional<double> lobeCeiling;
 
-    [[nodiscard]] double progress() const;                       ///< part of the columns that are there at the usual care
-    [[nodiscard]] int bandsUnderLimit(std::size_t column) const; ///< wished ones
+    [[nodiscard]] double progress() const; ///< part of the columns that are there at the usual care
+    [[nodiscard]] Tally tally(std::size_t column) const;
 };
 
 /// The values of a map that shows a range well, in even steps, the present value among them.

@@ -38,15 +38,6 @@ std::size_t References::size() const
     return m_known.size();
 }
 
-int Operating::bandsUnderLimit() const
-{
-    int count = 0;
-    const Question& question = curves.front()->question;
-    for (std::size_t i = 0; i < choices.size(); ++i)
-        count += question.bands[i].wish != Wish::No && choices[i].coverage.solved() && choices[i].coverage.lowestSwr <= question.limit;
-    return count;
-}
-
 const BandChoice* Operating::choice(const Id& band) const
 {
     const auto& bands = curves.front()->question.bands;

@@ -41,7 +41,6 @@ struct Operating {
 
     std::optional<ReturnEffect> otherReturn; ///< of what has a choice of it
 
-    [[nodiscard]] int bandsUnderLimit() const; ///< wished ones
     /// Null if there is none of that id.
     [[nodiscard]] const BandChoice* choice(const Id& band) const;
 };

@@ -27,6 +27,9 @@ public:
         sweep();
         m_out.port = m_curve.atPort(f);
         walk();
+        m_now = arrival(m_asked.parts, m_out.port);
+        m_out.watts = m_asked.power * m_now.here;
+        m_out.allBands = m_now.all;
         m_out.hidden = returnLoss(m_out.atRadio()) - returnLoss(m_out.atFeedpoint());
         sign();
         constexpr double fine = 1.2; // SWR that nobody cures
@@ -37,6 +40,52 @@ public:
 
 private:
     static double returnLoss(Complex gamma) { return -20.0 * std::log10(std::max(std::abs(gamma), 1e-9)); }
+
+    /// What reaches the wire behind a chain, over the radio's power: of the looked-at frequency, and of all wished bands together.
+    struct Arrival {
+        double loss = 0.0, here = 0.0, all = 0.0;
+        std::vector<double> bands; ///< of the basis, as they are counted
+    };
+    [[nodiscard]] Arrival arrival(const std::vector<ChainPart>& parts, Complex portHere) const
+    {
+        const auto lossOf = [&](Complex port, double f) {
+            const ChainState state = chainAt(parts, port, f);
+            return state.totalLoss() - 10.0 * std::log10(std::max(takenUp(state.impedance(), m_asked.rule), 1e-30));
+        };
+        Arrival out;
+        out.loss = lossOf(portHere, m_asked.frequency);
+        out.here = std::pow(10.0, -0.1 * out.loss);
+        double weights = 0.0, sum = 0.0;
+        bool counted = false;
+        for (const FeedBand& band : m_asked.basis ? m_asked.basis->bands : std::vector<FeedBand>()) {
+            const bool looked = band.band == m_asked.wanted;
+            out.bands.push_back(looked ? out.here : std::pow(10.0, -0.1 * lossOf(band.port, band.frequency)));
+            counted = counted || looked;
+            sum += weightOf(band.wish) * out.bands.back();
+            weights += weightOf(band.wish);
+        }
+        if (!counted) // a band that nobody wishes for, but looks at
+            sum += out.here, weights += 1.0;
+        out.all = sum / weights;
+        return out;
+    }
+
+    void weigh(ReflectionCure& cure, const Arrival& then) const
+    {
+        constexpr double clearly = 1e-3; // of the radio's power
+        cure.loss = then.loss;
+        cure.watts = m_asked.power * then.here;
+        cure.allBands = then.all;
+        double most = 0.02; // of the radio's power
+        for (std::size_t i = 0; i < then.bands.size(); ++i) {
+            const FeedBand& band = m_asked.basis->bands[i];
+            if (const double less = m_now.bands[i] - then.bands[i]; band.band != m_asked.wanted && less > most) {
+                most = less;
+                cure.victim = {band.band, m_asked.power * m_now.bands[i], m_asked.power * then.bands[i]};
+            }
+        }
+        cure.better = then.all > m_now.all + clearly && !cure.victim;
+    }
 
     [[nodiscard]] std::vector<ChainPart> behind() const { return {m_asked.parts.begin() + long(m_feedpoint), m_asked.parts.end()}; }
 
@@ -78,7 +127,12 @@ private:
         constexpr double aside = 0.1, step = 0.002;
         const ImpedanceAt at = [&](double f) { return m_curve.atLine(f) * (50.0 / m_out.reference); };
         m_out.dip = nearestDip(at, m_asked.frequency, (1.0 - aside) * m_asked.band.from, (1.0 + aside) * m_asked.band.to);
-        const double f = m_out.dip.value_or(m_asked.frequency);
+        constexpr double hopeless = 5.0; // SWR of a dip that is no resonance one would trim for
+        if (m_out.dip && swr(m_curve.atLine(*m_out.dip), m_out.reference) > hopeless)
+            m_out.dip.reset();
+        if (!m_out.dip)
+            return;
+        const double f = *m_out.dip;
         if (!m_curve.covers(f * (1.0 - step)) || !m_curve.covers(f * (1.0 + step)))
             return;
         const double rise = reflection(m_curve.atLine(f * (1.0 + step)), m_out.reference).imag() -
@@ -93,6 +147,8 @@ private:
         section();
         network();
         tuner();
+        std::stable_sort(m_out.cures.begin(), m_out.cures.end(),
+                         [](const ReflectionCure& a, const ReflectionCure& b) { return a.allBands > b.allBands; });
     }
 
     /// Fills in what a chain makes of the frequency and the band's edges, and keeps the cure where it is one.
@@ -103,7 +159,7 @@ private:
         };
         cure.swr = seen(m_asked.frequency);
         cure.swrAtEdges = std::max(seen(m_asked.band.from), seen(m_asked.band.to));
-        cure.loss = chainAt(parts, m_out.port, m_asked.frequency).totalLoss();
+        weigh(cure, arrival(parts, m_out.port));
         cure.parts = std::move(parts);
         if (cure.swr < worthwhile * swr(m_out.radio, m_out.reference))
             m_out.cures.push_back(std::move(cure));
@@ -129,7 +185,8 @@ private:
         // the dip comes along with the impedance it has
         cure.swr = swr(atSocket(behind(), m_curve.atLine(*m_out.dip), m_asked.frequency), m_out.reference);
         cure.swrAtEdges = std::nan("");
-        cure.loss = chainAt(m_asked.parts, m_curve.atPort(*m_out.dip), m_asked.frequency).totalLoss();
+        weigh(cure, arrival(m_asked.parts, m_curve.atPort(*m_out.dip)));
+        cure.othersKnown = !m_asked.basis || m_asked.basis->bands.size() < 2;
         if (cure.swr < worthwhile * swr(m_out.radio, m_out.reference))
             m_out.cures.push_back(std::move(cure));
     }
@@ -213,14 +270,14 @@ private:
             return;
         std::vector<ChainPart> parts = m_asked.parts;
         parts.push_back(newPart(part::tuner));
-        parts.back().values["place"] = part::indoors;
-        parts.back().values["range_swr"] = 10.0;
+        putTuner(parts.back(), part::indoors);
         keep(ReflectionCure{ReflectionCure::Kind::Tuner}, std::move(parts));
     }
 
     const Curve& m_curve;
     const ReflectionQuestion& m_asked;
     std::size_t m_feedpoint = 0;
+    Arrival m_now; ///< with the chain as it is
     Reflection m_out;
 };
 

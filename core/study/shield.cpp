@@ -109,6 +109,7 @@ private:
                 out.without = b.without;
                 out.bare = b.bare;
                 out.byPlace = b.byPlace;
+                out.gainByPlace = b.gainByPlace;
             }
         return out;
     }
@@ -147,6 +148,7 @@ private:
             if (Faults faults = solve(*built, *shield, {{m_answer.places[i], m_asked.choke}}, band.frequency, state); !faults.empty())
                 return faults;
             band.byPlace.push_back(state->atRadio);
+            band.gainByPlace.push_back(state->gain);
             m_watch.report(done + double(i) / double(m_answer.places.size() * m_answer.bands.size()));
         }
         return counterpoises(band);
@@ -309,6 +311,47 @@ std::optional<double> ShieldAnswer::bestPlace() const
         }
     }
     return place;
+}
+
+std::optional<ShieldAnswer::AtBest> ShieldAnswer::atBest() const
+{
+    const std::optional<double> best = bestPlace();
+    if (!best)
+        return std::nullopt;
+    const std::size_t place = std::size_t(std::find(places.begin(), places.end(), *best) - places.begin());
+    AtBest out;
+    out.place = *best;
+    for (const ShieldBand& b : bands) {
+        if (!b.chosen || place >= b.byPlace.size() || place >= b.gainByPlace.size())
+            continue;
+        if (b.byPlace[place] >= out.amperes)
+            out.amperes = b.byPlace[place], out.loudest = b.band;
+        if (b.chosen->atRadio >= out.amperesNow)
+            out.amperesNow = b.chosen->atRadio, out.loudestNow = b.band;
+        const double more = b.gainByPlace[place] - b.chosen->gain;
+        if (more > out.gained)
+            out.gained = more, out.gains = b.band;
+        if (more < out.lost)
+            out.lost = more, out.loses = b.band;
+    }
+    if (out.loudest.empty())
+        return std::nullopt;
+    return out;
+}
+
+std::vector<Id> ShieldAnswer::changed() const
+{
+    constexpr double another = 1.3, heard = -0.5; // SWR of one port against the other; dB
+    std::vector<Id> out;
+    for (const ShieldBand& b : bands) {
+        if (!b.without || !b.chosen)
+            continue;
+        const Complex from = b.without->port, to = b.chosen->port;
+        const double apart = std::abs((to - from) / (to + std::conj(from)));
+        if ((1.0 + apart) / (1.0 - apart) > another || b.chosen->gain - b.without->gain < heard)
+            out.push_back(b.band);
+    }
+    return out;
 }
 
 Result<ShieldAnswer> shieldAnswer(Library& library, const ShieldQuestion& asked, const Watch& watch,

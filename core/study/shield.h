@@ -3,6 +3,8 @@
 
 #include "core/study/feed.h"
 
+#include <cmath>
+
 namespace vetchling::study {
 
 /// The outside of a coax and what is on it.
@@ -58,6 +60,7 @@ struct ShieldBand {
     Wish wish = Wish::Nice;
     std::optional<ShieldState> without, bare, chosen;          ///< no shield at all; nothing on it; with the chain's chokes
     std::vector<double> byPlace;                               ///< A rms at the radio, for one choke at each of the places
+    std::vector<double> gainByPlace;                           ///< dBi towards the aim, for the same
     std::vector<std::pair<double, ShieldState>> counterpoises; ///< by length, with the chain's chokes
 };
 
@@ -68,6 +71,18 @@ struct ShieldAnswer {
     bool complete = false;
     /// Where one choke leaves least at the radio on the wished bands together, by their weights; nothing before all are known.
     [[nodiscard]] std::optional<double> bestPlace() const;
+    /// What one choke at the best place would do, beside the chain's chokes as they are.
+    struct AtBest {
+        double place = 0.0;                                         ///< m
+        Id loudest, loudestNow;                                     ///< bands
+        double amperes = 0.0, amperesNow = 0.0;                     ///< A rms at the radio on those
+        Id gains, loses;                                            ///< bands whose gain changes most either way
+        double gained = -HUGE_VAL, lost = HUGE_VAL;                 ///< dB against now on those
+    };
+    [[nodiscard]] std::optional<AtBest> atBest() const;
+    /// Bands on which what flows beyond the choke makes another antenna of it: an SWR against the port without it above 1.3, or half a
+    /// decibel less towards the aim.
+    [[nodiscard]] std::vector<Id> changed() const;
 };
 
 /// Whether two questions differ at most in the chain's own chokes.

@@ -113,7 +113,7 @@ TEST_F(FeedPageTest, SmallWindowsPaintToo)
 TEST_F(FeedPageTest, TheTrailTellsTheWorstBand)
 {
     ASSERT_TRUE(worked());
-    EXPECT_TRUE(feed().summary().contains(QStringLiteral("dB lost on"))) << feed().summary().toStdString();
+    EXPECT_TRUE(feed().summary().contains(QStringLiteral("dB lost, "))) << feed().summary().toStdString();
     document().editAntenna(QStringLiteral("none"), {}, [](Antenna& a) { ownChain(a).parts.clear(); });
     EXPECT_EQ(feed().summary(), QStringLiteral("straight to the radio"));
 }

@@ -92,12 +92,16 @@ TEST(FeedWords, TheSentenceAlreadySaysTheAnswer)
     const ChainPart coax = partOf(part::line, {{"length_m", 30}, {"k1_dB_per_100m", 1.2}});
     const study::FeedReport report = reportOf({coax});
     const QString words = feed::lossSentence(report, QStringLiteral("a vertical"));
-    EXPECT_TRUE(words.startsWith(QStringLiteral("Loses 1.0 dB on 40 m and "))) << words.toStdString();
+    EXPECT_TRUE(words.startsWith(QStringLiteral("Loses 1.0 dB on the 40 m band and "))) << words.toStdString();
     EXPECT_TRUE(words.endsWith(QStringLiteral("Ahead of a vertical only on 40 m."))) << words.toStdString();
     EXPECT_EQ(feed::rowSentence(report.rows[0], report), QStringLiteral("40 m: 1.0 dB ahead."));
     const QString behind = feed::rowSentence(report.rows[1], report);
-    EXPECT_TRUE(behind.contains(QStringLiteral("dB behind; the coax takes"))) << behind.toStdString();
-    const study::FeedReport straight = reportOf({});
+    EXPECT_TRUE(behind.contains(QStringLiteral("the radio puts in only"))) << behind.toStdString();
+    const ChainPart tuner = partOf(part::tuner, {{"range_swr", 0}});
+    const study::FeedReport tuned = reportOf({coax, tuner});
+    const QString lossy = feed::rowSentence(tuned.rows[1], tuned);
+    EXPECT_TRUE(lossy.contains(QStringLiteral("dB behind; the coax takes"))) << lossy.toStdString();
+    const study::FeedReport straight = reportOf({tuner});
     EXPECT_TRUE(feed::lossSentence(straight, QStringLiteral("a vertical")).endsWith(QStringLiteral("Ahead of a vertical everywhere.")));
     study::FeedReport nothing = reportOf({});
     nothing.rows.clear();
@@ -131,14 +135,14 @@ TEST(FeedWords, WhatIsGuessedIsTriedAtBothEnds)
 {
     const Design design = designWithBands();
     const auto lump = [](double from, double to) {
-        return partOf(part::lump, {{"loss_dB", 0.5 * (from + to)}, {"loss_from_dB", from}, {"loss_to_dB", to}});
+        return std::vector{partOf(part::lump, {{"loss_dB", 0.5 * (from + to)}, {"loss_from_dB", from}, {"loss_to_dB", to}}),
+                           partOf(part::tuner, {{"range_swr", 0}})};
     };
-    EXPECT_TRUE(feed::guessSentence(reportOf({lump(0.1, 0.4)}), design).contains(QStringLiteral("holds over the whole range")));
-    EXPECT_TRUE(
-        feed::guessSentence(reportOf({lump(0.5, 3.0)}), design).contains(QStringLiteral("On 40 m and 10 m what is guessed decides")));
+    EXPECT_TRUE(feed::guessSentence(reportOf(lump(0.1, 0.4)), design).contains(QStringLiteral("holds over the whole range")));
+    EXPECT_TRUE(feed::guessSentence(reportOf(lump(0.5, 3.0)), design).contains(QStringLiteral("On 40 m and 10 m what is guessed decides")));
     EXPECT_TRUE(feed::guessSentence(reportOf({partOf(part::choke)}), design).isEmpty());
     EXPECT_TRUE(feed::unfitSentence(reportOf({partOf(part::lump, {{"loss_dB", 4}})}), design).contains(QStringLiteral("40 m and 10 m")));
-    EXPECT_TRUE(feed::unfitSentence(reportOf({}), design).isEmpty());
+    EXPECT_TRUE(feed::unfitSentence(reportOf({partOf(part::tuner, {{"range_swr", 0}})}), design).isEmpty());
 }
 
 TEST(FeedWords, ABetterLineIsProposedOnlyWhereItIsWorthIt)
@@ -156,7 +160,7 @@ TEST(FeedWords, ABetterLineIsProposedOnlyWhereItIsWorthIt)
     const auto adviceWith = [&](const LineType& has) {
         ChainPart now = line;
         takeType(now, has);
-        const auto rows = study::linesCompared(basis, {now}, 0, 2.0, {worse, better, other});
+        const auto rows = study::linesCompared(basis, {now}, 0, {}, {worse, better, other});
         return feed::adviceSentence(study::feedReport(basis, {now}, 0, 100.0), rows, units::System::Metric);
     };
     EXPECT_TRUE(adviceWith(worse).startsWith(QStringLiteral("30.0 m of thick stuff would gain"))) << adviceWith(worse).toStdString();

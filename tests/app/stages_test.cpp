@@ -116,6 +116,8 @@ TEST_F(WindowTest, WishesLimitAndRegionsChangeCoverage)
     EXPECT_TRUE(window().stage(QStringLiteral("bands"))->summary().contains(QStringLiteral("2 of 7")));
     type("swrLimit", QStringLiteral("1.1"));
     ASSERT_TRUE(settle());
+    EXPECT_TRUE(window().stage(QStringLiteral("bands"))->summary().contains(QStringLiteral("of 7")));
+    type("lossLimit", QStringLiteral("0.1"));
     EXPECT_TRUE(window().stage(QStringLiteral("bands"))->summary().contains(QStringLiteral("0 of 7")));
     choose("bandPlan", 1); // Region 2: 40 m up to 7.3
     const auto& bands = document().design().operation.bands;

@@ -76,4 +76,56 @@ TEST_F(Cli, SettingsOfWhatCanBeSet)
     EXPECT_NE(cut.err.find("cut"), std::string::npos);
 }
 
+/// Each command by itself, and the definition written down here.
+TEST_F(Cli, ABandIsServedAlikeWhereverItIsTold)
+{
+    const std::string file = path("served.vetchling");
+    for (const char* antenna : {"Tower V 60/40", "Wall end-fed 40", "Fan 12/10"})
+        for (const double limit : {3.0, 0.7}) {
+            const std::string named = std::string(" --antenna '") + antenna + "'";
+            ASSERT_EQ(run("set " + demo() + named + " loss_limit_dB=" + std::to_string(limit) + " -o " + file).code, 0);
+            const Json bands = Json::parse(run("bands " + file + named).out), feed = Json::parse(run("feed " + file + named).out)["bands"],
+                       compare = Json::parse(run("compare " + file + named).out)["variants"][0];
+            const auto of = [](const Json& rows, const std::string& band) {
+                return *std::find_if(rows.begin(), rows.end(), [&](const Json& row) { return row["band"] == band; });
+            };
+            int served = 0, partly = 0;
+            for (const char* band : {"60 m", "40 m", "30 m", "17 m", "12 m", "10 m"}) {
+                const Json told = of(bands, band), fed = of(feed, band);
+                const double share = told["share_with_tuner"], loss = told["loss_dB"];
+                const std::string word = share >= 0.95 && loss <= limit ? "yes" : share >= 0.05 ? "partly" : "no";
+                EXPECT_EQ(told["served"], word) << antenna << " " << band;
+                EXPECT_EQ(fed["served"], word) << antenna << " " << band;
+                EXPECT_NEAR(fed["share_with_tuner"], share, 1e-9) << antenna << " " << band;
+                EXPECT_NEAR(fed["loss_dB"], loss, 1e-6) << antenna << " " << band;
+                EXPECT_NEAR(double(fed["total_dB"]) + double(fed["mismatch_dB"]), loss, 0.02 * loss + 0.02) << antenna << " " << band;
+                EXPECT_LE(double(fed["into_antenna_W"]), 100.0 * std::pow(10.0, -0.1 * double(fed["mismatch_dB"])) + 1e-6);
+                served += word == "yes";
+                partly += word == "partly";
+            }
+            EXPECT_EQ(compare["bands_served"], served) << antenna;
+            EXPECT_EQ(compare["bands_partly"], partly) << antenna;
+        }
+}
+
+// 2026-11: 98 W went "into the wire" beside an SWR over 9 and no tuner.
+TEST_F(Cli, WhatTheRadioCannotPutInIsNotInTheWire)
+{
+    const std::string file = path("bare.vetchling");
+    ASSERT_EQ(run("new dipole --frequency 7.1e6 -o " + file).code, 0);
+    const auto row = [&](const char* band) {
+        const Json all = Json::parse(run("feed " + file).out)["bands"];
+        return *std::find_if(all.begin(), all.end(), [&](const Json& r) { return r["band"] == band; });
+    };
+    const Json twenty = row("20 m"); // two half waves, fed in the middle
+    const double r = twenty["port_ohm"][0], x = twenty["port_ohm"][1];
+    const double back = (std::pow(r - 50.0, 2) + x * x) / (std::pow(r + 50.0, 2) + x * x);
+    ASSERT_GT(back, 0.6);
+    EXPECT_NEAR(twenty["into_antenna_W"], 100.0 * (1.0 - back) * (1.0 / 9.0) / back, 0.5);
+    ASSERT_EQ(run("set " + file + " foldback_swr=0 -o " + file).code, 0);
+    EXPECT_NEAR(row("20 m")["into_antenna_W"], 100.0 * (1.0 - back), 1.5);
+    EXPECT_EQ(run("set " + file + " foldback_swr=0.5 -o " + file).code, 2);
+    EXPECT_EQ(run("set " + file + " loss_limit_dB=-1 -o " + file).code, 2);
+}
+
 } // namespace

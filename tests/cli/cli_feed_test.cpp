@@ -100,7 +100,8 @@ TEST_F(Cli, FeedBalancesBandByBand)
         }
         EXPECT_NEAR(double(band["total_dB"]), sum, 1e-9);
         EXPECT_NEAR(double(band["net_dBi"]), double(band["gain_dBi"]) - sum, 1e-9);
-        EXPECT_NEAR(watts, double(feed["power_W"]), 1e-6);
+        EXPECT_NEAR(watts, double(band["put_in_W"]), 1e-6);
+        EXPECT_NEAR(double(band["put_in_W"]), double(feed["power_W"]) * std::pow(10.0, -0.1 * double(band["mismatch_dB"])), 1e-6);
         EXPECT_TRUE(band["reference_dBi"].is_number());
     }
 }

@@ -329,7 +329,6 @@ TEST(LengthMap, BestIsByScoreThenGainAndTheFavouriteByItsOwnShare)
     ASSERT_TRUE(map.bestAllRound && map.bestFavourite);
     EXPECT_EQ(map.columns[*map.bestAllRound].value, 11.0);
     EXPECT_EQ(map.columns[*map.bestFavourite].value, 12.0);
-    EXPECT_EQ(map.bandsUnderLimit(0), 1);
 }
 
 // A vertical's lobe on its highest band leaves the horizon between 5/8 and 3/4 of a wave.

@@ -186,7 +186,7 @@ const std::vector<LongWork>& allLongWork()
              const auto all = study::proposals(smallDemo(), 7.1e6);
              const auto first = std::find_if(all.begin(), all.end(), [](const study::Proposal& p) { return p.fault.empty(); });
              return figures(study::propose(library, smallDemo(), *first, watch), [](Figures& out, const study::Proposed& p) {
-                 out.insert(out.end(), {p.value, double(p.under.size())});
+                 out.insert(out.end(), {p.value, double(p.served())});
              });
          }},
         {"neighbours",

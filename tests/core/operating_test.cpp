@@ -101,7 +101,9 @@ TEST(Operating, TakesEachBandInItsBestConfigurationAndKnowsItsUse)
     ASSERT_EQ(operating->curves.size(), 2u);
     EXPECT_EQ(operating->choices[1].configuration, 1u);
     EXPECT_EQ(operating->choices[2].configuration, 0u);
-    EXPECT_GE(operating->bandsUnderLimit(), 2);
+    const auto services =
+        study::servicesOf(operating->curves, operating->choices, study::termsOf(demo.design.operation, demo.antenna("Tower V 60/40")));
+    EXPECT_EQ(tallyOf(services, demo.design.operation.bands).served, 2);
     const study::Aim aim = study::aimOf(demo.design.operation);
     const auto used = study::withUses(library, references, *operating, aim);
     ASSERT_TRUE(used.ok());

@@ -218,7 +218,7 @@ TEST(Comparison, HasARowForEachVariantAndSaysWhatCannotBe)
     EXPECT_NEAR(drawn->wire, lower->wire, 1e-9);
     EXPECT_FALSE(impossible->fault.empty());
     EXPECT_TRUE(impossible->bands.empty());
-    EXPECT_EQ(drawn->underLimit, 2);
+    EXPECT_EQ(drawn->tally.served, 2);
 }
 
 } // namespace

@@ -4,6 +4,7 @@
 #include "app/stages/bands/length_map_view.h"
 #include "app/stages/bands/settings_view.h"
 #include "app/stages/stage.h"
+#include "app/view/band_words.h"
 
 #include <QButtonGroup>
 #include <QCheckBox>
@@ -50,12 +51,7 @@ public:
             return !document().hasAntenna() ? tr("no antenna yet") : solver().faults().empty() ? tr("being computed") : tr("not possible");
         if (curve->bandsWished() == 0)
             return tr("no band wanted yet");
-        const auto all = m_desk.operating();
-        const bool together = all && all->curves.size() > 1 && m_desk.operatingIsFresh();
-        return tr("%1 of %2 bands under %3")
-            .arg(together ? all->bandsUnderLimit() : curve->bandsUnderLimit())
-            .arg(curve->bandsWished())
-            .arg(curve->question.limit);
+        return tallyWords(m_desk.tally());
     }
 
     void refresh() override

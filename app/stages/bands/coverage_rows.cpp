@@ -133,8 +133,7 @@ void CoverageRows::render(Sketch& sketch, const QSizeF& size)
             continue;
         if (before && !place.large) {
             sketch.line({0, place.area.top() - headingHeight + 6}, {size.width(), place.area.top() - headingHeight + 6}, c.hairline);
-            sketch.text({0, place.area.top() - 8}, tr("Not for this wire as it is"), Qt::AlignLeft | Qt::AlignBottom,
-                        {c.inkSoft, 12, true});
+            sketch.text({0, place.area.top() - 8}, tr("No dip near these"), Qt::AlignLeft | Qt::AlignBottom, {c.inkSoft, 12, true});
         }
         before = place.large;
         place.large ? paintRow(sketch, *row, place.area) : paintLine(sketch, *row, place.area);
@@ -362,6 +361,8 @@ void CoverageRows::paintWords(Sketch& sketch, const Shown& shown, const QRectF& 
                                    cure ? cureSentence(*cure, detail->levers.front().lever, m_context.document.design()) : QString())};
     if (all && shift != all->shifts.end())
         words.prepend(shiftSentence(shift->second));
+    if (const BandService* service = m_desk.service(shown.wanted->id))
+        words.prepend(serviceSentence(*service, m_context.document.design().operation));
     sketch.painter().setFont(sketch.theme().font(12));
     sketch.painter().setPen(c.ink);
     sketch.painter().drawText(QRectF(left, row.top() + 32, wordsWidth - 20, row.height() - 54), Qt::TextWordWrap,
@@ -392,6 +393,18 @@ void CoverageRows::paintUse(Sketch& sketch, const Id& band, const QRectF& row, b
     sketch.text({right, row.bottom() - 20}, QStringLiteral("%1 · %2").arg(compared, up), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 11});
 }
 
+/// Why it is none for this wire, but where its chain helps.
+QString CoverageRows::reasonWords(const Shown& shown) const
+{
+    const BandService* service = m_desk.service(shown.wanted->id);
+    const QString reason = reasonSentence(*shown.coverage);
+    if (!service || service->service == Service::No)
+        return reason;
+    const Complex z = shown.coverage->impedance;
+    return tr("%1 By the chain, not by the wire: %2.")
+        .arg(serviceSentence(*service, m_context.document.design().operation), impedanceText(z.real(), z.imag()));
+}
+
 /// One line with the reason.
 void CoverageRows::paintLine(Sketch& sketch, const Shown& shown, const QRectF& row) const
 {
@@ -406,7 +419,7 @@ void CoverageRows::paintLine(Sketch& sketch, const Shown& shown, const QRectF& r
     sketch.painter().setFont(sketch.theme().font(12));
     sketch.painter().setPen(c.ink);
     sketch.painter().drawText(words, Qt::AlignLeft | Qt::AlignTop,
-                              sketch.painter().fontMetrics().elidedText(reasonSentence(coverage), Qt::ElideRight, int(words.width())));
+                              sketch.painter().fontMetrics().elidedText(reasonWords(shown), Qt::ElideRight, int(words.width())));
     paintUse(sketch, shown.wanted->id, row, false);
     sketch.line({0, row.bottom() - 1}, {row.right(), row.bottom() - 1}, c.hairline);
 }

@@ -42,6 +42,7 @@ private:
     [[nodiscard]] std::vector<Place> places(double width) const;
     [[nodiscard]] SwrChart chartOf(const Band& band, const QRectF& row) const;
     void paintRow(Sketch& sketch, const Shown& shown, const QRectF& row);
+    [[nodiscard]] QString reasonWords(const Shown& shown) const;
     void paintLine(Sketch& sketch, const Shown& shown, const QRectF& row) const;
     void paintName(Sketch& sketch, const Shown& shown, const QRectF& row) const;
     [[nodiscard]] const study::BandSpread* spreadOf(const Id& band) const;

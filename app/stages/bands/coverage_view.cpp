@@ -43,8 +43,7 @@ QString CoverageView::sentence() const
     const CurvePointer curve = solver().curve();
     const auto all = m_desk.operating();
     const bool together = all && all->curves.size() > 1;
-    const int under = together && m_desk.operatingIsFresh() ? all->bandsUnderLimit() : curve->bandsUnderLimit();
-    QString words = tr("%1 of %2 wanted bands dip under %3").arg(under).arg(curve->bandsWished()).arg(curve->question.limit);
+    QString words = tr("Wanted bands: %1").arg(tallyWords(m_desk.tally()));
     words += together ? tr(", each with its best links.") : tr(".");
     return words + tr("  Circle: lowest SWR.  Triangle: resonance, no reactance.  Hatched: past your limit.");
 }
@@ -192,6 +191,10 @@ void CoverageView::buildJudged(Ledger& ledger)
     };
     m_limit = plain(tr("SWR limit"), units::Quantity::Plain, "swrLimit", 1.05, 20.0, tr("change SWR limit"),
                     [](Operation& op, double v) { op.swrLimit = v; });
+    m_lossLimit = plain(tr("Loss limit"), units::Quantity::Decibel, "lossLimit", 0.1, 60.0, tr("change the loss limit"),
+                        [](Operation& op, double v) { op.lossLimit = v; });
+    m_lossLimit->setHelp(tr("a band is served where its SWR, with the chain's tuner if there is one, is under the limit on 95 % of it and "
+                            "the chain, mismatch included, loses no more than this"));
     m_reference = plain(tr("Reference, Ω"), units::Quantity::Plain, "reference", 1.0, 1e4, tr("change the reference"),
                         [](Operation& op, double v) { op.reference = v; });
     m_power =
@@ -299,6 +302,7 @@ void CoverageView::refresh()
         if (m_context.bandPlans[i].id == op.bandPlan)
             m_region->setCurrentIndex(int(i));
     m_limit->setValue(op.swrLimit, system());
+    m_lossLimit->setValue(op.lossLimit, system());
     m_reference->setValue(op.reference, system());
     m_power->setValue(op.power, system());
     m_angle->setValue(op.aimElevation, system());

@@ -42,8 +42,8 @@ private:
     CoverageRows* m_rows;
     std::vector<QComboBox*> m_wishes, m_segments;
     QComboBox *m_region = nullptr, *m_favourite = nullptr;
-    ValueEdit *m_limit = nullptr, *m_reference = nullptr, *m_power = nullptr, *m_angle = nullptr, *m_bearing = nullptr,
-              *m_distance = nullptr;
+    ValueEdit *m_limit = nullptr, *m_lossLimit = nullptr, *m_reference = nullptr, *m_power = nullptr, *m_angle = nullptr,
+              *m_bearing = nullptr, *m_distance = nullptr;
     QLabel *m_match = nullptr, *m_return = nullptr, *m_against = nullptr, *m_rangeNote = nullptr;
 };
 

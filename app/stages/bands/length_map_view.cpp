@@ -1,5 +1,6 @@
 #include "app/stages/bands/length_map_view.h"
 
+#include "app/view/band_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
@@ -225,20 +226,14 @@ QString LengthMapView::sentence() const
                    : tr("Stopped after %1 % of the lengths. Change the range to go on.").arg(100.0 * map->progress(), 0, 'f', 0);
     if (!map->bestAllRound)
         return tr("None of these can be built: choose another range.");
-    const CurvePointer curve = solver().curve();
     const study::MapColumn& best = map->columns[*map->bestAllRound];
     const double present = document().family().value(document().antenna().shape, m_vary);
     std::size_t nearest = 0;
     for (std::size_t i = 0; i < map->columns.size(); ++i)
         if (std::abs(map->columns[i].value - present) < std::abs(map->columns[nearest].value - present))
             nearest = i;
-    return tr("%1 works %2 of %3 wanted bands under %4; your %5 works %6. Click to take a length, drag to try.")
-        .arg(valueText(best.value))
-        .arg(map->bandsUnderLimit(*map->bestAllRound))
-        .arg(curve->bandsWished())
-        .arg(map->question.question.limit)
-        .arg(valueText(present))
-        .arg(map->bandsUnderLimit(nearest));
+    return tr("%1: %2 of the wanted bands; your %3: %4. Click to take a length, drag to try.")
+        .arg(valueText(best.value), tallyWords(map->tally(*map->bestAllRound)), valueText(present), tallyWords(map->tally(nearest)));
 }
 
 QString LengthMapView::tableText() const

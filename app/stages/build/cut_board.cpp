@@ -128,7 +128,7 @@ QString CutBoard::statusOf(const BuildPiece& piece) const
         return {};
     return piece.waitsFor.empty()
                ? tr("cut now: %1").arg(cut)
-               : tr("wait until the %1 is trimmed, then this or what it says then: %2").arg(coreWords(piece.waitsFor), cut);
+               : tr("not yet: trim the %1 first, then read here what to cut; about %2").arg(coreWords(piece.waitsFor), cut);
 }
 
 QString CutBoard::sentence() const
@@ -344,7 +344,7 @@ void CutBoard::paintFigures(Sketch& sketch, double top, double width) const
                        tr("%1 N").arg(pull, 0, 'f', 0), tr("wire breaks at %1 N").arg(weak.load.breaking, 0, 'f', 0),
                        !facts.rigging.wireHolds(m_context.document.antenna().workshop.rigging)});
         all.push_back({tr("Lowest wire or rope"), lengthWords(lowest, system, 1),
-                       lowest >= walkingHeight ? tr("above heads")
+                       lowest >= walkingHeight ? tr("high enough to walk under")
                        : lowest < 0.9          ? tr("feet catch in it: mark it")
                                                : tr("head height: mark it"),
                        lowest < walkingHeight});

@@ -218,7 +218,7 @@ void SheetPages::pieces(Flow& flow) const
             flow.paragraph(tr("%1: %2.").arg(coreWords(piece.row.name), rodWords(piece, m_sheet.antenna.shape, m_sheet.system)));
     for (const BuildPiece& piece : m_sheet.facts.pieces)
         if (!piece.waitsFor.empty())
-            flow.paragraph(tr("%1: wait until the %2 is trimmed; then cut what the program says then.")
+            flow.paragraph(tr("%1: not yet. Trim the %2 first; the program then says what to cut.")
                                .arg(coreWords(piece.row.name), coreWords(piece.waitsFor)));
     flow.paragraph(
         tr("%1 of wire in all. Tie, tune, then crimp, and measure again. Equal pieces equal within %2. Left side red tape, "

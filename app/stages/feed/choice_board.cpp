@@ -13,7 +13,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double head = 44.0, summary = 104.0;
+constexpr double head = 44.0, summary = 136.0;
 
 } // namespace
 
@@ -29,6 +29,7 @@ void ChoiceBoard::setChoice(FeedDesk::Choice choice)
 {
     m_choice = choice;
     m_chosen.reset();
+    m_picked = false;
     refresh();
 }
 
@@ -50,14 +51,16 @@ const study::ChoiceRow* ChoiceBoard::chosen() const
 void ChoiceBoard::choose(int row)
 {
     m_chosen = m_desk.choices(m_choice)[std::size_t(row)];
+    m_picked = true;
     update();
     emit rowChosen();
 }
 
 void ChoiceBoard::refresh()
 {
-    if (row() < 0) {
+    if (row() < 0 || !m_picked) { // what is best changes with the chain
         m_chosen.reset();
+        m_picked = false;
         for (const study::ChoiceRow& choice : m_desk.choices(m_choice))
             if (choice.best)
                 m_chosen = choice;
@@ -113,8 +116,8 @@ void ChoiceBoard::paintHead(Sketch& sketch, const Layout& layout, const QSizeF& 
         sketch.text({layout.name + layout.cell * (double(i) + 0.5), 14.0}, band ? QString::fromStdString(band->band.name) : QString(),
                     Qt::AlignHCenter | Qt::AlignTop, {c.ink, 13, true});
     }
-    sketch.text({size.width(), 4.0}, tr("usable bands"), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
-    sketch.text({size.width(), 20.0}, tr("and their loss"), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text({size.width(), 4.0}, tr("bands served"), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text({size.width(), 20.0}, tr("and to the wire"), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
 }
 
 void ChoiceBoard::paintRow(Sketch& sketch, const study::ChoiceRow& row, int place, const Layout& layout, const QSizeF& size) const
@@ -141,38 +144,41 @@ void ChoiceBoard::paintRow(Sketch& sketch, const study::ChoiceRow& row, int plac
                 {c.ink, 13, row.now || row.best});
     if (roomy && !tag.isEmpty())
         sketch.text({20.0, middle + 8.0}, tag, Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 12});
-    int usable = 0;
     for (std::size_t i = 0; i < row.cells.size(); ++i) {
         const study::ChoiceCell& cell = row.cells[i];
-        usable += cell.usable;
         const QRectF box(layout.name + layout.cell * double(i) + 3.0, y + 2.0, layout.cell - 6.0, height - 4.0);
         p.setPen(Qt::NoPen);
-        p.setBrush(cell.usable ? c.leafPale : c.fill);
+        const bool served = cell.served(), partly = cell.service.service == Service::Partly;
+        p.setBrush(served ? c.leafPale : c.fill);
         p.drawRoundedRect(box, 3, 3);
-        if (!cell.usable) {
+        if (partly)
+            p.fillRect(QRectF(box.left(), box.bottom() - 0.3 * box.height(), box.width(), 0.3 * box.height()), c.leafPale);
+        if (!served && !partly) {
             QPainterPath area;
             area.addRoundedRect(box, 3, 3);
             sketch.hatch(area, c.hairline, 7.0);
         }
-        const QString swr = swrText(cell.swr), loss = QString::number(std::min(cell.total, 99.0), 'f', 1);
-        const QColor paper = cell.usable ? c.leafPale : c.fill;
+        const QString swr = swrText(cell.swr), loss = QString::number(std::min(cell.total(), 99.0), 'f', 1);
+        const QColor paper = served ? c.leafPale : c.fill, below = served || partly ? c.leafPale : c.fill;
+        const bool past = cell.total() > m_context.document.design().operation.lossLimit;
         if (roomy) {
-            sketch.text({box.center().x(), middle - 8.0}, swr, Qt::AlignHCenter | Qt::AlignVCenter, {c.ink, 13, cell.usable, paper});
+            sketch.text({box.center().x(), middle - 8.0}, swr, Qt::AlignHCenter | Qt::AlignVCenter, {c.ink, 13, served, paper});
             sketch.text({box.center().x(), middle + 8.0}, loss, Qt::AlignHCenter | Qt::AlignVCenter,
-                        {cell.total > 3.0 ? c.brick : c.inkSoft, 12, false, paper});
+                        {past ? c.brick : c.inkSoft, 12, false, below});
         } else {
             sketch.text({box.center().x(), middle}, QStringLiteral("%1 / %2").arg(swr, loss), Qt::AlignHCenter | Qt::AlignVCenter,
-                        {c.ink, 12, cell.usable, paper});
+                        {past ? c.brick : c.ink, 12, served, paper});
         }
     }
-    const QString sum = tr("%1 of %2").arg(usable).arg(row.cells.size());
-    const QString loss = usable > 0 ? tr("%1 dB").arg(row.meanLoss, 0, 'f', 1) : QStringLiteral("–");
+    const QString sum = row.tally.partly > 0 ? tr("%1 of %2, %3 in part").arg(row.tally.served).arg(row.tally.wished).arg(row.tally.partly)
+                                             : tr("%1 of %2").arg(row.tally.served).arg(row.tally.wished);
+    const QString watts = feed::wattWords(m_context.document.design().operation.power * row.arriving);
     const QString price = m_choice == FeedDesk::Choice::Line && row.price > 0.0 ? tr(", price %1").arg(row.price, 0, 'f', 0) : QString();
     if (roomy) {
         sketch.text({size.width() - 6.0, middle - 8.0}, sum, Qt::AlignRight | Qt::AlignVCenter, {c.ink, 13, true});
-        sketch.text({size.width() - 6.0, middle + 8.0}, loss + price, Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
+        sketch.text({size.width() - 6.0, middle + 8.0}, watts + price, Qt::AlignRight | Qt::AlignVCenter, {c.inkSoft, 12});
     } else {
-        sketch.text({size.width() - 6.0, middle}, sum + QStringLiteral("  ") + loss, Qt::AlignRight | Qt::AlignVCenter, {c.ink, 12});
+        sketch.text({size.width() - 6.0, middle}, sum + QStringLiteral("  ") + watts, Qt::AlignRight | Qt::AlignVCenter, {c.ink, 12});
     }
 }
 
@@ -186,10 +192,13 @@ std::vector<QStringList> ChoiceBoard::cells() const
         const QString band = feed::bandList(m_context.document.design(), {cell.band});
         out.front() << tr("%1 SWR").arg(band) << tr("%1 dB").arg(band);
     }
+    out.front() << tr("served") << tr("in part") << tr("W to the wire");
     for (const study::ChoiceRow& row : rows) {
         QStringList line{feed::choiceName(row, int(m_choice), m_context.system())};
         for (const study::ChoiceCell& cell : row.cells)
-            line << swrText(cell.swr) << QString::number(cell.total, 'f', 2);
+            line << swrText(cell.swr) << QString::number(cell.total(), 'f', 2);
+        line << QString::number(row.tally.served) << QString::number(row.tally.partly)
+             << QString::number(m_context.document.design().operation.power * row.arriving, 'f', 1);
         out.push_back(line);
     }
     return out;

@@ -44,6 +44,7 @@ private:
     FeedDesk& m_desk;
     FeedDesk::Choice m_choice = FeedDesk::Choice::Transformer;
     std::optional<study::ChoiceRow> m_chosen;
+    bool m_picked = false; ///< by the person; else what is best
 };
 
 } // namespace vetchling::app

@@ -94,7 +94,11 @@ ShieldPanel::ShieldPanel(ViewContext& context, FeedDesk& desk, Ledger& ledger, Q
         if (const auto answer = m_desk.shield(); answer && answer->bestPlace())
             m_desk.placeChoke(*answer->bestPlace());
     });
+    m_there = ledger.note();
+    m_there->setObjectName(QStringLiteral("chokeThere"));
     m_heat = ledger.figure(tr("Heat in the choke, key down"));
+    m_elsewhere = ledger.note();
+    m_elsewhere->setObjectName(QStringLiteral("shieldElsewhere"));
     ledger.line();
     ledger.heading(tr("Counterpoise"));
     m_counterpoise = ledger.note();
@@ -120,6 +124,8 @@ void ShieldPanel::refresh()
     m_place->setValue(at, m_context.system());
     const auto answer = m_desk.shield();
     m_best->setEnabled(answer && answer->bestPlace());
+    m_there->setText(answer ? feed::bestChokeSentence(*answer, m_context.document.design()) : QString());
+    m_elsewhere->setText(answer && m_desk.shieldFresh() ? feed::shieldEffectSentence(*answer, m_context.document.design()) : QString());
     m_heat->setText(heatWords());
     m_counterpoise->setText(counterpoiseWords());
 }

@@ -42,7 +42,7 @@ private:
     QCheckBox* m_earthed;
     ValueEdit* m_place;
     QPushButton* m_best;
-    QLabel *m_heat, *m_counterpoise;
+    QLabel *m_heat, *m_counterpoise, *m_there = nullptr, *m_elsewhere = nullptr;
 };
 
 } // namespace vetchling::app

@@ -9,6 +9,7 @@
 #include "app/stages/feed/shield_chart.h"
 #include "app/stages/stage.h"
 #include "app/stages/view_buttons.h"
+#include "app/view/band_words.h"
 #include "app/view/feed_words.h"
 #include "app/view/words.h"
 #include "app/widgets/name_edit.h"
@@ -64,7 +65,7 @@ public:
             return m_desk.busy() || solver().busy() ? tr("being computed") : tr("nothing to show yet");
         return report->parts.empty()
                    ? tr("straight to the radio")
-                   : tr("%1 dB lost on %2").arg(worst->state.totalLoss(), 0, 'f', 1).arg(QString::fromStdString(worst->band.name));
+                   : tr("%1 lost, %2 band").arg(feed::decibelWords(worst->service.total(), 1), QString::fromStdString(worst->band.name));
     }
 
     QString tableText() const override
@@ -101,7 +102,7 @@ private:
         QString out = tr("band\tMHz\tport R\tport X");
         for (const ChainPart& p : report->parts)
             out += tr("\t%1 dB").arg(feed::partName(p));
-        out += tr("\tloss dB\tgain dBi\tnet dBi\theld against dBi\n");
+        out += tr("\tchain dB\tmismatch dB\tinto the wire W\tgain dBi\tnet dBi\theld against dBi\n");
         for (const study::FeedRow& row : report->rows) {
             out += QStringLiteral("%1\t%2\t%3\t%4")
                        .arg(QString::fromStdString(row.band.name))
@@ -110,8 +111,10 @@ private:
                        .arg(row.band.port.imag(), 0, 'f', 1);
             for (const Joint& j : row.state.joints)
                 out += QStringLiteral("\t%1").arg(j.loss, 0, 'f', 2);
-            out += QStringLiteral("\t%1\t%2\t%3\t%4\n")
+            out += QStringLiteral("\t%1\t%2\t%3\t%4\t%5\t%6\n")
                        .arg(row.state.totalLoss(), 0, 'f', 2)
+                       .arg(row.service.mismatch, 0, 'f', 2)
+                       .arg(row.intoAntenna(), 0, 'f', 1)
                        .arg(row.band.gain, 0, 'f', 2)
                        .arg(row.net, 0, 'f', 2)
                        .arg(row.reference, 0, 'f', 2);
@@ -176,19 +179,21 @@ private:
         const auto best = std::find_if(rows.begin(), rows.end(), [](const study::ChoiceRow& r) { return r.best; });
         if (best == rows.end())
             return tr("One thing changed at a time, and what each band makes of it.");
-        const auto usable = std::count_if(best->cells.begin(), best->cells.end(), [](const study::ChoiceCell& c) { return c.usable; });
-        QString name = feed::choiceName(*best, int(m_board->choice()), system());
-        if (!name.isEmpty())
-            name[0] = name[0].toUpper();
-        return best->now ? tr("What you have serves best: %1 of %2 bands, %3 dB lost on them.")
-                               .arg(usable)
-                               .arg(best->cells.size())
-                               .arg(best->meanLoss, 0, 'f', 1)
-                         : tr("%1 would serve best: %2 of %3 bands, %4 dB lost on them.")
-                               .arg(name)
-                               .arg(usable)
-                               .arg(best->cells.size())
-                               .arg(best->meanLoss, 0, 'f', 1);
+        const auto watts = [&](const study::ChoiceRow& row) { return feed::wattWords(document().design().operation.power * row.arriving); };
+        const auto named = [&](const study::ChoiceRow& row) {
+            QString name = feed::choiceName(row, int(m_board->choice()), system());
+            if (!name.isEmpty())
+                name[0] = name[0].toUpper();
+            return name;
+        };
+        const auto now = std::find_if(rows.begin(), rows.end(), [](const study::ChoiceRow& r) { return r.now; });
+        QString words = best->now ? tr("What you have brings most to the wire, %1: %2.").arg(watts(*best), tallyWords(best->tally))
+                                  : tr("%1 would bring most to the wire, %2: %3.").arg(named(*best), watts(*best), tallyWords(best->tally));
+        if (!best->now && now != rows.end())
+            words += QLatin1Char(' ') + tr("Now %1: %2.").arg(watts(*now), tallyWords(now->tally));
+        if (const study::ChoiceRow* chosen = m_board->chosen(); chosen && !chosen->best && !chosen->now)
+            words += QLatin1Char(' ') + tr("%1: %2, %3.").arg(named(*chosen), watts(*chosen), tallyWords(chosen->tally));
+        return words;
     }
 
     QString shieldSentence() const
@@ -253,7 +258,7 @@ private:
         m_against = nullptr;
         m_shieldPanel = nullptr;
         m_chain = m_band = m_choice = nullptr;
-        m_power = m_frequency = m_length = nullptr;
+        m_power = m_foldback = m_frequency = m_length = nullptr;
         m_name = nullptr;
         m_way.clear();
         m_cautions = m_volts = m_heat = m_row = nullptr;
@@ -283,11 +288,18 @@ private:
         m_against = new AgainstPanel(m_context, *m_ledger, this);
         m_ledger->line();
         m_ledger->heading(tr("Power"));
-        m_power = m_ledger->value(tr("Into the chain"), units::Quantity::Power, QStringLiteral("feedPower"));
+        m_power = m_ledger->value(tr("The radio's power"), units::Quantity::Power, QStringLiteral("feedPower"));
         m_power->setRange(0.01, 1e5);
         connect(m_power, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
             document().edit(tr("change the power"), dragging ? QStringLiteral("power") : QString(),
                             [&](Design& d) { d.operation.power = value; });
+        });
+        m_foldback = m_ledger->value(tr("Folds back above SWR"), units::Quantity::Plain, QStringLiteral("feedFoldback"));
+        m_foldback->setRange(0.0, 20.0);
+        m_foldback->setHelp(tr("beyond it the radio lowers its power, so that no more comes back than there; 0: it never does"));
+        connect(m_foldback, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
+            document().edit(tr("change where the radio folds back"), dragging ? QStringLiteral("foldback") : QString(),
+                            [&](Design& d) { d.operation.foldbackSwr = value > 1.0 ? value : 0.0; });
         });
         m_volts = m_ledger->figure(tr("At the antenna's port, peak"));
         m_heat = m_ledger->figure(tr("Hottest part, key down"));
@@ -353,9 +365,9 @@ private:
     void buildWhich()
     {
         m_ledger->heading(tr("What is the question?"));
-        m_choice = m_ledger->choice(
-            tr("Which"), {tr("transformer"), tr("place of the tuner"), tr("line"), tr("chain of mine"), tr("capacitor")},
-            QStringLiteral("whichChoice"));
+        m_choice =
+            m_ledger->choice(tr("Which"), {tr("transformer"), tr("place of the tuner"), tr("line"), tr("chain of mine"), tr("capacitor")},
+                             QStringLiteral("whichChoice"));
         connect(m_choice, &QComboBox::activated, this, [this](int index) {
             m_board->setChoice(FeedDesk::Choice(index));
             refresh();
@@ -369,7 +381,9 @@ private:
             if (const study::ChoiceRow* chosen = m_board->chosen())
                 m_desk.take(m_board->choice(), study::ChoiceRow(*chosen));
         });
-        m_ledger->note(tr("Green: under your limit, or within the tuner's range. Hatched: neither. Up, Down and Enter choose and take."));
+        m_ledger->note(tr("Green: served. Half green: in part. Hatched: not served. Beside it what reaches the wire, mean over the wanted "
+                          "bands. Up, Down and Enter "
+                          "choose and take."));
         m_row = m_ledger->note();
     }
 
@@ -402,12 +416,12 @@ private:
     void refreshPower(const Operation& op, const std::shared_ptr<const study::FeedReport>& report)
     {
         m_power->setValue(op.power, system());
+        m_foldback->setValue(op.foldbackSwr, system());
         const study::FeedRow* row = report ? report->row(document().selectedBand()) : nullptr;
         if (report && !row && !report->rows.empty())
             row = &report->rows.front();
         m_volts->setText(
-            row ? tr("%1 on %2")
-                      .arg(feed::voltWords(std::sqrt(report->power) * row->state.portVolts), QString::fromStdString(row->band.name))
+            row ? tr("%1 on %2").arg(feed::voltWords(std::sqrt(row->power) * row->state.portVolts), QString::fromStdString(row->band.name))
                 : QStringLiteral("–"));
         m_heat->setText(row ? hottest(*report) : QStringLiteral("–"));
         m_row->setText(row ? feed::rowSentence(*row, *report) : QString());
@@ -415,6 +429,9 @@ private:
         if (report)
             for (const study::FeedCaution& c : report->cautions)
                 cautions << feed::cautionSentence(c, *report, document().design());
+        if (const auto shield = m_desk.shield(); shield && m_desk.shieldFresh())
+            if (const QString effect = feed::shieldEffectSentence(*shield, document().design()); !effect.isEmpty())
+                cautions.prepend(effect);
         m_cautions->setText(cautions.join(QLatin1Char('\n')));
         m_cautions->setVisible(!cautions.isEmpty());
     }
@@ -425,7 +442,7 @@ private:
         QString words = QStringLiteral("–");
         for (const study::FeedRow& row : report.rows)
             for (std::size_t i = 0; i < report.parts.size(); ++i)
-                if (const double watts = report.power * row.state.joints[i].lost(); watts > most && report.parts[i].kind != part::line) {
+                if (const double watts = row.power * row.state.joints[i].lost(); watts > most && report.parts[i].kind != part::line) {
                     most = watts;
                     words = tr("%1, %2").arg(feed::wattWords(watts), feed::partName(report.parts[i]));
                 }
@@ -453,7 +470,9 @@ private:
         m_length->setValue(m_desk.comparedLength() > 0.0 || rows.empty() ? m_desk.comparedLength() : rows.front().length, system());
         const study::ChoiceRow* chosen = m_board->chosen();
         m_take->setEnabled(chosen && !chosen->now);
-        m_take->setText(chosen ? tr("Take %1").arg(feed::choiceName(*chosen, int(m_board->choice()), system())) : tr("Take it"));
+        m_take->setText(chosen && chosen->now ? tr("In use")
+                        : chosen              ? tr("Take %1").arg(feed::choiceName(*chosen, int(m_board->choice()), system()))
+                                              : tr("Take it"));
         m_row->setText(m_board->choice() == FeedDesk::Choice::Tuner
                            ? tr("A tuner in the radio is taken to cope with SWR 3, one by itself with 10, unless yours says otherwise. At "
                                 "the antenna the line behind it runs matched.")
@@ -497,7 +516,7 @@ private:
     AgainstPanel* m_against = nullptr;
     ShieldPanel* m_shieldPanel = nullptr;
     QComboBox *m_chain = nullptr, *m_band = nullptr, *m_choice = nullptr;
-    ValueEdit *m_power = nullptr, *m_frequency = nullptr, *m_length = nullptr;
+    ValueEdit *m_power = nullptr, *m_foldback = nullptr, *m_frequency = nullptr, *m_length = nullptr;
     NameEdit* m_name = nullptr;
     std::vector<QLabel*> m_way;
     std::vector<Id> m_bands;

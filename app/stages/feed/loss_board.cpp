@@ -1,5 +1,6 @@
 #include "app/stages/feed/loss_board.h"
 
+#include "app/view/band_words.h"
 #include "app/view/feed_words.h"
 
 #include <QApplication>
@@ -60,8 +61,8 @@ LossBoard::Rows LossBoard::rowsOf(const study::FeedReport& report, const QSizeF&
     rows.step = std::clamp(room / double(std::max<std::size_t>(1, report.rows.size())), 26.0, 62.0);
     double least = -1.0, most = 1.0;
     for (const study::FeedRow& row : report.rows) {
-        least = std::min({least, row.net - row.reference, row.netAtLeast - row.reference});
-        most = std::max({most, row.net - row.reference, row.netAtMost - row.reference});
+        least = std::min({least, row.ahead(), row.aheadAtLeast()});
+        most = std::max({most, row.ahead(), row.aheadAtMost()});
     }
     constexpr double furthest = 24.0, label = 62.0;
     least = std::max(least, -furthest);
@@ -102,6 +103,8 @@ void LossBoard::render(Sketch& sketch, const QSizeF& size)
                 {c.inkSoft, 12});
     sketch.text({size.width(), heading}, sketch.theme().elided(tr("Net, against %1").arg(m_against), size.width() * netPart + 60.0, 12),
                 Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
+    sketch.text({rows.left + rows.width, heading}, tr("≈ assumed   = computed   ✓ measured"), Qt::AlignRight | Qt::AlignTop,
+                {c.inkFaint, 12});
     for (std::size_t i = 0; i < report->rows.size(); ++i) {
         const double y = rows.top + rows.step * double(i);
         if (y + rows.step > size.height() - 4.0)
@@ -137,7 +140,7 @@ void LossBoard::paintRow(Sketch& sketch, const study::FeedReport& report, const 
         x += area.width();
         return area;
     };
-    const double into = row.state.efficiency();
+    const double in = row.power / report.power, into = in * row.state.efficiency();
     const QRectF wire = block(into, c.leaf);
     const QString words = tr("%1 into the wire").arg(feed::wattWords(report.power * into));
     const double wordsWidth = sketch.theme().typeset(words, 12).size.width();
@@ -151,28 +154,40 @@ void LossBoard::paintRow(Sketch& sketch, const study::FeedReport& report, const 
     if (inside || briefInside)
         sketch.text({inside ? wire.left() + 8.0 : wire.left() + 4.0, y + 0.5 * height}, inside ? words : brief,
                     Qt::AlignLeft | Qt::AlignVCenter, {c.card, 12});
-    for (std::size_t i = 0; i < report.parts.size(); ++i) {
-        const double lost = row.state.joints[i].lost();
-        const QRectF area = block(lost, colourOf(report.parts[i], c));
-        if (area.width() > 1.5)
-            sketch.line({area.left(), y}, {area.left(), y + height}, c.paper, 1.0);
+    const auto label = [&](const QRectF& area, double watts, const QString& name) {
         const bool named = last && area.width() > 3.0;
-        const QString figure = QString::number(report.power * lost, 'f', report.power * lost < 9.5 && report.power < 20 ? 1 : 0);
-        const double half = 0.5 * sketch.theme().typeset(named ? feed::partName(report.parts[i]) : figure, 12).size.width();
-        const double middle = area.center().x();
-        if (lost * report.power < 0.5 || middle - half < labelEnd || !roomy)
-            continue;
+        const QString figure = QString::number(watts, 'f', watts < 9.5 && report.power < 20 ? 1 : 0);
+        const double half = 0.5 * sketch.theme().typeset(named ? name : figure, 12).size.width(), middle = area.center().x();
+        if (watts < 0.5 || middle - half < labelEnd || !roomy)
+            return;
         labelEnd = middle + half + 5.0;
         sketch.text({middle, y + height + 1.0}, figure, Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
         if (named)
-            sketch.text({middle, y + height + 14.0}, feed::partName(report.parts[i]), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+            sketch.text({middle, y + height + 14.0}, name, Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+    };
+    for (std::size_t i = 0; i < report.parts.size(); ++i) {
+        const double lost = in * row.state.joints[i].lost();
+        const QRectF area = block(lost, colourOf(report.parts[i], c));
+        if (area.width() > 1.5)
+            sketch.line({area.left(), y}, {area.left(), y + height}, c.paper, 1.0);
+        label(area, report.power * lost, feed::partName(report.parts[i]));
+    }
+    const QRectF left = block(1.0 - in, c.paper);
+    if (left.width() > 1.5) {
+        QPainterPath outside;
+        outside.addRect(left.adjusted(0.0, 0.5, -0.5, -0.5));
+        sketch.hatch(outside, c.inkFaint, 6.0);
+        sketch.painter().setPen(QPen(c.inkFaint, 1.0));
+        sketch.painter().setBrush(Qt::NoBrush);
+        sketch.painter().drawPath(outside);
+        label(left, report.power - row.power, tr("not put in"));
     }
 }
 
 void LossBoard::paintNet(Sketch& sketch, const study::FeedRow& row, const Rows& rows, double y) const
 {
     const Colours& c = sketch.colours();
-    const double height = rows.step >= 38.0 ? 20.0 : 15.0, by = row.net - row.reference;
+    const double height = rows.step >= 38.0 ? 20.0 : 15.0, by = row.ahead();
     const auto x = [&](double decibels) { return rows.zero + std::clamp(decibels, -24.0, 24.0) * rows.perDecibel; };
     const QRectF bar = QRectF(QPointF(x(0.0), y), QPointF(x(by), y + height)).normalized();
     sketch.painter().setPen(QPen(c.sky, 1.2));
@@ -180,13 +195,13 @@ void LossBoard::paintNet(Sketch& sketch, const study::FeedRow& row, const Rows& 
     sketch.painter().drawRect(bar);
     sketch.line({rows.zero, y - 5.0}, {rows.zero, y + height + 5.0}, c.inkFaint);
     if (row.netAtMost > row.netAtLeast) {
-        const double middle = y + 0.5 * height, left = x(row.netAtLeast - row.reference), right = x(row.netAtMost - row.reference);
+        const double middle = y + 0.5 * height, left = x(row.aheadAtLeast()), right = x(row.aheadAtMost());
         sketch.line({left, middle}, {right, middle}, c.ink, 1.4);
         for (double end : {left, right})
             sketch.line({end, middle - 4.0}, {end, middle + 4.0}, c.ink, 1.4);
     }
     const bool right = by >= 0.0;
-    const double beyond = right ? std::max(x(by), x(row.netAtMost - row.reference)) + 6.0 : rows.zero + 6.0;
+    const double beyond = right ? std::max(x(by), x(row.aheadAtMost())) + 6.0 : rows.zero + 6.0;
     sketch.text({beyond, y + 0.5 * height}, feed::signedWords(by), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12, true});
 }
 
@@ -211,14 +226,17 @@ void LossBoard::paintHover(Sketch& sketch, const study::FeedReport& report, cons
     for (std::size_t i = 0; i < report.parts.size(); ++i) {
         const Joint& j = row.state.joints[i];
         lines << tr("%1: %2, %3, %4")
-                     .arg(feed::partName(report.parts[i]), feed::decibelWords(j.loss), feed::wattWords(report.power * j.lost()),
+                     .arg(feed::partName(report.parts[i]), feed::decibelWords(j.loss), feed::wattWords(row.power * j.lost()),
                           feed::shortImpedance(j.impedance));
     }
+    if (row.service.mismatch >= 0.05)
+        lines << tr("mismatch: %1, %2 not put in").arg(feed::decibelWords(row.service.mismatch), feed::wattWords(report.power - row.power));
     lines << tr("gain %1, net %2, held against %3 dBi")
                  .arg(QString::number(row.band.gain, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")))
                  .arg(QString::number(row.net, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")))
                  .arg(QString::number(row.reference, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−")));
     lines << feed::rowSentence(row, report);
+    lines << serviceSentence(row.service, m_context.document.design().operation);
     const double y = rows.top + rows.step * m_row;
     const QSizeF card = sketch.cardSize(lines);
     const double top = y + 44.0 + card.height() < size.height() ? y + 44.0 : y - card.height() - 6.0;

@@ -204,6 +204,8 @@ void ReflectionDisk::paintWords(Sketch& sketch, const study::Reflection& seen, c
     };
     place(tr("At the feedpoint"), seen.feedpoint, c.leaf);
     place(tr("At the radio's socket"), seen.radio, c.sky);
+    write(tr("Reaches the wire"), {c.inkSoft, 12}, 15.0);
+    write(feed::wattWords(seen.watts), {c.ink, 15, true}, 26.0);
     write(tr("What the line hides of what comes back"), {c.inkSoft, 12}, 15.0);
     write(feed::decibelWords(std::max(0.0, seen.hidden), 1), {c.ink, 15, true}, 26.0);
     sketch.line({area.left(), y}, {area.right(), y}, c.hairline);
@@ -214,21 +216,27 @@ void ReflectionDisk::paintWords(Sketch& sketch, const study::Reflection& seen, c
     m_cures.clear();
     write(seen.cures.empty() ? tr("Nothing here would make it clearly better.") : tr("What would cure it (take it with a click)"),
           {c.inkSoft, 12}, 20.0);
-    for (std::size_t i = 0; i < seen.cures.size() && y + 46.0 <= area.bottom(); ++i) {
-        const QRectF box(area.left(), y, area.width(), 43.0);
+    for (std::size_t i = 0; i < seen.cures.size() && y + 62.0 <= area.bottom(); ++i) {
+        const study::ReflectionCure& cure = seen.cures[i];
+        const QString harm = feed::elsewhereWords(cure, m_context.document);
+        const QRectF box(area.left(), y, area.width(), harm.isEmpty() ? 43.0 : 59.0);
         m_cures.push_back(box);
         const bool hot = onScreen() && int(i) == m_cure;
         sketch.painter().setPen(QPen(hot ? c.petal : c.hairline, hot ? 1.8 : 1.0));
         sketch.painter().setBrush(c.card);
         sketch.painter().drawRoundedRect(box, 5, 5);
-        const auto [what, result] = feed::cureWords(seen.cures[i], m_context.document);
-        const double edges = seen.cures[i].swrAtEdges;
-        const QString band = std::isfinite(edges) ? tr("%1 at the band's edges").arg(swrText(edges)) : QString();
+        const auto [what, result] = feed::cureWords(cure, m_context.document);
+        const double edges = cure.swrAtEdges;
+        const QString band = std::isfinite(edges) ? tr("edges %1").arg(swrText(edges)) : QString();
         sketch.text({box.left() + 8.0, box.top() + 4.0}, sketch.theme().elided(what, box.width() - 16.0, 12), Qt::AlignLeft | Qt::AlignTop,
                     {c.ink, 12});
-        sketch.text({box.left() + 8.0, box.bottom() - 4.0}, result, Qt::AlignLeft | Qt::AlignBottom, {c.leaf, 12, true});
-        sketch.text({box.right() - 8.0, box.bottom() - 4.0}, band, Qt::AlignRight | Qt::AlignBottom, {c.inkSoft, 12});
-        y += 48.0;
+        sketch.text({box.left() + 8.0, box.top() + 39.0}, result, Qt::AlignLeft | Qt::AlignBottom,
+                    {cure.better ? c.leaf : c.inkSoft, 12, true});
+        if (!harm.isEmpty())
+            sketch.text({box.left() + 8.0, box.top() + 55.0}, sketch.theme().elided(harm, box.width() - 16.0, 12),
+                        Qt::AlignLeft | Qt::AlignBottom, {cure.better ? c.inkSoft : c.brick, 12});
+        sketch.text({box.right() - 8.0, box.top() + 39.0}, band, Qt::AlignRight | Qt::AlignBottom, {c.inkSoft, 12});
+        y += box.height() + 5.0;
     }
 }
 

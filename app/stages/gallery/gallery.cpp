@@ -336,7 +336,7 @@ void Gallery::show(const std::string& proposal)
     const int left = m_desk.unanswered();
     const Operation& operation = m_context.document.design().operation;
     const bool wished = std::any_of(operation.bands.begin(), operation.bands.end(), [](const WantedBand& w) { return w.wish != Wish::No; });
-    const QString squares = wished ? tr("Squares: wanted bands under %1.").arg(operation.swrLimit)
+    const QString squares = wished ? tr("Squares: wanted bands it serves; half full: in part.")
                                    : tr("No band is wanted yet: choose some on Bands, and squares show which of them each one serves.");
     setSentence(left > 0 && m_desk.givenUp() ? tr("Drawn on your supports; %n left as the rules have them. %1", nullptr, left).arg(squares)
                 : left > 0 ? tr("Drawn on your supports; %n still being tuned over your soil. %1", nullptr, left).arg(squares)

@@ -44,7 +44,7 @@ void GalleryCard::show(const GalleryDesk::Entry& entry, const study::GallerySupp
             continue;
         ++m_wished;
         if (entry.answer)
-            m_squares.push_back(std::find(entry.answer->under.begin(), entry.answer->under.end(), w.id) != entry.answer->under.end());
+            m_squares.push_back(entry.answer->service(w.id));
     }
     describe(entry);
     update();
@@ -57,14 +57,14 @@ void GalleryCard::describe(const GalleryDesk::Entry& entry)
     m_title = coreWords(entry.proposal.title);
     m_reason = coreWords(entry.fault.empty() ? entry.proposal.fault : entry.fault, system);
     m_figure.clear();
-    QStringList bands;
+    QStringList bands, inPart;
     if (entry.answer) {
         const shapes::ParameterSpec* spec = family.spec(entry.answer->antenna.shape, entry.answer->what.parameter);
         m_value = valueWords(entry.answer->value, spec->quantity, system);
         m_figure = tr("%1 %2").arg(m_value, coreWords(entry.answer->what.name));
         for (const WantedBand& w : m_context.document.design().operation.bands)
-            if (std::find(entry.answer->under.begin(), entry.answer->under.end(), w.id) != entry.answer->under.end())
-                bands << QString::fromStdString(w.band.name);
+            if (const Service service = entry.answer->service(w.id); service != Service::No)
+                (service == Service::Served ? bands : inPart) << QString::fromStdString(w.band.name);
     }
     QStringList tip{coreWords(family.summary())};
     if (const shapes::BuiltAntenna* built = entry.built()) {
@@ -74,10 +74,10 @@ void GalleryCard::describe(const GalleryDesk::Entry& entry)
         tip << heights.join(QStringLiteral(", "));
     }
     if (entry.answer)
-        tip << tr("%1; %2 of wire. Under %3 on %4.")
-                   .arg(m_figure, lengthWords(entry.answer->wire, system, 1))
-                   .arg(m_context.document.design().operation.swrLimit)
-                   .arg(bands.isEmpty() ? tr("no wanted band") : bands.join(QStringLiteral(", ")));
+        tip << tr("%1; %2 of wire. Serves %3%4.")
+                   .arg(m_figure, lengthWords(entry.answer->wire, system, 1),
+                        bands.isEmpty() ? tr("no wanted band") : bands.join(QStringLiteral(", ")),
+                        inPart.isEmpty() ? QString() : tr("; in part %1").arg(inPart.join(QStringLiteral(", "))));
     if (!m_reason.isEmpty())
         tip << tr("It does not fit as it is: %1.").arg(m_reason);
     setToolTip(tip.join(QLatin1Char('\n')));
@@ -89,7 +89,7 @@ void GalleryCard::describe(const GalleryDesk::Entry& entry)
                            bands.join(QLatin1Char(' ')),
                            coreWords(ties[int(entry.proposal.ties)]),
                            Gallery::wantWords(entry.proposal.severalBands ? Gallery::Want::Several : Gallery::Want::One),
-                           !entry.proposal.severalBands && entry.answer && entry.answer->under.size() > 1
+                           !entry.proposal.severalBands && entry.answer && entry.answer->served() > 1
                                ? Gallery::wantWords(Gallery::Want::Harmonics)
                                : QString(),
                            entry.fromShed ? Gallery::wantWords(Gallery::Want::Shed) : QString()}
@@ -178,8 +178,11 @@ void GalleryCard::drawSquares(Sketch& sketch, const QRectF& line) const
     for (std::size_t i = 0; squares && i < m_wished; ++i) {
         const QRectF square(line.right() - all + double(i) * (wide + gap) + gap, line.center().y() - 5.0, wide, 10.0);
         sketch.painter().setPen(Qt::NoPen);
-        sketch.painter().setBrush(i < m_squares.size() && m_squares[i] ? c.leaf : c.fill);
+        const Service service = i < m_squares.size() ? m_squares[i] : Service::No;
+        sketch.painter().setBrush(service == Service::Served ? c.leaf : c.fill);
         sketch.painter().drawRoundedRect(square, 2.0, 2.0);
+        if (service == Service::Partly)
+            sketch.painter().fillRect(square.adjusted(1.0, 5.0, -1.0, -1.0), c.leafMid);
     }
 }
 

@@ -42,7 +42,7 @@ private:
     std::shared_ptr<const shapes::BuiltAntenna> m_built;
     std::vector<Vec3> m_supportTops;
     double m_scale = 5.0;
-    std::vector<bool> m_squares; ///< under the limit; empty before it is known
+    std::vector<Service> m_squares; ///< of the wanted bands; empty before they are known
     std::size_t m_wished = 0;
 };
 

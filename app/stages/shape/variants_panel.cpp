@@ -1,5 +1,6 @@
 #include "app/stages/shape/variants_panel.h"
 
+#include "app/view/band_words.h"
 #include "app/view/spread_words.h"
 #include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
@@ -145,22 +146,19 @@ QString VariantsPanel::sentence(const ViewContext& context)
     if (!varied->fault.empty())
         return tr("%1 cannot be: %2.").arg(QString::fromStdString(varied->name), coreWords(varied->fault, context.system()));
     if (!drawn->bands.contains(band) || !varied->bands.contains(band))
-        return tr("%1: %2 of the wanted bands under your limit; as drawn %3.")
-            .arg(QString::fromStdString(varied->name))
-            .arg(varied->underLimit)
-            .arg(drawn->underLimit);
+        return tr("%1: %2 of the wanted bands; as drawn %3.")
+            .arg(QString::fromStdString(varied->name), tallyWords(varied->tally), tallyWords(drawn->tally));
     const double wire = varied->wire - drawn->wire, gain = varied->bands.at(band).gain - drawn->bands.at(band).gain;
     const QString much = smallWords(std::abs(wire), context.system());
     const QString cost = std::abs(wire) < 0.005 ? tr("takes the same wire")
                          : wire > 0.0           ? tr("takes %1 more wire").arg(much)
                                                 : tr("saves %1 of wire").arg(much);
-    return tr("%1 %2 and %3 %4 dB at %5° on %6; %7 of the wanted bands are under your limit, as drawn %8.")
+    return tr("%1 %2 and %3 %4 dB at %5° on %6; of the wanted bands %7, as drawn %8.")
         .arg(QString::fromStdString(varied->name), cost, gain >= 0.0 ? tr("brings") : tr("costs"))
         .arg(std::abs(gain), 0, 'f', 1)
         .arg(document.design().operation.aimElevation, 0, 'f', 0)
         .arg(QString::fromStdString(findBand(document.design(), band)->band.name))
-        .arg(varied->underLimit)
-        .arg(drawn->underLimit);
+        .arg(tallyWords(varied->tally), tallyWords(drawn->tally));
 }
 
 } // namespace vetchling::app
