@@ -104,30 +104,40 @@ void FeedDesk::work()
             *basis, parts, ownCount(parts), m_document.design().operation.power, servedRule(m_document.design().operation)));
     }
     m_reflection = workedReflection();
-    workChoices();
+    m_choices = {};
+    m_worked = {};
+    m_leakage.reset();
     emit changed();
 }
 
-void FeedDesk::workChoices()
+void FeedDesk::wantChoices(Choice choice)
 {
-    m_choices = {};
-    m_leakage.reset();
     const auto basis = m_basis.answer();
-    if (!m_report || !basis)
+    if (!m_report || !basis || m_worked[std::size_t(choice)])
         return;
+    m_worked[std::size_t(choice)] = true;
+    m_choices[std::size_t(choice)] = workedChoices(choice, *basis);
+    if (choice == Choice::Capacitor)
+        m_leakage = study::leakageEffect(*basis, m_report->parts, m_report->own, servedRule(m_document.design().operation));
+}
+
+std::vector<study::ChoiceRow> FeedDesk::workedChoices(Choice choice, const study::FeedBasis& basis) const
+{
     const ServedRule rule = servedRule(m_document.design().operation);
     const auto& parts = m_report->parts;
     const std::size_t own = m_report->own;
-    const auto of = [&](Choice choice) -> std::vector<study::ChoiceRow>& { return m_choices[std::size_t(choice)]; };
-    of(Choice::Transformer) = study::transformersCompared(*basis, parts, own, rule);
-    of(Choice::Tuner) = study::tunersCompared(*basis, parts, own, rule);
-    of(Choice::Line) = study::linesCompared(*basis, parts, own, rule, m_lineTypes, m_comparedLength,
-                                            m_document.family().spec(m_document.antenna().shape, "line_ohm") != nullptr);
-    of(Choice::Chain) = study::chainsCompared(*basis, m_document.antenna(), rule);
-    m_leakage = study::leakageEffect(*basis, parts, own, rule);
-    const bool canHave = study::transformerPlace(parts, own) >= own || m_document.family().spec(m_document.antenna().shape, "capacitor_F");
-    if (canHave)
-        of(Choice::Capacitor) = study::capacitorsCompared(*basis, parts, own, rule);
+    const auto has = [&](const char* key) { return m_document.family().spec(m_document.antenna().shape, key) != nullptr; };
+    switch (choice) {
+    case Choice::Transformer: return study::transformersCompared(basis, parts, own, rule);
+    case Choice::Tuner: return study::tunersCompared(basis, parts, own, rule);
+    case Choice::Line: return study::linesCompared(basis, parts, own, rule, m_lineTypes, m_comparedLength, has("line_ohm"));
+    case Choice::Chain: return study::chainsCompared(basis, m_document.antenna(), rule);
+    case Choice::Capacitor:
+        if (study::transformerPlace(parts, own) >= own || has("capacitor_F"))
+            return study::capacitorsCompared(basis, parts, own, rule);
+        break;
+    }
+    return {};
 }
 
 std::optional<double> FeedDesk::matchedLoss(const Id& id) const
@@ -186,12 +196,14 @@ void FeedDesk::setComparedLength(double length)
     if (length == m_comparedLength)
         return;
     m_comparedLength = length;
-    workChoices();
+    m_choices[std::size_t(Choice::Line)].clear();
+    m_worked[std::size_t(Choice::Line)] = false;
     emit changed();
 }
 
 void FeedDesk::take(Choice choice, const study::ChoiceRow& row)
 {
+    wantChoices(choice);
     const auto& rows = choices(choice);
     const auto now = std::find_if(rows.begin(), rows.end(), [&](const study::ChoiceRow& r) { return r.sameChoice(row); });
     if (now == rows.end() || now->now)

@@ -37,9 +37,11 @@ public:
     [[nodiscard]] std::optional<double> matchedLoss(const Id& part) const;
 
     enum class Choice { Transformer, Tuner, Line, Chain, Capacitor };
-    /// Empty before there is a report.
+    /// Works one of them out for the chain as it is, unless that is done: some hundredths of a second.
+    void wantChoices(Choice choice);
+    /// Empty before it is wanted and there is a report.
     [[nodiscard]] const std::vector<study::ChoiceRow>& choices(Choice choice) const { return m_choices[std::size_t(choice)]; }
-    /// Of the chain's transformer; nothing without one, or before there is a report.
+    /// Of the chain's transformer; nothing without one, or before the capacitors are wanted and there is a report.
     [[nodiscard]] const std::optional<study::LeakageEffect>& leakage() const { return m_leakage; }
     /// m of line that types are compared at; 0: as long as it is.
     void setComparedLength(double length);
@@ -97,7 +99,7 @@ private:
     [[nodiscard]] std::size_t ownCount(const std::vector<ChainPart>& whole) const;
     [[nodiscard]] std::vector<ChainPart> whole() const;
     void work();
-    void workChoices();
+    [[nodiscard]] std::vector<study::ChoiceRow> workedChoices(Choice choice, const study::FeedBasis& basis) const;
     [[nodiscard]] std::shared_ptr<const study::Reflection> workedReflection() const;
     void editChain(const QString& text, const QString& mergeKey, const std::function<void(Antenna&)>& change);
     void takeChain(const QString& text, const std::vector<ChainPart>& parts);
@@ -118,6 +120,7 @@ private:
     std::shared_ptr<const study::FeedReport> m_report;
     std::shared_ptr<const study::Reflection> m_reflection;
     std::array<std::vector<study::ChoiceRow>, 5> m_choices;
+    std::array<bool, 5> m_worked{};
     std::optional<study::LeakageEffect> m_leakage;
     double m_comparedLength = 0.0, m_frequency = 0.0;
     bool m_earthed = true;

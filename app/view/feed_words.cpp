@@ -276,10 +276,11 @@ public:
     static QString shieldEffect(const study::ShieldAnswer& answer, const Design& design)
     {
         const std::vector<Id> bands = answer.changed();
-        return bands.empty() ? QString()
-                             : tr("What flows on the coax beyond its choke makes another antenna of it on %1 (Shield). Losses, Bands and Trim "
-                                  "count it without.")
-                                   .arg(bandList(design, bands));
+        return bands.empty()
+                   ? QString()
+                   : tr("What flows on the coax beyond its choke makes another antenna of it on %1 (Shield). Losses, Bands and Trim "
+                        "count it without.")
+                         .arg(bandList(design, bands));
     }
 
     static QString choice(const study::ChoiceRow& row, int choice, units::System system)

@@ -1,8 +1,8 @@
 #include "app/window/main_menu.h"
 
+#include "app/widgets/typed.h"
 #include "app/window/damage_dialog.h"
 #include "app/window/main_window.h"
-#include "app/widgets/typed.h"
 
 #include <QAction>
 #include <QApplication>

@@ -504,8 +504,9 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event)
             return true;
         }
     if (event->type() == QEvent::ShortcutOverride)
-        if (const auto* key = static_cast<QKeyEvent*>(event);
-            isPlainLetter(key->key(), key->modifiers()) && qobject_cast<QWidget*>(watched) && !qobject_cast<Canvas*>(watched)) {
+        if (const auto* key = static_cast<QKeyEvent*>(event); isPlainLetter(key->key(), key->modifiers()) &&
+                                                              qobject_cast<QWidget*>(watched) &&
+                                                              !qobject_cast<Canvas*>(QApplication::focusWidget())) {
             event->accept(); // typed, not a shortcut
             return true;
         }

@@ -12,15 +12,33 @@ double reflected(double swr) { return std::pow((swr - 1.0) / (swr + 1.0), 2); }
 
 bool isTuner(const ChainPart& part) { return part.kind == part::tuner; }
 
+/// Part of the points that are so. Between two looked-at ones that agree the rest is taken to be like them.
+template <class Is> double partOf(const std::vector<std::pair<double, Complex>>& points, Is is)
+{
+    constexpr std::size_t stride = 5; // 2.5 % of the band: what is narrower serves nobody
+    std::size_t count = 0, last = 0;
+    bool before = is(points.front());
+    count += before;
+    for (std::size_t i = std::min(stride, points.size() - 1); last + 1 < points.size(); i = std::min(i + stride, points.size() - 1)) {
+        const bool now = is(points[i]);
+        if (now == before)
+            count += now ? i - last : 0;
+        else
+            count += std::size_t(std::count_if(points.begin() + long(last) + 1, points.begin() + long(i), is)) + now;
+        before = now;
+        last = i;
+    }
+    return double(count) / double(points.size());
+}
+
 /// Of the stretches, by weight, what lies under the limit behind the parts.
 double shareOf(const PortOverBand& port, const Socket& socket, const ServedRule& rule)
 {
     double sum = 0.0, weights = 0.0;
     for (const PortOverBand::Stretch& stretch : port.stretches) {
-        const auto under = std::count_if(stretch.points.begin(), stretch.points.end(), [&](const auto& point) {
-            return swr(socket.seen(point.second, point.first), rule.reference) <= rule.swrLimit;
-        });
-        sum += stretch.weight * double(under) / double(stretch.points.size());
+        sum += stretch.weight * partOf(stretch.points, [&](const std::pair<double, Complex>& point) {
+                   return swr(socket.seen(point.second, point.first), rule.reference) <= rule.swrLimit;
+               });
         weights += stretch.weight;
     }
     return weights > 0.0 ? sum / weights : 0.0;
@@ -69,7 +87,8 @@ BandService serviceOf(const PortOverBand& port, const std::vector<ChainPart>& pa
     std::vector<ChainPart> untuned = parts;
     std::erase_if(untuned, isTuner);
     out.share = shareOf(port, Socket(untuned), rule);
-    out.shareWithTuner = tuned ? std::max(out.share, shareOf(port, Socket(parts, Socket::End::BehindTuner), rule)) : out.share;
+    out.shareWithTuner =
+        tuned && out.share < 1.0 ? std::max(out.share, shareOf(port, Socket(parts, Socket::End::BehindTuner), rule)) : out.share;
     const ChainState state = chainAt(parts, port.atCentre, port.centre);
     out.loss = state.totalLoss();
     out.mismatch = -10.0 * std::log10(std::max(takenUp(state.impedance(), rule), 1e-30));

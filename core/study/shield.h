@@ -73,11 +73,11 @@ struct ShieldAnswer {
     [[nodiscard]] std::optional<double> bestPlace() const;
     /// What one choke at the best place would do, beside the chain's chokes as they are.
     struct AtBest {
-        double place = 0.0;                                         ///< m
-        Id loudest, loudestNow;                                     ///< bands
-        double amperes = 0.0, amperesNow = 0.0;                     ///< A rms at the radio on those
-        Id gains, loses;                                            ///< bands whose gain changes most either way
-        double gained = -HUGE_VAL, lost = HUGE_VAL;                 ///< dB against now on those
+        double place = 0.0;                         ///< m
+        Id loudest, loudestNow;                     ///< bands
+        double amperes = 0.0, amperesNow = 0.0;     ///< A rms at the radio on those
+        Id gains, loses;                            ///< bands whose gain changes most either way
+        double gained = -HUGE_VAL, lost = HUGE_VAL; ///< dB against now on those
     };
     [[nodiscard]] std::optional<AtBest> atBest() const;
     /// Bands on which what flows beyond the choke makes another antenna of it: an SWR against the port without it above 1.3, or half a

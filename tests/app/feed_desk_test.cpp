@@ -27,6 +27,11 @@ protected:
         m_models.reset();
         WindowTest::TearDown();
     }
+    const std::vector<study::ChoiceRow>& choices(FeedDesk::Choice choice)
+    {
+        desk().wantChoices(choice);
+        return desk().choices(choice);
+    }
     FeedDesk& desk() { return *m_desk; }
     bool solved()
     {
@@ -130,7 +135,7 @@ TEST_F(FeedDeskTest, ChoicesAreTakenIntoTheChainInUse)
 {
     chooseAntenna(1); // the end-fed, whose transformer belongs to its shape
     ASSERT_TRUE(solved());
-    const auto& ratios = desk().choices(FeedDesk::Choice::Transformer);
+    const auto& ratios = choices(FeedDesk::Choice::Transformer);
     const auto nine = std::find_if(ratios.begin(), ratios.end(), [](const study::ChoiceRow& r) { return r.ratio == 9.0; });
     ASSERT_NE(nine, ratios.end());
     desk().take(FeedDesk::Choice::Transformer, study::ChoiceRow(*nine));
@@ -139,10 +144,10 @@ TEST_F(FeedDeskTest, ChoicesAreTakenIntoTheChainInUse)
     EXPECT_TRUE(desk().fresh());
     document().undoStack().undo();
     desk().addPart(part::line);
-    EXPECT_EQ(desk().choices(FeedDesk::Choice::Line).size(), m_types.size() + 1);
+    EXPECT_EQ(choices(FeedDesk::Choice::Line).size(), m_types.size() + 1);
     desk().setComparedLength(77.0);
-    EXPECT_NEAR(desk().choices(FeedDesk::Choice::Line)[1].length, 77.0, 1e-9);
-    const auto line = [&](std::size_t row) { return study::ChoiceRow(desk().choices(FeedDesk::Choice::Line)[row]); };
+    EXPECT_NEAR(choices(FeedDesk::Choice::Line)[1].length, 77.0, 1e-9);
+    const auto line = [&](std::size_t row) { return study::ChoiceRow(choices(FeedDesk::Choice::Line)[row]); };
     const study::ChoiceRow present = line(0);
     desk().take(FeedDesk::Choice::Line, line(2));
     EXPECT_EQ(parts()[0].type, m_types[1].id);
@@ -173,8 +178,8 @@ TEST_F(FeedDeskTest, ChainsKeepWhatTheShapeHadWithThem)
     desk().useChain(first);
     EXPECT_EQ(parameter("transformer_ratio"), ratio);
     ASSERT_TRUE(solved());
-    EXPECT_EQ(desk().choices(FeedDesk::Choice::Chain).size(), 2u);
-    desk().take(FeedDesk::Choice::Chain, study::ChoiceRow(desk().choices(FeedDesk::Choice::Chain)[1]));
+    EXPECT_EQ(choices(FeedDesk::Choice::Chain).size(), 2u);
+    desk().take(FeedDesk::Choice::Chain, study::ChoiceRow(choices(FeedDesk::Choice::Chain)[1]));
     EXPECT_EQ(parameter("transformer_ratio"), 64.0);
     const QString path = file("chains.vetchling");
     ASSERT_TRUE(document().save(path).empty());

@@ -110,6 +110,73 @@ TEST_F(FeedPageTest, SmallWindowsPaintToo)
     }
 }
 
+// 2026-11: "What you have serves best" stood beside "Take 56 : 1".
+TEST_F(FeedPageTest, TheChoiceOnOfferIsTheOneTheSentenceNames)
+{
+    ASSERT_TRUE(worked());
+    click("feedWhich");
+    auto* board = find<ChoiceBoard>("choiceBoard");
+    auto* take = find<QPushButton>("takeChoice");
+    for (double ratio : {1.0, 4.0, 49.0}) {
+        document().editAntenna(QStringLiteral("ratio"), {}, [&](Antenna& a) {
+            ChainPart transformer = newPart(part::transformer);
+            transformer.values["ratio"] = ratio;
+            ownChain(a).parts = {transformer, newPart(part::line)};
+            settleFeed(a, {});
+        });
+        ASSERT_TRUE(worked());
+        ASSERT_TRUE(board->chosen());
+        EXPECT_TRUE(board->chosen()->best) << ratio;
+        EXPECT_EQ(take->isEnabled(), !board->chosen()->now) << ratio;
+        EXPECT_EQ(pageSentence().startsWith(QStringLiteral("What you have")), board->chosen()->now) << pageSentence().toStdString();
+    }
+    QTest::keyClick(board, Qt::Key_Down); // picked by hand: it stays, and the sentence tells of it
+    const double picked = board->chosen()->ratio;
+    feed().refresh();
+    EXPECT_EQ(board->chosen()->ratio, picked);
+}
+
+TEST_F(FeedPageTest, TrailBandsAndFeedCountAlike)
+{
+    ASSERT_TRUE(worked());
+    const QString counted = window().stage(QStringLiteral("bands"))->summary();
+    EXPECT_TRUE(counted.contains(QStringLiteral("of 2 served"))) << counted.toStdString();
+    click("feedWhich");
+    const auto now = [&] {
+        const auto lines = feed().tableText().split(QLatin1Char('\n'), Qt::SkipEmptyParts);
+        for (const QString& line : lines)
+            if (line.startsWith(QStringLiteral("1 : 1")))
+                return line.split(QLatin1Char('\t'));
+        return QStringList();
+    }();
+    ASSERT_GE(now.size(), 4);
+    EXPECT_TRUE(counted.startsWith(now[now.size() - 3] + QStringLiteral(" of 2"))) << counted.toStdString() << now.join(' ').toStdString();
+    // with no loss allowed nothing is served, on both
+    document().edit(QStringLiteral("strict"), {}, [](Design& d) { d.operation.lossLimit = 0.01; });
+    EXPECT_TRUE(window().stage(QStringLiteral("bands"))->summary().startsWith(QStringLiteral("0 of 2 served")));
+}
+
+// 2026-11: P typed anywhere pinned the antenna.
+TEST_F(FeedPageTest, LettersActInTheDrawingAlone)
+{
+    ASSERT_TRUE(worked());
+    window().activateWindow();
+    ASSERT_TRUE(QTest::qWaitForWindowActive(&window()));
+    click("feedWhich");
+    auto* choice = find<QComboBox>("whichChoice");
+    choice->setFocus();
+    QTest::keyClick(choice, Qt::Key_P);
+    QTest::keyClick(choice, Qt::Key_V);
+    QTest::keyClick(choice, Qt::Key_R);
+    EXPECT_FALSE(solver().pinned());
+    EXPECT_TRUE(document().antenna().variants.empty());
+    EXPECT_EQ(solver().plane(), SolveService::Plane::Feedpoint);
+    auto* board = find<ChoiceBoard>("choiceBoard");
+    board->setFocus();
+    QTest::keyClick(board, Qt::Key_P);
+    EXPECT_TRUE(solver().pinned());
+}
+
 TEST_F(FeedPageTest, TheTrailTellsTheWorstBand)
 {
     ASSERT_TRUE(worked());

@@ -575,6 +575,103 @@ TEST(Reflections, WhatHardlyHelpsIsNoCure)
         EXPECT_LT(cure.swr, 0.93 * swr(seen->radio)) << int(cure.kind);
 }
 
+// 2026-11: on 60 m "4 : 1, SWR 5.94" came first and green, though it took 40 m from 1.23 to 4.01, and "too long" stood beside a wire
+// of 19.66 m.
+TEST(Reflections, CuresAreRankedByWhatArrivesOnAllBands)
+{
+    const Worked w("Wall end-fed 40");
+    const Antenna& a = w.demo.antenna("Wall end-fed 40");
+    study::Library library;
+    const auto curve = study::curveOf(library, study::questionOf(w.demo.design, a, w.band("60 m")));
+    ASSERT_TRUE(curve.ok());
+    study::ReflectionQuestion asked;
+    asked.parts = w.parts;
+    asked.own = w.own;
+    asked.band = findBand(w.demo.design, w.band("60 m"))->band;
+    asked.wanted = w.band("60 m");
+    asked.frequency = asked.band.centre();
+    asked.basis = std::make_shared<const study::FeedBasis>(w.basis);
+    const auto seen = study::reflectionOf(**curve, asked);
+    ASSERT_TRUE(seen);
+    EXPECT_EQ(seen->upIsLong, 0) << "there is no resonance near";
+    const auto arriving = [&](const std::vector<ChainPart>& parts, const std::string& only) {
+        double sum = 0.0, weights = 0.0;
+        for (const study::FeedBand& b : w.basis.bands) {
+            if (!only.empty() && b.name != only)
+                continue;
+            const Complex port = b.name == "60 m" ? (*curve)->atPort(asked.frequency) : b.port;
+            double share = 1.0;
+            Complex z = port;
+            for (const ChainPart& p : parts) {
+                const Passed passed = kindOf(p).pass(p, z, b.frequency);
+                share *= passed.efficiency;
+                z = passed.impedance;
+            }
+            const double back = std::norm((z - 50.0) / (z + 50.0));
+            share *= (1.0 - back) * (back > 1.0 / 9.0 ? 1.0 / 9.0 / back : 1.0);
+            const double weight = b.wish == Wish::Must ? 3.0 : 1.0;
+            sum += weight * share;
+            weights += weight;
+        }
+        return sum / weights;
+    };
+    const double now = arriving(w.parts, "");
+    EXPECT_NEAR(seen->allBands, now, 1e-6);
+    ASSERT_GE(seen->cures.size(), 2u);
+    double last = 1.0;
+    for (const study::ReflectionCure& cure : seen->cures) {
+        EXPECT_LE(cure.allBands, last + 1e-12);
+        last = cure.allBands;
+        if (cure.parts.empty())
+            continue;
+        EXPECT_NEAR(cure.allBands, arriving(cure.parts, ""), 1e-6);
+        EXPECT_NEAR(cure.watts, 100.0 * arriving(cure.parts, "60 m"), 1e-4);
+        if (cure.better) {
+            EXPECT_GT(cure.allBands, now);
+            for (const study::FeedBand& b : w.basis.bands)
+                EXPECT_GT(arriving(cure.parts, b.name), arriving(w.parts, b.name) - 0.021) << b.name;
+        }
+        if (cure.kind == study::ReflectionCure::Kind::Ratio) {
+            EXPECT_FALSE(cure.better);
+            ASSERT_TRUE(cure.victim);
+            EXPECT_EQ(cure.victim->band, w.band("40 m"));
+            EXPECT_NEAR(cure.victim->wattsAfter, 100.0 * arriving(cure.parts, "40 m"), 1e-4);
+        }
+    }
+}
+
+// A doublet has its line as a part of its own: coax in its place, and what the antenna then is.
+TEST(FeedChoices, ADoubletsOwnLineIsComparedToo)
+{
+    Demo demo;
+    Antenna a = newAntenna(*shapes::findFamily("doublet"), 7.1e6, demo.design.site);
+    ChainPart tuner = newPart(part::tuner);
+    tuner.values["range_swr"] = 0.0;
+    ownChain(a).parts = {tuner};
+    study::Library library;
+    study::References references;
+    const auto basis = study::feedBasisOf(library, references, study::feedQuestionOf(demo.design, a));
+    ASSERT_TRUE(basis.ok()) << basis.firstFault();
+    const auto types = files::readLineTypes(VETCHLING_DATA "/lines.json");
+    const std::vector<ChainPart> parts = wholeChain(a);
+    const std::size_t own = parts.size() - 1;
+    EXPECT_TRUE(study::linesCompared(*basis, parts, own, {}, *types).empty()) << "nothing to change in the chain";
+    const auto rows = study::linesCompared(*basis, parts, own, {}, *types, 0.0, true);
+    ASSERT_EQ(rows.size(), types->size() + 1);
+    const auto row = [&](const std::string& id) {
+        return *std::find_if(rows.begin(), rows.end(), [&](const study::ChoiceRow& r) { return r.type == id; });
+    };
+    const study::ChoiceRow coax = row("coax-50-medium");
+    EXPECT_LT(coax.arriving, rows[0].arriving) << "coax at many to one";
+    takeChain(a, coax.parts, own);
+    const std::vector<ChainPart> then = wholeChain(a);
+    for (std::size_t i = 0; i < basis->bands.size(); ++i) {
+        const study::FeedBand& b = basis->bands[i];
+        EXPECT_NEAR(chainAt(then, b.port, b.frequency).totalLoss(), coax.cells[i].service.loss, 0.05 * coax.cells[i].service.loss)
+            << b.name;
+    }
+}
+
 TEST(SeenAtTheRadio, IsBehindTheChain)
 {
     const Demo demo;

@@ -180,6 +180,14 @@ TEST(ShieldAnswer, FindsThePlaceThatQuietsTheRadio)
     EXPECT_EQ(band.counterpoises.size(), 2u);
     EXPECT_GT(band.chosen->chokeHeat, 0.0);
     EXPECT_TRUE(band.without->along.empty());
+    // there, with the same choke: solved anew it is what was told of the place
+    const auto promised = answer->atBest();
+    ASSERT_TRUE(promised);
+    study::ShieldQuestion there = q;
+    there.chokes = {{promised->place, q.choke}};
+    const auto kept = study::shieldAnswer(library, there, {}, {}, &*answer);
+    EXPECT_NEAR(kept->bands[0].chosen->atRadio, promised->amperes, 1e-9);
+    EXPECT_NEAR(kept->bands[0].chosen->gain - band.chosen->gain, promised->gained, 1e-9);
     // what is known of it serves when only the chain's choke has moved
     study::ShieldQuestion moved = q;
     moved.chokes[0].at = 9.0;

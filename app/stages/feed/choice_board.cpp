@@ -30,6 +30,7 @@ void ChoiceBoard::setChoice(FeedDesk::Choice choice)
     m_choice = choice;
     m_chosen.reset();
     m_picked = false;
+    m_desk.wantChoices(choice);
     refresh();
 }
 

@@ -84,7 +84,9 @@ public:
     {
         refreshConfigurations();
         m_desk.wantBasis();
-        if (m_views->current() == m_shield)
+        if (on(m_losses) || on(m_board))
+            m_desk.wantChoices(on(m_losses) ? FeedDesk::Choice::Line : m_board->choice());
+        if (on(m_shield))
             m_desk.wantShield();
         rebuildLedgerWhenOther();
         refreshPage();

@@ -163,9 +163,8 @@ void ShieldChart::paintMarks(Sketch& sketch, const study::ShieldAnswer& answer, 
             if (nearest < b.byPlace.size())
                 lines << tr("%1: %2 mA, %3")
                              .arg(QString::fromStdString(b.name), milliamperes(b.byPlace[nearest]),
-                                  b.without && nearest < b.gainByPlace.size()
-                                      ? feed::signedWords(b.gainByPlace[nearest] - b.without->gain)
-                                      : QString());
+                                  b.without && nearest < b.gainByPlace.size() ? feed::signedWords(b.gainByPlace[nearest] - b.without->gain)
+                                                                              : QString());
         }
         const double x = frame.x(*m_place);
         sketch.line({x, frame.area.top()}, {x, frame.area.bottom()}, c.inkSoft, 1.0);
