@@ -495,6 +495,14 @@ void MainWindow::resizeEvent(QResizeEvent* event)
     m_waiting->setNarrow(width() < roomyWidth);
 }
 
+/// A key that a drawing has got, or one of those round it that it has passed it on to.
+bool MainWindow::comesFromDrawing(const QWidget& receiver) const
+{
+    const QWidget* focus = QApplication::focusWidget();
+    const bool drawing = focus == m_strip || qobject_cast<const Canvas*>(focus);
+    return drawing && (focus == &receiver || receiver.isAncestorOf(focus));
+}
+
 /// Keys that are the window's even while a field has the focus, and letters that are not.
 bool MainWindow::eventFilter(QObject* watched, QEvent* event)
 {
@@ -503,10 +511,9 @@ bool MainWindow::eventFilter(QObject* watched, QEvent* event)
             event->ignore();
             return true;
         }
-    if (event->type() == QEvent::ShortcutOverride)
-        if (const auto* key = static_cast<QKeyEvent*>(event); isPlainLetter(key->key(), key->modifiers()) &&
-                                                              qobject_cast<QWidget*>(watched) &&
-                                                              !qobject_cast<Canvas*>(QApplication::focusWidget())) {
+    const auto* receiver = event->type() == QEvent::ShortcutOverride ? qobject_cast<const QWidget*>(watched) : nullptr;
+    if (receiver && !comesFromDrawing(*receiver))
+        if (const auto* key = static_cast<QKeyEvent*>(event); isPlainLetter(key->key(), key->modifiers())) {
             event->accept(); // typed, not a shortcut
             return true;
         }

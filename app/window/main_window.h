@@ -85,6 +85,7 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+    [[nodiscard]] bool comesFromDrawing(const QWidget& receiver) const;
     void loadData(const QString& folder);
     void buildStages();
     void layOut();

@@ -165,6 +165,7 @@ TEST_F(FeedPageTest, LettersActInTheDrawingAlone)
     click("feedWhich");
     auto* choice = find<QComboBox>("whichChoice");
     choice->setFocus();
+    ASSERT_TRUE(waitedFor([&] { return QApplication::focusWidget() == choice; }, 2000));
     QTest::keyClick(choice, Qt::Key_P);
     QTest::keyClick(choice, Qt::Key_V);
     QTest::keyClick(choice, Qt::Key_R);
@@ -173,6 +174,7 @@ TEST_F(FeedPageTest, LettersActInTheDrawingAlone)
     EXPECT_EQ(solver().plane(), SolveService::Plane::Feedpoint);
     auto* board = find<ChoiceBoard>("choiceBoard");
     board->setFocus();
+    ASSERT_TRUE(waitedFor([&] { return QApplication::focusWidget() == board; }, 2000));
     QTest::keyClick(board, Qt::Key_P);
     EXPECT_TRUE(solver().pinned());
 }
