@@ -152,6 +152,20 @@ void Sketch::arrowHead(QPointF tip, QPointF from, const QColor& colour)
     m_painter.drawLine(tip, tip + arrowLength * along - arrowHalfWidth * across);
 }
 
+QRectF Sketch::dimensionWords(QPointF a, QPointF b, const QString& words) const
+{
+    const QLineF span(a, b);
+    const QSizeF size = m_theme.typeset(words, 12).size;
+    const double c = std::abs(span.dx()) / std::max(1e-9, span.length()), s = std::abs(span.dy()) / std::max(1e-9, span.length());
+    const QSizeF turned(c * size.width() + s * size.height(), s * size.width() + c * size.height());
+    const double up = size.width() + 34.0 < span.length() ? 0.0 : 0.5 * size.height() + 3.0; // beside the line where it has no room in it
+    QPointF aside(span.dy() / std::max(1e-9, span.length()), -span.dx() / std::max(1e-9, span.length()));
+    if (aside.y() > 0.0)
+        aside = -aside;
+    const QPointF middle = 0.5 * (a + b) + up * aside;
+    return {middle - QPointF(0.5 * turned.width(), 0.5 * turned.height()), turned};
+}
+
 void Sketch::dimension(QPointF a, QPointF b, const QString& words)
 {
     const QLineF span(a, b);
@@ -183,6 +197,7 @@ void Sketch::dimension(QPointF a, QPointF b, const QString& words)
     draw({-0.5 * set.size.width(), -0.5 * set.size.height()}, set, colours().ink);
     m_painter.restore();
     reserveLine(a, b);
+    reserve(dimensionWords(a, b, words));
 }
 
 void Sketch::hatch(const QPainterPath& area, const QColor& colour, double spacing)

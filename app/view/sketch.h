@@ -48,6 +48,8 @@ public:
     void line(QPointF a, QPointF b, const QColor& colour, double width = 1.0, Qt::PenStyle style = Qt::SolidLine);
     /// A line with arrowheads and the words turned along it, upright to read, with the paper cleared behind them.
     void dimension(QPointF a, QPointF b, const QString& words);
+    /// Where its words come to stand.
+    [[nodiscard]] QRectF dimensionWords(QPointF a, QPointF b, const QString& words) const;
     void hatch(const QPainterPath& area, const QColor& colour, double spacing = 6.0);
     void arrowHead(QPointF tip, QPointF from, const QColor& colour);
     /// Petal ring that can be dragged.

@@ -63,6 +63,24 @@ std::vector<std::string> conductorsOf(const shapes::AntennaShape& shape)
     return {ids.begin(), ids.end()};
 }
 
+std::vector<Support> supportsBeside(const shapes::BuiltAntenna& built, const RiggingReport& rigging, const Site& site)
+{
+    constexpr double near = 1.5; // m
+    std::vector<Support> out;
+    for (const Support& s : site.supports) {
+        double nearest = HUGE_VAL;
+        for (const Wire& w : built.model.wires)
+            for (std::size_t i = 1; i < w.points.size(); ++i)
+                nearest =
+                    std::min(nearest, distanceToSegment(s.at, {w.points[i - 1].x, w.points[i - 1].y}, {w.points[i].x, w.points[i].y}));
+        for (const RopeReport& rope : rigging.ropes)
+            nearest = std::min(nearest, std::hypot(rope.hold.x - s.at.x, rope.hold.y - s.at.y));
+        if (nearest <= near)
+            out.push_back(s);
+    }
+    return out;
+}
+
 } // namespace
 
 int BuildFacts::waiting() const
@@ -87,6 +105,7 @@ BuildFacts buildFactsOf(const Design& design, const Antenna& antenna, const shap
         facts.spool = spoolUse(rows, *antenna.workshop.spool);
     facts.rigging = riggingOf(
         built, antenna.shape, [&](const std::string& id) { return data.strengthOf(id); }, antenna.workshop.rigging, design.site);
+    facts.supports = supportsBeside(built, facts.rigging, design.site);
     facts.parts = partsOf(antenna, built, facts.rigging, design.site, prices);
     facts.saltAir = design.site.soil.conductivity >= saltSoil || !design.site.waters.empty();
     facts.metals = metalPairs(conductorsOf(antenna.shape), data.potentials(), facts.saltAir);

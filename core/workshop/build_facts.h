@@ -26,6 +26,7 @@ struct BuildFacts {
     std::optional<SpoolUse> spool;
     double longestOff = 0.0; ///< m, the most that a measured piece differs from what it should be
     RiggingReport rigging;
+    std::vector<Support> supports; ///< that stand beside its wires or hold a rope, within 1.5 m in plan
     std::vector<PartRow> parts;
     std::vector<MetalPair> metals;
     bool saltAir = false;

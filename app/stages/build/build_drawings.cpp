@@ -20,7 +20,7 @@ bool hasEnd(const shapes::BuiltAntenna& built, WireEnd end)
 /// From space to the drawing: across is the direction in plan in which the antenna is longest; seen from above where it lies flat.
 class Projection {
 public:
-    Projection(const shapes::BuiltAntenna& built, const std::vector<RopeReport>& ropes, const QRectF& area) : m_area(area)
+    Projection(const shapes::BuiltAntenna& built, const BuildFacts& facts, const QRectF& area) : m_area(area)
     {
         double xx = 0.0, xy = 0.0, yy = 0.0, low = HUGE_VAL, high = -HUGE_VAL;
         std::vector<Vec3> points;
@@ -39,9 +39,17 @@ public:
             m_across = m_across * -1.0;
         const double spread = std::hypot(xx - yy, 2.0 * xy), thin = 0.5 * (xx + yy - spread), wide = 0.5 * (xx + yy + spread);
         m_above = high - low < 0.3 && thin > 0.02 * wide;
-        for (const RopeReport& rope : ropes)
-            if (!m_above && distance(rope.start, rope.hold) < 25.0)
+        // what holds the ropes, as long as the wires stay large enough to be read
+        double extent = 0.0;
+        for (const Vec3& p : points)
+            extent = std::max(extent, distance(p, m_middle));
+        const double farthest = area.width() < 400.0 ? 0.5 * extent : 25.0;
+        for (const RopeReport& rope : facts.rigging.ropes)
+            if (!m_above && distance(rope.start, rope.hold) < farthest)
                 points.push_back(rope.hold);
+        for (const Support& s : facts.supports)
+            if (!m_above && distance({s.at.x, s.at.y, m_middle.z}, m_middle) < extent + farthest)
+                points.push_back({s.at.x, s.at.y, s.height});
         fit(points);
     }
 
@@ -271,13 +279,53 @@ void BuildDrawings::detail(DetailKind kind, const QRectF& area)
     m_sketch.painter().drawText(QRectF(area.left(), area.top() + 100.0, area.width() - 8.0, 32.0), Qt::TextWordWrap, words(kind));
 }
 
+namespace {
+
+/// Whether two lines share more than an end.
+bool runsAlong(const QLineF& a, const QLineF& b)
+{
+    constexpr double near = 6.0; // px
+    const QPointF along = (b.p2() - b.p1()) / b.length();
+    int shared = 0;
+    for (int i = 1; i < 10; ++i) {
+        const QPointF p = a.pointAt(0.1 * i) - b.p1();
+        const double t = QPointF::dotProduct(p, along), off = std::hypot(p.x() - t * along.x(), p.y() - t * along.y());
+        shared += off < near && t > near && t < b.length() - near;
+    }
+    return shared > 1;
+}
+
+} // namespace
+
+std::vector<std::pair<std::string, Vec3>> heightsOf(const shapes::BuiltAntenna& built)
+{
+    constexpr double same = 0.05; // m
+    std::vector<std::pair<std::string, Vec3>> all;
+    for (const shapes::Handle& h : built.handles)
+        all.emplace_back(h.name, h.at);
+    const auto add = [&](const Vec3& at) {
+        const auto alike = [&](const auto& known) { return std::abs(known.second.z - at.z) < same; };
+        // the handle of the other side, as far from the feedpoint
+        const auto twin = std::find_if(all.begin(), all.end(), [&](const auto& known) {
+            return std::abs(distance(known.second, built.feedPoint) - distance(at, built.feedPoint)) < same;
+        });
+        if (twin != all.end() && !alike(*twin) && distance(twin->second, at) > same)
+            all.insert(twin + 1, {twin->first, at});
+    };
+    for (const auto& link : built.links)
+        add(link.at);
+    for (const shapes::CoilPlace& coil : built.coils)
+        add(coil.at);
+    return all;
+}
+
 void BuildDrawings::whole(const QRectF& area)
 {
     const Colours& c = m_sketch.colours();
     const shapes::BuiltAntenna& built = m_facts.built;
     if (built.model.wires.empty())
         return;
-    const Projection see(built, m_facts.facts.rigging.ropes, area.adjusted(46, 22, -46, -14));
+    const Projection see(built, m_facts.facts, area.adjusted(46, built.coils.empty() ? 22 : 40, -46, -14));
     m_sketch.keepWithin(area);
     m_sketch.painter().save();
     m_sketch.painter().setClipRect(area);
@@ -286,7 +334,15 @@ void BuildDrawings::whole(const QRectF& area)
     if (!see.fromAbove())
         for (const RopeReport& rope : m_facts.facts.rigging.ropes) {
             m_sketch.line(see.at(rope.start), see.at(rope.hold), c.inkSoft, 1.2, Qt::DashLine);
+            m_sketch.reserveLine(see.at(rope.start), see.at(rope.hold));
             m_sketch.line(see.at(rope.hold), see.at({rope.hold.x, rope.hold.y, 0.0}), c.inkFaint, 2.0);
+            m_sketch.reserveLine(see.at(rope.hold), see.at({rope.hold.x, rope.hold.y, 0.0}));
+        }
+    if (!see.fromAbove())
+        for (const Support& s : m_facts.facts.supports) {
+            const QPointF top = see.at({s.at.x, s.at.y, s.height}), foot = see.at({s.at.x, s.at.y, 0.0});
+            m_sketch.line(top, foot, c.inkFaint, s.kind == SupportKind::Tower ? 6.0 : 3.0);
+            m_sketch.reserveLine(top, foot);
         }
     for (const Wire& w : built.model.wires) {
         QPainterPath path(see.at(w.points.front()));
@@ -301,25 +357,48 @@ void BuildDrawings::whole(const QRectF& area)
     for (const shapes::CoilPlace& p : built.coils)
         m_sketch.coil(see.at(p.at), 0.0);
     m_sketch.feed(see.at(built.feedPoint));
+    std::vector<QRectF> words;                              // of dimensions that stand already
+    std::vector<QLineF> lines;                              // and they themselves
+    const double aside = built.coils.empty() ? 13.0 : 24.0; // clear of what is drawn on the wire
     for (const shapes::Dimension& d : built.dimensions) {
         const QPointF a = see.at(d.from), b = see.at(d.to);
         if (QLineF(a, b).length() < 24.0)
             continue;
-        const QPointF along = (b - a) / QLineF(a, b).length(), off(-along.y() * 13.0, along.x() * 13.0);
-        m_sketch.dimension(a + off, b + off, lengthWords(distance(d.from, d.to), m_facts.system));
+        const QPointF along = (b - a) / QLineF(a, b).length();
+        QPointF across(-along.y(), along.x());
+        if (!built.coils.empty() && across.y() > 0.0)
+            across = -across;
+        const QString figure = lengthWords(distance(d.from, d.to), m_facts.system);
+        for (double off : {aside, -aside, aside + 16.0, -aside - 16.0, aside + 32.0}) {
+            const QRectF box = m_sketch.dimensionWords(a + off * across, b + off * across, figure);
+            const QLineF line(a + off * across, b + off * across);
+            const auto inTheWay = [&](const QRectF& other) { return other.intersects(box); };
+            const auto upon = [&](const QLineF& other) { return runsAlong(line, other); };
+            if (!area.contains(box) || std::any_of(words.begin(), words.end(), inTheWay) || std::any_of(lines.begin(), lines.end(), upon))
+                continue;
+            words.push_back(box);
+            lines.push_back(line);
+            m_sketch.dimension(a + off * across, b + off * across, figure);
+            break;
+        }
     }
     m_sketch.painter().restore();
     if (see.fromAbove())
         return;
     std::vector<QPointF> told;
-    for (const shapes::Handle& h : built.handles) {
-        const QPointF at = see.at(h.at);
+    for (const auto& [name, place] : heightsOf(built)) {
+        const QPointF at = see.at(place);
         if (std::any_of(told.begin(), told.end(), [&](QPointF p) { return QLineF(p, at).length() < 30.0; }))
             continue;
         told.push_back(at);
-        m_sketch.label(at + QPointF(0, -8), tr("%1, %2 high").arg(coreWords(h.name), lengthWords(h.at.z, m_facts.system, 1)),
+        m_sketch.label(at + QPointF(0, -8), tr("%1, %2 high").arg(coreWords(name), lengthWords(place.z, m_facts.system, 1)),
                        Qt::AlignHCenter | Qt::AlignBottom, {c.inkSoft, 11});
     }
+    for (const Support& s : m_facts.facts.supports)
+        if (area.contains(see.at({s.at.x, s.at.y, 0.0})))
+            m_sketch.label(see.at({s.at.x, s.at.y, 0.45 * s.height}) + QPointF(8, 0),
+                           tr("%1, %2").arg(coreWords(s.name), lengthWords(s.height, m_facts.system, 1)), Qt::AlignLeft | Qt::AlignVCenter,
+                           {c.inkFaint, 11});
 }
 
 /// Each size once: "3.0, 4.5 and 8.0".

@@ -20,6 +20,9 @@ struct DetailFacts {
 
 enum class DetailKind { Centre, Link, End, Coil, RadialPlate, LoopCorner };
 
+/// What is told with its height: the drawing's handles, and the other of two links, coils or ends that a handle stands for.
+std::vector<std::pair<std::string, Vec3>> heightsOf(const shapes::BuiltAntenna& built);
+
 /// Those that an antenna has, in the order of the work.
 std::vector<DetailKind> detailsOf(const shapes::BuiltAntenna& built, const BuildFacts& facts);
 

@@ -55,8 +55,7 @@ QString CoilBoard::sentence() const
     if (!known->wound.good())
         return coreWords(known->wound.fault.message, m_context.system());
     return tr("%1 at %2; %3 of wire a coil, leads left out.")
-        .arg(inductanceWords(known->inductance), frequencyWords(known->frequency),
-             lengthWords(known->wound.allWire(), m_context.system()));
+        .arg(inductanceWords(known->inductance), frequencyWords(known->frequency), lengthWords(known->wound.allWire(), m_context.system()));
 }
 
 void CoilBoard::render(Sketch& sketch, const QSizeF& size)

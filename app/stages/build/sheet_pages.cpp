@@ -166,9 +166,9 @@ QStringList SheetPages::facts() const
     QString wire = tr("Wire: %1, %2 thick").arg(m_sheet.conductor, valueWords(w.diameter, units::Quantity::WireSize, m_sheet.system));
     wire += w.jacket > 0.0 ? tr(", jacket of %1.").arg(valueWords(w.jacket, units::Quantity::WireSize, m_sheet.system)) : tr(", bare.");
     QStringList heights;
-    for (const shapes::Handle& h : m_sheet.built->handles)
-        if (heights.size() < 6)
-            heights << tr("%1 %2").arg(coreWords(h.name), lengthWords(h.at.z, m_sheet.system));
+    for (const auto& [name, at] : heightsOf(*m_sheet.built))
+        if (heights.size() < 8)
+            heights << tr("%1 %2").arg(coreWords(name), lengthWords(at.z, m_sheet.system));
     QStringList out{tr("Site: %1, soil: %2. Cut for %3. %4")
                         .arg(m_sheet.site, coreWords(m_sheet.soil), frequencyWords(m_sheet.antenna.shape.designFrequency),
                              QDate::currentDate().toString(Qt::ISODate)),
@@ -220,10 +220,14 @@ void SheetPages::pieces(Flow& flow) const
         if (!piece.waitsFor.empty())
             flow.paragraph(tr("%1: not yet. Trim the %2 first; the program then says what to cut.")
                                .arg(coreWords(piece.row.name), coreWords(piece.waitsFor)));
-    flow.paragraph(
-        tr("%1 of wire in all. Tie, tune, then crimp, and measure again. Equal pieces equal within %2. Left side red tape, "
-           "right side white.")
-            .arg(lengthWords(m_sheet.facts.wire, m_sheet.system, 1), m_sheet.system == units::System::Metric ? tr("1 cm") : tr("1/2 in")));
+    QStringList words;
+    if (m_sheet.facts.wire > 0.005)
+        words << tr("%1 of wire in all.").arg(lengthWords(m_sheet.facts.wire, m_sheet.system, 1));
+    words << tr("Tie, tune, then crimp, and measure again.");
+    if (std::any_of(m_sheet.facts.pieces.begin(), m_sheet.facts.pieces.end(), [](const BuildPiece& p) { return p.row.pieces == 2; }))
+        words << tr("Equal pieces equal within %1. Left side red tape, right side white.")
+                     .arg(m_sheet.system == units::System::Metric ? tr("1 cm") : tr("1/2 in"));
+    flow.paragraph(words.join(QLatin1Char(' ')));
 }
 
 void SheetPages::tapes(Flow& flow) const
@@ -322,7 +326,8 @@ void SheetPages::packing(Flow& flow) const
     QStringList lines;
     for (std::size_t i = 0; i < m_sheet.facts.pack.order.size(); ++i)
         lines << QStringLiteral("%1. %2").arg(i + 1).arg(coreWords(m_sheet.facts.pack.order[i], m_sheet.system));
-    flow.paragraph(lines.join(QLatin1Char(' ')));
+    for (const QString& line : flow.narrow() ? lines : QStringList{lines.join(QLatin1Char(' '))})
+        flow.paragraph(line);
     flow.heading(tr("Written down"), 46.0);
     const double top = flow.take(50.0);
     for (int i = 1; i <= 3; ++i)
