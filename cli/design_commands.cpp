@@ -14,6 +14,7 @@
 #include "core/files/workshop_file.h"
 #include "core/study/answers.h"
 #include "core/study/neighbours.h"
+#include "core/trim/log_tasks.h"
 #include "core/tune/joint.h"
 #include "core/workshop/build_facts.h"
 
@@ -320,6 +321,16 @@ Json checkOf(const Design& design, const Antenna& antenna)
             clearance = fit.toPowerLine;
         for (const SiteWarning& w : fit.warnings)
             warnings.push_back({{"code", codeOf(w.kind)}, {"message", w.message.english()}, {"at_m", {w.at.x, w.at.y, w.at.z}}});
+    }
+    for (const DoubtfulEntry& doubt : doubtfulEntries(antenna, localTime())) {
+        const Measurement& m = antenna.trim.measurements[doubt.entry];
+        const std::string what =
+            doubt.expected > 0.0
+                ? fmt::format(
+                      "measurement {}: its dip is {:.6g} MHz where about {:.6g} was expected; look whether it was read or typed wrong",
+                      doubt.entry + 1, m.dip / 1e6, doubt.expected / 1e6)
+                : fmt::format("measurement {}: {} is no day that it can have been made on; mend its date", doubt.entry + 1, m.when);
+        warnings.push_back({{"code", "log"}, {"message", what}, {"at_m", nullptr}});
     }
     return {{"name", antenna.name}, {"fits", fits}, {"power_line_clearance_m", clearance}, {"warnings", warnings}};
 }

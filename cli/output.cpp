@@ -1,5 +1,6 @@
 #include "cli/output.h"
 
+#include <fmt/chrono.h>
 #include <fmt/format.h>
 
 #include <csignal>
@@ -14,6 +15,12 @@ volatile std::sig_atomic_t interrupted = 0;
 void onInterrupt(int) { interrupted = 1; }
 
 } // namespace
+
+std::string localTime()
+{
+    const std::time_t seconds = std::time(nullptr);
+    return fmt::format("{:%Y-%m-%dT%H:%M}", fmt::localtime(seconds));
+}
 
 int report(const Faults& faults)
 {

@@ -15,4 +15,7 @@ int report(const Faults& faults);
 /// Progress on stderr where it is a terminal, and a stop request from Ctrl-C.
 Watch terminalWatch();
 
+/// This minute, ISO 8601.
+std::string localTime();
+
 } // namespace vetchling::cli

@@ -20,7 +20,6 @@
 #include "core/trim/trim.h"
 
 #include <CLI/CLI.hpp>
-#include <fmt/chrono.h>
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -38,12 +37,6 @@ struct LogRequest {
     bool folded = false, sure = false;
     std::string when;
 };
-
-std::string now()
-{
-    const std::time_t seconds = std::time(nullptr);
-    return fmt::format("{:%Y-%m-%dT%H:%M}", fmt::localtime(seconds));
-}
 
 /// A sweep from a file, brought to the feedpoint where coax lay between.
 Faults takeFile(const LogRequest& request, double reference, Measurement& m)
@@ -117,7 +110,7 @@ Result<Measurement> measurementOf(const LogRequest& request, const Design& desig
 {
     Faults faults;
     Measurement m;
-    m.when = request.when.empty() ? now() : request.when;
+    m.when = request.when.empty() ? localTime() : request.when;
     if (!dayOf(m.when))
         faults.push_back({"--when", "a date is written 2026-05-31 or 2026-05-31T14:05"});
     const int ways = int(!request.file.empty()) + int(!request.dip.empty()) + int(!request.readings.empty());
@@ -201,7 +194,7 @@ Faults questions(const LogRequest& request, const Antenna& antenna, const Measur
     else if (expected)
         fmt::print(stderr, "log: about {:.6g} MHz was expected and {:.6g} is written down; look at it once more\n", *expected / 1e6,
                    m.dip / 1e6);
-    if (!request.sure && !possibleDate(m.when, now()))
+    if (!request.sure && !possibleDate(m.when, localTime()))
         faults.push_back({"--when", m.when + "? If it was measured then, say --sure"});
     return faults;
 }

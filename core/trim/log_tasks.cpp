@@ -1,6 +1,8 @@
 #include "core/trim/log_tasks.h"
 
 #include "core/shapes/section_cuts.h"
+#include "core/trim/history.h"
+#include "core/trim/trim.h"
 #include "core/workshop/tape.h"
 
 #include <algorithm>
@@ -254,6 +256,22 @@ const Measurement* lastOf(const Antenna& antenna, std::size_t task)
 {
     const std::vector<std::size_t> own = entriesOf(antenna, task);
     return own.empty() ? nullptr : &antenna.trim.measurements[own.back()];
+}
+
+std::vector<DoubtfulEntry> doubtfulEntries(const Antenna& antenna, const std::string& now)
+{
+    std::vector<DoubtfulEntry> out;
+    Antenna before = antenna;
+    before.trim.measurements.clear();
+    for (std::size_t i = 0; i < antenna.trim.measurements.size(); ++i) {
+        const Measurement& m = antenna.trim.measurements[i];
+        if (const auto expected = unlikelyDip(before, m, 0.0, 0.0))
+            out.push_back({i, *expected});
+        else if (!m.when.empty() && !possibleDate(m.when, now))
+            out.push_back({i, 0.0});
+        before.trim.measurements.push_back(m);
+    }
+    return out;
 }
 
 } // namespace vetchling

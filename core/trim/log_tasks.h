@@ -54,4 +54,12 @@ std::vector<std::size_t> entriesOf(const Antenna& antenna, std::size_t task);
 /// The last measurement of a task; null without any.
 const Measurement* lastOf(const Antenna& antenna, std::size_t task);
 
+/// An entry of the log that would be asked about if it were written down now.
+struct DoubtfulEntry {
+    std::size_t entry = 0;
+    double expected = 0.0; ///< Hz, where its dip can hardly be of this antenna; 0: its date cannot be
+};
+/// @param now ISO 8601, local
+std::vector<DoubtfulEntry> doubtfulEntries(const Antenna& antenna, const std::string& now);
+
 } // namespace vetchling

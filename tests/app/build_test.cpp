@@ -1,11 +1,13 @@
 /// The bench as it is used: ticks, measures, allowances, parts, cores, limits, and what comes out on paper.
 #include "app/document/build_desk.h"
 #include "app/plots/scene/camera.h"
+#include "app/stages/build/build_drawings.h"
 #include "app/stages/build/choke_board.h"
 #include "app/stages/build/cut_board.h"
 #include "app/stages/build/parts_board.h"
 #include "app/stages/build/safety_board.h"
 #include "app/window/sheet_writer.h"
+#include "core/files/workshop_file.h"
 #include "core/line/parts.h"
 #include "core/trim/next_step.h"
 #include "tests/app/app_fixture.h"
@@ -382,6 +384,30 @@ TEST_F(BuildTest, ARecipeIsKeptAndBuiltFromOnAnotherWire)
     EXPECT_NEAR(parameter("leg_m"), recipe.shape.parameters.at("leg_m"), 0.05) << "the same wire and soil";
     document().undoStack().undo();
     EXPECT_EQ(document().design().antennas.size(), before);
+}
+
+// 2026-11: the sheet drew no tower, and told the height of one of two links.
+TEST(BuildSheet, KnowsWhatStandsBesideTheWiresAndBothLinks)
+{
+    const Result<Design> demo = files::readDesign(VETCHLING_SOURCE_DATA "/demo/gannet-skerry.vetchling");
+    ASSERT_TRUE(demo.ok());
+    const Antenna& linked = demo->antennas.front();
+    const auto built = shapes::buildOver(linked.shape, demo->site.soil.ground());
+    ASSERT_TRUE(built.ok());
+    ASSERT_EQ(built->links.size(), 2u);
+    std::vector<double> links;
+    for (const auto& [name, at] : heightsOf(*built))
+        if (name == "link")
+            links.push_back(at.z);
+    ASSERT_EQ(links.size(), 2u);
+    for (const shapes::LinkPlace& link : built->links)
+        EXPECT_TRUE(std::any_of(links.begin(), links.end(), [&](double z) { return std::abs(z - link.at.z) < 1e-6; }));
+    const BuildFacts facts = buildFactsOf(*demo, linked, *built, *files::readWorkshopData(VETCHLING_SOURCE_DATA "/workshop.json"));
+    const auto stands = [&](const char* name) {
+        return std::any_of(facts.supports.begin(), facts.supports.end(), [&](const Support& s) { return s.name == name; });
+    };
+    EXPECT_TRUE(stands("stone tower"));
+    EXPECT_FALSE(stands("flagpole")) << "it has nothing to do with this one";
 }
 
 } // namespace

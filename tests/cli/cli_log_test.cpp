@@ -140,7 +140,7 @@ TEST_F(Cli, NumbersTakeUnitsEverywhereAndBareMegahertzAreAskedAbout)
     EXPECT_EQ(run("sweep " + wires + " --from '14 MHz' --to 14300kHz").code, 0);
     EXPECT_EQ(run("lengths --band 7e6:7.2e6 --from 20ft --to 40m").code, 0);
     for (const std::string& bad : {"new dipole --frequency 7.05 -o " + path("no.vetchling"),
-                                  "log " + made + " --dip 14.1 -o " + path("no.vetchling"), "sweep " + wires + " --from 14 --to 14.3"}) {
+                                   "log " + made + " --dip 14.1 -o " + path("no.vetchling"), "sweep " + wires + " --from 14 --to 14.3"}) {
         const Outcome o = run(bad);
         EXPECT_EQ(o.code, 2) << bad;
         EXPECT_NE(o.err.find("did you mean"), std::string::npos) << o.err;
@@ -173,6 +173,26 @@ TEST_F(Cli, AWriteThatFailsIsTold)
     const int status = std::system(command.c_str());
     EXPECT_EQ(WEXITSTATUS(status), 2);
     EXPECT_NE(read(path("err.txt")).find("stdout"), std::string::npos);
+}
+
+// 2026-11: the window asked about a dip of another antenna, check said nothing of one that stood in the log.
+TEST_F(Cli, CheckTellsOfEntriesThatTheWindowWouldAskAbout)
+{
+    const std::string file = path("doubt.vetchling");
+    ASSERT_EQ(run("new dipole --frequency 7.1e6 -o " + file).code, 0);
+    const auto logWarnings = [&] {
+        const Json checked = Json::parse(run("check " + file).out)["antennas"][0]["warnings"];
+        return std::count_if(checked.begin(), checked.end(), [](const Json& w) { return w["code"] == "log"; });
+    };
+    ASSERT_EQ(run("log " + file + " --dip '7.0 MHz' -o " + file).code, 0);
+    EXPECT_EQ(logWarnings(), 0);
+    EXPECT_EQ(run("log " + file + " --dip '14.2 MHz' -o " + file).code, 2);
+    ASSERT_EQ(run("log " + file + " --dip '14.2 MHz' --sure -o " + file).code, 0);
+    EXPECT_EQ(logWarnings(), 1);
+    const Json demoChecked = Json::parse(run("check " + demo()).out)["antennas"];
+    for (const Json& antenna : demoChecked)
+        for (const Json& w : antenna["warnings"])
+            EXPECT_NE(w["code"], "log") << antenna["name"] << w["message"];
 }
 
 } // namespace

@@ -234,5 +234,26 @@ TEST(Judgement, OfALogIsOne)
     }
 }
 
+// What would be asked about when it is written down is told of what stands there too.
+TEST(DoubtfulEntries, AreThoseThatWouldBeAskedAbout)
+{
+    Antenna a = newAntenna(shapes::dipoleFamily(), 7.1e6);
+    const auto entry = [](const char* when, double dip) {
+        Measurement m;
+        m.id = newId();
+        m.when = when;
+        m.dip = dip;
+        return m;
+    };
+    a.trim.measurements = {entry("2026-05-01T10:00", 7.02e6), entry("2026-05-02T10:00", 14.1e6), entry("2031-05-02T10:00", 14.1e6),
+                           entry("", 14.1e6)};
+    const auto doubts = doubtfulEntries(a, "2026-11-30T12:00");
+    ASSERT_EQ(doubts.size(), 2u);
+    EXPECT_EQ(doubts[0].entry, 1u);
+    EXPECT_NEAR(doubts[0].expected, 7.02e6, 0.2e6);
+    EXPECT_EQ(doubts[1].entry, 2u);
+    EXPECT_EQ(doubts[1].expected, 0.0);
+}
+
 } // namespace
 } // namespace vetchling
