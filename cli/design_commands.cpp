@@ -374,6 +374,7 @@ Faults setOne(const std::string& setting, Design& design, Antenna& antenna)
         Quantity quantity;
         double* value;
     };
+    const shapes::AntennaShape before = antenna.shape;
     std::map<std::string, Target> targets{{"wire.diameter_m", {Quantity::WireSize, &antenna.shape.wire.diameter}},
                                           {"wire.jacket_m", {Quantity::WireSize, &antenna.shape.wire.jacket}},
                                           {"design_frequency_Hz", {Quantity::Frequency, &antenna.shape.designFrequency}},
@@ -399,6 +400,7 @@ Faults setOne(const std::string& setting, Design& design, Antenna& antenna)
     if (!value)
         return {{key, value.faults().front().message}};
     *target->second.value = *value;
+    takeBandsForNewLengths(antenna, before, design.operation.bands);
     if (key == "swr_limit" || key == "loss_limit_dB" || key == "foldback_swr" || key == "power_W")
         forgetDamage(design, "operation." + key);
     else if (key.rfind("wire.", 0) == 0)

@@ -286,8 +286,10 @@ void Document::setParameter(const std::string& key, double value, const QString&
     const QString label = QString::fromStdString(spec->label);
     editAntenna(tr("change %1").arg(label.toLower()), dragging ? QStringLiteral("step %1").arg(QString::fromStdString(key)) : QString(),
                 [&](Antenna& a) {
+                    const shapes::AntennaShape before = a.shape;
                     vetchling::setParameter(a, key, value, typed.toStdString(),
                                             QDateTime::currentDateTime().toString(Qt::ISODate).toStdString());
+                    takeBandsForNewLengths(a, before, design().operation.bands);
                 });
 }
 
@@ -360,10 +362,9 @@ void Document::removeCurrentAntenna()
 Document::Reading Document::expect(const QString& path)
 {
     const std::string name = path.toStdString();
-    m_expected = Expected{
-        path, files::stateOf(name), std::async(std::launch::async, [name] {
-                                        return std::make_shared<const Result<Design>>(files::readDesign(name));
-                                    }).share()};
+    m_expected = Expected{path, files::stateOf(name), std::async(std::launch::async, [name] {
+                                                          return std::make_shared<const Result<Design>>(files::readDesign(name));
+                                                      }).share()};
     return m_expected->reading;
 }
 

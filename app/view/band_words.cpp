@@ -98,7 +98,7 @@ QString shiftSentence(const study::HarmonicShift& shift)
     constexpr double close = 2e-3; // of the frequency
     if (std::abs(off) < close * shift.dip)
         return tr("At %1 × f.").arg(shift.n);
-    return (off > 0.0 ? tr("%1 kHz above %2 × f, most of it from %3.") : tr("%1 kHz below %2 × f, most of it from %3."))
+    return (off > 0.0 ? tr("%1 kHz above %2 × f; mostly %3 does that.") : tr("%1 kHz below %2 × f; mostly %3 does that."))
         .arg(std::abs(off) / 1e3, 0, 'f', 0)
         .arg(shift.n)
         .arg(coreWords(most->name));
@@ -108,10 +108,11 @@ QString audibleWords(double decibels)
 {
     constexpr double nobodyHears = 1.0, unit = 6.0; // dB; an S-unit
     const double size = std::abs(decibels);
-    return size < nobodyHears  ? tr("which nobody hears")
-           : size < 0.5 * unit ? tr("which a careful ear hears")
-           : size < 1.5 * unit ? tr("about one S-unit")
-                               : tr("about %1 S-units").arg(size / unit, 0, 'f', 0);
+    return size < nobodyHears   ? tr("which nobody hears")
+           : size < 0.5 * unit  ? tr("which a careful ear hears")
+           : size < 0.75 * unit ? tr("more than half an S-unit")
+           : size < 1.5 * unit  ? tr("about one S-unit")
+                                : tr("about %1 S-units").arg(size / unit, 0, 'f', 0);
 }
 
 QString useSentence(const study::BandUse& use, const QString& band, double power)

@@ -44,9 +44,12 @@ QString valueWords(double value, units::Quantity quantity, units::System system)
 {
     return QString::fromStdString(units::format(value, quantity, system));
 }
-QString decibelWords(double decibels)
+QString decibelWords(double decibels) { return numberWords(decibels, 1); }
+
+QString numberWords(double value, int decimals)
 {
-    return QString::number(std::abs(decibels) < 0.05 ? 0.0 : decibels, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−"));
+    const QString size = QString::number(std::abs(value), 'f', decimals);
+    return value < 0.0 && size.toDouble() != 0.0 ? QStringLiteral("−%1").arg(size) : size;
 }
 
 QString megahertz(double hertz, int decimals) { return QString::number(hertz / 1e6, 'f', decimals); }

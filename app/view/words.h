@@ -26,6 +26,8 @@ QString valueWords(double value, units::Quantity quantity, units::System system)
 QString frequencyWords(double hertz);
 /// The number alone.
 QString megahertz(double hertz, int decimals = 2);
+/// A number with a proper minus, and none before nothing.
+QString numberWords(double value, int decimals);
 /// One decimal, with a proper minus.
 QString decibelWords(double decibels);
 /// A title within a name: "20 m dipole".

@@ -26,6 +26,7 @@ void NameEdit::confirm()
         return;
     }
     m_name = typed;
+    setText(m_name); // what was typed is taken: undo is the window's from here on
     emit named(typed);
 }
 

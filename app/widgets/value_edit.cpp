@@ -147,6 +147,7 @@ bool ValueEdit::confirm()
     m_typed.clear();
     m_typedShown = m_empty = false;
     show();
+    setText(m_shown); // what was typed is taken: undo is the window's from here on
     emit edited(*parsed, typed, false);
     return true;
 }

@@ -129,7 +129,7 @@ double proposedFrequency(const std::vector<WantedBand>& bands)
 {
     double nice = 0.0, must = 0.0;
     for (const WantedBand& w : bands) {
-        if (w.wish == Wish::Must)
+        if (w.wish == Wish::Must && must == 0.0)
             must = w.band.centre();
         if (w.wish == Wish::Nice && nice == 0.0)
             nice = w.band.centre();

@@ -34,7 +34,7 @@ void takeOut(const BandPlan& plan, std::vector<WantedBand>& bands);
 /// Hz of the centre of a band by its name; 0 if there is none.
 double centreOf(const std::vector<WantedBand>& bands, const std::string& name);
 
-/// What a new antenna is for, Hz: the centre of the last band that is a must, else of the first that is nice, else 7.1 MHz.
+/// What a new antenna is for, Hz: the centre of the lowest band that is a must, else of the lowest that is nice, else 7.1 MHz.
 double proposedFrequency(const std::vector<WantedBand>& bands);
 
 } // namespace vetchling

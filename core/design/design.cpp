@@ -244,6 +244,61 @@ void setParameter(Antenna& antenna, const std::string& key, double value, const 
         antenna.typed[key] = typed;
 }
 
+namespace {
+
+/// Hz of the centre of the nearest band beyond a frequency, wished ones first; 0 if there is none.
+double bandBeyond(const std::vector<WantedBand>& bands, double last, bool upwards)
+{
+    constexpr double apart = 1.05; // of the frequency
+    for (const bool wished : {true, false}) {
+        double nearest = 0.0;
+        for (const WantedBand& w : bands) {
+            const double f = w.band.centre();
+            const bool beyond = upwards ? f > apart * last : f < last / apart;
+            if (beyond && (!wished || w.wish != Wish::No) && (nearest == 0.0 || (upwards ? f < nearest : f > nearest)))
+                nearest = f;
+        }
+        if (nearest > 0.0)
+            return nearest;
+    }
+    return 0.0;
+}
+
+} // namespace
+
+void takeBands(shapes::AntennaShape& shape, const std::vector<WantedBand>& bands, const std::function<bool(const std::string& key)>& isNew)
+{
+    const shapes::Family& family = shapes::familyOf(shape);
+    std::vector<double> worked{shape.designFrequency};
+    bool any = false;
+    for (const shapes::ParameterSpec& spec : family.specs(shape)) {
+        if (spec.key.rfind("frequency_", 0) != 0)
+            continue;
+        const double usual = family.value(shape, spec.key);
+        if (isNew(spec.key)) {
+            const bool upwards = usual > shape.designFrequency;
+            const double last = upwards ? *std::max_element(worked.begin(), worked.end()) : *std::min_element(worked.begin(), worked.end());
+            if (const double f = bandBeyond(bands, last, upwards); f > 0.0) {
+                shape.parameters[spec.key] = f;
+                any = true;
+            }
+        }
+        worked.push_back(family.value(shape, spec.key));
+    }
+    if (!any)
+        return;
+    for (const shapes::TunedLength& t : family.tuned(shape))
+        if (isNew(t.parameter))
+            if (const auto rules = family.rules(shape, t); !rules.empty())
+                shape.parameters[t.parameter] = rules.front().value;
+}
+
+void takeBandsForNewLengths(Antenna& antenna, const shapes::AntennaShape& before, const std::vector<WantedBand>& bands)
+{
+    const shapes::Family& family = shapes::familyOf(antenna.shape);
+    takeBands(antenna.shape, bands, [&](const std::string& key) { return !family.spec(before, key) && !before.parameters.contains(key); });
+}
+
 units::Context contextOf(const Antenna& antenna, units::System system)
 {
     units::Context context;

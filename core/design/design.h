@@ -162,6 +162,12 @@ void nameNewThings(Design& design);
 /// before is kept as a copy, once.
 /// @param when as for a copy
 void setParameter(Antenna& antenna, const std::string& key, double value, const std::string& typed, const std::string& when);
+/// Further lengths (a pair of a fan, a link) are for bands: the next one that is wished for, beyond those the antenna has in the direction
+/// that its family adds them, else the next one on show; with their lengths by rule. Without one they stay as they are.
+/// @param isNew whether a parameter is one of them
+void takeBands(shapes::AntennaShape& shape, const std::vector<WantedBand>& bands, const std::function<bool(const std::string& key)>& isNew);
+/// The same for those that a change has brought along.
+void takeBandsForNewLengths(Antenna& antenna, const shapes::AntennaShape& before, const std::vector<WantedBand>& bands);
 
 /// What its expressions may refer to: design frequency and named lengths.
 units::Context contextOf(const Antenna& antenna, units::System system = units::System::Metric);

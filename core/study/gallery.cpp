@@ -52,29 +52,6 @@ Text tooLong(const AntennaShape& shape, const GallerySupports& supports)
             Measure{supports.apart(), units::Quantity::Length}};
 }
 
-/// Wanted bands in place of the further frequencies that a family of several bands begins with, where they are near enough to them.
-void takeWantedBands(const Family& family, AntennaShape& shape, const std::vector<WantedBand>& bands)
-{
-    constexpr double near = 0.3; // of the logarithm
-    std::vector<double> wanted;
-    for (const WantedBand& w : bands)
-        if (w.wish != Wish::No && (shape.designFrequency < w.band.from || shape.designFrequency > w.band.to))
-            wanted.push_back(w.band.centre());
-    for (const shapes::ParameterSpec& spec : family.specs(shape)) {
-        if (spec.key.rfind("frequency_", 0) != 0)
-            continue;
-        const double usual = family.value(shape, spec.key);
-        const auto off = [&](double f) { return std::abs(std::log(f / usual)); };
-        const auto best = std::min_element(wanted.begin(), wanted.end(), [&](double a, double b) { return off(a) < off(b); });
-        if (best == wanted.end() || off(*best) > near || (*best > shape.designFrequency) != (usual > shape.designFrequency))
-            continue;
-        shape.parameters[spec.key] = *best;
-        wanted.erase(best);
-    }
-    for (const shapes::TunedLength& t : family.tuned(shape))
-        shape.parameters[t.parameter] = family.rules(shape, t).front().value;
-}
-
 bool forSeveralBands(const Family& family, const AntennaShape& shape)
 {
     const auto tuned = family.tuned(shape);
@@ -103,7 +80,7 @@ private:
         std::vector<Proposal> all;
         Antenna usual = newAntenna(family, m_frequency, m_design.site);
         if (AntennaShape wanted = usual.shape; forSeveralBands(family, wanted)) {
-            takeWantedBands(family, wanted, m_design.operation.bands);
+            takeBands(wanted, m_design.operation.bands, [](const std::string&) { return true; });
             if (shapes::buildOver(wanted, m_design.site.soil.ground()))
                 usual.shape = wanted;
         }

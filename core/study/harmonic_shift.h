@@ -19,8 +19,9 @@ struct HarmonicShift {
 };
 
 /// Of the dip nearest to a frequency, each cause by solves without it: the straight wire by itself in free space (its ends), the same at
-/// its height over the soil, then with its bends and slopes, then behind its transformer. Nothing where there is no dip, or where it is the
-/// lowest one itself. Faults: what cannot be built; stopped.
+/// its height over the soil, then with its bends and slopes, then behind its transformer. Nothing where there is no dip, where it is the
+/// lowest one itself, where the wire does not work that multiple, or where a length of its own is tuned for it. Faults: what cannot be
+/// built; stopped.
 Result<std::optional<HarmonicShift>> harmonicShift(Library& library, const Curve& curve, double near, const Watch& watch = {});
 
 } // namespace vetchling::study

@@ -28,12 +28,12 @@ struct MapCell {
     bool solved = false;
     double lowestSwr = 0.0, at = 0.0; ///< in the band, Hz
     double share = 0.0;               ///< of the band, or of its wished segments, that is under the limit
-    BandService service;              ///< behind the chain in use
     Complex port;                     ///< ohm at the antenna's own port, at the band's centre
     double gain = 0.0;                ///< dBi towards the aim at the band's centre, as fed from the line
     std::size_t configuration = 0;
     bool multiple = false;       ///< a plain multiple of the rule's resonance lies in the band
     std::vector<float> swr = {}; ///< at `traceSamples` even steps over the band, for its curve
+    BandService service = {};    ///< behind the chain in use
 };
 
 struct MapColumn {

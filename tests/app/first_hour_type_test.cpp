@@ -244,11 +244,36 @@ TEST_F(FirstHour, ATypedLengthThatLooksLikeASlipIsQuestioned)
     EXPECT_TRUE(question(0.5 * solved + 3.4).isEmpty());
 }
 
+// 2026-11: after Enter Ctrl+Z put the field's text back, and the drawing only at the second press.
+TEST_F(FirstHour, OneUndoAfterEnterTakesEverythingBack)
+{
+    show("shape");
+    auto* field = find<QLineEdit>("apex_height_m");
+    const double before = parameter("apex_height_m");
+    const QString shown = field->text();
+    field->setFocus();
+    ASSERT_TRUE(waitedFor([&] { return field->hasFocus(); }, 2000));
+    for (const char* typed : {"9.5", "9.50 m"}) { // as it is shown then, or otherwise
+        field->selectAll();
+        QTest::keyClicks(field, QLatin1String(typed));
+        QTest::keyClick(field, Qt::Key_Return);
+        ASSERT_DOUBLE_EQ(parameter("apex_height_m"), 9.5) << typed;
+        QTest::keyClick(field, Qt::Key_Z, Qt::ControlModifier);
+        EXPECT_DOUBLE_EQ(parameter("apex_height_m"), before) << typed;
+        EXPECT_EQ(field->text(), shown) << typed;
+    }
+    field->selectAll();
+    QTest::keyClicks(field, QStringLiteral("7"));
+    QTest::keyClick(field, Qt::Key_Z, Qt::ControlModifier); // what is only typed is the field's own
+    EXPECT_DOUBLE_EQ(parameter("apex_height_m"), before);
+}
+
 TEST_F(FirstHour, AMeasurementFarFromTheModelIsAskedAboutOnce)
 {
     chooseAntenna(3);
     ASSERT_TRUE(settle());
     show("trim");
+    ASSERT_TRUE(waitedFor([&] { return window().stage(QStringLiteral("trim"))->summary() == QStringLiteral("not measured yet"); }, 20000));
     click("addMeasurement"); // nothing typed
     EXPECT_TRUE(document().antenna().trim.measurements.empty());
     EXPECT_FALSE(find<QLabel>("trimDipQuestion")->isHidden());

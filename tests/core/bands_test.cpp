@@ -112,6 +112,24 @@ TEST(Wanted, APlanComesInWithItsEdgesAndKeepsWishes)
     EXPECT_EQ(bands[2].id, "id");
 }
 
+TEST(Wanted, ANewAntennaIsForTheLowestMust)
+{
+    std::vector<WantedBand> bands;
+    const auto add = [&](double from, double to, Wish wish) {
+        WantedBand w;
+        w.band = {"", from, to};
+        w.wish = wish;
+        bands.push_back(w);
+    };
+    EXPECT_EQ(proposedFrequency(bands), 7.1e6);
+    add(5.35e6, 5.37e6, Wish::Nice);
+    add(10.1e6, 10.15e6, Wish::Nice);
+    EXPECT_EQ(proposedFrequency(bands), 5.36e6);
+    add(14.0e6, 14.35e6, Wish::Must);
+    add(28.0e6, 29.7e6, Wish::Must);
+    EXPECT_EQ(proposedFrequency(bands), 14.175e6);
+}
+
 TEST(Wanted, AFrequencyWishesForItsBandOrARangeOfItsOwn)
 {
     std::vector<WantedBand> bands{{forty, Wish::No, {}, {}}};

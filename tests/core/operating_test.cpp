@@ -135,6 +135,62 @@ TEST(Operating, ShiftOfAHarmonicIsTheSumOfItsCauses)
     EXPECT_FALSE(none->has_value());
 }
 
+// 2026-11: a fan's 15 m pair was "342 kHz above 2 x f" of its 20 m pair.
+TEST(Operating, APairOfItsOwnIsNoHarmonic)
+{
+    Demo demo;
+    Antenna fan = newAntenna(*shapes::findFamily("fan-dipole"), 14.15e6, demo.design.site);
+    setParameter(fan, "pair_count", 3.0, {}, {});
+    fan.shape.parameters["frequency_2_Hz"] = 21.2e6;
+    fan.shape.parameters["frequency_3_Hz"] = 28.5e6;
+    for (const shapes::TunedLength& t : shapes::familyOf(fan.shape).tuned(fan.shape))
+        fan.shape.parameters[t.parameter] = shapes::familyOf(fan.shape).rules(fan.shape, t).front().value;
+    Antenna plain = newAntenna(shapes::dipoleFamily(), 7.1e6, demo.design.site);
+    study::Library library;
+    const auto of = [&](const Antenna& a, double near) {
+        const auto curve = study::curveOf(library, study::questionOf(demo.design, a));
+        EXPECT_TRUE(curve.ok());
+        const auto shift = study::harmonicShift(library, **curve, near);
+        EXPECT_TRUE(shift.ok());
+        return shift.ok() && shift->has_value() ? (*shift)->n : 0;
+    };
+    EXPECT_EQ(of(fan, 21.3e6), 0) << "one and a half times";
+    EXPECT_EQ(of(fan, 28.5e6), 0) << "twice, which a dipole does not work, and a pair of its own";
+    EXPECT_EQ(of(plain, 14.3e6), 0) << "fed in the middle it works odd multiples";
+    EXPECT_EQ(of(plain, 21.6e6), 3);
+}
+
+// 2026-11: the third pair of a fan was offered at 29.803 MHz, the third link at 5.047: no band.
+TEST(NewLengths, AreForTheBandsThatAreWanted)
+{
+    Demo demo;
+    const auto& bands = demo.design.operation.bands; // 60, 40, 30, 17, 12, 10 m wanted; 20 and 15 on show
+    const auto inside = [&](double f, const char* name) {
+        const auto band = std::find_if(bands.begin(), bands.end(), [&](const WantedBand& w) { return w.band.name == name; });
+        return band != bands.end() && f >= band->band.from && f <= band->band.to;
+    };
+    const auto grown = [&](const char* family, double frequency, const char* count, double to) {
+        Antenna a = newAntenna(*shapes::findFamily(family), frequency, demo.design.site);
+        for (double n = 2.0; n <= to; n += 1.0) {
+            const shapes::AntennaShape before = a.shape;
+            setParameter(a, count, n, {}, {});
+            takeBandsForNewLengths(a, before, bands);
+        }
+        return a;
+    };
+    const Antenna fan = grown("fan-dipole", 18.118e6, "pair_count", 4.0);
+    EXPECT_TRUE(inside(fan.shape.parameters.at("frequency_3_Hz"), "12 m") || inside(fan.shape.parameters.at("frequency_3_Hz"), "10 m"))
+        << fan.shape.parameters.at("frequency_3_Hz");
+    const double third = fan.shape.parameters.at("leg_3_m");
+    EXPECT_NEAR(third, 0.95 * 0.25 * wavelength(fan.shape.parameters.at("frequency_3_Hz")), 0.06 * third) << "a quarter wave, by rule";
+    EXPECT_EQ(fan.shape.parameters.at("leg_m"), newAntenna(*shapes::findFamily("fan-dipole"), 18.118e6).shape.parameters.at("leg_m"))
+        << "what is there stays";
+    Antenna links = newAntenna(*shapes::findFamily("linked-dipole"), 10.12e6, demo.design.site);
+    takeBands(links.shape, bands, [](const std::string&) { return true; });
+    const double second = links.shape.parameters.at("frequency_2_Hz");
+    EXPECT_TRUE(inside(second, "40 m")) << second;
+}
+
 TEST(ReferenceVertical, RadiatesAlikeAllRoundAndNothingUpwards)
 {
     study::Library library;

@@ -31,12 +31,15 @@ void ChainDrawing::add(const Document& document, const study::FeedReport* report
         place.tip += QLatin1Char(' ') + DrawingWords::tr("It belongs to the antenna's shape.");
     if (report && row) {
         const Joint& joint = row->state.joints[index];
-        place.loss = joint.refused ? DrawingWords::tr("does not tune") : feed::decibelWords(joint.loss);
-        const double root = std::sqrt(report->power);
+        const char* const marks[] = {"≈ ", "= ", "✓ "}; // assumed, computed, measured
+        place.loss = joint.refused        ? DrawingWords::tr("does not tune")
+                     : joint.loss < 0.005 ? DrawingWords::tr("no loss")
+                                          : QString::fromUtf8(marks[std::size_t(part.basis)]) + feed::decibelWords(joint.loss);
+        const double root = std::sqrt(row->power);
         place.tip += DrawingWords::tr("\nOn %1: %2, SWR %3, %4 and %5 peak, %6 lost (%7).")
                          .arg(QString::fromStdString(row->band.name), feed::shortImpedance(joint.impedance), swrText(swr(joint.impedance)),
                               feed::voltWords(root * joint.volts), DrawingWords::tr("%1 A").arg(root * joint.amperes, 0, 'f', 2),
-                              feed::wattWords(report->power * joint.lost()), feed::basisWords(part.basis));
+                              feed::wattWords(row->power * joint.lost()), feed::basisWords(part.basis));
     }
     m_places.push_back(std::move(place));
 }
@@ -56,7 +59,7 @@ void ChainDrawing::take(const Document& document, const std::shared_ptr<const st
         antenna.loss = feed::shortImpedance(row->band.port);
         antenna.tip = DrawingWords::tr("Its own port on %1: %2, %3 peak")
                           .arg(QString::fromStdString(row->band.name), feed::shortImpedance(row->band.port),
-                               feed::voltWords(std::sqrt(report->power) * row->state.portVolts));
+                               feed::voltWords(std::sqrt(row->power) * row->state.portVolts));
     }
     m_places.push_back(antenna);
     if (report)
@@ -118,12 +121,7 @@ void ChainDrawing::paint(Sketch& sketch, const Id& chosen, const Id& hovered, co
         sketch.text(below, sketch.theme().elided(p.name, room, 12, true), Qt::AlignHCenter | Qt::AlignTop, {c.ink, 12, true});
         sketch.text(below + QPointF(0, 16), sketch.theme().elided(p.figure, room, 12), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
         const bool port = i == 0 || i + 1 == m_places.size();
-        QString loss = p.loss;
-        if (!loss.isEmpty() && !port) {
-            const char* const marks[] = {"≈ ", "= ", "✓ "};
-            loss = QString::fromUtf8(marks[std::size_t(p.what.basis)]) + loss;
-        }
-        sketch.text(below + QPointF(0, 32), sketch.theme().elided(loss, room, 12), Qt::AlignHCenter | Qt::AlignTop,
+        sketch.text(below + QPointF(0, 32), sketch.theme().elided(p.loss, room, 12), Qt::AlignHCenter | Qt::AlignTop,
                     {port ? c.inkSoft : c.brick, 12});
     }
 }

@@ -231,6 +231,9 @@ void PartPanel::refresh()
             const Joint& joint = row->state.joints[std::size_t(place - report->parts.begin())];
             if (joint.refused)
                 words = tr("On %1: %2.").arg(QString::fromStdString(row->band.name), coreWords(*joint.refused, m_context.system()));
+            else if (const std::size_t at = std::size_t(place - report->parts.begin());
+                     swr(at == 0 ? row->state.load : row->state.joints[at - 1].impedance, partValue(*part, "to_ohm")) < 1.02)
+                words = tr("On %1: nothing to tune.").arg(QString::fromStdString(row->band.name));
             else if (!joint.solutions.empty()) {
                 const NetworkSolution& s = joint.solutions.front();
                 words = (s.shuntAtLoad ? tr("On %1: %2 across the antenna's side, %3 in the path.")

@@ -196,7 +196,11 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
     scroll->setFocusPolicy(Qt::NoFocus);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     body()->addWidget(scroll, 1);
-    connect(m_frequency, &ValueEdit::edited, this, [this](double hertz) { m_desk.open(hertz); });
+    connect(m_frequency, &ValueEdit::edited, this, [this](double hertz) {
+        m_kept = hertz;
+        m_desk.open(hertz);
+    });
+    connect(&m_context.document, &Document::designReplaced, this, [this] { m_kept.reset(); });
     connect(m_frequency, &ValueEdit::complained, this, [this](const QString& words) {
         m_complaint->setText(words);
         m_complaint->setVisible(!words.isEmpty());
@@ -212,6 +216,7 @@ Gallery::~Gallery() { m_desk.close(); }
 void Gallery::open(double frequency)
 {
     m_filter->clear();
+    frequency = m_kept.value_or(frequency);
     m_frequency->setValue(frequency, m_context.system());
     offerTies();
     m_desk.open(frequency);

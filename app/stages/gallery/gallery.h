@@ -8,6 +8,7 @@
 #include <QLineEdit>
 
 #include <memory>
+#include <optional>
 
 namespace vetchling::app {
 
@@ -50,6 +51,7 @@ private:
     ViewContext& m_context;
     GalleryDesk m_desk;
     ValueEdit* m_frequency;
+    std::optional<double> m_kept; ///< Hz that the person typed, for this design
     QLineEdit* m_filter;
     QComboBox *m_want, *m_ties;
     std::vector<std::vector<Id>> m_tieChoices; ///< of m_ties; the first is empty

@@ -76,9 +76,10 @@ void LengthCard::refreshKept()
     const DetailPointer detail = solver().detail();
     for (const study::DipMove& m : detail ? detail->moves : std::vector<study::DipMove>()) {
         const double kilohertz = (m.to - m.from) / 1e3;
-        moves << tr("%1 by %2%3 kHz")
-                     .arg(frequencyWords(m.from), kilohertz < 0.0 ? QStringLiteral("−") : QStringLiteral("+"))
-                     .arg(std::abs(kilohertz), 0, 'f', 0);
+        moves << (std::abs(kilohertz) < 0.5
+                      ? tr("%1 not at all").arg(frequencyWords(m.from))
+                      : tr("%1 by %2%3 kHz")
+                            .arg(frequencyWords(m.from), kilohertz < 0.0 ? QString() : QStringLiteral("+"), numberWords(kilohertz, 0)));
     }
     const QString name = QString::fromStdString(document().antenna().copies.back().name);
     m_keptNote->setText(moves.isEmpty()

@@ -428,8 +428,11 @@ private:
                 tr(" · It favours %1: SWR %2 there, %3 on %4")
                     .arg(bandName(best), swrText(curve->band(best)->lowestSwr), swrText(curve->band(worst)->lowestSwr), bandName(worst));
         const AntennaModel* model = m_context.models.current();
-        for (const RangeNote& note : model ? model->notes : std::vector<RangeNote>())
-            words += tr(" · Out of range at the mark: %1.").arg(coreWords(note.message, system()));
+        if (model && !model->notes.empty()) {
+            words += tr(" · Out of range at the mark: %1.").arg(coreWords(model->notes.front().message, system()));
+            if (const int more = int(model->notes.size()) - 1; more > 0)
+                words += tr(" So is it at %n other places.", nullptr, more);
+        }
         return words;
     }
 

@@ -3,6 +3,7 @@
 #include "app/view/axis.h"
 #include "app/view/sketch.h"
 #include "app/view/spread_words.h"
+#include "app/view/words.h"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -38,8 +39,6 @@ Vec3 longestInPlan(const WireModel& model)
     const double angle = 0.5 * std::atan2(2.0 * xy, xx - yy);
     return {std::cos(angle), std::sin(angle), 0.0};
 }
-
-QString decimals(double value, int digits) { return QString::number(value, 'f', digits).replace(QLatin1Char('-'), QStringLiteral("−")); }
 
 } // namespace
 
@@ -87,7 +86,8 @@ void VariantsChart::render(Sketch& sketch, const QSizeF& size)
     const double table = tableTop(size.height());
     if (table > 90.0)
         paintShapes(sketch, {tableLeft, 4.0, size.width() - 2.0 * tableLeft, table - 12.0});
-    paintTable(sketch, {tableLeft, table, size.width() - 2.0 * tableLeft, headHeight + variantHeight * double(std::min(mostRows, m_rows->size()))});
+    paintTable(sketch,
+               {tableLeft, table, size.width() - 2.0 * tableLeft, headHeight + variantHeight * double(std::min(mostRows, m_rows->size()))});
     paintDips(sketch, {tableLeft, size.height() - dipsHeight, size.width() - 2.0 * tableLeft, dipsHeight - 6.0});
 }
 
@@ -169,7 +169,7 @@ std::vector<VariantsChart::Column> VariantsChart::columns() const
         add(QString::fromStdString(w->band.name), [&](std::size_t i, std::vector<bool>& beyond) {
             const auto* f = figures(w->id, i);
             beyond[i] = f && f->lowestSwr > operation.swrLimit;
-            return f ? (f->lowestSwr >= swrCap ? QStringLiteral(">9") : decimals(f->lowestSwr, 2)) : QStringLiteral("–");
+            return f ? (f->lowestSwr >= swrCap ? QStringLiteral(">9") : numberWords(f->lowestSwr, 2)) : QStringLiteral("–");
         });
     const auto ofOwn = [&](const QString& title, const auto& words) {
         add(title, [&](std::size_t i, std::vector<bool>&) {
@@ -181,8 +181,11 @@ std::vector<VariantsChart::Column> VariantsChart::columns() const
     ofOwn(tr("width"), [](const Figures& f, const study::Compared&) {
         return f.width > 0.0 ? tr("%1 kHz").arg(f.width / 1e3, 0, 'f', 0) : QStringLiteral("–");
     });
-    ofOwn(tr("%1°").arg(operation.aimElevation, 0, 'f', 0), [](const Figures& f, const study::Compared&) { return decimals(f.gain, 1); });
-    ofOwn(tr("up"), [](const Figures& f, const study::Compared&) { return decimals(f.straightUp, 1); });
+    ofOwn(tr("%1°").arg(operation.aimElevation, 0, 'f', 0),
+          [](const Figures& f, const study::Compared&) { return numberWords(f.gain, 1); });
+    ofOwn(tr("up"), [](const Figures& f, const study::Compared&) {
+        return f.straightUp > -40.0 ? numberWords(f.straightUp, 1) : QStringLiteral("–");
+    });
     ofOwn(tr("lost"), [&](const Figures& f, const study::Compared&) { return tr("%1 W").arg(f.lost * operation.power, 0, 'f', 0); });
     add(tr("wire"), [&](std::size_t i, std::vector<bool>&) {
         return (*m_rows)[i].built ? lengthWords((*m_rows)[i].wire, m_context.system(), 1) : QStringLiteral("–");

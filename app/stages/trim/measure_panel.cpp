@@ -372,7 +372,7 @@ void MeasurePanel::refreshLearned()
     const TrimNext* next = m_desk.next();
     m_slope->setText(next && next->slope != 0.0 ? slopeWords(next->slope) : tr("unknown"));
     m_modelSlope->setText(next && next->modelSlope != 0.0 ? slopeWords(next->modelSlope) : tr("unknown"));
-    m_offset->setText(next && next->predicted > 0.0 ? tr("%1 kHz").arg(next->learned.offset / kilohertz, 0, 'f', 0) : tr("unknown"));
+    m_offset->setText(next && next->predicted > 0.0 ? tr("%1 kHz").arg(numberWords(next->learned.offset / kilohertz, 0)) : tr("unknown"));
     const auto fit = m_desk.fitted();
     m_fit->setEnabled(m_desk.hung() && !m_desk.hung()->trim.measurements.empty() && !m_desk.fitting());
     m_use->setEnabled(fit != nullptr && !m_desk.fitting());
