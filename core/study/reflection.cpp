@@ -72,7 +72,7 @@ private:
 
     void weigh(ReflectionCure& cure, const Arrival& then) const
     {
-        constexpr double clearly = 1e-3; // of the radio's power
+        constexpr double clearly = 0.005; // of the radio's power
         cure.loss = then.loss;
         cure.watts = m_asked.power * then.here;
         cure.allBands = then.all;

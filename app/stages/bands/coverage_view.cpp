@@ -43,7 +43,7 @@ QString CoverageView::sentence() const
     const CurvePointer curve = solver().curve();
     const auto all = m_desk.operating();
     const bool together = all && all->curves.size() > 1;
-    QString words = tr("Wanted bands: %1").arg(tallyWords(m_desk.tally()));
+    QString words = tallyWords(m_desk.tally());
     words += together ? tr(", each with its best links.") : tr(".");
     return words + tr("  Circle: lowest SWR.  Triangle: resonance, no reactance.  Hatched: past your limit.");
 }

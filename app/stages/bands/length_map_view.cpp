@@ -232,7 +232,7 @@ QString LengthMapView::sentence() const
     for (std::size_t i = 0; i < map->columns.size(); ++i)
         if (std::abs(map->columns[i].value - present) < std::abs(map->columns[nearest].value - present))
             nearest = i;
-    return tr("%1: %2 of the wanted bands; your %3: %4. Click to take a length, drag to try.")
+    return tr("Wanted bands at %1: %2; at your %3: %4. Click to take a length, drag to try.")
         .arg(valueText(best.value), tallyWords(map->tally(*map->bestAllRound)), valueText(present), tallyWords(map->tally(nearest)));
 }
 

@@ -234,7 +234,7 @@ void ReflectionDisk::paintWords(Sketch& sketch, const study::Reflection& seen, c
                     {cure.better ? c.leaf : c.inkSoft, 12, true});
         if (!harm.isEmpty())
             sketch.text({box.left() + 8.0, box.top() + 55.0}, sketch.theme().elided(harm, box.width() - 16.0, 12),
-                        Qt::AlignLeft | Qt::AlignBottom, {cure.better ? c.inkSoft : c.brick, 12});
+                        Qt::AlignLeft | Qt::AlignBottom, {cure.victim ? c.brick : c.inkSoft, 12});
         sketch.text({box.right() - 8.0, box.top() + 39.0}, band, Qt::AlignRight | Qt::AlignBottom, {c.inkSoft, 12});
         y += box.height() + 5.0;
     }
