@@ -311,7 +311,7 @@ void BandStrip::paintBand(Sketch& sketch, std::size_t place) const
     if (const Coverage* coverage = curve ? curve->band(w.id) : nullptr) {
         const double s = coverage->lowestSwr;
         const QString words = coverage->verdict == Verdict::Pending ? QStringLiteral("…")
-                              : !coverage->solved()                 ? tr("ask")
+                              : !coverage->solved()                 ? tr("solve …")
                               : s > swrCap                          ? QStringLiteral(">9")
                                                                     : QString::number(s, 'f', 2);
         sketch.text({right - 3, 7}, words, Qt::AlignRight | Qt::AlignTop,

@@ -53,7 +53,9 @@ void SwrChart::between(Sketch& sketch, const std::vector<double>& frequency, con
 void SwrChart::curve(Sketch& sketch, const std::function<double(double)>& swr, const QPen& pen) const
 {
     const int steps = std::max(60, int(area.width()));
+    constexpr double top = 5.0;
     QPainterPath path;
+    QPointF named; // from here on no words are in the way of the curve
     bool drawing = false;
     for (int i = 0; i <= steps; ++i) {
         const double f = from + (to - from) * i / steps, s = swr(f);
@@ -61,8 +63,15 @@ void SwrChart::curve(Sketch& sketch, const std::function<double(double)>& swr, c
             drawing = false;
             continue;
         }
-        const QPointF p(x(f), y(std::min(s, 5.0)));
+        const QPointF p(x(f), y(std::min(s, top)));
         drawing ? path.lineTo(p) : path.moveTo(p);
+        if (!drawing)
+            named = p;
+        else if (QLineF(named, p).length() > 8.0) {
+            if (s < top)
+                sketch.reserveLine(named, p);
+            named = p;
+        }
         drawing = true;
     }
     sketch.painter().setBrush(Qt::NoBrush);

@@ -89,7 +89,7 @@ public:
         else if (ahead.size() <= behind.size())
             words += tr("Ahead of %1 only on %2.").arg(against, joined(ahead));
         else
-            words += tr("Ahead of %1 but on %2.").arg(against, joined(behind));
+            words += tr("Ahead of %1 except on %2.").arg(against, joined(behind));
         return words;
     }
 
@@ -110,7 +110,8 @@ public:
             if (row.state.joints[i].loss > row.state.joints[most].loss)
                 most = i;
         const double share = report.parts.empty() ? 0.0 : row.state.joints[most].loss;
-        return share < 0.15
+        constexpr double hardlyAny = 0.3; // dB
+        return row.state.totalLoss() < hardlyAny
                    ? tr("%1: %2 dB behind, hardly any of it in the chain.").arg(band, oneDecimal(-by))
                    : tr("%1: %2 dB behind; the %3 takes %4.").arg(band, oneDecimal(-by), part(report.parts[most]), oneDecimal(share));
     }
@@ -129,7 +130,9 @@ public:
                 .arg(c.value, 0, 'f', 0)
                 .arg(bands);
         case Kind::LowImpedance:
-            return tr("%1 : 1 leaves only %2 on %3: too high a ratio there.").arg(ratio, 0, 'g', 3).arg(ohmWords(c.value), bands);
+            return tr("%1 : 1 leaves only %2 on %3: too high a ratio there, and its own loss is more than it is near its ratio.")
+                .arg(ratio, 0, 'g', 3)
+                .arg(ohmWords(c.value), bands);
         case Kind::HighRatio:
             return tr("%1 : 1 is too low a ratio on %2: SWR %3 behind it.").arg(ratio, 0, 'g', 3).arg(bands).arg(c.value, 0, 'f', 0);
         case Kind::Heat:

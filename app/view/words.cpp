@@ -46,6 +46,14 @@ QString valueWords(double value, units::Quantity quantity, units::System system)
 }
 QString decibelWords(double decibels) { return numberWords(decibels, 1); }
 
+QString soilWords(const Soil& soil)
+{
+    return tr("%1: ε %2, %3 mS/m")
+        .arg(coreWords(soil.name))
+        .arg(soil.relativePermittivity, 0, 'g', 3)
+        .arg(1e3 * soil.conductivity, 0, 'g', 3);
+}
+
 QString numberWords(double value, int decimals)
 {
     const QString size = QString::number(std::abs(value), 'f', decimals);

@@ -104,7 +104,7 @@ void NewSiteDialog::addSite()
     m_soil->setObjectName(QStringLiteral("siteSoil"));
     m_soil->setAccessibleName(tr("Soil"));
     for (const Soil& soil : m_context.soils)
-        m_soil->addItem(QString::fromStdString(soil.name));
+        m_soil->addItem(soilWords(soil));
     m_soil->setCurrentIndex(usualSoil(m_context.soils));
     const bool metric = system() == units::System::Metric;
     auto* size = new QHBoxLayout;

@@ -6,7 +6,7 @@ using units::Quantity;
 
 void addLossSpecs(std::vector<PartSpec>& specs, double standard)
 {
-    specs.push_back({"loss_dB", coreText("core", "It loses"), Quantity::Decibel, standard, 0.0, 60.0, {}, {}});
+    specs.push_back({"loss_dB", coreText("core", "Loss"), Quantity::Decibel, standard, 0.0, 60.0, {}, {}});
     specs.push_back({"loss_from_dB",
                      coreText("core", "at least"),
                      Quantity::Decibel,

@@ -28,7 +28,7 @@ public:
     {
         const auto v = [&](const char* key) { return value(part, key); };
         const Transformer windings{v("ratio"), v("leakage_H"), v("magnetising_H"), v("core_ohm"), {}, v("capacitance_F")};
-        return plainLoss(statedLoss(part, frequency)).then(windings.at(frequency));
+        return plainLoss(statedLoss(part, frequency)).then(TwoPort::series(v("copper_ohm"))).then(windings.at(frequency));
     }
 
 private:
@@ -69,6 +69,9 @@ private:
                        coreText("core", "against its leakage and for the upper bands. 0: none")});
         all.push_back(ohmSpec("core_ohm", coreText("core", "Core loss, across the line"), 0.0, 0.0, 1e6,
                               coreText("core", "what the core looks like on the line's side. 0: none")));
+        all.push_back(ohmSpec(
+            "copper_ohm", coreText("core", "Copper, in the line's path"), 0.0, 0.0, 1e3,
+            coreText("core", "of both windings together, seen on the line's side: what a load far below its ratio burns. 0: not counted")));
         all.push_back(
             {"current_kind",
              coreText("core", "Kind"),

@@ -488,7 +488,7 @@ TEST(Data, BandPlansCoverThreeRegionsInRisingOrder)
         EXPECT_EQ((*plans)[i].bands.back().name, "23 cm");
     }
     for (const BandPlan& plan : *plans) {
-        EXPECT_NE(plan.source.find("recalled"), std::string::npos) << plan.id;
+        EXPECT_NE(plan.source.find("not checked"), std::string::npos) << plan.id;
         for (const auto& [band, segments] : plan.segments)
             for (const Segment& s : segments)
                 EXPECT_GT(s.to, s.from) << band;

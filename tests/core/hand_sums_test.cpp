@@ -60,6 +60,16 @@ TEST(HandSums, CopperAcrossATransformerTakesItsShare)
     EXPECT_NEAR(s.impedance().real(), 50.0 * 1000.0 / 1050.0, 1e-9);
 }
 
+// A load far below the ratio: what is left of it stands in a row with the copper.
+TEST(HandSums, CopperInTheWayOfALowImpedance)
+{
+    const ChainPart t = partOf(part::transformer, {{"ratio", 49.0}, {"core_ohm", 1000.0}, {"copper_ohm", 0.3}});
+    for (const double ohms : {2450.0, 49.0}) { // as it is made for, and one ohm behind it
+        const double seen = 1.0 / (49.0 / ohms + 1.0 / 1000.0);
+        EXPECT_NEAR(chainAt({t}, ohms, 7.1e6).totalLoss(), decibels(1.0 + ohms / 49.0 / 1000.0) + decibels(1.0 + 0.3 / seen), 1e-9) << ohms;
+    }
+}
+
 TEST(HandSums, AWindingThatIsTooSmall)
 {
     const double f = 3.6e6, henry = 4e-6, x = 2.0 * pi * f * henry;

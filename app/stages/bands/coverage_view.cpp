@@ -104,7 +104,7 @@ void CoverageView::buildLedger(Ledger& ledger)
     buildOwnRange(ledger);
     ledger.line();
     if (!m_context.bandPlans.empty())
-        ledger.note(tr("Band edges: %1, %2. Allocations are not a licence: check your own.")
+        ledger.note(tr("Band edges: %1 (%2). Allocations are not a licence: check your own.")
                         .arg(QString::fromStdString(m_context.bandPlans.front().source))
                         .arg(m_context.bandPlans.front().year));
 }

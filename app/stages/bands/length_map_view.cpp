@@ -110,7 +110,7 @@ void LengthMapView::buildLedger(Ledger& ledger)
     ledger.line();
     ledger.heading(tr("Shade"));
     ledger.note(
-        tr("Deep: SWR under 1.5; then under 2, 3 and 6. Paler for what the gain towards %1° lacks. Petal lines: plain multiples of the "
+        tr("Deep: SWR under 1.5; then under 2, 3 and 6. Paler for what the gain towards %1° lacks. Yellow lines: plain multiples of the "
            "rule's resonance.")
             .arg(document().design().operation.aimElevation, 0, 'f', 0));
     ledger.line();

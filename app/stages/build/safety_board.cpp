@@ -228,7 +228,10 @@ void SafetyPanel::refresh()
     m_averaged->setText(set && set->averagingMinutes > 0.0
                             ? tr("%1 W over %2 min").arg(averaged, 0, 'g', 3).arg(set->averagingMinutes, 0, 'g', 3)
                             : tr("none: holds at every moment"));
-    m_source->setText(set ? tr("%1 (%2). Recalled, to be checked.").arg(QString::fromStdString(set->source)).arg(set->year) : QString());
+    m_source->setText(set ? tr("%1 (%2). Not checked against this year's document: look there before you rely on it.")
+                                .arg(QString::fromStdString(set->source))
+                                .arg(set->year)
+                          : QString());
 }
 
 } // namespace vetchling::app

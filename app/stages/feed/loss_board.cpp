@@ -99,11 +99,11 @@ void LossBoard::render(Sketch& sketch, const QSizeF& size)
     }
     const Rows rows = rowsOf(*report, size);
     const double heading = ChainDrawing::height + 6.0;
-    sketch.text({0.0, heading}, tr("Of %1 W, on the way to the wire").arg(report->power, 0, 'g', 4), Qt::AlignLeft | Qt::AlignTop,
-                {c.inkSoft, 12});
+    sketch.text({0.0, heading}, tr("Of %1 W in the middle of each band; SWR at the radio").arg(report->power, 0, 'g', 4),
+                Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     sketch.text({size.width(), heading}, sketch.theme().elided(tr("Net, against %1").arg(m_against), size.width() * netPart + 60.0, 12),
                 Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
-    sketch.text({rows.left + rows.width, heading}, tr("≈ assumed   = computed   ✓ measured"), Qt::AlignRight | Qt::AlignTop,
+    sketch.text({size.width(), ChainDrawing::height - 17.0}, tr("≈ assumed   = computed   ✓ measured"), Qt::AlignRight | Qt::AlignTop,
                 {c.inkFaint, 12});
     for (std::size_t i = 0; i < report->rows.size(); ++i) {
         const double y = rows.top + rows.step * double(i);

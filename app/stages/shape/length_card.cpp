@@ -189,7 +189,7 @@ QString LengthCard::causeWords(study::LengthCause::What what)
     case What::HeightAndSoil: return tr("height and soil");
     case What::Bends: return tr("slope and bends");
     case What::Thickness: return tr("thickness");
-    case What::Rule: return tr("what the constant leaves open");
+    case What::Rule: return tr("what the rule rounds off");
     }
     return {};
 }

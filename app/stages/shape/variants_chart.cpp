@@ -193,7 +193,7 @@ std::vector<VariantsChart::Column> VariantsChart::columns() const
     add(tr("longest"), [&](std::size_t i, std::vector<bool>&) {
         return (*m_rows)[i].built ? lengthWords((*m_rows)[i].longestPiece, m_context.system(), 1) : QStringLiteral("–");
     });
-    ofOwn(tr("sure to"), [&](const Figures&, const study::Compared& row) {
+    ofOwn(tr("dip within"), [&](const Figures&, const study::Compared& row) {
         const study::BandSpread* band = row.spread && own ? row.spread->band(own->id) : nullptr;
         const QString words = band ? toleranceWords(*band) : QString();
         return words.isEmpty() ? (row.spread ? QStringLiteral("–") : QStringLiteral("…")) : words;

@@ -23,7 +23,7 @@ FarGroundPanel::FarGroundPanel(ViewContext& context, Ledger& ledger, QObject* pa
     });
     QStringList kinds;
     for (const Soil& s : context.soils)
-        kinds << QString::fromStdString(s.name);
+        kinds << soilWords(s);
     m_kind = ledger.choice(tr("Ground"), kinds, QStringLiteral("farGroundKind"));
     connect(m_kind, &QComboBox::activated, this, [this](int row) {
         const Soil& soil = m_context.soils[std::size_t(row)];

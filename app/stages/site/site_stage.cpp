@@ -136,7 +136,7 @@ private:
         m_ledger->heading(tr("Ground"));
         QStringList names{tr("own figures")};
         for (const Soil& s : m_context.soils)
-            names << QString::fromStdString(s.name);
+            names << soilWords(s);
         m_soil = m_ledger->choice(tr("Kind"), names, QStringLiteral("soilKind"));
         connect(m_soil, &QComboBox::activated, this, &SiteStage::takeSoil);
         m_permittivity = m_ledger->value(tr("Relative permittivity"), units::Quantity::Plain, QStringLiteral("permittivity"));
@@ -149,7 +149,7 @@ private:
         connect(m_conductivity, &ValueEdit::edited, this, [this](double v, const QString&, bool stepping) {
             ownSoil(stepping ? QStringLiteral("conductivity") : QString(), [&](Soil& s) { s.conductivity = v; });
         });
-        m_pair = m_ledger->value(tr("They hold at"), units::Quantity::Frequency, QStringLiteral("soilPair"));
+        m_pair = m_ledger->value(tr("Given for"), units::Quantity::Frequency, QStringLiteral("soilPair"));
         m_pair->setRange(soilModelFrom, soilModelTo);
         m_pair->setHelp(tr("where the two were measured; at other frequencies soil has others. Empty: the same everywhere"));
         m_pair->clearValue(system());

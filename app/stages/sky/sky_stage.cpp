@@ -210,9 +210,9 @@ private:
         constexpr double region = 500e3; // m
         const double regional = std::round(degrees(study::hopElevation(region)));
         const auto buttons = m_ledger->buttons(
-            {{tr("5°"), QStringLiteral("lookLow")}, {tr("Region"), QStringLiteral("lookRegion")}, {tr("Up"), QStringLiteral("lookUp")}});
-        buttons[0]->setToolTip(tr("As far as one hop goes"));
-        buttons[1]->setToolTip(tr("About 500 km"));
+            {{tr("Far"), QStringLiteral("lookLow")}, {tr("500 km"), QStringLiteral("lookRegion")}, {tr("Up"), QStringLiteral("lookUp")}});
+        buttons[0]->setToolTip(tr("As far as one hop goes: 5 degrees"));
+        buttons[1]->setToolTip(tr("By one hop to about 500 km"));
         buttons[2]->setToolTip(tr("Straight up: the nearest contacts"));
         connect(buttons[0], &QPushButton::clicked, this, [this] { look(5.0); });
         connect(buttons[1], &QPushButton::clicked, this, [this, regional] { look(regional); });
