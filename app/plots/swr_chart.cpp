@@ -14,6 +14,8 @@ void SwrChart::frame(Sketch& sketch, double bandFrom, double bandTo, double limi
         const bool isLimit = std::abs(s - limit) < 0.01;
         sketch.line({area.left(), y(s)}, {area.right(), y(s)}, isLimit ? c.inkSoft : c.hairline, 1.0,
                     isLimit ? Qt::DashLine : Qt::SolidLine);
+        if (isLimit)
+            sketch.reserveLine({area.left(), y(s)}, {area.right(), y(s)});
         sketch.text({area.left() - 6, y(s)}, QString::number(s), Qt::AlignRight | Qt::AlignVCenter, {isLimit ? c.brick : c.inkFaint, 11});
     }
     if (std::abs(limit - 1.5) > 0.01 && std::abs(limit - 2.0) > 0.01 && std::abs(limit - 3.0) > 0.01 && limit < 5.0) {
@@ -77,6 +79,25 @@ void SwrChart::curve(Sketch& sketch, const std::function<double(double)>& swr, c
     sketch.painter().setBrush(Qt::NoBrush);
     sketch.painter().setPen(pen);
     sketch.painter().drawPath(path);
+}
+
+void SwrChart::name(Sketch& sketch, QPointF mark, double radius, const QString& words, const Sketch::Ink& ink) const
+{
+    constexpr double beside = 14.0; // px
+    sketch.keepWithin(area);
+    const QPointF above = mark - QPointF(0.0, radius + 2.5);
+    const QRectF place = sketch.label(above, words, Qt::AlignHCenter | Qt::AlignBottom, ink);
+    sketch.keepWithin({});
+    if (place.isNull()) { // nowhere is room: on a ground of its own
+        Sketch::Ink grounded = ink;
+        grounded.halo = sketch.colours().paper;
+        sketch.text(above, words, Qt::AlignHCenter | Qt::AlignBottom, grounded);
+        return;
+    }
+    const QPointF nearest(std::clamp(mark.x(), place.left(), place.right()), std::clamp(mark.y(), place.top(), place.bottom()));
+    const QLineF way(mark, nearest);
+    if (way.length() > radius + beside)
+        sketch.line(way.pointAt((radius + 1.0) / way.length()), way.pointAt(1.0 - 1.0 / way.length()), sketch.colours().inkFaint, 1.0);
 }
 
 } // namespace vetchling::app

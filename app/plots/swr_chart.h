@@ -22,7 +22,10 @@ struct SwrChart {
     /// Where a curve may lie: what is between two of them.
     void between(Sketch& sketch, const std::vector<double>& frequency, const std::vector<double>& low, const std::vector<double>& high,
                  const QColor& fill) const;
+    /// No words stand on it that come later.
     void curve(Sketch& sketch, const std::function<double(double)>& swr, const QPen& pen) const;
+    /// Words for a mark, above it or where there is room within the chart; led to it where that is not beside it.
+    void name(Sketch& sketch, QPointF mark, double radius, const QString& words, const Sketch::Ink& ink) const;
 };
 
 } // namespace vetchling::app

@@ -231,7 +231,7 @@ void CoverageRows::paintMeasured(Sketch& sketch, const SwrChart& chart) const
     const QPointF dip(chart.x(last->dip), chart.y(std::clamp(last->dipSwr, 1.0, capped)));
     sketch.painter().setBrush(c.sky);
     sketch.painter().drawEllipse(dip, 3.6, 3.6);
-    sketch.label(dip + QPointF(0, -6), tr("measured %1").arg(last->dip / 1e6, 0, 'f', 3), Qt::AlignHCenter | Qt::AlignBottom, {c.sky, 12});
+    chart.name(sketch, dip, 3.6, tr("measured %1").arg(last->dip / 1e6, 0, 'f', 3), {c.sky, 12});
 }
 
 void CoverageRows::paintName(Sketch& sketch, const Shown& shown, const QRectF& row) const

@@ -423,7 +423,7 @@ void TrimBoard::paintMeasured(Sketch& sketch, const SwrChart& chart) const
         const QString words = last    ? tr("now %1").arg(m.dip / 1e6, 0, 'f', 3)
                               : first ? tr("as cut %1").arg(m.dip / 1e6, 0, 'f', 3)
                                       : tr("%1: %2").arg(i + 1).arg(m.dip / 1e6, 0, 'f', 3);
-        sketch.label(place(m) + QPointF(0, -7), words, Qt::AlignHCenter | Qt::AlignBottom, {last ? c.ink : c.inkSoft, 12, last});
+        chart.name(sketch, place(m), radius, words, {last ? c.ink : c.inkSoft, 12, last});
     }
 }
 
