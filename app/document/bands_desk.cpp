@@ -54,11 +54,19 @@ BandsDesk::BandsDesk(Document& document, SolveService& solver, QObject* parent)
 {
     connect(&document, &Document::currentChanged, this, &BandsDesk::leave);
     for (auto signal : {&Document::designReplaced, &Document::designChanged, &Document::currentChanged})
-        connect(&document, signal, this, &BandsDesk::judge);
-    connect(&solver, &SolveService::curveReady, this, &BandsDesk::judge);
+        connect(&document, signal, this, &BandsDesk::judgeUnlessMoving);
+    connect(&solver, &SolveService::curveReady, this, &BandsDesk::judgeUnlessMoving);
+    connect(&solver, &SolveService::detailReady, this, &BandsDesk::judge);
 }
 
 BandsDesk::~BandsDesk() { cancelMap(); }
+
+/// While something is dragged and solved for it stays as it was: the detail comes when the mouse rests.
+void BandsDesk::judgeUnlessMoving()
+{
+    if (!m_document.dragging() || !m_solver.busy())
+        judge();
+}
 
 void BandsDesk::judge()
 {

@@ -77,6 +77,7 @@ signals:
 
 private:
     void judge();
+    void judgeUnlessMoving();
     void beginMap();
     void takeMap();
     void leave();

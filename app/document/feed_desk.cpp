@@ -97,16 +97,23 @@ std::size_t FeedDesk::ownCount(const std::vector<ChainPart>& whole) const { retu
 /// Everything that follows from what is solved.
 void FeedDesk::work()
 {
-    m_report.reset();
-    if (const auto basis = m_basis.answer()) {
-        const std::vector<ChainPart> parts = whole();
-        m_report = std::make_shared<const study::FeedReport>(study::feedReport(
-            *basis, parts, ownCount(parts), m_document.design().operation.power, servedRule(m_document.design().operation)));
+    const auto basis = m_basis.answer();
+    Worked now;
+    if (basis)
+        now = {basis, whole(), m_document.design().operation.power, servedRule(m_document.design().operation)};
+    if (!(now == m_workedOf)) {
+        m_workedOf = now;
+        m_report.reset();
+        if (basis)
+            m_report =
+                std::make_shared<const study::FeedReport>(study::feedReport(*basis, now.parts, ownCount(now.parts), now.power, now.rule));
+        m_choices = {};
+        m_worked = {};
+        m_leakage.reset();
     }
+    m_choices[std::size_t(Choice::Chain)].clear(); // the chains that are not in use may be others
+    m_worked[std::size_t(Choice::Chain)] = false;
     m_reflection = workedReflection();
-    m_choices = {};
-    m_worked = {};
-    m_leakage.reset();
     emit changed();
 }
 

@@ -118,6 +118,13 @@ private:
     Asked<ShieldAsk, study::ShieldAnswer> m_shield;
     // worked out of what is solved whenever something changes: some tenths of a millisecond
     std::shared_ptr<const study::FeedReport> m_report;
+    struct Worked {
+        std::shared_ptr<const study::FeedBasis> basis;
+        std::vector<ChainPart> parts;
+        double power = 0.0;
+        ServedRule rule;
+        friend bool operator==(const Worked&, const Worked&) = default;
+    } m_workedOf; ///< what the report and the choices were worked out of
     std::shared_ptr<const study::Reflection> m_reflection;
     std::array<std::vector<study::ChoiceRow>, 5> m_choices;
     std::array<bool, 5> m_worked{};
