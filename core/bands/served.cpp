@@ -66,6 +66,8 @@ double takenUp(Complex impedance, const ServedRule& rule)
     return (1.0 - back) * (back > most ? most / back : 1.0);
 }
 
+double mismatchLoss(Complex impedance, const ServedRule& rule) { return -10.0 * std::log10(std::max(takenUp(impedance, rule), 1e-30)); }
+
 PortOverBand portOver(const ImpedanceAt& port, const WantedBand& wanted)
 {
     PortOverBand out;
@@ -89,9 +91,9 @@ BandService serviceOf(const PortOverBand& port, const std::vector<ChainPart>& pa
     out.share = shareOf(port, Socket(untuned), rule);
     out.shareWithTuner =
         tuned && out.share < 1.0 ? std::max(out.share, shareOf(port, Socket(parts, Socket::End::BehindTuner), rule)) : out.share;
-    const ChainState state = chainAt(parts, port.atCentre, port.centre);
-    out.loss = state.totalLoss();
-    out.mismatch = -10.0 * std::log10(std::max(takenUp(state.impedance(), rule), 1e-30));
+    const Through chain = throughChain(parts, port.atCentre, port.centre);
+    out.loss = chain.loss;
+    out.mismatch = mismatchLoss(chain.impedance, rule);
     out.service = out.shareWithTuner >= nearlyAll && out.total() <= rule.lossLimit ? Service::Served
                   : out.shareWithTuner >= hardlyAny                                ? Service::Partly
                                                                                    : Service::No;

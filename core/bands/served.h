@@ -19,6 +19,9 @@ struct ServedRule {
 /// (|G| there)^2 / |G|^2.
 double takenUp(Complex impedance, const ServedRule& rule);
 
+/// dB of the same.
+double mismatchLoss(Complex impedance, const ServedRule& rule);
+
 enum class Service { No, Partly, Served };
 
 /// Of one band. Shares are of its width, or of its wished segments by their weights.

@@ -93,6 +93,17 @@ ChainState chainAt(const std::vector<ChainPart>& parts, Complex load, double fre
     return out;
 }
 
+Through throughChain(const std::vector<ChainPart>& parts, Complex load, double frequency)
+{
+    Through out{load, 0.0};
+    for (const ChainPart& part : parts) {
+        const Passed passed = kindOf(part).pass(part, out.impedance, frequency);
+        out.impedance = passed.impedance;
+        out.loss += decibels(passed.efficiency);
+    }
+    return out;
+}
+
 Complex atSocket(const std::vector<ChainPart>& parts, Complex load, double frequency) { return Socket(parts).seen(load, frequency); }
 
 Socket::Socket(const std::vector<ChainPart>& parts, End end)

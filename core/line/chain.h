@@ -37,6 +37,13 @@ struct ChainState {
 /// @param parts from the antenna to the radio @param load ohm with a resistance above 0
 ChainState chainAt(const std::vector<ChainPart>& parts, Complex load, double frequency);
 
+/// What matters of a chain where nobody asks part by part: a small part of the work of chainAt.
+struct Through {
+    Complex impedance; ///< ohm behind all parts
+    double loss = 0.0; ///< dB
+};
+Through throughChain(const std::vector<ChainPart>& parts, Complex load, double frequency);
+
 /// Impedance behind all parts, ohm; a tuner in the radio itself is left out, being behind its socket.
 Complex atSocket(const std::vector<ChainPart>& parts, Complex load, double frequency);
 /// The same for many frequencies.

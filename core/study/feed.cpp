@@ -323,14 +323,14 @@ FeedReport feedReport(const FeedBasis& basis, const std::vector<ChainPart>& part
         row.socketSwr = swr(atSocket(parts, band.port, band.frequency), rule.reference);
         row.net = row.netAtLeast = row.netAtMost = band.gain - row.state.totalLoss();
         if (guess) {
-            row.netAtMost = band.gain - chainAt(least, band.port, band.frequency).totalLoss();
-            row.netAtLeast = band.gain - chainAt(most, band.port, band.frequency).totalLoss();
+            row.netAtMost = band.gain - throughChain(least, band.port, band.frequency).loss;
+            row.netAtLeast = band.gain - throughChain(most, band.port, band.frequency).loss;
         }
         const HeldAgainst& held = band.against;
-        const ChainState other = chainAt(held.sameLine ? lines : held.parts, held.port, band.frequency);
-        row.reference = held.gain - other.totalLoss();
+        const Through other = throughChain(held.sameLine ? lines : held.parts, held.port, band.frequency);
+        row.reference = held.gain - other.loss;
         if (held.isAntenna)
-            row.referenceMismatch = -10.0 * std::log10(std::max(takenUp(other.impedance(), rule), 1e-30));
+            row.referenceMismatch = mismatchLoss(other.impedance, rule);
         for (std::size_t i = 0; i < parts.size(); ++i)
             if (parts[i].kind == part::line)
                 row.lineLoss += row.state.joints[i].loss;

@@ -24,7 +24,7 @@ public:
             const std::vector<ChainPart> before(row.parts.begin(), row.parts.begin() + long(seenAt));
             ChoiceCell cell;
             cell.band = band.band;
-            cell.swr = swr(chainAt(before, band.port, band.frequency).impedance(), m_rule.reference);
+            cell.swr = swr(throughChain(before, band.port, band.frequency).impedance, m_rule.reference);
             cell.service = study::serviceOf(band, row.parts, m_rule);
             cell.net = band.gain - cell.total();
             services.push_back(cell.service);
@@ -175,7 +175,7 @@ public:
         const std::vector<ChainPart> upToIt(parts.begin(), parts.begin() + long(m_place) + 1);
         std::vector<double> out;
         for (const FeedBand& band : m_basis.bands)
-            out.push_back(swr(chainAt(upToIt, band.port, band.frequency).joints[m_place].impedance));
+            out.push_back(swr(throughChain(upToIt, band.port, band.frequency).impedance));
         return out;
     }
     /// What all wished bands together suffer from; SWR beyond use counts no more.

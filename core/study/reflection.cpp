@@ -49,8 +49,8 @@ private:
     [[nodiscard]] Arrival arrival(const std::vector<ChainPart>& parts, Complex portHere) const
     {
         const auto lossOf = [&](Complex port, double f) {
-            const ChainState state = chainAt(parts, port, f);
-            return state.totalLoss() - 10.0 * std::log10(std::max(takenUp(state.impedance(), m_asked.rule), 1e-30));
+            const Through chain = throughChain(parts, port, f);
+            return chain.loss + mismatchLoss(chain.impedance, m_asked.rule);
         };
         Arrival out;
         out.loss = lossOf(portHere, m_asked.frequency);

@@ -1,4 +1,5 @@
 /// Chains of parts: against figures computed with hyperbolic functions in an independent program, limits, and power balance.
+#include "core/design/feed.h"
 #include "core/line/chain.h"
 #include "core/line/line_types.h"
 
@@ -347,6 +348,22 @@ TEST(Chain, ATypeGivesALineItsValuesAndLeavesItsLength)
     EXPECT_EQ(partValue(line, "impedance_imag_ohm"), 0.0);
     EXPECT_EQ(partValue(line, "length_m"), 12.5);
     EXPECT_EQ(partValue(line, "balanced"), 1.0);
+}
+
+TEST(Chain, TheShortWayIsTheLongOnes)
+{
+    ChainPart transformer = newPart(part::transformer), line = newPart(part::line), tuner = newPart(part::tuner);
+    transformer.values = {{"ratio", 9.0}, {"core_ohm", 800.0}};
+    tuner.values["range_swr"] = 5.0;
+    for (const Complex load : {Complex(450.0, 60.0), Complex(12.0, -300.0)})
+        for (double f : {3.6e6, 28.5e6}) {
+            const std::vector<ChainPart> parts{transformer, line, tuner};
+            const ChainState state = chainAt(parts, load, f);
+            const Through through = throughChain(parts, load, f);
+            EXPECT_LT(std::abs(through.impedance - state.impedance()), 1e-9);
+            EXPECT_NEAR(through.loss, state.totalLoss(), 1e-12);
+        }
+    EXPECT_EQ(throughChain({}, 50.0, 7e6).loss, 0.0);
 }
 
 } // namespace

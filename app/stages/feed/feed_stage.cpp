@@ -300,8 +300,13 @@ private:
         m_foldback->setRange(0.0, 20.0);
         m_foldback->setHelp(tr("beyond it the radio lowers its power, so that no more comes back than there; 0: it never does"));
         connect(m_foldback, &ValueEdit::edited, this, [this](double value, const QString&, bool dragging) {
+            if (value > 0.0 && value <= 1.0) {
+                m_foldback->setValue(document().design().operation.foldbackSwr, system());
+                m_foldback->ask(tr("an SWR lies above 1; 0: the radio never folds back"));
+                return;
+            }
             document().edit(tr("change where the radio folds back"), dragging ? QStringLiteral("foldback") : QString(),
-                            [&](Design& d) { d.operation.foldbackSwr = value > 1.0 ? value : 0.0; });
+                            [&](Design& d) { d.operation.foldbackSwr = value; });
         });
         m_volts = m_ledger->figure(tr("At the antenna's port, peak"));
         m_heat = m_ledger->figure(tr("Hottest part, key down"));
