@@ -2,6 +2,7 @@
 /// Gain over elevation as a half-dial with a ray that can be dragged, a ground bar with hop distances, and a compass.
 
 #include "app/document/sky_desk.h"
+#include "app/plots/half_dial.h"
 #include "app/view/aimed_canvas.h"
 
 namespace vetchling::app {
@@ -20,17 +21,17 @@ protected:
 
 private:
     struct Layout {
-        QPointF centre;
-        double radius;
-        QPointF compass;
-        double compassRadius;
+        HalfDial dial;
+        HalfDial compass; ///< the whole round, from above
+        QRectF card;      ///< at the tip of the ray
     };
     [[nodiscard]] Layout layoutFor(const QSizeF& size) const;
-    [[nodiscard]] double radiusOf(double gain, double radius) const;
     [[nodiscard]] QPainterPath lobe(const std::vector<double>& cut, const Layout& l) const;
     [[nodiscard]] QPainterPath rose(const std::vector<double>& round, const Layout& l) const;
     void paintDial(Sketch& sketch, const Layout& l, const study::Spot& spot) const;
     void paintGroundBar(Sketch& sketch, const Layout& l) const;
+    [[nodiscard]] QStringList rayWords() const;
+    [[nodiscard]] QRectF cardFor(const Sketch& sketch, const Layout& l, const QSizeF& size) const;
     void paintRay(Sketch& sketch, const Layout& l) const;
     void paintCompass(Sketch& sketch, const Layout& l, const study::Spot& spot) const;
 

@@ -44,6 +44,7 @@ void SitePainter::paint()
     paintAntennas();
     paintFeedEntry();
     paintSupports();
+    nameAntennas(); // they have more places to stand at
     paintHandles();
     paintCorners();
     paintFrame();
@@ -275,19 +276,29 @@ void SitePainter::paintSupport(const Support& s)
                   {c.ink, 12, true});
 }
 
-/// The shown one over the others, and its name placed first.
-void SitePainter::paintAntennas()
+/// Those that can be built, the shown one last.
+std::vector<const Antenna*> SitePainter::antennas() const
 {
-    std::vector<const Antenna*> antennas;
+    std::vector<const Antenna*> all;
     for (const Antenna& a : m_context.document.design().antennas)
         if (soundAntenna(m_context, a.id))
-            antennas.push_back(&a);
-    const auto current = [&](const Antenna* a) { return a->id == m_context.document.current(); };
-    std::stable_partition(antennas.begin(), antennas.end(), [&](const Antenna* a) { return !current(a); });
-    for (const Antenna* a : antennas)
-        paintWires(*soundAntenna(m_context, a->id), current(a));
-    for (auto a = antennas.rbegin(); a != antennas.rend(); ++a)
-        paintName(**a, *soundAntenna(m_context, (*a)->id), current(*a));
+            all.push_back(&a);
+    std::stable_partition(all.begin(), all.end(), [&](const Antenna* a) { return a->id != m_context.document.current(); });
+    return all;
+}
+
+void SitePainter::paintAntennas()
+{
+    for (const Antenna* a : antennas())
+        paintWires(*soundAntenna(m_context, a->id), a->id == m_context.document.current());
+}
+
+/// That of the shown one is placed first.
+void SitePainter::nameAntennas()
+{
+    const std::vector<const Antenna*> all = antennas();
+    for (auto a = all.rbegin(); a != all.rend(); ++a)
+        paintName(**a, *soundAntenna(m_context, (*a)->id), (*a)->id == m_context.document.current());
 }
 
 void SitePainter::paintWires(const shapes::BuiltAntenna& built, bool current)

@@ -46,7 +46,9 @@ private:
     void paintFeedEntry();
     void paintSupports();
     void paintSupport(const Support& support);
+    [[nodiscard]] std::vector<const Antenna*> antennas() const;
     void paintAntennas();
+    void nameAntennas();
     void paintWires(const shapes::BuiltAntenna& built, bool current);
     void paintName(const Antenna& antenna, const shapes::BuiltAntenna& built, bool current);
     void paintRopes(const shapes::BuiltAntenna& built, const QColor& colour);

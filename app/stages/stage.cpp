@@ -3,9 +3,28 @@
 #include "app/view/words.h"
 #include "core/bands/wanted.h"
 
+#include <QEvent>
+
+#include <algorithm>
+
 namespace vetchling::app {
 
-StagePage::StagePage(QWidget* parent) : QWidget(parent), m_title(new QLabel(this)), m_sentence(new QLabel(this))
+namespace {
+
+QWidget* rowOf(QWidget* parent, int spacing)
+{
+    auto* row = new QWidget(parent);
+    row->setFixedHeight(StagePage::rowHeight);
+    auto* layout = new QHBoxLayout(row);
+    layout->setContentsMargins(0, 0, 0, 0);
+    layout->setSpacing(spacing);
+    return row;
+}
+
+} // namespace
+
+StagePage::StagePage(QWidget* parent)
+    : QWidget(parent), m_title(new QLabel(this)), m_sentence(new QLabel(this)), m_options(rowOf(this, 10)), m_views(rowOf(this, 0))
 {
     setObjectName(QStringLiteral("stageArea"));
     auto* layout = new QVBoxLayout(this);
@@ -13,15 +32,21 @@ StagePage::StagePage(QWidget* parent) : QWidget(parent), m_title(new QLabel(this
     layout->setSpacing(8);
     m_title->setProperty("role", "title");
     m_title->setObjectName(QStringLiteral("stageTitle"));
+    m_title->setFixedHeight(rowHeight);
+    m_title->setMinimumWidth(1); // it is elided
     m_sentence->setProperty("role", "sentence");
     m_sentence->setObjectName(QStringLiteral("stageSentence"));
     m_sentence->setWordWrap(true);
     m_header = new QHBoxLayout;
     m_header->setSpacing(10);
-    m_header->addWidget(m_title, 1, Qt::AlignTop);
+    m_header->addWidget(m_title, 1);
+    m_header->addWidget(m_options, 0, Qt::AlignTop);
+    m_header->addWidget(m_views, 0, Qt::AlignTop);
     auto* head = new QVBoxLayout;
-    head->setSpacing(2);
+    head->setSpacing(4);
     head->addLayout(m_header);
+    m_viewsRow = new QHBoxLayout; // empty unless there is no room beside the title
+    head->addLayout(m_viewsRow);
     m_below = new QHBoxLayout;
     m_below->setSpacing(10);
     m_below->addWidget(m_sentence, 1);
@@ -32,22 +57,64 @@ StagePage::StagePage(QWidget* parent) : QWidget(parent), m_title(new QLabel(this
     layout->addLayout(m_body, 1);
 }
 
-void StagePage::setTitle(const QString& words) { m_title->setText(words); }
+void StagePage::addOption(QWidget* option) { m_options->layout()->addWidget(option); }
+void StagePage::addView(QWidget* button) { m_views->layout()->addWidget(button); }
+
+void StagePage::setTitle(const QString& words)
+{
+    m_name = words;
+    m_title->setToolTip(words);
+    arrange();
+}
+
 void StagePage::setSentence(const QString& words) { m_sentence->setText(words); }
+
+void StagePage::resizeEvent(QResizeEvent* event)
+{
+    QWidget::resizeEvent(event);
+    arrange();
+}
+
+bool StagePage::event(QEvent* event)
+{
+    if (event->type() == QEvent::LayoutRequest) // an option or a view has come or gone
+        arrange();
+    return QWidget::event(event);
+}
+
+void StagePage::arrange()
+{
+    constexpr int leastTitle = 150;
+    const QFontMetrics metrics(m_title->font());
+    const int room = contentsRect().width() - layout()->contentsMargins().left() - layout()->contentsMargins().right();
+    const int spacing = m_header->spacing(), title = std::min(leastTitle, metrics.horizontalAdvance(m_name) + 4);
+    const int options = m_options->sizeHint().width() + spacing, views = m_views->sizeHint().width() + spacing;
+    const bool viewsBeside = title + views <= room, optionsBeside = title + options + (viewsBeside ? views : 0) <= room;
+    const auto place = [](QWidget* part, QHBoxLayout* from, QHBoxLayout* to, int at) {
+        if (to->indexOf(part) >= 0)
+            return;
+        from->removeWidget(part);
+        to->insertWidget(at, part, 0, Qt::AlignTop);
+    };
+    place(m_options, optionsBeside ? m_below : m_header, optionsBeside ? m_header : m_below, 1);
+    place(m_views, viewsBeside ? m_viewsRow : m_header, viewsBeside ? m_header : m_viewsRow, viewsBeside ? -1 : 0);
+    const QString shown =
+        metrics.elidedText(m_name, Qt::ElideRight, std::max(0, room - (viewsBeside ? views : 0) - (optionsBeside ? options : 0)));
+    if (shown != m_title->text())
+        m_title->setText(shown);
+}
 
 Stage::Stage(ViewContext& context, QObject* parent) : QObject(parent), m_context(context), m_page(new StagePage), m_ledger(new Ledger)
 {
     m_ledger->setBandCentre([this](const std::string& name) { return centreOf(document().design().operation.bands, name); });
 }
 
-void Stage::addConfigurations(QHBoxLayout* row)
+void Stage::addConfigurations()
 {
-    if (!row)
-        row = m_page->header();
     m_variant = new VariantBar(m_context, m_page);
-    row->addWidget(m_variant, 0, Qt::AlignTop);
+    m_page->addOption(m_variant);
     m_configurations = new ConfigurationBar(m_context, m_page);
-    row->addWidget(m_configurations, 0, Qt::AlignTop);
+    m_page->addOption(m_configurations);
 }
 
 void Stage::refreshConfigurations(bool shown)

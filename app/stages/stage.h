@@ -13,22 +13,35 @@
 
 namespace vetchling::app {
 
-/// Title, a sentence that already says the answer, and below them the graphic.
+/// Title, a sentence that already says the answer, and below them the graphic. The title's row has one height and holds, from the left: the
+/// title, what is looked at (options), and the views. Where it is too narrow for all, the options stand beside the sentence,
+/// and where it is narrower still, the views in a row of their own.
 class StagePage : public QWidget {
     Q_OBJECT
 public:
     explicit StagePage(QWidget* parent = nullptr);
     void setTitle(const QString& words);
     void setSentence(const QString& words);
+    [[nodiscard]] QString title() const { return m_name; }
     [[nodiscard]] QString sentence() const { return m_sentence->text(); }
-    [[nodiscard]] QHBoxLayout* header() { return m_header; }
-    /// Beside the sentence, for what has no room beside the title.
-    [[nodiscard]] QHBoxLayout* below() { return m_below; }
+    void addOption(QWidget* option);
+    /// One of a row of buttons that touch.
+    void addView(QWidget* button);
     [[nodiscard]] QVBoxLayout* body() { return m_body; }
 
+    static constexpr int rowHeight = 26; ///< px of everything beside the title
+
+protected:
+    void resizeEvent(QResizeEvent* event) override;
+    bool event(QEvent* event) override;
+
 private:
+    void arrange();
+
+    QString m_name;
     QLabel *m_title, *m_sentence;
-    QHBoxLayout *m_header, *m_below;
+    QWidget *m_options, *m_views;
+    QHBoxLayout *m_header, *m_viewsRow, *m_below;
     QVBoxLayout* m_body;
 };
 
@@ -62,8 +75,8 @@ protected:
     [[nodiscard]] units::System system() const { return m_context.system(); }
     /// First fault as a sentence for the page.
     [[nodiscard]] QString faultSentence() const;
-    /// Puts the choices of variant and links beside the title, or in another row of the page; `refresh` keeps it up to date.
-    void addConfigurations(QHBoxLayout* row = nullptr);
+    /// Puts the choices of variant and links beside the title; `refreshConfigurations` keeps them up to date.
+    void addConfigurations();
     void refreshConfigurations(bool shown = true);
 
     ViewContext& m_context;

@@ -5,36 +5,57 @@
 namespace vetchling::app {
 
 ViewButtons::ViewButtons(StagePage& page, const QString& stackName, QObject* parent)
-    : QObject(parent), m_views(new QStackedWidget), m_row(new QHBoxLayout), m_group(new QButtonGroup(this))
+    : QObject(parent), m_page(page), m_views(new QStackedWidget)
 {
     m_views->setObjectName(stackName);
     page.body()->addWidget(m_views, 1);
-    m_row->setSpacing(0);
-    page.header()->addLayout(m_row);
-    page.header()->setAlignment(m_row, Qt::AlignTop);
 }
 
-void ViewButtons::add(const QString& words, const QString& objectName, QWidget* view)
+QToolButton* ViewButtons::add(const QString& words, const QString& objectName, QWidget* view, const QString& help)
 {
     auto* button = new QToolButton;
     button->setText(words);
     button->setProperty("segment", true);
     button->setCheckable(true);
-    button->setChecked(m_views->count() == 0);
+    button->setChecked(m_entries.empty());
     button->setObjectName(objectName);
     button->setAccessibleName(tr("%1 view").arg(words));
-    m_group->addButton(button, m_views->count());
-    m_row->addWidget(button);
-    m_views->addWidget(view);
-    connect(button, &QToolButton::clicked, this, [this, view] { show(view); });
+    button->setToolTip(help);
+    const int place = int(m_entries.size());
+    m_entries.push_back({button, view});
+    m_page.addView(button);
+    if (m_views->indexOf(view) < 0)
+        m_views->addWidget(view);
+    connect(button, &QToolButton::clicked, this, [this, place] { showPlace(place); });
+    return button;
+}
+
+void ViewButtons::turnTo(int place)
+{
+    m_place = place;
+    for (std::size_t i = 0; i < m_entries.size(); ++i)
+        m_entries[i].button->setChecked(int(i) == place);
+    m_views->setCurrentWidget(m_entries[std::size_t(place)].view);
+}
+
+void ViewButtons::showPlace(int place)
+{
+    turnTo(place);
+    emit chosen();
 }
 
 void ViewButtons::show(QWidget* view)
 {
-    m_views->setCurrentWidget(view);
-    if (auto* button = m_group->button(m_views->indexOf(view)))
-        button->setChecked(true);
-    emit chosen();
+    for (std::size_t i = 0; i < m_entries.size(); ++i)
+        if (m_entries[i].view == view)
+            return showPlace(int(i));
+}
+
+void ViewButtons::setOffered(int place, bool offered)
+{
+    m_entries[std::size_t(place)].button->setVisible(offered);
+    if (!offered && place == m_place)
+        turnTo(0);
 }
 
 } // namespace vetchling::app

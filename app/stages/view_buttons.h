@@ -3,28 +3,43 @@
 
 #include "app/stages/stage.h"
 
-#include <QButtonGroup>
 #include <QStackedWidget>
+
+#include <vector>
+
+class QToolButton;
 
 namespace vetchling::app {
 
 class ViewButtons : public QObject {
     Q_OBJECT
 public:
-    /// Adds a row to the page's header, and a stack to its body.
+    /// Adds a row to the page's head, and a stack to its body.
     ViewButtons(StagePage& page, const QString& stackName, QObject* parent);
-    /// The first one added is on show.
-    void add(const QString& words, const QString& objectName, QWidget* view);
+    /// The first one added is on show. Several may share a widget, which is told by `place` what it shows.
+    QToolButton* add(const QString& words, const QString& objectName, QWidget* view, const QString& help = {});
     [[nodiscard]] QWidget* current() const { return m_views->currentWidget(); }
+    /// Which of those added is on show, from 0.
+    [[nodiscard]] int place() const { return m_place; }
     void show(QWidget* view);
+    void showPlace(int place);
+    /// A view that is hidden while it is on show gives way to the first one; nothing is emitted.
+    void setOffered(int place, bool offered);
 
 signals:
     void chosen();
 
 private:
+    void turnTo(int place);
+
+    struct Entry {
+        QToolButton* button;
+        QWidget* view;
+    };
+    StagePage& m_page;
     QStackedWidget* m_views;
-    QHBoxLayout* m_row;
-    QButtonGroup* m_group;
+    std::vector<Entry> m_entries;
+    int m_place = 0;
 };
 
 } // namespace vetchling::app

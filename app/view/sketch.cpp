@@ -9,7 +9,8 @@ namespace vetchling::app {
 namespace {
 
 constexpr double arrowLength = 8.0, arrowHalfWidth = 3.0;
-constexpr double cardLine = 16.0; // px from one line of a card to the next
+constexpr double dimensionEnds = 34.0; // px of a dimension beside its words: arrows and a bit of line
+constexpr double cardLine = 16.0;      // px from one line of a card to the next
 
 QRectF placed(QPointF anchor, QSizeF size, Qt::Alignment alignment)
 {
@@ -57,47 +58,73 @@ bool Sketch::isFree(const QRectF& area) const
     return std::none_of(m_taken.begin(), m_taken.end(), [&](const QRectF& r) { return r.intersects(area.adjusted(-2, -1, 2, 1)); });
 }
 
-QRectF Sketch::label(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink)
+double Sketch::covered(const QRectF& area) const
+{
+    constexpr double outside = 10.0;
+    double sum = 0.0;
+    for (const QRectF& r : m_taken)
+        if (const QRectF both = r.intersected(area); !both.isEmpty())
+            sum += both.width() * both.height();
+    if (!m_within.isNull())
+        if (const QRectF inside = area.intersected(m_within); inside != area)
+            sum += outside * (area.width() * area.height() - std::max(0.0, inside.width() * inside.height()));
+    return sum;
+}
+
+QRectF Sketch::fit(const std::vector<Place>& places, const QString& words, const Ink& ink)
 {
     const QSizeF size = m_theme.typeset(words, ink.pixels, ink.bold).size;
+    for (const Place& place : places)
+        if (isFree(placed(place.at, size, place.alignment)))
+            return text(place.at, words, place.alignment, ink);
+    return {};
+}
+
+QRectF Sketch::put(const std::vector<Place>& places, const QString& words, const Ink& ink)
+{
+    if (const QRectF free = fit(places, words, ink); !free.isNull())
+        return free;
+    constexpr double stay = 1.0; // px squared words may cover without moving on
+    const QSizeF size = m_theme.typeset(words, ink.pixels, ink.bold).size;
+    const Place* best = nullptr;
+    double least = HUGE_VAL;
+    for (const Place& place : places)
+        if (const double over = covered(placed(place.at, size, place.alignment)); over < least - stay)
+            least = over, best = &place;
+    if (!best)
+        return {};
+    Ink grounded = ink;
+    if (!grounded.halo.isValid())
+        grounded.halo = colours().paper;
+    return text(best->at, words, best->alignment, grounded);
+}
+
+QRectF Sketch::label(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink)
+{
     static constexpr double rings[] = {0, 8, 16, 26, 38, 50, 60};
+    std::vector<Place> places;
     for (double distance : rings)
         for (int step = 0; step < (distance == 0.0 ? 1 : 8); ++step) {
             const double angle = step * 0.7853981633974483;
-            const QPointF moved = anchor + distance * QPointF(std::sin(angle), -std::cos(angle));
-            if (isFree(placed(moved, size, alignment)))
-                return text(moved, words, alignment, ink);
+            places.push_back({anchor + distance * QPointF(std::sin(angle), -std::cos(angle)), alignment});
         }
-    return {};
+    return fit(places, words, ink);
 }
 
 QRectF Sketch::name(QPointF at, double radius, const QString& words, const Ink& ink)
 {
-    struct Side {
-        QPointF towards;
-        Qt::Alignment alignment;
-    };
-    constexpr double slant = 0.7, stay = 1.0; // a slanting place; px squared a name may cover without moving on
-    const Side sides[] = {{{0, -1}, Qt::AlignHCenter | Qt::AlignBottom},      {{1, 0}, Qt::AlignLeft | Qt::AlignVCenter},
-                          {{-1, 0}, Qt::AlignRight | Qt::AlignVCenter},       {{0, 1}, Qt::AlignHCenter | Qt::AlignTop},
-                          {{slant, -slant}, Qt::AlignLeft | Qt::AlignBottom}, {{-slant, -slant}, Qt::AlignRight | Qt::AlignBottom},
-                          {{slant, slant}, Qt::AlignLeft | Qt::AlignTop},     {{-slant, slant}, Qt::AlignRight | Qt::AlignTop}};
-    const QSizeF size = m_theme.typeset(words, ink.pixels, ink.bold).size;
-    const Side* best = nullptr;
-    double least = HUGE_VAL;
-    for (const Side& side : sides) {
-        const QRectF area = placed(at + radius * side.towards, size, side.alignment);
-        double covered = 0.0;
-        for (const QRectF& r : m_taken)
-            if (const QRectF both = r.intersected(area); !both.isEmpty())
-                covered += both.width() * both.height();
-        if (!m_within.isNull())
-            if (const QRectF inside = area.intersected(m_within); inside != area)
-                covered += 10.0 * (area.width() * area.height() - std::max(0.0, inside.width() * inside.height()));
-        if (covered < least - stay)
-            least = covered, best = &side;
-    }
-    return text(at + radius * best->towards, words, best->alignment, ink);
+    if (!m_within.isNull() && !m_within.contains(at))
+        return {};
+    constexpr double slant = 0.7; // a slanting place
+    const Place sides[] = {{{0, -1}, Qt::AlignHCenter | Qt::AlignBottom},      {{1, 0}, Qt::AlignLeft | Qt::AlignVCenter},
+                           {{-1, 0}, Qt::AlignRight | Qt::AlignVCenter},       {{0, 1}, Qt::AlignHCenter | Qt::AlignTop},
+                           {{slant, -slant}, Qt::AlignLeft | Qt::AlignBottom}, {{-slant, -slant}, Qt::AlignRight | Qt::AlignBottom},
+                           {{slant, slant}, Qt::AlignLeft | Qt::AlignTop},     {{-slant, slant}, Qt::AlignRight | Qt::AlignTop}};
+    std::vector<Place> places;
+    for (double away : {1.0, 2.2, 3.4}) // further rows for where many stand together
+        for (const Place& side : sides)
+            places.push_back({at + away * radius * side.at, side.alignment});
+    return put(places, words, ink);
 }
 
 QSizeF Sketch::cardSize(const QStringList& lines) const
@@ -132,6 +159,13 @@ void Sketch::reserveLine(QPointF a, QPointF b)
     }
 }
 
+void Sketch::reservePath(const QPainterPath& path)
+{
+    for (const QPolygonF& piece : path.toSubpathPolygons())
+        for (qsizetype i = 1; i < piece.size(); ++i)
+            reserveLine(piece[i - 1], piece[i]);
+}
+
 void Sketch::line(QPointF a, QPointF b, const QColor& colour, double width, Qt::PenStyle style)
 {
     QPen pen(colour, width, style, Qt::FlatCap);
@@ -152,38 +186,64 @@ void Sketch::arrowHead(QPointF tip, QPointF from, const QColor& colour)
     m_painter.drawLine(tip, tip + arrowLength * along - arrowHalfWidth * across);
 }
 
-QRectF Sketch::dimensionWords(QPointF a, QPointF b, const QString& words) const
+QRectF Sketch::wordsOf(const Dimension& d) const
 {
-    const QLineF span(a, b);
-    const QSizeF size = m_theme.typeset(words, 12).size;
-    const double c = std::abs(span.dx()) / std::max(1e-9, span.length()), s = std::abs(span.dy()) / std::max(1e-9, span.length());
+    const QLineF span(d.a, d.b);
+    const double length = std::max(1e-9, span.length());
+    const QSizeF size = m_theme.typeset(d.words, 12).size;
+    const double c = std::abs(span.dx()) / length, s = std::abs(span.dy()) / length;
     const QSizeF turned(c * size.width() + s * size.height(), s * size.width() + c * size.height());
-    const double up = size.width() + 34.0 < span.length() ? 0.0 : 0.5 * size.height() + 3.0; // beside the line where it has no room in it
-    QPointF aside(span.dy() / std::max(1e-9, span.length()), -span.dx() / std::max(1e-9, span.length()));
+    const double up =
+        size.width() + dimensionEnds < span.length() ? 0.0 : 0.5 * size.height() + 3.0; // beside it where it has no room in it
+    QPointF aside(span.dy() / length, -span.dx() / length);
     if (aside.y() > 0.0)
         aside = -aside;
-    const QPointF middle = 0.5 * (a + b) + up * aside;
+    const QPointF middle = d.a + d.share * (d.b - d.a) + up * aside;
     return {middle - QPointF(0.5 * turned.width(), 0.5 * turned.height()), turned};
 }
 
-void Sketch::dimension(QPointF a, QPointF b, const QString& words)
+Sketch::Dimension Sketch::plan(QPointF a, QPointF b, const QString& words)
 {
-    const QLineF span(a, b);
+    constexpr double mostCovered = 0.1, usual = 0.5, shares[] = {usual, 0.42, 0.58, 0.34, 0.66, 0.26, 0.74, 0.18, 0.82};
+    const double length = QLineF(a, b).length(), half = 0.5 * (m_theme.typeset(words, 12).size.width() + dimensionEnds);
+    double least = HUGE_VAL;
+    Dimension best{a, b, words, usual};
+    for (double share : shares) {
+        if (share != usual && std::min(share, 1.0 - share) * length < half)
+            continue;
+        const Dimension tried{a, b, words, share};
+        if (const double over = covered(wordsOf(tried)); over < least)
+            least = over, best = tried;
+    }
+    const QRectF area = wordsOf(best);
+    if (least > mostCovered * area.width() * area.height())
+        return {}; // no room for it at all
+    reserveLine(a, b);
+    reserve(area);
+    return best;
+}
+
+void Sketch::draw(const Dimension& d)
+{
+    const QLineF span(d.a, d.b);
     if (span.length() < 14.0)
         return;
     const QColor ink = colours().inkSoft;
-    const Typeset set = m_theme.typeset(words, 12);
+    const Typeset set = m_theme.typeset(d.words, 12);
     const double width = set.size.width() + 10.0;
-    const bool roomInside = width + 24.0 < span.length();
-    const QPointF middle = 0.5 * (a + b), along = (b - a) / span.length();
-    if (roomInside) {
-        line(a, middle - 0.5 * width * along, ink);
-        line(middle + 0.5 * width * along, b, ink);
+    const bool roomInside = set.size.width() + dimensionEnds < span.length();
+    const bool seen = m_within.isNull() || m_within.contains(wordsOf(d));
+    const QPointF middle = d.a + d.share * (d.b - d.a), along = (d.b - d.a) / span.length();
+    if (roomInside && seen) {
+        line(d.a, middle - 0.5 * width * along, ink);
+        line(middle + 0.5 * width * along, d.b, ink);
     } else {
-        line(a, b, ink);
+        line(d.a, d.b, ink);
     }
-    arrowHead(a, b, ink);
-    arrowHead(b, a, ink);
+    arrowHead(d.a, d.b, ink);
+    arrowHead(d.b, d.a, ink);
+    if (!seen)
+        return;
     double angle = std::atan2(along.y(), along.x()) * 57.29577951308232;
     if (angle > 90.0)
         angle -= 180.0;
@@ -196,8 +256,6 @@ void Sketch::dimension(QPointF a, QPointF b, const QString& words)
         m_painter.translate(0.0, -0.5 * set.size.height() - 3.0);
     draw({-0.5 * set.size.width(), -0.5 * set.size.height()}, set, colours().ink);
     m_painter.restore();
-    reserveLine(a, b);
-    reserve(dimensionWords(a, b, words));
 }
 
 void Sketch::hatch(const QPainterPath& area, const QColor& colour, double spacing)

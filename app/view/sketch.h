@@ -31,25 +31,46 @@ public:
     /// Text at an anchor: AlignLeft puts it right of the point, AlignHCenter centred, AlignRight left of it;
     /// AlignTop below the point, AlignVCenter centred, AlignBottom above. Returns where it stands.
     QRectF text(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink);
-    /// The same, moved up, down or sideways until it touches nothing reserved; left out if there is no room within 60 px.
+    /// An anchor, and on which side of it words stand, as for `text`.
+    struct Place {
+        QPointF at;
+        Qt::Alignment alignment;
+    };
+    /// Text at the first of some places that touches nothing reserved; left out, and null, if there is none.
+    QRectF fit(const std::vector<Place>& places, const QString& words, const Ink& ink);
+    /// The same; where there is none, at the place where it covers least, on a ground of its own.
+    QRectF put(const std::vector<Place>& places, const QString& words, const Ink& ink);
+    /// Text moved up, down or sideways until it touches nothing reserved; left out if there is no room within 60 px.
     QRectF label(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink);
-    /// The name of something round, beside it: above, right, left or below, where it touches least of what is reserved.
+    /// The name of something round, beside it: above, right, left or below, where it touches least of what is reserved; left out if the
+    /// thing itself is outside the area that labels stay within.
     QRectF name(QPointF at, double radius, const QString& words, const Ink& ink);
     /// Labels and names stay inside this area.
     void keepWithin(const QRectF& area) { m_within = area; }
     /// Area that labels keep clear of.
     void reserve(const QRectF& area) { m_taken.push_back(area); }
     void reserveLine(QPointF a, QPointF b);
+    void reservePath(const QPainterPath& path);
 
     /// A card with lines of words, the first one bold, kept inside an area. @param corner top left Returns where it stands.
     QRectF card(QPointF corner, const QStringList& lines, const QRectF& within);
     [[nodiscard]] QSizeF cardSize(const QStringList& lines) const;
 
     void line(QPointF a, QPointF b, const QColor& colour, double width = 1.0, Qt::PenStyle style = Qt::SolidLine);
-    /// A line with arrowheads and the words turned along it, upright to read, with the paper cleared behind them.
-    void dimension(QPointF a, QPointF b, const QString& words);
+    /// A line with arrowheads and the words turned along it, upright to read.
+    struct Dimension {
+        QPointF a, b;
+        QString words;
+        double share = 0.5; ///< of the way, where its words stand
+    };
+    /// Places the words in the middle, or where else along the line they touch nothing reserved and stay inside the area of labels, and
+    /// reserves line and words; an empty one where there is no room for it.
+    Dimension plan(QPointF a, QPointF b, const QString& words);
+    /// Left without its words where these would leave the area of labels.
+    void draw(const Dimension& dimension);
+    void dimension(QPointF a, QPointF b, const QString& words) { draw(plan(a, b, words)); }
     /// Where its words come to stand.
-    [[nodiscard]] QRectF dimensionWords(QPointF a, QPointF b, const QString& words) const;
+    [[nodiscard]] QRectF wordsOf(const Dimension& dimension) const;
     void hatch(const QPainterPath& area, const QColor& colour, double spacing = 6.0);
     void arrowHead(QPointF tip, QPointF from, const QColor& colour);
     /// Petal ring that can be dragged.
@@ -69,6 +90,8 @@ public:
 private:
     void draw(QPointF topLeft, const Typeset& set, const QColor& colour);
     [[nodiscard]] bool isFree(const QRectF& area) const;
+    /// px squared of what is reserved, or lies outside, ten times.
+    [[nodiscard]] double covered(const QRectF& area) const;
 
     QPainter& m_painter;
     const Theme& m_theme;

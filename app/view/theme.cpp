@@ -173,6 +173,7 @@ QToolButton:focus { border: 2px solid @leaf; padding: 2px; }
 QToolButton:checked { background: @petalPale; }
 QToolButton[fold="true"] { border: none; background: transparent; padding: 1px 4px 1px 0px; color: @inkSoft; font-size: 12px; font-weight: 700; }
 QToolButton[segment="true"] { border: 1px solid @hairline; border-radius: 0px; padding: 4px 12px; background: @card; }
+QToolButton[segment="true"]:focus { border: 2px solid @leaf; padding: 3px 11px; }
 QToolButton[segment="true"]:checked { background: @leafPale; font-weight: 700; }
 QToolButton::menu-indicator { image: none; }
 QTabBar { background: transparent; qproperty-drawBase: 0; }

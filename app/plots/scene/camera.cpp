@@ -112,10 +112,13 @@ Camera aimedAt(const WireModel& model, SceneView view, const Turn& turn, const Q
             if (view != SceneView::Plan)
                 box.include(dot(Vec3{p.x, p.y, 0.0}, camera.right), dot(Vec3{p.x, p.y, 0.0}, camera.up));
         }
+    const bool side = view == SceneView::Side;
+    const double besideWires = side ? 0.12 : 0.0, pad = side ? 0.04 : 0.12; // of the width; ribbon and dimensions stand beside the wires
+    const double aside = besideWires * (box.u1 - box.u0);
+    box.u0 -= aside, box.u1 += aside;
     for (Vec3 p : others)
         box.include(dot(p, camera.right), dot(p, camera.up));
-    const bool side = view == SceneView::Side;
-    const double pad = side ? 0.16 : 0.12, smallest = 0.02 * std::max({box.u1 - box.u0, box.v1 - box.v0, 1e-3});
+    const double smallest = 0.02 * std::max({box.u1 - box.u0, box.v1 - box.v0, 1e-3});
     const double spanU = std::max(box.u1 - box.u0, smallest), low = side ? std::min(0.0, box.v0) : box.v0,
                  spanV = std::max(side ? 1.12 * box.v1 - low : box.v1 - low, smallest);
     const double width = size.width() - marginLeft - marginRight, height = size.height() - marginTop - marginBottom;

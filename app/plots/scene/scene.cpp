@@ -63,7 +63,8 @@ void Scene::aim(const QSizeF& size)
     std::vector<Vec3> others;
     if (m_view == SceneView::Side)
         for (const Support* s : supportsInSight(m_context.document.design().site, *built(), m_view))
-            others.push_back({s->at.x, s->at.y, 0.0});
+            for (double z : {0.0, s->height})
+                others.push_back({s->at.x, s->at.y, z});
     if (const CurvePointer pinned = m_context.solver.pinnedCurve())
         for (const Wire& w : pinned->built->model.wires)
             others.insert(others.end(), w.points.begin(), w.points.end());

@@ -29,18 +29,14 @@ void ScenePainter::paint()
 {
     m_sketch.keepWithin(QRectF({2, 2}, m_size - QSizeF(4, 4)));
     reserveHandles();
+    reserveThings();
     if (m_content.view == SceneView::Side)
         paintGround();
     else
         paintPlanGround();
     paintBuildings();
     paintRibbon();
-    if (m_content.view == SceneView::Side)
-        for (const Support* s : supportsInSight(m_content.site, built(), m_content.view))
-            m_sketch.reserveLine(m_camera.project({s->at.x, s->at.y, 0.0}), m_camera.project({s->at.x, s->at.y, s->height}));
-    const std::vector<DimensionLine> dimensions = dimensionLines();
-    for (const DimensionLine& d : dimensions)
-        m_sketch.reserveLine(d.a, d.b); // names of supports keep clear of what is drawn over them later
+    const std::vector<Sketch::Dimension> dimensions = planDimensions();
     paintSupports();
     paintRopes();
     if (m_content.pinned)
@@ -54,15 +50,51 @@ void ScenePainter::paint()
     if (m_content.view == SceneView::Side)
         paintDugIn(built().model);
     paintFittings();
-    if (m_content.view == SceneView::Side) {
-        paintHeights();
-        paintGroundDistances();
-    }
-    for (const DimensionLine& d : dimensions)
-        m_sketch.dimension(d.a, d.b, d.words);
+    for (const Sketch::Dimension& d : dimensions)
+        m_sketch.draw(d);
     paintRangeNotes();
+    if (m_content.view != SceneView::Side)
+        m_sketch.text({4, 2},
+                      m_content.view == SceneView::Turn ? tr("drag the background to turn, wheel to come closer") : tr("north is up"),
+                      Qt::AlignLeft | Qt::AlignTop, {m_colours.inkFaint, 11, false, m_colours.paper});
     paintDragValue();
 }
+
+std::vector<Sketch::Dimension> ScenePainter::planDimensions()
+{
+    std::vector<Sketch::Dimension> planned;
+    if (m_content.view == SceneView::Side) {
+        planHeights(planned);
+        planGroundDistances(planned);
+    }
+    planLengths(planned);
+    return planned;
+}
+
+/// What words keep clear of beside the antenna itself.
+void ScenePainter::reserveThings()
+{
+    constexpr double mark = 11.0; // px
+    if (m_content.view == SceneView::Side) {
+        const double ground = m_camera.project({0.0, 0.0, 0.0}).y();
+        m_sketch.reserveLine({marginLeft, ground}, {m_size.width(), ground});
+    } else {
+        m_sketch.reservePath(outlinePath(m_content.site.boundary));
+        for (const Building& b : m_content.site.buildings)
+            m_sketch.reservePath(outlinePath(b.outline));
+    }
+    if (m_content.view != SceneView::Plan)
+        for (const Support* s : supportsInSight(m_content.site, built(), m_content.view))
+            m_sketch.reserveLine(m_camera.project({s->at.x, s->at.y, 0.0}), m_camera.project({s->at.x, s->at.y, s->height}));
+    for (const auto& [from, to] : ropes())
+        m_sketch.reserveLine(m_camera.project(from), m_camera.project(to));
+    for (const RangeNote& note : m_content.model.notes) {
+        const QPointF at = noteAt(note);
+        m_sketch.reserve({at.x() - mark, at.y() - mark, 2 * mark, 2 * mark});
+    }
+}
+
+QPointF ScenePainter::noteAt(const RangeNote& note) const { return m_camera.project(note.at) + QPointF(26.0, -6.0); }
 
 QPainterPath ScenePainter::outlinePath(const Outline& outline) const
 {
@@ -134,9 +166,6 @@ void ScenePainter::paintPlanGround()
             for (std::size_t i = 1; i < w.points.size(); ++i)
                 m_sketch.line(m_camera.project({w.points[i - 1].x, w.points[i - 1].y, 0}),
                               m_camera.project({w.points[i].x, w.points[i].y, 0}), c.hairline, 2.0);
-        m_sketch.text({4, 2}, tr("drag the background to turn, wheel to come closer"), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
-    } else {
-        m_sketch.text({4, 2}, tr("north is up"), Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 11});
     }
 }
 
@@ -189,8 +218,9 @@ void ScenePainter::reserveHandles()
 }
 
 /// From the ends that are tied to supports, in the wire's line.
-void ScenePainter::paintRopes()
+std::vector<std::pair<Vec3, Vec3>> ScenePainter::ropes() const
 {
+    std::vector<std::pair<Vec3, Vec3>> all;
     for (std::size_t i = 0; i < built().handles.size(); ++i) {
         const Vec3 end = built().handles[i].at;
         const Support* s = shapes::tiedTo(m_content.site, built(), i);
@@ -202,9 +232,16 @@ void ScenePainter::paintRopes()
                 if (distance(tip, end) < 0.01) {
                     const Vec3 out = unit(end - before);
                     const double along = std::hypot(s->at.x - end.x, s->at.y - end.y) / std::hypot(out.x, out.y);
-                    m_sketch.line(m_camera.project(end), m_camera.project(end + along * out), m_colours.leafMid, 1.2, Qt::DashLine);
+                    all.emplace_back(end, end + along * out);
                 }
     }
+    return all;
+}
+
+void ScenePainter::paintRopes()
+{
+    for (const auto& [from, to] : ropes())
+        m_sketch.line(m_camera.project(from), m_camera.project(to), m_colours.leafMid, 1.2, Qt::DashLine);
 }
 
 void ScenePainter::paintSupport(const Support& s)
@@ -377,7 +414,7 @@ void ScenePainter::paintRangeNotes()
 {
     const Colours& c = m_colours;
     for (const RangeNote& note : m_content.model.notes) {
-        const QPointF at = m_camera.project(note.at) + QPointF(26.0, -6.0);
+        const QPointF at = noteAt(note);
         m_sketch.painter().setPen(QPen(c.brick, 1.6));
         m_sketch.painter().setBrush(c.panel);
         m_sketch.painter().drawEllipse(at, 9.0, 9.0);
@@ -386,30 +423,29 @@ void ScenePainter::paintRangeNotes()
 }
 
 /// Beside the wires they measure: below a single one, else outside the bend, where they do not cross.
-std::vector<ScenePainter::DimensionLine> ScenePainter::dimensionLines() const
+void ScenePainter::planLengths(std::vector<Sketch::Dimension>& planned)
 {
+    constexpr double foreshortened = 0.6; // of its length: the line would tell another one than its words
     const auto system = m_content.system;
     const auto& dimensions = built().dimensions;
     QPointF middle;
     for (const shapes::Dimension& d : dimensions)
         middle += 0.5 * (m_camera.project(d.from) + m_camera.project(d.to)) / double(dimensions.size());
-    std::vector<DimensionLine> lines;
     for (const shapes::Dimension& d : dimensions) {
         const QPointF a = m_camera.project(d.from), b = m_camera.project(d.to);
         const double length = std::hypot(b.x() - a.x(), b.y() - a.y());
-        if (length < 30.0)
+        if (length < 30.0 || (m_content.view == SceneView::Plan && length < foreshortened * distance(d.from, d.to) * m_camera.scale))
             continue;
         QPointF across((b.y() - a.y()) / length, (a.x() - b.x()) / length);
         const QPointF outward = 0.5 * (a + b) - middle;
         if (dimensions.size() == 1 ? across.y() < 0.0 : QPointF::dotProduct(across, outward) < 0.0)
             across = -across;
         const QPointF aside = (dimensions.size() == 3 ? 24.0 : 28.0) * across;
-        lines.push_back({a + aside, b + aside, lengthWords(distance(d.from, d.to), system)});
+        planned.push_back(m_sketch.plan(a + aside, b + aside, lengthWords(distance(d.from, d.to), system)));
     }
-    return lines;
 }
 
-void ScenePainter::paintHeights()
+void ScenePainter::planHeights(std::vector<Sketch::Dimension>& planned)
 {
     const Colours& c = m_colours;
     const auto system = m_content.system;
@@ -430,13 +466,13 @@ void ScenePainter::paintHeights()
         if (ground - at.y() < 30.0 || x > m_size.width() - 12.0)
             continue;
         m_sketch.line({at.x() + 14, at.y()}, {x + 6, at.y()}, c.hairline);
-        m_sketch.dimension({x, ground}, {x, at.y()}, lengthWords(p.z, system));
+        planned.push_back(m_sketch.plan({x, ground}, {x, at.y()}, lengthWords(p.z, system)));
         x += 24.0;
     }
 }
 
 /// How far the ends are from the feed, measured on the ground, where a tape lies.
-void ScenePainter::paintGroundDistances()
+void ScenePainter::planGroundDistances(std::vector<Sketch::Dimension>& planned)
 {
     constexpr double lowest = 1.0, nearest = 0.5, above = 13.0, apart = 15.0; // m, m, px, px
     const double ground = m_camera.project({0, 0, 0}).y();
@@ -452,7 +488,7 @@ void ScenePainter::paintGroundDistances()
             continue;
         m_sketch.line(at + QPointF(0, 12), {at.x(), ground}, m_colours.hairline, 1.0, Qt::DashLine);
         const double y = ground - above - apart * rows[at.x() > feed.x()]++;
-        m_sketch.dimension({feed.x(), y}, {at.x(), y}, lengthWords(out, m_content.system));
+        planned.push_back(m_sketch.plan({feed.x(), y}, {at.x(), y}, lengthWords(out, m_content.system)));
     }
 }
 

@@ -33,10 +33,6 @@ public:
     void paint();
 
 private:
-    struct DimensionLine {
-        QPointF a, b;
-        QString words;
-    };
     [[nodiscard]] const shapes::BuiltAntenna& built() const { return *m_content.model.built; }
     [[nodiscard]] bool metric() const { return m_content.system == units::System::Metric; }
     [[nodiscard]] QPainterPath outlinePath(const Outline& outline) const;
@@ -53,10 +49,15 @@ private:
     [[nodiscard]] QPointF placeOf(Vec3 p) const;
     [[nodiscard]] double lengthOnScreen(const shapes::CoilPlace& coil) const;
     void paintFittings();
+    [[nodiscard]] QPointF noteAt(const RangeNote& note) const;
     void paintRangeNotes();
-    [[nodiscard]] std::vector<DimensionLine> dimensionLines() const;
-    void paintHeights();
-    void paintGroundDistances();
+    /// Of wires, heights and distances on the ground; what else is written keeps clear of them.
+    [[nodiscard]] std::vector<Sketch::Dimension> planDimensions();
+    void planLengths(std::vector<Sketch::Dimension>& planned);
+    void planHeights(std::vector<Sketch::Dimension>& planned); ///< their thin leads are drawn at once
+    void planGroundDistances(std::vector<Sketch::Dimension>& planned);
+    void reserveThings();
+    [[nodiscard]] std::vector<std::pair<Vec3, Vec3>> ropes() const;
     void paintRopes();
     void paintPinned();
     void reserveHandles();

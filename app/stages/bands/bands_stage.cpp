@@ -3,13 +3,10 @@
 #include "app/stages/bands/finder_view.h"
 #include "app/stages/bands/length_map_view.h"
 #include "app/stages/bands/settings_view.h"
-#include "app/stages/stage.h"
+#include "app/stages/view_buttons.h"
 #include "app/view/band_words.h"
 
-#include <QButtonGroup>
 #include <QCheckBox>
-#include <QStackedWidget>
-#include <QToolButton>
 
 namespace vetchling::app {
 namespace {
@@ -18,7 +15,7 @@ class BandsStage final : public Stage {
     Q_OBJECT
 public:
     BandsStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_desk(context.document, context.solver), m_stack(new QStackedWidget)
+        : Stage(context, parent), m_desk(context.document, context.solver), m_buttons(*m_page, QStringLiteral("bandsViews"), this)
     {
         context.add(m_desk.waitings());
         addConfigurations();
@@ -26,17 +23,15 @@ public:
         m_reactances = new QCheckBox(tr("R and X"));
         m_reactances->setObjectName(QStringLiteral("showReactances"));
         connect(m_reactances, &QCheckBox::toggled, coverage->rows(), &CoverageRows::setReactances);
-        m_page->header()->addWidget(m_reactances, 0, Qt::AlignTop);
+        m_page->addOption(m_reactances);
         m_views = {coverage, new LengthMapView(context, m_desk, this), new SettingsView(context, m_desk, this),
                    new FinderView(context, m_desk, this)};
-        addViewButtons();
+        addViews();
         connect(&m_desk, &BandsDesk::operatingReady, this, &Stage::summaryChanged);
         connect(&context.solver, &SolveService::detailReady, this, [this] {
             if (document().hasAntenna() && document().family().configurations(document().antenna().shape).size() > 1)
                 m_desk.wantOperating(); // the trail tells of all configurations together
         });
-        m_stack->setObjectName(QStringLiteral("bandsViews"));
-        m_page->body()->addWidget(m_stack, 1);
     }
 
     QString id() const override { return QStringLiteral("bands"); }
@@ -58,12 +53,8 @@ public:
     {
         refreshConfigurations();
         for (std::size_t i = 0; i < m_views.size(); ++i)
-            m_buttons[i]->setVisible(m_views[i]->offered());
-        if (!view().offered())
-            m_shown = 0;
-        m_buttons[m_shown]->setChecked(true);
-        m_stack->setCurrentIndex(int(m_shown));
-        m_reactances->setVisible(m_shown == 0);
+            m_buttons.setOffered(int(i), m_views[i]->offered());
+        m_reactances->setVisible(m_buttons.place() == 0);
         const QString layout = view().id() + QLatin1Char('/') + view().layout();
         if (layout != m_layout) {
             for (BandsView* v : m_views)
@@ -80,43 +71,24 @@ public:
     }
 
 private:
-    [[nodiscard]] BandsView& view() const { return *m_views[m_shown]; }
+    [[nodiscard]] BandsView& view() const { return *m_views[std::size_t(m_buttons.place())]; }
 
-    void addViewButtons()
+    void addViews()
     {
-        auto* group = new QButtonGroup(this);
-        auto* box = new QHBoxLayout;
-        box->setSpacing(0);
-        for (std::size_t i = 0; i < m_views.size(); ++i) {
-            m_stack->addWidget(m_views[i]->widget());
-            auto* button = new QToolButton;
-            button->setText(m_views[i]->name());
-            button->setProperty("segment", true);
-            button->setCheckable(true);
-            button->setObjectName(QStringLiteral("bands ") + m_views[i]->id());
-            button->setAccessibleName(tr("%1 view").arg(m_views[i]->name()));
-            group->addButton(button);
-            box->addWidget(button);
-            m_buttons.push_back(button);
-            connect(button, &QToolButton::clicked, this, [this, i] {
-                m_shown = i;
-                refresh();
-            });
-            connect(m_views[i], &BandsView::changed, this, [this, i] {
-                if (i == m_shown)
+        for (BandsView* v : m_views) {
+            m_buttons.add(v->name(), QStringLiteral("bands ") + v->id(), v->widget());
+            connect(v, &BandsView::changed, this, [this, v] {
+                if (v == &view())
                     refresh();
             });
         }
-        m_page->header()->addLayout(box);
-        m_page->header()->setAlignment(box, Qt::AlignTop);
+        connect(&m_buttons, &ViewButtons::chosen, this, &BandsStage::refresh);
     }
 
     BandsDesk m_desk;
     std::vector<BandsView*> m_views;
-    std::vector<QToolButton*> m_buttons;
-    std::size_t m_shown = 0;
+    ViewButtons m_buttons;
     QString m_layout = QStringLiteral("none");
-    QStackedWidget* m_stack;
     QCheckBox* m_reactances;
 };
 

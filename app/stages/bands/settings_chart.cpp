@@ -224,6 +224,7 @@ void SettingsChart::paintChart(Sketch& sketch, const QRectF& area) const
     if (m_chart->longest > 0.0)
         for (const auto& [value, words] : {std::pair(m_chart->longest, tr("longest")), std::pair(m_chart->shortest, tr("shortest"))}) {
             sketch.line({area.left(), y(value)}, {area.right(), y(value)}, c.brick, 1.2, Qt::DashLine);
+            sketch.reserveLine({area.left(), y(value)}, {area.right(), y(value)});
             sketch.text({area.right() + 6, y(value)}, words, Qt::AlignLeft | Qt::AlignVCenter, {c.brick, 12});
         }
     QPainterPath line;
@@ -240,6 +241,13 @@ void SettingsChart::paintChart(Sketch& sketch, const QRectF& area) const
     sketch.painter().setBrush(Qt::NoBrush);
     sketch.painter().setPen(QPen(c.ink, 1.7));
     sketch.painter().drawPath(line);
+    sketch.reservePath(line);
+    const double now = m_context.document.family().value(shape, m_chart->levers.coarse);
+    const bool nowShown = now > lowest && now < highest;
+    if (nowShown) {
+        sketch.line({area.left(), y(now)}, {area.right(), y(now)}, c.petal, 1.2, Qt::DotLine);
+        sketch.reserveLine({area.left(), y(now)}, {area.right(), y(now)});
+    }
     for (const study::SettingRow* row : shown) {
         const QPointF p(x(row->frequency), y(row->values.at(m_chart->levers.coarse)));
         sketch.painter().setPen(QPen(c.ink, 1.2));
@@ -249,11 +257,8 @@ void SettingsChart::paintChart(Sketch& sketch, const QRectF& area) const
         sketch.label(p + QPointF(8, -8), QString::fromStdString(findBand(m_context.document.design(), row->band)->band.name),
                      Qt::AlignLeft | Qt::AlignBottom, {c.ink, 12, true});
     }
-    const double now = m_context.document.family().value(shape, m_chart->levers.coarse);
-    if (now > lowest && now < highest) {
-        sketch.line({area.left(), y(now)}, {area.right(), y(now)}, c.petal, 1.2, Qt::DotLine);
+    if (nowShown)
         sketch.label({area.right() + 6, y(now)}, tr("now"), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12});
-    }
 }
 
 const study::SettingRow* SettingsChart::rowAt(QPointF p) const

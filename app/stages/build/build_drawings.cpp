@@ -370,7 +370,7 @@ void BuildDrawings::whole(const QRectF& area)
             across = -across;
         const QString figure = lengthWords(distance(d.from, d.to), m_facts.system);
         for (double off : {aside, -aside, aside + 16.0, -aside - 16.0, aside + 32.0}) {
-            const QRectF box = m_sketch.dimensionWords(a + off * across, b + off * across, figure);
+            const QRectF box = m_sketch.wordsOf({a + off * across, b + off * across, figure});
             const QLineF line(a + off * across, b + off * across);
             const auto inTheWay = [&](const QRectF& other) { return other.intersects(box); };
             const auto upon = [&](const QLineF& other) { return runsAlong(line, other); };

@@ -15,7 +15,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double tapeStep = 84.0, cutRowHeight = 26.0, headHeight = 22.0, detailHeight = 134.0, figuresHeight = 70.0;
+constexpr double tapeStep = 84.0, cutRowHeight = 26.0, headHeight = 22.0, detailHeight = 134.0, figuresHeight = 70.0, lastRoom = 90.0; // px
 const double columns[] = {0.0, 0.23, 0.31, 0.43, 0.56, 0.66, 0.75, 0.87};
 
 bool rod(const BuildPiece& piece) { return piece.row.first == shapes::WireEnd::Tube && piece.row.last == shapes::WireEnd::Tube; }
@@ -28,6 +28,15 @@ void paintWords(Sketch& sketch, const QString& words, const QRectF& area)
 }
 
 QString small(double metres, units::System system) { return metres > 0.0 ? smallWords(metres, system) : QStringLiteral("–"); }
+
+/// Words in the room they have: feet and inches by their signs, as tapes have them, before anything is left out.
+QString fitted(const Sketch& sketch, QString words, double room, bool bold = false)
+{
+    constexpr int pixels = 12;
+    if (sketch.theme().typeset(words, pixels, bold).size.width() > room)
+        words.replace(QStringLiteral(" ft"), QStringLiteral("′")).replace(QStringLiteral(" in"), QStringLiteral("″"));
+    return sketch.theme().elided(words, room, pixels, bold);
+}
 
 } // namespace
 
@@ -216,9 +225,10 @@ void CutBoard::paintTape(Sketch& sketch, const BuildPiece& piece, double top, do
     for (std::size_t i = 0; i < marks.size(); ++i) {
         const double x = left + step * double(i);
         sketch.line({x, top - 5.0}, {x, top + 15.0}, c.ink, 1.2);
-        sketch.text({x + 4.0, top + 13.0}, lengthWords(marks[i].at, m_context.system()), Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
-        sketch.text({x + 4.0, top + 29.0},
-                    sketch.theme().elided(coreWords(markName(marks[i].kind)), i + 1 < marks.size() ? step - 8.0 : 90.0, 12),
+        const double room = i + 1 < marks.size() ? step - 8.0 : lastRoom;
+        sketch.text({x + 4.0, top + 13.0}, fitted(sketch, lengthWords(marks[i].at, m_context.system()), room, true),
+                    Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, true});
+        sketch.text({x + 4.0, top + 29.0}, sketch.theme().elided(coreWords(markName(marks[i].kind)), room, 12),
                     Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     }
 }
@@ -274,8 +284,9 @@ double CutBoard::paintTable(Sketch& sketch, double top, double width)
                 sketch.painter().fillRect(m_rows.back().second, c.leafPale);
         }
         for (std::size_t k = 0; k + 1 < 8; ++k)
-            sketch.text({width * columns[k] + 4.0, y + 0.5 * height}, rows[r][int(k)], Qt::AlignLeft | Qt::AlignVCenter,
-                        {r == 0 ? c.inkSoft : c.ink, 12, k == 6 && r > 0});
+            sketch.text({width * columns[k] + 4.0, y + 0.5 * height},
+                        fitted(sketch, rows[r][int(k)], width * (columns[k + 1] - columns[k]) - 8.0, k == 6 && r > 0),
+                        Qt::AlignLeft | Qt::AlignVCenter, {r == 0 ? c.inkSoft : c.ink, 12, k == 6 && r > 0});
         double x = width * columns[7];
         if (r == 0)
             sketch.text({x, y + 0.5 * height}, rows[0][7], Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 12});

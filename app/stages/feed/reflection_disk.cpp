@@ -20,6 +20,15 @@ constexpr double opened = 0.5, openedUpTo = 0.36; // reflection at the edge wher
 
 double radiusOf(double swr) { return (swr - 1.0) / (swr + 1.0); }
 
+/// Within the limit: pale green on the card.
+QColor goodGround(const Colours& c)
+{
+    constexpr double share = 0.6;
+    const auto mixed = [](double a, double b) { return share * a + (1.0 - share) * b; };
+    return QColor::fromRgbF(float(mixed(c.leafPale.redF(), c.card.redF())), float(mixed(c.leafPale.greenF(), c.card.greenF())),
+                            float(mixed(c.leafPale.blueF(), c.card.blueF())));
+}
+
 } // namespace
 
 ReflectionDisk::ReflectionDisk(ViewContext& context, FeedDesk& desk, QWidget* parent) : Canvas(context, parent), m_desk(desk)
@@ -56,7 +65,9 @@ void ReflectionDisk::render(Sketch& sketch, const QSizeF& size)
     sketch.keepWithin({0.0, 0.0, size.width() - wordsWidth - 20.0, size.height()});
     paintRings(sketch, *seen, disk);
     paintSweep(sketch, *seen, disk);
-    paintWords(sketch, *seen, {size.width() - wordsWidth, 6.0, wordsWidth, size.height() - 12.0});
+    paintRingNames(sketch, disk);
+    constexpr double edge = 3.0;
+    paintWords(sketch, *seen, {size.width() - wordsWidth - edge, 6.0, wordsWidth, size.height() - 12.0});
 }
 
 void ReflectionDisk::paintRings(Sketch& sketch, const study::Reflection& seen, const Disk& disk) const
@@ -70,31 +81,14 @@ void ReflectionDisk::paintRings(Sketch& sketch, const study::Reflection& seen, c
     };
     ring(disk.full, QPen(c.inkFaint, 1.2), c.card);
     const double limit = m_context.document.design().operation.swrLimit;
-    const auto shown = [&](double s) { return std::abs(s - limit) > 0.05 && radiusOf(s) < disk.full && (s > 1.3 || disk.full < 1.0); };
-    QColor good = c.leafPale;
-    good.setAlpha(150);
-    ring(radiusOf(limit), QPen(c.brick, 1.2, Qt::DashLine), good);
+    ring(radiusOf(limit), QPen(c.brick, 1.2, Qt::DashLine), goodGround(c));
     for (double s : ringSwr)
-        if (shown(s))
+        if (isRing(s, disk))
             ring(radiusOf(s), QPen(c.hairline, 1.0), Qt::NoBrush);
     sketch.line(disk.at(-disk.full), disk.at(disk.full), c.hairline);
     p.setPen(Qt::NoPen);
     p.setBrush(c.inkSoft);
     p.drawEllipse(disk.centre, 2.5, 2.5);
-    const double slant = -0.96; // rad, where the rings are named
-    const auto name = [&](double s, const QColor& colour) {
-        const QString words = QString::number(s, 'g', 3);
-        const Complex at = std::polar(radiusOf(s), slant);
-        const QPointF there = disk.at(at);
-        const QRectF box(there - QPointF(13, 8), QSizeF(26, 16));
-        p.fillRect(box, s <= limit + 0.05 && s < limit ? good : c.card);
-        sketch.text(there, words, Qt::AlignHCenter | Qt::AlignVCenter, {colour, 12});
-        sketch.reserve(box);
-    };
-    for (double s : ringSwr)
-        if (shown(s))
-            name(s, c.inkFaint);
-    name(limit, c.brick);
     const double corner = 0.80 * disk.radius;
     const QString longWords = tr("too long"), shortWords = tr("too short");
     if (seen.upIsLong != 0) {
@@ -113,6 +107,30 @@ void ReflectionDisk::paintRings(Sketch& sketch, const study::Reflection& seen, c
     if (disk.full < 1.0)
         sketch.text({disk.centre.x(), disk.centre.y() + disk.radius + 3.0}, tr("opened: the edge is SWR 3"),
                     Qt::AlignHCenter | Qt::AlignTop, {c.inkFaint, 12});
+}
+
+/// On their rings, where no curve runs.
+void ReflectionDisk::paintRingNames(Sketch& sketch, const Disk& disk) const
+{
+    const Colours& c = sketch.colours();
+    const double limit = m_context.document.design().operation.swrLimit;
+    const auto name = [&](double s, const QColor& colour) {
+        std::vector<Sketch::Place> places;
+        for (double slant : {-0.96, -0.6, -1.3, 0.96, 0.6, 1.3, -2.18, 2.18, -2.6, 2.6}) // rad
+            places.push_back({disk.at(std::polar(radiusOf(s), slant)), Qt::AlignCenter});
+        sketch.put(places, QString::number(s, 'g', 3), {colour, 12, false, s < limit ? goodGround(c) : c.card});
+    };
+    for (double s : ringSwr)
+        if (isRing(s, disk))
+            name(s, c.inkFaint);
+    name(limit, c.brick);
+}
+
+/// Whether a ring of its own is drawn for an SWR.
+bool ReflectionDisk::isRing(double swr, const Disk& disk) const
+{
+    return std::abs(swr - m_context.document.design().operation.swrLimit) > 0.05 && radiusOf(swr) < disk.full &&
+           (swr > 1.3 || disk.full < 1.0);
 }
 
 void ReflectionDisk::paintSweep(Sketch& sketch, const study::Reflection& seen, const Disk& disk) const
@@ -136,6 +154,9 @@ void ReflectionDisk::paintSweep(Sketch& sketch, const study::Reflection& seen, c
     }
     p.setPen(QPen(c.leaf, 2.4));
     p.drawPolyline(feedpoint);
+    for (const QPolygonF& line : {feedpoint, apart ? radio : QPolygonF(), way})
+        for (qsizetype i = 1; i < line.size(); ++i)
+            sketch.reserveLine(line[i - 1], line[i]);
     const auto end = [&](const QPolygonF& line, const QColor& colour, bool named) {
         if (line.isEmpty())
             return;

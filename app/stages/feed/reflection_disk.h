@@ -28,6 +28,8 @@ private:
     };
     [[nodiscard]] Disk diskOf(const study::Reflection& seen, const QSizeF& size) const;
     void paintRings(Sketch& sketch, const study::Reflection& seen, const Disk& disk) const;
+    void paintRingNames(Sketch& sketch, const Disk& disk) const;
+    [[nodiscard]] bool isRing(double swr, const Disk& disk) const;
     void paintSweep(Sketch& sketch, const study::Reflection& seen, const Disk& disk) const;
     void paintWords(Sketch& sketch, const study::Reflection& seen, const QRectF& area);
     [[nodiscard]] QStringList explained(const study::Reflection& seen) const;

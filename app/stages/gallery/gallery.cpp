@@ -178,7 +178,7 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
         m_desk.open(m_desk.frequency());
     });
     for (QWidget* part : std::initializer_list<QWidget*>{m_frequency, m_ties, m_want, m_filter, back})
-        header()->addWidget(part, 0, Qt::AlignTop);
+        addOption(part);
     setTabOrder(m_frequency, m_ties);
     setTabOrder(m_ties, m_want);
     setTabOrder(m_want, m_filter);

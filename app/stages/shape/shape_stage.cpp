@@ -8,17 +8,14 @@
 #include "app/stages/shape/variants_chart.h"
 #include "app/stages/shape/variants_panel.h"
 #include "app/stages/shape/wire_rows.h"
-#include "app/stages/stage.h"
+#include "app/stages/view_buttons.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/choice.h"
 #include "app/widgets/value_edit.h"
 #include "core/tune/slips.h"
 
-#include <QButtonGroup>
 #include <QCheckBox>
-#include <QStackedWidget>
-#include <QToolButton>
 
 #include <algorithm>
 #include <cmath>
@@ -33,22 +30,18 @@ class ShapeStage final : public Stage {
     Q_OBJECT
 public:
     ShapeStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_scene(new Scene(context)), m_views(new QStackedWidget), m_choices(context),
-          m_variants(new VariantsChart(context)), m_tuning(context.document, context.solver)
+        : Stage(context, parent), m_scene(new Scene(context)), m_choices(context), m_variants(new VariantsChart(context)),
+          m_views(*m_page, QStringLiteral("shapeViews"), this), m_tuning(context.document, context.solver)
     {
         context.add(m_tuning.waitings());
         context.add(context.variants.waitings());
-        m_views->setObjectName(QStringLiteral("shapeViews"));
-        m_views->addWidget(m_scene);
-        m_views->addWidget(m_choices.chart());
-        m_views->addWidget(m_variants);
         connect(m_variants, &VariantsChart::chosen, &context.document, &Document::setVariant);
         connect(&context.variants, &VariantsDesk::comparisonReady, this, [this] { refreshVariants(); });
         connect(&context.variants, &VariantsDesk::spreadReady, this, [this] { refreshVariants(); });
-        m_page->body()->addWidget(m_views, 1);
         connect(&m_choices, &Choices::ready, this, [this] { refreshChoices(); });
         addConfigurations();
-        addViewButtons();
+        addOptions();
+        addViews();
     }
 
     QString id() const override { return QStringLiteral("shape"); }
@@ -122,62 +115,25 @@ public:
 private:
     const shapes::Family& family() const { return document().family(); }
 
-    void addViewButtons()
+    void addViews()
     {
-        auto* group = new QButtonGroup(this);
-        auto* box = new QHBoxLayout;
-        box->setSpacing(0);
-        const std::pair<QString, SceneView> views[] = {
-            {tr("Side"), SceneView::Side}, {tr("Plan"), SceneView::Plan}, {tr("Turn"), SceneView::Turn}};
-        for (const auto& [words, view] : views) {
-            auto* button = new QToolButton;
-            button->setText(words);
-            button->setProperty("segment", true);
-            button->setCheckable(true);
-            button->setChecked(view == SceneView::Side);
-            button->setObjectName(QStringLiteral("view%1").arg(int(view)));
-            button->setAccessibleName(tr("%1 view").arg(words));
-            group->addButton(button);
-            box->addWidget(button);
-            connect(button, &QToolButton::clicked, m_scene, [this, view = view] {
-                m_scene->setView(view);
-                m_views->setCurrentWidget(m_scene);
-                refresh();
-            });
-        }
-        const std::tuple<QString, QString, QString, Choices::Kind> choices[] = {
-            {tr("Trade"), tr("What it costs to make it shorter"), QStringLiteral("viewTrade"), Choices::Kind::Trade},
-            {tr("Radials"), tr("Few long radials, or many short ones"), QStringLiteral("viewRadials"), Choices::Kind::Radials}};
-        for (const auto& [words, help, object, kind] : choices) {
-            auto* button = new QToolButton;
-            button->setText(words);
-            button->setProperty("segment", true);
-            button->setCheckable(true);
-            button->setObjectName(object);
-            button->setAccessibleName(tr("%1 view").arg(words));
-            button->setToolTip(help);
-            group->addButton(button);
-            box->addWidget(button);
-            m_choiceButtons[kind] = button;
-            connect(button, &QToolButton::clicked, this, [this, kind = kind] {
-                m_kind = kind;
-                m_views->setCurrentWidget(m_choices.chart());
-                refresh();
-            });
-        }
-        auto* variants = new QToolButton;
-        variants->setText(tr("Variants"));
-        variants->setProperty("segment", true);
-        variants->setCheckable(true);
-        variants->setObjectName(QStringLiteral("viewVariants"));
-        variants->setAccessibleName(tr("Variants view"));
-        variants->setToolTip(tr("Other ways to build it side by side, and how sure the figures are"));
-        group->addButton(variants);
-        box->addWidget(variants);
-        connect(variants, &QToolButton::clicked, this, [this] {
-            m_views->setCurrentWidget(m_variants);
+        m_views.add(tr("Side"), QStringLiteral("view0"), m_scene);
+        m_views.add(tr("Plan"), QStringLiteral("view1"), m_scene);
+        m_views.add(tr("Turn"), QStringLiteral("view2"), m_scene);
+        m_views.add(tr("Trade"), QStringLiteral("viewTrade"), m_choices.chart(), tr("What it costs to make it shorter"));
+        m_views.add(tr("Radials"), QStringLiteral("viewRadials"), m_choices.chart(), tr("Few long radials, or many short ones"));
+        m_views.add(tr("Variants"), QStringLiteral("viewVariants"), m_variants,
+                    tr("Other ways to build it side by side, and how sure the figures are"));
+        connect(&m_views, &ViewButtons::chosen, this, [this] {
+            constexpr SceneView scenes[] = {SceneView::Side, SceneView::Plan, SceneView::Turn};
+            if (m_views.place() < firstChoice)
+                m_scene->setView(scenes[m_views.place()]);
             refresh();
         });
+    }
+
+    void addOptions()
+    {
         m_pair = new Choice;
         m_pair->setObjectName(QStringLiteral("tradePair"));
         m_pair->setAccessibleName(tr("What is traded"));
@@ -185,18 +141,15 @@ private:
             m_choices.setPair(std::size_t(pair));
             refresh();
         });
-        m_page->header()->addWidget(m_pair, 0, Qt::AlignTop);
+        m_page->addOption(m_pair);
         m_voltage = new QCheckBox(tr("Voltage"));
         m_voltage->setObjectName(QStringLiteral("showVoltage"));
         m_voltage->setToolTip(tr("The ribbon shows voltage instead of current"));
         connect(m_voltage, &QCheckBox::toggled, m_scene, &Scene::setVoltage);
-        m_page->header()->addWidget(m_voltage, 0, Qt::AlignTop);
-        m_sideButton = qobject_cast<QToolButton*>(group->buttons().front());
-        m_page->header()->addLayout(box);
-        m_page->header()->setAlignment(box, Qt::AlignTop);
+        m_page->addOption(m_voltage);
     }
 
-    [[nodiscard]] bool variantsShown() const { return m_views->currentWidget() == m_variants; }
+    [[nodiscard]] bool variantsShown() const { return m_views.current() == m_variants; }
 
     /// The view Variants has a ledger of its own.
     void refreshVariants()
@@ -369,14 +322,17 @@ private:
         return band ? QString::fromStdString(band->band.name) : QString();
     }
 
-    bool choicesShown() const { return m_views->currentWidget() == m_choices.chart(); }
+    bool choicesShown() const { return m_views.current() == m_choices.chart(); }
 
     /// Only some antennas have such choices; another one goes back to the side view.
     void refreshChoices()
     {
-        for (const auto& [kind, button] : m_choiceButtons)
-            button->setVisible(m_choices.offers(kind));
-        const bool trading = choicesShown() && m_kind == Choices::Kind::Trade;
+        for (Choices::Kind kind : {Choices::Kind::Trade, Choices::Kind::Radials})
+            if (const int place = placeOf(kind); !m_choices.offers(kind) && place == m_views.place())
+                m_scene->setView(SceneView::Side), m_views.setOffered(place, false);
+            else
+                m_views.setOffered(place, m_choices.offers(kind));
+        const bool trading = choicesShown() && kind() == Choices::Kind::Trade;
         if (const QStringList pairs = trading ? m_choices.pairs() : QStringList(); pairs != m_pairs) {
             m_pairs = pairs;
             m_choices.setPair(0);
@@ -385,11 +341,14 @@ private:
         }
         m_pair->setVisible(!m_pairs.isEmpty());
         m_voltage->setVisible(!choicesShown() && !variantsShown());
-        if (choicesShown() && !m_choices.offers(m_kind))
-            m_sideButton->click();
-        else if (choicesShown())
-            m_page->setSentence(m_choices.refresh(m_kind));
+        if (choicesShown())
+            m_page->setSentence(m_choices.refresh(kind()));
     }
+
+    static constexpr int firstChoice = 3; ///< place among the views
+    static int placeOf(Choices::Kind kind) { return kind == Choices::Kind::Trade ? firstChoice : firstChoice + 1; }
+    /// Of the choices that are looked at.
+    [[nodiscard]] Choices::Kind kind() const { return m_views.place() == firstChoice ? Choices::Kind::Trade : Choices::Kind::Radials; }
 
     QString remarksText() const
     {
@@ -437,13 +396,10 @@ private:
     }
 
     Scene* m_scene;
-    QStackedWidget* m_views;
     Choices m_choices;
     VariantsChart* m_variants;
+    ViewButtons m_views;
     std::unique_ptr<VariantsPanel> m_variantsPanel; ///< while that view is shown
-    Choices::Kind m_kind = Choices::Kind::Trade;    ///< of the choices that are looked at
-    std::map<Choices::Kind, QToolButton*> m_choiceButtons;
-    QToolButton* m_sideButton = nullptr;
     QComboBox* m_pair = nullptr;
     QCheckBox* m_voltage = nullptr;
     QStringList m_pairs;  ///< on show in it

@@ -80,9 +80,11 @@ void FlatSky::render(Sketch& sketch, const QSizeF& size)
     const QPointF top(x(m_grid->strongestBearing), y(degrees(m_grid->strongestElevation), all));
     sketch.line(top - QPointF(5, 0), top + QPointF(5, 0), c.paper, 1.6);
     sketch.line(top - QPointF(0, 5), top + QPointF(0, 5), c.paper, 1.6);
+    const QPointF mark(x(m_bearing), y(m_elevation, all));
+    constexpr double ring = 11.0;
+    sketch.reserve(QRectF(mark - QPointF(ring, ring), QSizeF(2 * ring, 2 * ring)));
     sketch.keepWithin(all);
     sketch.name(top, 8.0, tr("%1 dBi").arg(decibelWords(m_grid->strongest)), {c.ink, 12, true, c.paper});
-    const QPointF mark(x(m_bearing), y(m_elevation, all));
     sketch.painter().setBrush(Qt::NoBrush);
     sketch.painter().setPen(QPen(c.petal, 3.0));
     sketch.painter().drawEllipse(mark, 9, 9);

@@ -13,7 +13,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double againstHeight = 30.0, nameWidth = 176.0, span = 24.0; // dB from the rim to the centre
+constexpr double againstHeight = 30.0, nameWidth = 176.0; // px
 
 } // namespace
 
@@ -106,11 +106,11 @@ QString SkyCompare::lead() const
              audibleWords(order[0].first - order[1].first));
 }
 
-SkyCompare::Dial SkyCompare::dialFor(const QSizeF& size) const
+HalfDial SkyCompare::dialFor(const QSizeF& size) const
 {
     const double room = size.height() - tableHeight() - 66.0;
     const double radius = std::max(50.0, std::min(0.5 * size.width() - 60.0, room - 26.0));
-    return {{0.5 * size.width(), 26.0 + radius}, radius};
+    return {{0.5 * size.width(), 26.0 + radius}, radius, 0.0};
 }
 
 void SkyCompare::render(Sketch& sketch, const QSizeF& size)
@@ -128,7 +128,7 @@ void SkyCompare::render(Sketch& sketch, const QSizeF& size)
     paintTable(sketch, {0.0, size.height() - height - 4.0, size.width(), height});
 }
 
-void SkyCompare::paintDial(Sketch& sketch, const Dial& dial) const
+void SkyCompare::paintDial(Sketch& sketch, const HalfDial& place) const
 {
     const Colours& c = sketch.colours();
     QPainter& p = sketch.painter();
@@ -142,50 +142,35 @@ void SkyCompare::paintDial(Sketch& sketch, const Dial& dial) const
             strongest = std::max(strongest, gain);
     }
     if (!std::isfinite(strongest)) {
-        sketch.text(dial.centre - QPointF(0, 0.5 * dial.radius), tr("None of these was solved on this band."), Qt::AlignCenter,
+        sketch.text(place.centre - QPointF(0, 0.5 * place.radius), tr("None of these was solved on this band."), Qt::AlignCenter,
                     {c.inkSoft, 13});
         return;
     }
-    const double top = 2.0 * std::ceil((strongest + 0.3) / 2.0);
-    const auto radiusOf = [&](double gain) { return dial.radius * std::clamp((gain - top + span) / span, 0.0, 1.0); };
-    p.setBrush(Qt::NoBrush);
-    for (double gain = top; gain > top - span; gain -= 6.0) {
-        const double r = radiusOf(gain);
-        p.setPen(QPen(c.hairline, 1.0));
-        p.drawArc(QRectF(dial.centre.x() - r, dial.centre.y() - r, 2 * r, 2 * r), 0, 180 * 16);
-        sketch.text(dial.centre + QPointF(-r + 4, -3),
-                    gain == top ? tr("%1 dBi").arg(gain) : QString::number(gain).replace(QLatin1Char('-'), QStringLiteral("−")),
-                    Qt::AlignLeft | Qt::AlignBottom, {c.inkSoft, 11});
-    }
-    for (int angle = 15; angle < 180; angle += 15) {
-        const QPointF out(std::cos(radians(angle)), -std::sin(radians(angle)));
-        sketch.line(dial.centre, dial.centre + dial.radius * out, c.fill);
-        if (angle <= 90)
-            sketch.text(dial.centre + (dial.radius + 13.0) * out, QStringLiteral("%1°").arg(angle), Qt::AlignCenter, {c.inkFaint, 12});
-    }
+    HalfDial dial = place;
+    dial.top = HalfDial::rimFor(strongest);
+    dial.paintGround(sketch);
     for (std::size_t i = 0; i < gains.size(); ++i) {
         QPainterPath path;
         for (std::size_t k = 0; k < gains[i].size(); ++k) {
-            const double e = radians(double(k)), r = radiusOf(gains[i][k]);
-            const QPointF at = dial.centre + QPointF(r * std::cos(e), -r * std::sin(e));
+            const QPointF at = dial.at(gains[i][k], double(k));
             k == 0 ? path.moveTo(at) : path.lineTo(at);
         }
         const bool isShown = (*m_skies)[i].antenna == m_context.document.current();
         p.setPen(QPen(colourOf(i), isShown ? 2.8 : 1.6, styleOf(i)));
+        p.setBrush(Qt::NoBrush);
         p.drawPath(path);
+        sketch.reservePath(path);
     }
     sketch.line(dial.centre - QPointF(dial.radius + 20, 0), dial.centre + QPointF(dial.radius + 20, 0), c.inkSoft, 1.5);
-    const double e = radians(m_elevation);
-    const QPointF tip = dial.centre + dial.radius * QPointF(std::cos(e), -std::sin(e));
+    const QPointF tip = dial.rim(m_elevation);
     sketch.line(dial.centre, tip, c.petal, 2.0);
+    sketch.reserveLine(dial.centre, tip);
     p.setPen(QPen(c.ink, 1.2));
     p.setBrush(c.petal);
     p.drawEllipse(tip, 7, 7);
-    sketch.text(dial.centre + QPointF(dial.radius + 20, 5), tr("towards %1°").arg(m_bearing, 3, 'f', 0, QLatin1Char('0')),
-                Qt::AlignRight | Qt::AlignTop, {c.ink, 12, true});
-    sketch.text(dial.centre + QPointF(-dial.radius - 20, 5),
-                tr("towards %1°").arg(std::fmod(m_bearing + 180.0, 360.0), 3, 'f', 0, QLatin1Char('0')), Qt::AlignLeft | Qt::AlignTop,
-                {c.ink, 12, true});
+    sketch.reserve(QRectF(tip - QPointF(8, 8), QSizeF(16, 16)));
+    dial.paintWords(sketch);
+    dial.paintTowards(sketch, m_bearing, 5.0);
 }
 
 double SkyCompare::paintTable(Sketch& sketch, const QRectF& area) const
@@ -232,7 +217,7 @@ double SkyCompare::paintTable(Sketch& sketch, const QRectF& area) const
 
 void SkyCompare::aimAt(QPointF p)
 {
-    const Dial dial = dialFor(size());
+    const HalfDial dial = dialFor(size());
     const QPointF to = p - dial.centre;
     if (to.y() > 12.0 || std::hypot(to.x(), to.y()) > dial.radius + 40.0)
         return;

@@ -1,6 +1,7 @@
 #pragma once
 /// Several antennas over one another: their lobes in one cut, and below it every band in one table.
 
+#include "app/plots/half_dial.h"
 #include "app/view/aimed_canvas.h"
 #include "core/study/skies.h"
 
@@ -28,18 +29,14 @@ protected:
     void aimAt(QPointF p) override;
 
 private:
-    struct Dial {
-        QPointF centre;
-        double radius;
-    };
-    [[nodiscard]] Dial dialFor(const QSizeF& size) const;
+    [[nodiscard]] HalfDial dialFor(const QSizeF& size) const;
     [[nodiscard]] static Qt::PenStyle styleOf(std::size_t place);
     [[nodiscard]] QColor colourOf(std::size_t place) const;
     [[nodiscard]] QString nameOf(const study::Skies& skies) const;
     [[nodiscard]] std::vector<const WantedBand*> bands() const;
     /// dBi where one looks; nothing where the antenna has no field on that band.
     [[nodiscard]] std::optional<double> gainOf(const study::Skies& skies, const Id& band) const;
-    void paintDial(Sketch& sketch, const Dial& dial) const;
+    void paintDial(Sketch& sketch, const HalfDial& dial) const;
 
     std::shared_ptr<const std::vector<study::Skies>> m_skies;
 };

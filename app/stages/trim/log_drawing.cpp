@@ -96,7 +96,7 @@ void LogDrawing::paintSeries(Sketch& sketch, const QRectF& area, const LogLine& 
         const DipPoint& p = line.series.points[i];
         const QPointF at = place(p.day, p.dip);
         if (i > 0)
-            sketch.line(before, at, c.inkFaint, 1.2);
+            sketch.line(before, at, c.inkFaint, 1.2), sketch.reserveLine(before, at);
         before = at;
     }
     for (const DipPoint& p : line.series.points) {

@@ -445,6 +445,8 @@ void TrimBoard::paintAdvice(Sketch& sketch, double top, double width) const
 
 void TrimBoard::paintLog(Sketch& sketch, double top, const QSizeF& size) const
 {
+    if (top + tableHeaderHeight + tableRowHeight > size.height())
+        return; // a low picture leaves it out
     const double y = paintTable(sketch, *m_log, columnShares, top, size.width(), size.height());
     if (m_log->rowCount() == 0)
         sketch.text({0, y + 8}, tr("Nothing measured yet. Last year's figures are worth keeping: note height, weather and soil."),

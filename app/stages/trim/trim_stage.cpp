@@ -19,7 +19,7 @@ public:
           m_practising(context, *m_page, *m_ledger, this), m_views(*m_page, QStringLiteral("trimViews"), this)
     {
         m_ledger->finish();
-        addConfigurations(m_page->below());
+        addConfigurations();
         m_views.add(tr("Next"), QStringLiteral("trimNext"), m_measuring.next());
         m_views.add(tr("Mast card"), QStringLiteral("trimCard"), m_measuring.card());
         m_views.add(tr("Log"), QStringLiteral("trimLog"), m_logging.log());

@@ -1,0 +1,82 @@
+/// One head for every page: its controls stand on one line, and none is cut however narrow the window.
+#include "tests/app/app_fixture.h"
+
+#include "app/stages/stage.h"
+#include "core/design/variants.h"
+
+#include <set>
+
+namespace vetchling::app {
+namespace {
+
+class PageHead : public WindowTest {
+protected:
+    StagePage* page() { return qobject_cast<StagePage*>(find<QStackedWidget>("stages")->currentWidget()); }
+    std::vector<QToolButton*> views()
+    {
+        std::vector<QToolButton*> all;
+        for (auto* b : page()->findChildren<QToolButton*>())
+            if (b->isVisible() && b->accessibleName().endsWith(QStringLiteral("view")))
+                all.push_back(b);
+        return all;
+    }
+    int middle(QWidget* w) { return w->mapTo(page(), QPoint(0, w->height() / 2)).y(); }
+};
+
+TEST_F(PageHead, ControlsOfEveryPageStandOnOneLine)
+{
+    window().resize(1366, 768);
+    ASSERT_TRUE(settle());
+    std::set<int> middles;
+    for (int stage = 0; stage < window().stageCount(); ++stage) {
+        window().showStage(stage);
+        QTest::qWait(20);
+        for (auto* view : views())
+            middles.insert(middle(view));
+        auto* title = page()->findChild<QLabel*>(QStringLiteral("stageTitle"));
+        middles.insert(middle(title));
+        for (const char* option : {"variantBar", "configuration1", "showVoltage", "showReactances"})
+            if (auto* w = page()->findChild<QWidget*>(QLatin1String(option)); w && w->isVisible())
+                middles.insert(middle(w));
+    }
+    EXPECT_EQ(middles.size(), 1u) << *middles.begin() << " to " << *middles.rbegin();
+}
+
+TEST_F(PageHead, NothingIsCutInANarrowWindow)
+{
+    ASSERT_TRUE(settle());
+    document().editAntenna(QStringLiteral("long"), {}, [](Antenna& a) { a.name = std::string(60, 'w'); });
+    document().editAntenna(QStringLiteral("variant"), {}, [](Antenna& a) { addVariant(a, {}, "a variant"); });
+    for (int width : {900, 1100, 1366, 1920}) {
+        window().resize(width, 640);
+        for (int stage = 0; stage < window().stageCount(); ++stage) {
+            window().showStage(stage);
+            QTest::qWait(20);
+            for (int i = 0; i < 3; ++i) // what was shown or hidden just now
+                QCoreApplication::sendPostedEvents(nullptr, QEvent::LayoutRequest);
+            for (auto* view : views()) {
+                EXPECT_GE(view->width(), view->sizeHint().width()) << view->objectName().toStdString() << " at " << width;
+                EXPECT_LE(view->mapTo(page(), QPoint(view->width(), 0)).x(), page()->width());
+            }
+            auto* title = page()->findChild<QLabel*>(QStringLiteral("stageTitle"));
+            EXPECT_LE(title->fontMetrics().horizontalAdvance(title->text()), title->width() + 1) << stage << " at " << width;
+            EXPECT_EQ(title->toolTip(), page()->title());
+        }
+    }
+}
+
+TEST_F(PageHead, AViewWithTheFocusShowsIt)
+{
+    show("shape");
+    window().activateWindow();
+    ASSERT_TRUE(QTest::qWaitForWindowActive(&window()));
+    auto* side = find<QToolButton>("view0");
+    find<QToolButton>("view1")->setFocus();
+    const QImage without = side->grab().toImage();
+    side->setFocus();
+    ASSERT_TRUE(side->hasFocus());
+    EXPECT_NE(side->grab().toImage(), without);
+}
+
+} // namespace
+} // namespace vetchling::app
