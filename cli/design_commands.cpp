@@ -400,7 +400,7 @@ Faults setOne(const std::string& setting, Design& design, Antenna& antenna)
     if (!value)
         return {{key, value.faults().front().message}};
     *target->second.value = *value;
-    takeBandsForNewLengths(antenna, before, design.operation.bands);
+    settleTyped(antenna, before, key, design);
     if (key == "swr_limit" || key == "loss_limit_dB" || key == "foldback_swr" || key == "power_W")
         forgetDamage(design, "operation." + key);
     else if (key.rfind("wire.", 0) == 0)

@@ -289,7 +289,7 @@ void Document::setParameter(const std::string& key, double value, const QString&
                     const shapes::AntennaShape before = a.shape;
                     vetchling::setParameter(a, key, value, typed.toStdString(),
                                             QDateTime::currentDateTime().toString(Qt::ISODate).toStdString());
-                    takeBandsForNewLengths(a, before, design().operation.bands);
+                    settleTyped(a, before, key, design());
                 });
 }
 
@@ -308,6 +308,15 @@ void Document::setLever(const std::string& key, double value, bool dragging)
                             a.typed.erase(other);
                         }
                 });
+}
+
+bool Document::flipEnds()
+{
+    const auto next = hasAntenna() ? family().flipped(antenna().shape) : std::nullopt;
+    if (!next || !shapes::buildOver(*next, design().site.soil.ground()))
+        return false;
+    setShape(tr("flip ends"), {}, current(), *next);
+    return true;
 }
 
 void Document::setShape(const QString& text, const QString& mergeKey, const Id& antenna, const shapes::AntennaShape& shape)

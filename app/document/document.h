@@ -71,6 +71,8 @@ public:
     void editAntenna(const QString& text, const QString& mergeKey, const std::function<void(Antenna&)>& change);
     /// A shape of an antenna moved as a whole: what was typed for the values that changed is forgotten.
     void setShape(const QString& text, const QString& mergeKey, const Id& antenna, const shapes::AntennaShape& shape);
+    /// The current antenna fed from its other end (Family::flipped). False where it has none, or could not be built so.
+    bool flipEnds();
     /// Sets a parameter of the current antenna and keeps what was typed for it.
     void setParameter(const std::string& key, double value, const QString& typed, bool dragging = false);
     /// The same of what a lever moves, all else staying where it is built (Family::levered): what was solved so is taken so.

@@ -86,6 +86,7 @@ void PairChart::drawRow(Sketch& sketch, const Row& row, const QRectF& area) cons
     sketch.line(area.bottomLeft(), area.bottomRight(), c.hairline);
     const auto upright = [&](double at, const QColor& colour, Qt::PenStyle style) {
         sketch.line({x(at, area), area.top()}, {x(at, area), area.bottom()}, colour, 1.0, style);
+        sketch.reserveLine({x(at, area), area.top()}, {x(at, area), area.bottom()});
     };
     if (m_content.now && *m_content.now >= m_content.across.front() && *m_content.now <= m_content.across.back())
         upright(*m_content.now, c.inkFaint, Qt::DashLine);
@@ -100,17 +101,28 @@ void PairChart::drawRow(Sketch& sketch, const Row& row, const QRectF& area) cons
     sketch.painter().setPen(QPen(row.colour, 2.0));
     sketch.painter().setBrush(Qt::NoBrush);
     sketch.painter().drawPolyline(line);
+    for (qsizetype i = 1; i < line.size(); ++i)
+        sketch.reserveLine(line[i - 1], line[i]);
     sketch.painter().setPen(Qt::NoPen);
     sketch.painter().setBrush(row.colour);
     for (QPointF p : line)
         sketch.painter().drawEllipse(p, 3.0, 3.0);
-    const auto figure = [&](std::size_t i, bool bold) {
-        sketch.label(place(i) + QPointF(0, -7), row.words(row.values[i]), Qt::AlignHCenter | Qt::AlignBottom, {c.ink, 12, bold});
+    sketch.keepWithin(area.adjusted(-pairLeft, -1.0, pairRight, 1.0));
+    const auto figure = [&](std::size_t i, bool bold) { // over its point or under it, or to a side of the lines there
+        std::vector<Sketch::Place> places;
+        for (double away : {7.0, 15.0, 24.0})
+            for (const auto& [aside, side] :
+                 {std::pair(0.0, Qt::AlignHCenter), std::pair(6.0, Qt::AlignLeft), std::pair(-6.0, Qt::AlignRight)}) {
+                places.push_back({place(i) + QPointF(aside, -away), side | Qt::AlignBottom});
+                places.push_back({place(i) + QPointF(aside, away), side | Qt::AlignTop});
+            }
+        sketch.fit(places, row.words(row.values[i]), {c.ink, 12, bold});
     };
     if (hot)
         figure(std::size_t(m_hot), true);
     for (std::size_t i = 0; i < row.values.size(); i += every(row.values.size(), figuresARow))
         figure(i, false);
+    sketch.keepWithin({});
 }
 
 void PairChart::drawScale(Sketch& sketch, const QRectF& area) const

@@ -204,7 +204,7 @@ QRectF Sketch::wordsOf(const Dimension& d) const
 
 Sketch::Dimension Sketch::plan(QPointF a, QPointF b, const QString& words)
 {
-    constexpr double mostCovered = 0.1, usual = 0.5, shares[] = {usual, 0.42, 0.58, 0.34, 0.66, 0.26, 0.74, 0.18, 0.82};
+    constexpr double mostCovered = 0.02, usual = 0.5, shares[] = {usual, 0.42, 0.58, 0.34, 0.66, 0.26, 0.74, 0.18, 0.82};
     const double length = QLineF(a, b).length(), half = 0.5 * (m_theme.typeset(words, 12).size.width() + dimensionEnds);
     double least = HUGE_VAL;
     Dimension best{a, b, words, usual};

@@ -80,6 +80,7 @@ private:
         add(tr("Add an antenna …"), QKeySequence(tr("Ctrl+Shift+A")), "actionAdd", [&w] { w.addAntenna(); });
         add(tr("Duplicate this antenna"), QKeySequence(tr("Ctrl+Shift+D")), "actionDuplicate", [&w] { w.duplicateAntenna(); });
         add(tr("Rename"), QKeySequence(tr("F2")), "actionRename", [&w] { w.renameAntenna(); });
+        add(tr("Flip ends"), {}, "actionFlip", [&w] { w.flipEnds(); });
         add(tr("Remove this antenna"), {}, "actionRemove", [&w] { w.removeAntenna(); });
     }
 

@@ -344,6 +344,14 @@ void MainWindow::duplicateAntenna()
         m_document.addAntenna(m_document.antenna());
 }
 
+void MainWindow::flipEnds()
+{
+    if (!m_document.hasAntenna() || !takeTyped())
+        return;
+    if (!m_document.flipEnds())
+        say(tr("%1 has no ends to flip: it is not fed at or near one, or it hangs down where the feed would come.").arg(m_document.shownName()));
+}
+
 void MainWindow::renameAntenna()
 {
     if (currentStage()->rename())

@@ -57,6 +57,7 @@ public:
     [[nodiscard]] bool galleryOpen() const { return m_middle->currentIndex() != 0; }
     [[nodiscard]] Gallery& gallery() { return *m_gallery; }
     void duplicateAntenna();
+    void flipEnds();
     void togglePin();
     void addVariant();
     void toggleSpread();

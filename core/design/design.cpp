@@ -293,10 +293,12 @@ void takeBands(shapes::AntennaShape& shape, const std::vector<WantedBand>& bands
                 shape.parameters[t.parameter] = rules.front().value;
 }
 
-void takeBandsForNewLengths(Antenna& antenna, const shapes::AntennaShape& before, const std::vector<WantedBand>& bands)
+void settleTyped(Antenna& antenna, const shapes::AntennaShape& before, const std::string& key, const Design& design)
 {
     const shapes::Family& family = shapes::familyOf(antenna.shape);
-    takeBands(antenna.shape, bands, [&](const std::string& key) { return !family.spec(before, key) && !before.parameters.contains(key); });
+    takeBands(antenna.shape, design.operation.bands,
+              [&](const std::string& other) { return !family.spec(before, other) && !before.parameters.contains(other); });
+    antenna.shape = shapes::cornered(design.site, before, key, antenna.shape);
 }
 
 units::Context contextOf(const Antenna& antenna, units::System system)

@@ -166,8 +166,9 @@ void setParameter(Antenna& antenna, const std::string& key, double value, const 
 /// that its family adds them, else the next one on show; with their lengths by rule. Without one they stay as they are.
 /// @param isNew whether a parameter is one of them
 void takeBands(shapes::AntennaShape& shape, const std::vector<WantedBand>& bands, const std::function<bool(const std::string& key)>& isNew);
-/// The same for those that a change has brought along.
-void takeBandsForNewLengths(Antenna& antenna, const shapes::AntennaShape& before, const std::vector<WantedBand>& bands);
+/// What follows from a value typed for a parameter: further lengths it brought along take bands, as above, and corners are where the wire was
+/// and leave its ends tied (shapes::cornered).
+void settleTyped(Antenna& antenna, const shapes::AntennaShape& before, const std::string& key, const Design& design);
 
 /// What its expressions may refer to: design frequency and named lengths.
 units::Context contextOf(const Antenna& antenna, units::System system = units::System::Metric);

@@ -44,6 +44,7 @@ public:
         all.push_back(tunedLengthSpec("length_m", coreText("core", "Length of wire")));
         all.push_back(lengthSpec("first_run_m", coreText("core", "Wire up to the bend"), lengthGroup, {0.0, 0.0, 5000.0},
                                  coreText("core", "0: no bend")));
+        all.push_back(angleSpec("bend_bearing_deg", coreText("core", "Bearing after the bend"), lengthGroup, {0.0, -360.0, 360.0}));
         all.push_back(numberSpec("more_corners", coreText("core", "Further corners"), lengthGroup, {0.0, 0.0, double(mostMoreCorners)},
                                  coreText("core", "beyond the first bend")));
         for (int i = 0; i < moreCorners(shape); ++i) {
@@ -51,11 +52,10 @@ public:
             all.push_back(
                 lengthSpec(keys.run, runLabels[i], lengthGroup, {3.0, 0.01, 5000.0}, coreText("core", "from the corner before"), 0.08));
             all.push_back(lengthSpec(keys.height, heightLabels[i], hangsGroup, {6.0, 0.05, 500.0}));
-            all.push_back(angleSpec(keys.bearingAfter, bearingLabels[i], standsGroup, {90.0 * (i + 1), -360.0, 360.0}));
+            all.push_back(angleSpec(keys.bearingAfter, bearingLabels[i], lengthGroup, {90.0 * (i + 1), -360.0, 360.0}));
         }
         all.push_back(lengthSpec("drop_m", coreText("core", "Hanging down at the far end"), lengthGroup, {0.0, 0.0, 500.0},
                                  coreText("core", "of the wire's length; 0 for none")));
-        all.push_back(angleSpec("bend_bearing_deg", coreText("core", "Bearing after the bend"), standsGroup, {0.0, -360.0, 360.0}));
         all.push_back(inductanceSpec("coil_H", coreText("core", "Compensating coil"), coilsGroup, {0.0, 0.0, 1e-3},
                                      coreText("core", "near the feed it lowers the upper bands more than the lowest; 0 for none")));
         all.push_back(lengthSpec("coil_at_m", coreText("core", "Coil from the feed at"), coilsGroup, {2.0, 0.01, 5000.0},
@@ -142,6 +142,52 @@ public:
     std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
     {
         return endFedBetween(*this, shape, from, to);
+    }
+    /// What hangs down at the far end has no feed to come up to it.
+    std::optional<AntennaShape> flipped(const AntennaShape& shape) const override
+    {
+        const Result<BuiltAntenna> here = build(shape, 0);
+        if (!here || value(shape, "drop_m") > 0.0)
+            return std::nullopt;
+        const std::vector<Vec3> way(here->model.wires.front().points.rbegin(), here->model.wires.front().points.rend());
+        const std::vector<Corner> turns = cornersOf(shape);
+        AntennaShape next = shape;
+        next.parameters["x_m"] = way.front().x;
+        next.parameters["y_m"] = way.front().y;
+        next.parameters["feed_height_m"] = way.front().z;
+        next.parameters["end_height_m"] = way.back().z;
+        for (std::size_t i = 0; i + 1 < way.size(); ++i) {
+            const Vec3 run = way[i + 1] - way[i];
+            next.parameters[i == 0 ? "bearing_deg" : turns[i - 1].bearingAfter] = bearingTowards(run.x, run.y);
+            if (i < turns.size()) {
+                next.parameters[turns[i].run] = distance(way[i], way[i + 1]);
+                next.parameters[turns[i].height] = way[i + 1].z;
+            }
+        }
+        return next;
+    }
+    bool shapesCorners(const std::string& key) const override
+    {
+        return key == "first_run_m" || key == "more_corners" || key.starts_with("run_") || key.starts_with("bend_");
+    }
+    void beginCorners(const AntennaShape& before, AntennaShape& next) const override
+    {
+        const Result<BuiltAntenna> was = build(before, 0);
+        const std::vector<Corner> turns = cornersOf(next);
+        const std::size_t old = cornersOf(before).size();
+        if (!was || turns.size() <= old)
+            return;
+        const Wire& wire = was->model.wires.front();
+        double at = 0.0;
+        for (std::size_t i = 0; i < turns.size(); ++i) {
+            at += value(next, turns[i].run);
+            if (i < old || at >= wire.length())
+                continue;
+            constexpr double ahead = 0.01; // m
+            const Vec3 here = wire.pointAt(at), then = wire.pointAt(std::min(wire.length(), at + ahead));
+            next.parameters[turns[i].height] = here.z;
+            next.parameters[turns[i].bearingAfter] = bearingTowards(then.x - here.x, then.y - here.y);
+        }
     }
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override
     {

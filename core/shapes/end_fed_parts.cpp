@@ -163,11 +163,12 @@ void addShieldSpecs(std::vector<ParameterSpec>& all)
 Faults addRun(std::vector<Vec3>& points, double length, double height, double bearing, const std::string& key)
 {
     const double rise = height - points.back().z;
-    if (std::abs(rise) >= 0.999 * length)
+    const std::optional<Climb> climb = climbOf(length, rise);
+    if (!climb)
         return {{key,
                  {coreText("core", "%1 of wire cannot climb %2; change the height or the length"), Measure{length, units::Quantity::Length},
                   Measure{rise, units::Quantity::Length}}}};
-    points.push_back(points.back() + std::sqrt(length * length - rise * rise) * towards(bearing) + Vec3{0.0, 0.0, rise});
+    points.push_back(points.back() + climb->level * towards(bearing) + Vec3{0.0, 0.0, climb->rise});
     return {};
 }
 
@@ -229,6 +230,26 @@ AntennaShape straightHung(const Family& family, const AntennaShape& shape, std::
     next.parameters["bearing_deg"] = bearingTowards(east, north);
     if (hook.top)
         next.parameters["end_height_m"] = ropeHeight(family.value(shape, "feed_height_m"), std::hypot(east, north), *hook.top, length);
+    return next;
+}
+
+std::optional<AntennaShape> straightFlipped(const Family& family, const AntennaShape& shape)
+{
+    const Result<BuiltAntenna> here = family.build(shape, 0);
+    if (!here)
+        return std::nullopt;
+    const auto far = std::find_if(here->handles.begin(), here->handles.end(), [](const Handle& h) {
+        return std::find(h.parameters.begin(), h.parameters.end(), "end_height_m") != h.parameters.end();
+    });
+    if (far == here->handles.end())
+        return std::nullopt;
+    AntennaShape next = shape;
+    const Vec3 end = far->at;
+    next.parameters["x_m"] = end.x;
+    next.parameters["y_m"] = end.y;
+    next.parameters["feed_height_m"] = family.value(shape, "end_height_m");
+    next.parameters["end_height_m"] = family.value(shape, "feed_height_m");
+    next.parameters["bearing_deg"] = std::fmod(family.value(shape, "bearing_deg") + 180.0, 360.0);
     return next;
 }
 

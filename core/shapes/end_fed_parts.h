@@ -43,5 +43,7 @@ void lowerToReach(const Family& family, AntennaShape& shape, const std::string& 
 AntennaShape endFedBetween(const Family& family, const AntennaShape& shape, const Hook& from, const Hook& to);
 /// A straight end-fed wire hung by its feed (handle 0) or its far end (1); see Family::hung. @param length m, of the whole wire
 AntennaShape straightHung(const Family& family, const AntennaShape& shape, std::size_t handle, const Hook& hook, double length);
+/// A straight one fed from where its far end was; see Family::flipped.
+std::optional<AntennaShape> straightFlipped(const Family& family, const AntennaShape& shape);
 
 } // namespace vetchling::shapes

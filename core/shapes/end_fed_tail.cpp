@@ -67,6 +67,7 @@ public:
     std::vector<Text> remarks(const AntennaShape& shape) const override { return returnRemarks(shape); }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
 
+    std::optional<AntennaShape> flipped(const AntennaShape& shape) const override { return straightFlipped(*this, shape); }
     std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
     {
         return endFedBetween(*this, shape, from, to);

@@ -229,6 +229,13 @@ public:
     [[nodiscard]] virtual std::vector<Trade> trades() const { return {}; }
     /// Where it works again as a rule.
     [[nodiscard]] virtual Multiples multiples() const { return Multiples::Odd; }
+    /// The same wire in the same place fed from its other end, or, fed between its ends, with these changed over; nothing where that is
+    /// nothing new, or would be another antenna.
+    [[nodiscard]] virtual std::optional<AntennaShape> flipped(const AntennaShape&) const { return std::nullopt; }
+    /// Whether a parameter adds, moves or removes corners of a wire whose ends stay where they are tied.
+    [[nodiscard]] virtual bool shapesCorners(const std::string&) const { return false; }
+    /// What corners begin with that were not there before: the wire goes on through them as it was. @param next as typed
+    virtual void beginCorners(const AntennaShape&, AntennaShape& /*next*/) const {}
     /// One more corner: in the piece that runs through a point, or with a new last piece up to it where none does.
     [[nodiscard]] virtual std::optional<AntennaShape> withCorner(const AntennaShape&, Vec3) const { return std::nullopt; }
     /// The same wire made to work on one band below its own as well, by a coil and a tail at its far end; first values, to be tuned.

@@ -115,4 +115,23 @@ AntennaShape carried(const Site& before, const Support& after, const AntennaShap
     return buildOver(next, ground) ? next : shape;
 }
 
+AntennaShape cornered(const Site& site, const AntennaShape& before, const std::string& key, const AntennaShape& typed)
+{
+    const Family& family = familyOf(typed);
+    if (before.family != typed.family || !family.shapesCorners(key))
+        return typed;
+    const Ground ground = site.soil.ground();
+    AntennaShape next = typed;
+    family.beginCorners(before, next);
+    const Result<BuiltAntenna> was = buildOver(before, ground);
+    const std::optional<std::size_t> end = family.hangsBy(before), now = family.hangsBy(next);
+    const Support* support = was && end && *end < was->handles.size() ? tiedTo(site, *was, *end) : nullptr;
+    const Result<BuiltAntenna> there = buildOver(next, ground);
+    if (support && now && there && *now < there->handles.size() && tiedTo(site, *there, *now) != support) {
+        const std::optional<double> top = tieOf(*was, was->handles[*end].at, *support).atTop ? std::optional(support->height) : std::nullopt;
+        next = family.hung(next, *now, {support->at.x, support->at.y, top, true});
+    }
+    return buildOver(next, ground) ? next : typed;
+}
+
 } // namespace vetchling::shapes

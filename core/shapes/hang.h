@@ -27,4 +27,8 @@ const Support* tiedTo(const Site& site, const BuiltAntenna& antenna, std::size_t
 /// @param before the site the shape hung on @param after the support as it is now, under the same id
 AntennaShape carried(const Site& before, const Support& after, const AntennaShape& shape);
 
+/// The shape after a value was typed that has to do with corners (Family::shapesCorners): new ones lie on the wire as it was, and the end
+/// that a support held is tied to it again. As typed for any other value, and where it could not be built.
+AntennaShape cornered(const Site& site, const AntennaShape& before, const std::string& key, const AntennaShape& typed);
+
 } // namespace vetchling::shapes

@@ -58,6 +58,7 @@ public:
     std::vector<Part> parts() const override { return endFedParts(); }
     std::optional<std::size_t> hangsBy(const AntennaShape&) const override { return 1; }
 
+    std::optional<AntennaShape> flipped(const AntennaShape& shape) const override { return straightFlipped(*this, shape); }
     std::optional<AntennaShape> between(const AntennaShape& shape, const Hook& from, const Hook& to) const override
     {
         return endFedBetween(*this, shape, from, to);

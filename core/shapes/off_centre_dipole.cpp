@@ -4,8 +4,6 @@
 
 #include <algorithm>
 
-#include <algorithm>
-
 namespace vetchling::shapes {
 namespace {
 
@@ -56,6 +54,14 @@ public:
     std::vector<Lever> levers(const AntennaShape&) const override
     {
         return {{"length_m", coreText("core", "the wire, both sides in their proportion"), LeverKind::Cut, LeverSide::OpenEnd, 1}};
+    }
+
+    /// The longer side where the shorter one was.
+    std::optional<AntennaShape> flipped(const AntennaShape& shape) const override
+    {
+        AntennaShape next = shape;
+        next.parameters["feed_percent"] = 100.0 - value(shape, "feed_percent");
+        return next;
     }
 
     std::vector<Text> remarks(const AntennaShape& shape) const override

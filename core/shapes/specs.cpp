@@ -1,5 +1,6 @@
 #include "core/shapes/specs.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace vetchling::shapes {
@@ -78,6 +79,15 @@ int countOf(const AntennaShape& shape, const std::string& key, int least, int mo
 {
     const auto found = shape.parameters.find(key);
     return found != shape.parameters.end() && found->second >= least && found->second <= most ? int(std::lround(found->second)) : least;
+}
+
+std::optional<Climb> climbOf(double length, double rise)
+{
+    constexpr double read = 0.005; // m
+    if (!(std::abs(rise) <= length + read))
+        return std::nullopt;
+    const double climbed = std::clamp(rise, -length, length);
+    return Climb{std::sqrt(length * length - climbed * climbed), climbed};
 }
 
 } // namespace vetchling::shapes

@@ -3,6 +3,8 @@
 
 #include "core/shapes/family.h"
 
+#include <optional>
+
 namespace vetchling::shapes {
 
 /// SI; the standard value may instead follow the wavelength (see ParameterSpec::scaled).
@@ -30,5 +32,12 @@ ParameterSpec coilQuality();
 
 /// A count that a layout depends on, from the shape alone; the least one where there is none or it is out of its range.
 int countOf(const AntennaShape& shape, const std::string& key, int least, int most);
+
+/// A straight wire that climbs.
+struct Climb {
+    double level = 0.0, rise = 0.0; ///< m
+};
+/// Upright where the rise is its length as people read it, to half a centimetre; nothing for a rise beyond that.
+std::optional<Climb> climbOf(double length, double rise);
 
 } // namespace vetchling::shapes

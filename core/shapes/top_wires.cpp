@@ -82,12 +82,13 @@ public:
             return Fault{
                 "riser_m",
                 {coreText("core", "the wire is only %1 long; less of it can stand upright"), Measure{length, units::Quantity::Length}}};
-        if (std::abs(rise) >= 0.999 * level)
+        const std::optional<Climb> climb = climbOf(level, rise);
+        if (!climb)
             return Fault{"far_rise_m",
                          {coreText("core", "%1 of wire cannot climb %2; change the height or the length"),
                           Measure{level, units::Quantity::Length}, Measure{rise, units::Quantity::Length}}};
         const Vec3 base = baseOf(*this, shape), corner = cornerOf(shape);
-        const Vec3 end = corner + std::sqrt(level * level - rise * rise) * towards(value(shape, "top_bearing_deg")) + Vec3{0.0, 0.0, rise};
+        const Vec3 end = corner + climb->level * towards(value(shape, "top_bearing_deg")) + Vec3{0.0, 0.0, climb->rise};
         BuiltAntenna out = standing(makeWire(wireOf(shape, "radiator"), "radiator", {base, corner, end}), base);
         out.sections = {{coreText("core", "wire, up and along"), 1, length, WireEnd::Centre, WireEnd::Insulator}};
         out.insulators = {end};

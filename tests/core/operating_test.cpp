@@ -174,7 +174,7 @@ TEST(NewLengths, AreForTheBandsThatAreWanted)
         for (double n = 2.0; n <= to; n += 1.0) {
             const shapes::AntennaShape before = a.shape;
             setParameter(a, count, n, {}, {});
-            takeBandsForNewLengths(a, before, bands);
+            settleTyped(a, before, count, demo.design);
         }
         return a;
     };

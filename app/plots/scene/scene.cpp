@@ -2,7 +2,6 @@
 
 #include "app/view/sketch.h"
 #include "app/view/words.h"
-#include "core/shapes/drag.h"
 #include "core/shapes/hang.h"
 
 #include <QKeyEvent>
@@ -124,26 +123,38 @@ const Support* Scene::supportUnder(QPointF p) const
     return nullptr;
 }
 
-/// @param ties to a support that is under the pointer
-void Scene::dragTo(QPointF p, bool ties)
+/// Tied to a support that is under the pointer.
+void Scene::dragTo(QPointF p)
 {
     if (!built() || m_dragged >= int(built()->handles.size()))
         return;
     const shapes::Handle handle = built()->handles[std::size_t(m_dragged)];
     const QPointF gap = (p - m_camera.project(handle.at)) / m_camera.scale;
-    const shapes::AntennaShape& shape = m_context.document.antenna().shape;
-    if (const Support* s = ties ? supportUnder(p) : nullptr) {
+    if (const Support* s = supportUnder(p)) {
         const shapes::Hung hung = shapes::hangAt(m_context.document.design().site, m_grabbed, std::size_t(m_dragged), s->at, 0.01);
         m_context.document.setShape(tr("tie to %1").arg(QString::fromStdString(s->name)), QStringLiteral("drag handle"),
                                     m_context.document.current(), hung.shape);
         return;
     }
-    const shapes::AntennaShape next = shapes::dragged(shape, m_context.document.design().site.soil.ground(), std::size_t(m_dragged),
-                                                      {m_camera.right, m_camera.up, gap.x(), -gap.y()});
-    if (next == shape)
+    if (dragBy({m_camera.right, m_camera.up, gap.x(), -gap.y()}) || m_view != SceneView::Plan)
         return;
-    m_context.document.setShape(tr("drag %1").arg(coreWords(handle.name)), QStringLiteral("drag handle"), m_context.document.current(),
-                                next);
+    const Vec3 to = handle.at + gap.x() * m_camera.right - gap.y() * m_camera.up; // nothing of its own moves it there: the whole goes along
+    const shapes::Hung hung =
+        shapes::hangAt(m_context.document.design().site, m_context.document.antenna().shape, std::size_t(m_dragged), {to.x, to.y}, 0.0);
+    m_context.document.setShape(tr("move the antenna"), QStringLiteral("drag handle"), m_context.document.current(), hung.shape);
+}
+
+/// False if nothing changed.
+bool Scene::dragBy(const shapes::ViewMove& move)
+{
+    const shapes::AntennaShape& shape = m_context.document.antenna().shape;
+    const shapes::AntennaShape next =
+        shapes::dragged(shape, m_context.document.design().site.soil.ground(), std::size_t(m_dragged), move);
+    if (next == shape)
+        return false;
+    m_context.document.setShape(tr("drag %1").arg(coreWords(built()->handles[std::size_t(m_dragged)].name)), QStringLiteral("drag handle"),
+                                m_context.document.current(), next);
+    return true;
 }
 
 void Scene::mousePressEvent(QMouseEvent* event)
@@ -162,7 +173,7 @@ void Scene::mousePressEvent(QMouseEvent* event)
 void Scene::mouseMoveEvent(QMouseEvent* event)
 {
     if (m_dragged >= 0) {
-        dragTo(event->position(), true);
+        dragTo(event->position());
     } else if (m_turning) {
         m_turn.yaw -= 0.008 * (event->position().x() - m_last.x());
         m_turn.pitch = std::clamp(m_turn.pitch + 0.006 * (event->position().y() - m_last.y()), 0.05, 1.45);
@@ -253,11 +264,9 @@ void Scene::keyPressEvent(QKeyEvent* event)
         m_dragged = std::clamp(m_hot, 0, count - 1);
         m_hot = m_dragged;
         aim(size());
-        const Camera still = m_camera;
-        m_frozen = still;
-        dragTo(m_camera.project(built()->handles[std::size_t(m_dragged)].at) + m_camera.scale * QPointF(right, -up), false);
+        const Vec3 upwards = m_view == SceneView::Plan ? m_camera.up : Vec3{0.0, 0.0, 1.0}; // however the view is turned
+        dragBy({m_camera.right, upwards, right, up});
         m_dragged = -1;
-        m_frozen.reset();
         update();
     };
     switch (event->key()) {

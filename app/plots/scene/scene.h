@@ -3,6 +3,7 @@
 
 #include "app/plots/scene/scene_painter.h"
 #include "app/view/canvas.h"
+#include "core/shapes/drag.h"
 
 #include <optional>
 
@@ -38,7 +39,8 @@ private:
     [[nodiscard]] const shapes::BuiltAntenna* built() const;
     void aim(const QSizeF& size);
     [[nodiscard]] int handleAt(QPointF p) const;
-    void dragTo(QPointF p, bool ties);
+    void dragTo(QPointF p);
+    bool dragBy(const shapes::ViewMove& move);
     [[nodiscard]] Vec3 pointOnWire(QPointF p) const;
     [[nodiscard]] bool removeCorner();
     [[nodiscard]] const Support* supportUnder(QPointF p) const;

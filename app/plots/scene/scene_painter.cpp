@@ -17,6 +17,8 @@ namespace {
 
 constexpr double groundBand = 28.0;  // px of soil shown below the surface
 constexpr double ribbonWidth = 34.0; // px of the strongest current
+constexpr QPointF hintAt{4.0, 2.0};
+constexpr int hintPixels = 11;
 
 } // namespace
 
@@ -54,10 +56,13 @@ void ScenePainter::paint()
         m_sketch.draw(d);
     paintRangeNotes();
     if (m_content.view != SceneView::Side)
-        m_sketch.text({4, 2},
-                      m_content.view == SceneView::Turn ? tr("drag the background to turn, wheel to come closer") : tr("north is up"),
-                      Qt::AlignLeft | Qt::AlignTop, {m_colours.inkFaint, 11, false, m_colours.paper});
+        m_sketch.text(hintAt, hint(), Qt::AlignLeft | Qt::AlignTop, {m_colours.inkFaint, hintPixels, false, m_colours.paper});
     paintDragValue();
+}
+
+QString ScenePainter::hint() const
+{
+    return m_content.view == SceneView::Turn ? tr("drag the background to turn, wheel to come closer") : tr("north is up");
 }
 
 std::vector<Sketch::Dimension> ScenePainter::planDimensions()
@@ -79,6 +84,7 @@ void ScenePainter::reserveThings()
         const double ground = m_camera.project({0.0, 0.0, 0.0}).y();
         m_sketch.reserveLine({marginLeft, ground}, {m_size.width(), ground});
     } else {
+        m_sketch.reserve(QRectF(hintAt, m_sketch.theme().typeset(hint(), hintPixels).size));
         m_sketch.reservePath(outlinePath(m_content.site.boundary));
         for (const Building& b : m_content.site.buildings)
             m_sketch.reservePath(outlinePath(b.outline));
@@ -463,10 +469,11 @@ void ScenePainter::planHeights(std::vector<Sketch::Dimension>& planned)
     const double ground = m_camera.project({0, 0, 0}).y();
     for (Vec3 p : points) {
         const QPointF at = m_camera.project(p);
-        if (ground - at.y() < 30.0 || x > m_size.width() - 12.0)
+        const QString words = lengthWords(p.z, system);
+        if (ground - at.y() < m_sketch.theme().typeset(words, 12).size.width() + 14.0 || x > m_size.width() - 12.0)
             continue;
         m_sketch.line({at.x() + 14, at.y()}, {x + 6, at.y()}, c.hairline);
-        planned.push_back(m_sketch.plan({x, ground}, {x, at.y()}, lengthWords(p.z, system)));
+        planned.push_back(m_sketch.plan({x, ground}, {x, at.y()}, words));
         x += 24.0;
     }
 }

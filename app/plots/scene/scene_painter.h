@@ -57,6 +57,7 @@ private:
     void planHeights(std::vector<Sketch::Dimension>& planned); ///< their thin leads are drawn at once
     void planGroundDistances(std::vector<Sketch::Dimension>& planned);
     void reserveThings();
+    [[nodiscard]] QString hint() const; ///< of the views from above and turned
     [[nodiscard]] std::vector<std::pair<Vec3, Vec3>> ropes() const;
     void paintRopes();
     void paintPinned();

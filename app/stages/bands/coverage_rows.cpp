@@ -390,7 +390,9 @@ void CoverageRows::paintUse(Sketch& sketch, const Id& band, const QRectF& row, b
     const double against = use->second.gain - use->second.reference;
     const QString compared = tr("%1%2 dB to a vertical").arg(against >= 0.05 ? QStringLiteral("+") : QString(), decibels(against));
     const QString up = use->second.straightUp > -40.0 ? tr("%1 up").arg(decibels(use->second.straightUp)) : tr("none up");
-    sketch.text({right, row.bottom() - 20}, QStringLiteral("%1 · %2").arg(compared, up), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 11});
+    const std::vector<Sketch::Place> place{{{right, row.bottom() - 20}, Qt::AlignRight | Qt::AlignTop}};
+    if (sketch.fit(place, QStringLiteral("%1 · %2").arg(compared, up), {c.inkSoft, 11}).isNull())
+        sketch.fit(place, compared, {c.inkSoft, 11});
 }
 
 /// Why it is none for this wire, but where its chain helps.

@@ -147,7 +147,14 @@ void ShieldChart::paintMarks(Sketch& sketch, const study::ShieldAnswer& answer, 
     const auto mark = [&](double at, const QString& words, const QColor& colour, Qt::PenStyle style) {
         const double x = frame.x(std::clamp(at, 0.0, frame.length));
         sketch.line({x, frame.area.top()}, {x, frame.area.bottom()}, colour, 1.4, style);
-        sketch.label({x + 4.0, frame.area.top() + 2.0}, words, Qt::AlignLeft | Qt::AlignTop, {c.ink, 12, false, c.paper});
+        std::vector<Sketch::Place> places;
+        for (double down : {2.0, 18.0, 34.0}) {
+            places.push_back({{x + 4.0, frame.area.top() + down}, Qt::AlignLeft | Qt::AlignTop});
+            places.push_back({{x - 4.0, frame.area.top() + down}, Qt::AlignRight | Qt::AlignTop});
+        }
+        sketch.keepWithin(frame.area);
+        sketch.put(places, words, {c.ink, 12, false, c.paper});
+        sketch.keepWithin({});
     };
     if (const double now = chokePlace(m_context.document); now >= 0.0)
         mark(now, tr("the choke now"), c.petal, Qt::SolidLine);

@@ -242,6 +242,11 @@ private:
         for (const shapes::ParameterSpec& spec : family().specs(document().antenna().shape))
             if (spec.group == group)
                 addParameter(spec);
+        if (group == placeGroup && family().flipped(document().antenna().shape)) {
+            QPushButton* flip = m_ledger->button(tr("Flip ends"), QStringLiteral("flipEnds"));
+            flip->setToolTip(tr("The same wire in the same place, fed from its other end"));
+            connect(flip, &QPushButton::clicked, this, [this] { document().flipEnds(); });
+        }
         m_ledger->endFold();
         m_ledger->line();
     }
