@@ -4,11 +4,12 @@
 #include "app/document/errand.h"
 
 #include <algorithm>
+#include <utility>
 
 namespace vetchling::app {
 namespace {
 
-constexpr int progressMilliseconds = 100, lookMilliseconds = 3;
+constexpr int progressMilliseconds = 100, lookMilliseconds = 3, ageMilliseconds = 300;
 
 } // namespace
 
@@ -22,6 +23,13 @@ SolveService::SolveService(Document& document, const QString& tableFolder, QObje
     m_pause.setSingleShot(true);
     m_progress.setInterval(progressMilliseconds);
     connect(&m_progress, &QTimer::timeout, this, &SolveService::stateChanged);
+    m_age.setSingleShot(true);
+    m_age.setInterval(ageMilliseconds);
+    connect(&m_age, &QTimer::timeout, this, [this] {
+        m_old = true;
+        emit figuresAged();
+    });
+    connect(this, &SolveService::stateChanged, this, &SolveService::lookAtAge);
     connect(&m_pause, &QTimer::timeout, this, &SolveService::goOn);
     connect(&m_document, &Document::designReplaced, this, &SolveService::unpin); // its antennas and bands are others
     connect(&m_document, &Document::designChanged, this, &SolveService::restart);
@@ -109,6 +117,18 @@ void SolveService::giveUpAhead()
     if (m_ahead)
         *m_ahead->given = true;
     m_ahead.reset();
+}
+
+void SolveService::lookAtAge()
+{
+    const bool behind = m_detail && !(m_detailOf == m_curve && m_document.hasAntenna() && m_curve->question == question());
+    if (behind && !m_old && !m_age.isActive())
+        m_age.start();
+    if (behind)
+        return;
+    m_age.stop();
+    if (std::exchange(m_old, false))
+        emit figuresAged();
 }
 
 void SolveService::setPlane(Plane plane)

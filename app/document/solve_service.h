@@ -35,6 +35,9 @@ public:
     /// Everything is answered, and the soil's tables are kept.
     [[nodiscard]] bool atRest() const { return !m_busy && (!m_keeping || m_keeping->finished()); }
     [[nodiscard]] double progress() const;
+    /// What `detail` tells is of an earlier question and has been for a moment: while the new answer is on its way, and where there is
+    /// none.
+    [[nodiscard]] bool figuresAreOld() const { return m_old; }
     /// Why the design cannot be solved; empty if it can.
     [[nodiscard]] const Faults& faults() const { return m_faults; }
 
@@ -90,6 +93,7 @@ signals:
     void stateChanged(); ///< busy, progress or faults
     void pinChanged();
     void planeChanged();
+    void figuresAged(); ///< or are new again
 
 private:
     struct Step {
@@ -113,6 +117,7 @@ private:
     void finished(const Step& step);
     void forget();
     void keepTables();
+    void lookAtAge();
 
     Document& m_document;
     std::shared_ptr<study::Library> m_library;
@@ -124,6 +129,8 @@ private:
     double m_progressFrom = 0.0, m_progressSpan = 1.0;
     QTimer m_pause;    ///< before the detail, so that a drag gets one curve after the other
     QTimer m_progress; ///< looks how far the work is
+    QTimer m_age;      ///< answers that come at once do not flicker
+    bool m_old = false;
     CurvePointer m_curve, m_pinnedCurve;
     CurvePointer m_detailOf; ///< the curve that the detail is of
     DetailPointer m_detail, m_pinnedDetail;

@@ -1,5 +1,6 @@
 #include "app/stages/stage.h"
 
+#include "app/view/old_figures.h"
 #include "app/view/words.h"
 #include "core/bands/wanted.h"
 
@@ -115,6 +116,13 @@ void Stage::addConfigurations()
     m_page->addOption(m_variant);
     m_configurations = new ConfigurationBar(m_context, m_page);
     m_page->addOption(m_configurations);
+}
+
+void Stage::tellsFigures(std::initializer_list<QWidget*> graphics)
+{
+    paleWhileOld(solver(), m_page->sentenceLabel());
+    for (QWidget* graphic : graphics)
+        paleWhileOld(solver(), graphic);
 }
 
 void Stage::refreshConfigurations(bool shown)

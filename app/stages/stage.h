@@ -24,6 +24,7 @@ public:
     void setSentence(const QString& words);
     [[nodiscard]] QString title() const { return m_name; }
     [[nodiscard]] QString sentence() const { return m_sentence->text(); }
+    [[nodiscard]] QWidget* sentenceLabel() { return m_sentence; }
     void addOption(QWidget* option);
     /// One of a row of buttons that touch.
     void addView(QWidget* button);
@@ -78,6 +79,8 @@ protected:
     /// Puts the choices of variant and links beside the title; `refreshConfigurations` keeps them up to date.
     void addConfigurations();
     void refreshConfigurations(bool shown = true);
+    /// The page's sentence is pale while the solver's figures are old, and so are these.
+    void tellsFigures(std::initializer_list<QWidget*> graphics);
 
     ViewContext& m_context;
     StagePage* m_page;

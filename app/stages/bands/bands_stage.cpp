@@ -24,6 +24,7 @@ public:
         m_reactances->setObjectName(QStringLiteral("showReactances"));
         connect(m_reactances, &QCheckBox::toggled, coverage->rows(), &CoverageRows::setReactances);
         m_page->addOption(m_reactances);
+        tellsFigures({coverage->rows()});
         m_views = {coverage, new LengthMapView(context, m_desk, this), new SettingsView(context, m_desk, this),
                    new FinderView(context, m_desk, this)};
         addViews();

@@ -33,6 +33,7 @@ public:
     {
         context.add(m_desk.waitings());
         addConfigurations();
+        tellsFigures({m_losses, m_disk, m_board});
         m_views = new ViewButtons(*m_page, QStringLiteral("feedViews"), this);
         m_views->add(tr("Losses"), QStringLiteral("feedLosses"), m_losses);
         m_views->add(tr("Reflection"), QStringLiteral("feedReflection"), m_disk);

@@ -1,5 +1,6 @@
 #include "app/stages/shape/length_card.h"
 
+#include "app/view/old_figures.h"
 #include "app/view/words.h"
 #include "core/workshop/cut_list.h"
 
@@ -23,6 +24,7 @@ LengthCard::LengthCard(ViewContext& context, Ledger& ledger, QObject* parent) : 
     m_ledger.add(m_lengthHeading);
     m_bars = new CompareBars(m_context.theme, &m_ledger);
     m_bars->setObjectName(QStringLiteral("lengthCard"));
+    paleWhileOld(m_context.solver, m_bars);
     m_ledger.add(m_bars);
     m_lengthNote = m_ledger.note();
     m_lengthNote->setObjectName(QStringLiteral("lengthNote"));

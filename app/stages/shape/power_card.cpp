@@ -1,5 +1,6 @@
 #include "app/stages/shape/power_card.h"
 
+#include "app/view/old_figures.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 
@@ -18,6 +19,8 @@ PowerCard::PowerCard(ViewContext& context, Ledger& ledger, QObject* parent) : QO
     ledger.add(m_power);
     m_certainty = ledger.note();
     m_certainty->setObjectName(QStringLiteral("certaintyNote"));
+    for (QWidget* figures : {static_cast<QWidget*>(m_powerHeading), static_cast<QWidget*>(m_power), static_cast<QWidget*>(m_certainty)})
+        paleWhileOld(m_context.solver, figures);
 }
 
 void PowerCard::refresh()

@@ -40,6 +40,7 @@ public:
         connect(&context.variants, &VariantsDesk::spreadReady, this, [this] { refreshVariants(); });
         connect(&m_choices, &Choices::ready, this, [this] { refreshChoices(); });
         addConfigurations();
+        tellsFigures({});
         addOptions();
         addViews();
     }

@@ -31,6 +31,7 @@ public:
     {
         context.add(m_desk.waitings());
         addConfigurations();
+        tellsFigures({m_dial, m_flat, m_compare});
         m_views = new ViewButtons(*m_page, QStringLiteral("skyViews"), this);
         m_views->add(tr("Cut"), QStringLiteral("skyCut"), m_dial);
         m_views->add(tr("All round"), QStringLiteral("skyRound"), m_flat);
