@@ -61,6 +61,8 @@ public:
     [[nodiscard]] Ledger* ledger() { return m_ledger; }
     /// Text of the stage as a table for copying; empty if there is none.
     [[nodiscard]] virtual QString tableText() const { return {}; }
+    /// Turns to one of its views, by the id of that view; nothing for what is none.
+    virtual void showView(const QString& /*view*/) {}
     /// Starts renaming what is chosen on the page; false if nothing of its own is.
     virtual bool rename() { return false; }
     /// Brings page and ledger up to date; called for the stage on show when anything has changed.
@@ -69,6 +71,8 @@ public:
 signals:
     /// Something of its own has come that changes its line on the trail.
     void summaryChanged();
+    /// A new wire for a tuner, and its length found.
+    void tunerWireWanted();
 
 protected:
     [[nodiscard]] Document& document() const { return m_context.document; }

@@ -111,7 +111,7 @@ QRectF Sketch::label(QPointF anchor, const QString& words, Qt::Alignment alignme
     return fit(places, words, ink);
 }
 
-QRectF Sketch::name(QPointF at, double radius, const QString& words, const Ink& ink)
+QRectF Sketch::name(QPointF at, double radius, const QString& words, const Ink& ink, bool always)
 {
     if (!m_within.isNull() && !m_within.contains(at))
         return {};
@@ -124,7 +124,7 @@ QRectF Sketch::name(QPointF at, double radius, const QString& words, const Ink& 
     for (double away : {1.0, 2.2, 3.4}) // further rows for where many stand together
         for (const Place& side : sides)
             places.push_back({at + away * radius * side.at, side.alignment});
-    return put(places, words, ink);
+    return always ? put(places, words, ink) : fit(places, words, ink);
 }
 
 QSizeF Sketch::cardSize(const QStringList& lines) const

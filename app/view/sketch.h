@@ -44,7 +44,8 @@ public:
     QRectF label(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink);
     /// The name of something round, beside it: above, right, left or below, where it touches least of what is reserved; left out if the
     /// thing itself is outside the area that labels stay within.
-    QRectF name(QPointF at, double radius, const QString& words, const Ink& ink);
+    /// @param always else also left out where it would cover something
+    QRectF name(QPointF at, double radius, const QString& words, const Ink& ink, bool always = true);
     /// Labels and names stay inside this area.
     void keepWithin(const QRectF& area) { m_within = area; }
     /// Area that labels keep clear of.

@@ -78,6 +78,7 @@ private:
     {
         MainWindow& w = m_window;
         add(tr("Add an antenna …"), QKeySequence(tr("Ctrl+Shift+A")), "actionAdd", [&w] { w.addAntenna(); });
+        add(tr("Add a wire for a tuner"), {}, "actionTunerWire", [&w] { w.addTunerWire(); });
         add(tr("Duplicate this antenna"), QKeySequence(tr("Ctrl+Shift+D")), "actionDuplicate", [&w] { w.duplicateAntenna(); });
         add(tr("Rename"), QKeySequence(tr("F2")), "actionRename", [&w] { w.renameAntenna(); });
         add(tr("Flip ends"), {}, "actionFlip", [&w] { w.flipEnds(); });

@@ -7,6 +7,7 @@
 #include "app/window/new_site.h"
 #include "app/window/sweep_range.h"
 #include "core/bands/wanted.h"
+#include "core/study/gallery.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -122,6 +123,7 @@ void MainWindow::layOut()
     m_ledgers->setFixedWidth(300);
     m_ledgers->setObjectName(QStringLiteral("ledger"));
     for (const auto& stage : m_stages) {
+        connect(stage.get(), &Stage::tunerWireWanted, this, &MainWindow::addTunerWire);
         connect(stage.get(), &Stage::summaryChanged, this, [this] { m_trail->refresh(); });
         stages.push_back(stage.get());
         m_pages->addWidget(stage->page());
@@ -210,6 +212,7 @@ void MainWindow::listen()
     connect(m_shelf, &Shelf::removeWanted, this, &MainWindow::removeAntenna);
     connect(m_trail, &Trail::chosen, this, &MainWindow::showStage);
     connect(m_gallery, &Gallery::taken, this, &MainWindow::takeAntenna);
+    connect(m_gallery, &Gallery::tunerWireWanted, this, &MainWindow::addTunerWire);
     connect(m_gallery, &Gallery::left, this, &MainWindow::leaveGallery);
     connect(&m_document, &Document::currentChanged, this, &MainWindow::leaveGallery);
     connect(&m_document, &Document::designReplaced, this, &MainWindow::leaveGallery);
@@ -332,6 +335,28 @@ void MainWindow::takeAntenna(const Antenna& antenna)
     showStage(firstStage);
 }
 
+void MainWindow::addTunerWire()
+{
+    if (!takeTyped())
+        return;
+    const Design& design = m_document.design();
+    const auto lowest =
+        std::find_if(design.operation.bands.begin(), design.operation.bands.end(), [](const WantedBand& w) { return w.wish != Wish::No; });
+    const double frequency = lowest == design.operation.bands.end() ? proposedFrequency(design.operation.bands) : lowest->band.centre();
+    for (const study::Proposal& proposal : study::proposals(design, frequency))
+        if (proposal.antenna.shape.family == "long-wire" && proposal.fault.empty()) {
+            Antenna antenna = proposal.antenna;
+            antenna.name = tr("Wire for a tuner").toStdString();
+            takeAntenna(antenna);
+            for (int i = 0; i < stageCount(); ++i)
+                if (m_stages[std::size_t(i)]->id() == QLatin1String("bands"))
+                    showStage(i);
+            currentStage()->showView(QStringLiteral("finder"));
+            return;
+        }
+    say(tr("There is no place for a wire: give the site a support first."));
+}
+
 void MainWindow::leaveGallery()
 {
     m_gallery->close();
@@ -349,7 +374,8 @@ void MainWindow::flipEnds()
     if (!m_document.hasAntenna() || !takeTyped())
         return;
     if (!m_document.flipEnds())
-        say(tr("%1 has no ends to flip: it is not fed at or near one, or it hangs down where the feed would come.").arg(m_document.shownName()));
+        say(tr("%1 has no ends to flip: it is not fed at or near one, or it hangs down where the feed would come.")
+                .arg(m_document.shownName()));
 }
 
 void MainWindow::renameAntenna()

@@ -58,6 +58,8 @@ public:
     [[nodiscard]] Gallery& gallery() { return *m_gallery; }
     void duplicateAntenna();
     void flipEnds();
+    /// A wire for a tuner, hung as the gallery would, on the view that finds its length.
+    void addTunerWire();
     void togglePin();
     void addVariant();
     void toggleSpread();

@@ -16,20 +16,33 @@ public:
 
     const std::vector<PartSpec>& specs() const override
     {
-        static const std::vector<PartSpec> all{
-            {"shorted",
-             coreText("core", "Its end"),
-             Quantity::Plain,
-             1.0,
-             0.0,
-             1.0,
-             {coreText("core", "open"), coreText("core", "shorted")},
-             {}},
-            metreSpec("length_m", coreText("core", "Length, as cut"), 1.0),
-            ohmSpec("section_ohm", coreText("core", "Wave impedance"), 50.0, 1.0, 2000.0),
-            velocitySpec("velocity_factor", coreText("core", "Velocity factor"), 0.66),
-            {"k1_dB_per_100m", coreText("core", "k1, dB in 100 m at 1 MHz"), Quantity::Plain, 0.6, 0.0, 1000.0, {}, {}},
-            {"k2_dB_per_100m", coreText("core", "k2, dB in 100 m at 1 MHz"), Quantity::Plain, 0.003, 0.0, 100.0, {}, {}}};
+        static const std::vector<PartSpec> all{{"shorted",
+                                                coreText("core", "Its end"),
+                                                Quantity::Plain,
+                                                1.0,
+                                                0.0,
+                                                1.0,
+                                                {coreText("core", "open"), coreText("core", "shorted")},
+                                                {}},
+                                               metreSpec("length_m", coreText("core", "Length, as cut"), 1.0),
+                                               ohmSpec("section_ohm", coreText("core", "Wave impedance"), 50.0, 1.0, 2000.0),
+                                               velocitySpec("velocity_factor", coreText("core", "Velocity factor"), 0.66),
+                                               {"k1_dB_per_100m",
+                                                coreText("core", "Conductor loss, dB/100 m"),
+                                                Quantity::Plain,
+                                                0.6,
+                                                0.0,
+                                                1000.0,
+                                                {},
+                                                coreText("core", "at 1 MHz; grows with the root of the frequency")},
+                                               {"k2_dB_per_100m",
+                                                coreText("core", "Insulation loss, dB/100 m"),
+                                                Quantity::Plain,
+                                                0.003,
+                                                0.0,
+                                                100.0,
+                                                {},
+                                                coreText("core", "at 1 MHz; grows with the frequency")}};
         return all;
     }
 

@@ -141,7 +141,7 @@ void addEndFedFeed(std::vector<ParameterSpec>& all, double ratio, double lossPer
     addShieldSpecs(all);
     all[all.size() - 2].help = coreText("core", "from the transformer; 0: as Feed has it, 10 m where nothing is drawn there");
     all.push_back(transformerRatio(ratio, 200.0));
-    all.push_back(percentSpec("transformer_loss_percent", coreText("core", "It loses"), feedGroup, {lossPercent, 0.0, 60.0},
+    all.push_back(percentSpec("transformer_loss_percent", coreText("core", "Loss in the transformer"), feedGroup, {lossPercent, 0.0, 60.0},
                               coreText("core", "of the power, into a matched load")));
     all.push_back(inductanceSpec("winding_H", coreText("core", "Winding on the line's side"), feedGroup, {0.0, 0.0, 1e-2},
                                  coreText("core", "inductance; too little lifts the SWR on the lowest band. 0: not counted")));
@@ -156,7 +156,7 @@ void addShieldSpecs(std::vector<ParameterSpec>& all)
 {
     all.push_back(lengthSpec("shield_m", coreText("core", "Coax to the choke"), feedGroup, {0.0, 0.0, 500.0},
                              coreText("core", "from the transformer; 0: as Feed has it")));
-    all.push_back(lengthSpec("shield_height_m", coreText("core", "It lies at"), feedGroup, {0.02, 0.005, 100.0},
+    all.push_back(lengthSpec("shield_height_m", coreText("core", "Coax lies at"), feedGroup, {0.02, 0.005, 100.0},
                              coreText("core", "above the ground, after it has come down from the transformer")));
 }
 

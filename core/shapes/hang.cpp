@@ -128,10 +128,48 @@ AntennaShape cornered(const Site& site, const AntennaShape& before, const std::s
     const Support* support = was && end && *end < was->handles.size() ? tiedTo(site, *was, *end) : nullptr;
     const Result<BuiltAntenna> there = buildOver(next, ground);
     if (support && now && there && *now < there->handles.size() && tiedTo(site, *there, *now) != support) {
-        const std::optional<double> top = tieOf(*was, was->handles[*end].at, *support).atTop ? std::optional(support->height) : std::nullopt;
+        const std::optional<double> top =
+            tieOf(*was, was->handles[*end].at, *support).atTop ? std::optional(support->height) : std::nullopt;
         next = family.hung(next, *now, {support->at.x, support->at.y, top, true});
     }
     return buildOver(next, ground) ? next : typed;
+}
+
+namespace {
+
+/// m from a point to where a direction first crosses an outline; nothing where it does not.
+std::optional<double> wayToEdge(const Outline& outline, PlanPoint from, PlanPoint direction)
+{
+    std::optional<double> nearest;
+    for (std::size_t i = 0; i < outline.size(); ++i) {
+        const PlanPoint a = outline[i], b = outline[(i + 1) % outline.size()], edge{b.x - a.x, b.y - a.y}, to{a.x - from.x, a.y - from.y};
+        const double across = direction.x * edge.y - direction.y * edge.x;
+        if (std::abs(across) < 1e-12)
+            continue;
+        const double way = (to.x * edge.y - to.y * edge.x) / across, part = (to.x * direction.y - to.y * direction.x) / across;
+        if (way > 0.0 && part >= 0.0 && part <= 1.0 && (!nearest || way < *nearest))
+            nearest = way;
+    }
+    return nearest;
+}
+
+} // namespace
+
+std::optional<double> roomForWire(const Site& site, const BuiltAntenna& antenna)
+{
+    if (antenna.model.wires.empty())
+        return std::nullopt;
+    const std::vector<Vec3>& points = antenna.model.wires.front().points;
+    const Vec3 before = points[points.size() - 2], end = points.back(), run = end - before;
+    const double length = antenna.model.wires.front().length(), last = distance(before, end), level = std::hypot(run.x, run.y);
+    for (std::size_t i = 0; i < antenna.handles.size(); ++i)
+        if (distance(antenna.handles[i].at, end) < jointTolerance)
+            if (const Support* support = tiedTo(site, antenna, i))
+                return length - last + distance(before, {support->at.x, support->at.y, support->height});
+    if (site.boundary.size() < 3 || level < jointTolerance)
+        return std::nullopt;
+    const auto way = wayToEdge(site.boundary, {before.x, before.y}, {run.x / level, run.y / level});
+    return way ? std::optional(length - last + std::hypot(*way, run.z)) : std::nullopt;
 }
 
 } // namespace vetchling::shapes

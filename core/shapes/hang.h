@@ -31,4 +31,8 @@ AntennaShape carried(const Site& before, const Support& after, const AntennaShap
 /// that a support held is tied to it again. As typed for any other value, and where it could not be built.
 AntennaShape cornered(const Site& site, const AntennaShape& before, const std::string& key, const AntennaShape& typed);
 
+/// m of wire that fit as an antenna's first wire hangs: its last stretch as far as the support that holds its end, else as far as the
+/// boundary in its direction; nothing where neither bounds it.
+std::optional<double> roomForWire(const Site& site, const BuiltAntenna& antenna);
+
 } // namespace vetchling::shapes

@@ -36,7 +36,7 @@ protected:
     static void addTransformer(std::vector<ParameterSpec>& all, double ratio, double lossPercent)
     {
         all.push_back(transformerRatio(ratio, 200.0));
-        all.push_back(percentSpec("transformer_loss_percent", coreText("core", "It loses"), feedGroup, {lossPercent, 0.0, 60.0},
+        all.push_back(percentSpec("transformer_loss_percent", coreText("core", "Loss in the transformer"), feedGroup, {lossPercent, 0.0, 60.0},
                                   coreText("core", "of the power, into a matched load")));
     }
     void takeTransformer(const AntennaShape& shape, BuiltAntenna& out) const

@@ -13,8 +13,8 @@ void addTelescope(std::vector<ParameterSpec>& all)
     all.push_back(numberSpec("section_count", coreText("core", "Sections of the whip"), lengthGroup, {8.0, 1.0, 40.0},
                              coreText("core", "all alike; for settings told as sections out and centimetres")));
     all.push_back(sizeSpec("whip_diameter_m", coreText("core", "Diameter at its foot"), lengthGroup, {0.008, 0.0001, 0.1}));
-    all.push_back(percentSpec("tip_percent", coreText("core", "Tip, of that"), lengthGroup, {35.0, 5.0, 100.0},
-                              coreText("core", "a telescope is thinner towards its tip")));
+    all.push_back(percentSpec("tip_percent", coreText("core", "Diameter at its tip"), lengthGroup, {35.0, 5.0, 100.0},
+                              coreText("core", "of that at its foot: a telescope is thinner towards its tip")));
 }
 
 void settleTelescope(AntennaShape& shape, const std::string& length)

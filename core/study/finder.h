@@ -5,6 +5,7 @@
 #include "core/study/ratios.h"
 
 #include <memory>
+#include <optional>
 
 namespace vetchling::study {
 
@@ -24,5 +25,8 @@ struct FinderFacts {
 
 /// @param map may be null
 FinderFacts finderFacts(const std::vector<Band>& bands, const FreeLengthOptions& options, std::shared_ptr<const LengthMap> map);
+
+/// Of the drawn ratios the one with the lowest worst SWR at a length; nothing before the map is solved there.
+std::optional<double> ratioFor(const FinderFacts& facts, double length);
 
 } // namespace vetchling::study

@@ -11,6 +11,7 @@
 #include "app/stages/sky/flat_sky.h"
 #include "app/stages/sky/sky_compare.h"
 #include "app/widgets/value_edit.h"
+#include "core/shapes/hang.h"
 
 #include <QCheckBox>
 
@@ -363,10 +364,6 @@ TEST_F(BandsStageTest, WhatIsCutHasNoSettings)
     show("bands");
     ASSERT_TRUE(settle());
     EXPECT_TRUE(find<QWidget>("bands settings")->isHidden());
-    EXPECT_TRUE(find<QWidget>("bands finder")->isHidden()) << "a dipole fed in its middle is no wire for a tuner";
-    chooseAntenna(1);
-    ASSERT_TRUE(settle());
-    EXPECT_FALSE(find<QWidget>("bands finder")->isHidden());
 }
 
 TEST_F(BandsStageTest, TheFinderRanksGapsAndTakesOne)
@@ -380,10 +377,43 @@ TEST_F(BandsStageTest, TheFinderRanksGapsAndTakesOne)
     type("finderMargin", QStringLiteral("5"));
     ASSERT_TRUE(waitForSentence("lowest worst SWR")) << sentence().toStdString();
     const double before = parameter("length_m");
+    document().setParameter("transformer_ratio", 2.0, {});
+    const double ratio = parameter("transformer_ratio");
+    ASSERT_TRUE(waitForSentence("lowest worst SWR")) << sentence().toStdString();
+    click("finderTakeSolved");
+    const QString words = find<QPushButton>("finderTakeSolved")->text();
+    EXPECT_NE(parameter("length_m"), before);
+    EXPECT_TRUE(words.contains(QStringLiteral("behind %1:1").arg(parameter("transformer_ratio")))) << words.toStdString();
+    EXPECT_NE(parameter("transformer_ratio"), ratio);
+    document().undoStack().undo(); // both in one
+    EXPECT_EQ(parameter("length_m"), before);
+    EXPECT_EQ(parameter("transformer_ratio"), ratio);
     click("finderTake");
     EXPECT_NE(parameter("length_m"), before);
-    document().undoStack().undo();
-    EXPECT_EQ(parameter("length_m"), before);
+}
+
+TEST_F(BandsStageTest, TheFinderStaysWithinWhatThereIsRoomFor)
+{
+    chooseAntenna(1);
+    showView("finder");
+    const auto room = shapes::roomForWire(document().design().site, *shapes::buildOver(document().antenna().shape, {}));
+    ASSERT_TRUE(room);
+    EXPECT_LE(find<ValueEdit>("finderTo")->value(), *room + 1e-6);
+    type("finderTo", QStringLiteral("60")); // asked for
+    EXPECT_EQ(find<ValueEdit>("finderTo")->value(), 60.0);
+}
+
+TEST_F(BandsStageTest, TheFinderAddsAWireWhereThereIsNone)
+{
+    chooseAntenna(0);
+    showView("finder");
+    EXPECT_TRUE(sentence().contains(QStringLiteral("is none"))) << sentence().toStdString();
+    const std::size_t before = document().design().antennas.size();
+    click("finderAdd");
+    EXPECT_EQ(document().design().antennas.size(), before + 1);
+    EXPECT_EQ(document().antenna().shape.family, "long-wire");
+    EXPECT_TRUE(find<QToolButton>("bands finder")->isChecked());
+    EXPECT_TRUE(waitForSentence("lowest worst SWR")) << sentence().toStdString();
 }
 
 // ---- sky

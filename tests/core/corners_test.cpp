@@ -6,6 +6,7 @@
 #include <gtest/gtest.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace vetchling::shapes {
 namespace {
@@ -79,6 +80,27 @@ TEST(Corners, AWireMayStandUpright)
     EXPECT_FALSE(buildOver(garden.antenna.shape, {}).ok()) << "a climb of 3.6 m by 3.5 m of wire";
 }
 
+// 2026-11: 40 m of wire were proposed between supports 21 m apart.
+TEST(RoomForWire, EndsAtTheTieAndAtTheBoundary)
+{
+    Garden garden;
+    const auto built = [&] { return *buildOver(garden.antenna.shape, {}); };
+    const Vec3 feed = built().feedPoint;
+    const double toTree = std::sqrt(std::pow(16.0 - feed.x, 2) + std::pow(-14.0 - feed.y, 2) + std::pow(9.0 - 2.5, 2));
+    EXPECT_NEAR(roomForWire(garden.design.site, built()).value(), toTree, 1e-6);
+    garden.type("first_run_m", 5.0); // a corner on the way changes nothing
+    EXPECT_NEAR(roomForWire(garden.design.site, built()).value(), toTree, 0.02);
+    garden.type("first_run_m", 0.0);
+    for (const auto& [key, value] :
+         {std::pair("x_m", 2.0), std::pair("y_m", 3.0), std::pair("bearing_deg", 90.0), std::pair("end_height_m", 2.5)})
+        garden.antenna.shape.parameters[key] = value;
+    EXPECT_FALSE(roomForWire(garden.design.site, built())) << "an open field";
+    garden.design.site.boundary = {{-4.0, -6.0}, {20.0, -6.0}, {20.0, 12.0}, {-4.0, 12.0}};
+    EXPECT_NEAR(roomForWire(garden.design.site, built()).value(), 18.0, 1e-6);
+    garden.antenna.shape.parameters["bearing_deg"] = 45.0; // to the north side, 9 m away, before the east one
+    EXPECT_NEAR(roomForWire(garden.design.site, built()).value(), 9.0 * std::sqrt(2.0), 1e-6);
+}
+
 TEST(FlippedEnds, AreTheSameWireFedFromTheOtherEnd)
 {
     int flipping = 0;
@@ -103,7 +125,7 @@ TEST(FlippedEnds, AreTheSameWireFedFromTheOtherEnd)
         EXPECT_LT(distance(a.front(), c.front()), 1e-6) << family->id();
         EXPECT_LT(distance(a.back(), c.back()), 1e-6) << family->id();
         if (family->id() == "off-centre-dipole")
-            continue; // its feed stays
+            continue;                                                 // its feed stays
         const auto holds = [&](Vec3 p, const BuiltAntenna& antenna) { // one of its handles: all corners and both ends have one
             return std::any_of(antenna.handles.begin(), antenna.handles.end(), [&](const Handle& h) { return distance(h.at, p) < 1e-6; });
         };

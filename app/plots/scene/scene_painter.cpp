@@ -265,7 +265,7 @@ void ScenePainter::paintSupport(const Support& s)
         return;
     }
     if (m_content.view == SceneView::Turn) { // it stands among the solids
-        m_sketch.name(top, 8.0, name, {c.inkSoft, 11});
+        m_sketch.name(top, 8.0, name, {c.inkSoft, 11}, false);
         return;
     }
     const double half = s.kind == SupportKind::Tower ? 6.0 : 2.0;

@@ -25,8 +25,9 @@ public:
         connect(m_reactances, &QCheckBox::toggled, coverage->rows(), &CoverageRows::setReactances);
         m_page->addOption(m_reactances);
         tellsFigures({coverage->rows()});
-        m_views = {coverage, new LengthMapView(context, m_desk, this), new SettingsView(context, m_desk, this),
-                   new FinderView(context, m_desk, this)};
+        auto* finder = new FinderView(context, m_desk, this);
+        connect(finder, &FinderView::wireWanted, this, &Stage::tunerWireWanted);
+        m_views = {coverage, new LengthMapView(context, m_desk, this), new SettingsView(context, m_desk, this), finder};
         addViews();
         connect(&m_desk, &BandsDesk::operatingReady, this, &Stage::summaryChanged);
         connect(&context.solver, &SolveService::detailReady, this, [this] {
@@ -39,6 +40,13 @@ public:
     QString name() const override { return tr("Bands"); }
     Canvas* canvas() override { return view().canvas(); }
     QString tableText() const override { return view().tableText(); }
+
+    void showView(const QString& id) override
+    {
+        for (BandsView* v : m_views)
+            if (v->id() == id)
+                m_buttons.show(v->widget());
+    }
 
     QString summary() const override
     {

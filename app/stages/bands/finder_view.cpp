@@ -4,6 +4,7 @@
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
+#include "core/shapes/hang.h"
 #include "core/study/ratios.h"
 
 #include <QMouseEvent>
@@ -57,8 +58,12 @@ void FinderChart::render(Sketch& sketch, const QSizeF& size)
     const Colours& c = sketch.colours();
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
     if (m_facts->bands.empty()) {
-        sketch.text({0.5 * size.width(), 60.0}, tr("No band is wanted yet: choose some on Coverage."), Qt::AlignHCenter | Qt::AlignTop,
-                    {c.inkSoft, 14});
+        const bool wanted =
+            std::any_of(m_context.document.design().operation.bands.begin(), m_context.document.design().operation.bands.end(),
+                        [](const WantedBand& w) { return w.wish != Wish::No; });
+        sketch.text({0.5 * size.width(), 60.0},
+                    wanted ? tr("Choose a wire fed at its end, or add one.") : tr("No band is wanted yet: choose some on Coverage."),
+                    Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 14});
         return;
     }
     const QRectF rule = ruleArea(size), solved = solvedArea(size);
@@ -136,6 +141,7 @@ void FinderChart::paintSolved(Sketch& sketch, const QRectF& area) const
     if (!map)
         return;
     const QColor colours[] = {c.inkFaint, c.sky, c.leaf, c.brick};
+    std::vector<std::vector<QPointF>> drawn(std::size(study::drawnRatios));
     for (std::size_t r = 0; r < std::size(study::drawnRatios); ++r) {
         QPainterPath path;
         QPointF last;
@@ -145,6 +151,7 @@ void FinderChart::paintSolved(Sketch& sketch, const QRectF& area) const
             if (!std::isfinite(worst) || px < area.left() || px > area.right())
                 continue;
             last = {px, y(worst)};
+            drawn[r].push_back(last);
             path.elementCount() == 0 ? path.moveTo(last) : path.lineTo(last);
         }
         if (path.elementCount() == 0)
@@ -152,8 +159,18 @@ void FinderChart::paintSolved(Sketch& sketch, const QRectF& area) const
         sketch.painter().setBrush(Qt::NoBrush);
         sketch.painter().setPen(QPen(colours[r], 1.7));
         sketch.painter().drawPath(path);
-        sketch.label(last + QPointF(-4, -3), tr("%1:1").arg(study::drawnRatios[r]), Qt::AlignRight | Qt::AlignBottom,
-                     {colours[r], 12, true, c.paper});
+        sketch.reservePath(path);
+    }
+    for (std::size_t r = 0; r < drawn.size(); ++r) { // beside its line, from the right, where nothing runs
+        std::vector<Sketch::Place> places;
+        for (auto p = drawn[r].rbegin(); p != drawn[r].rend(); ++p)
+            for (double away : {6.0, 14.0}) {
+                places.push_back({*p - QPointF(0.0, away), Qt::AlignRight | Qt::AlignBottom});
+                places.push_back({*p + QPointF(0.0, away), Qt::AlignRight | Qt::AlignTop});
+            }
+        sketch.keepWithin(area);
+        sketch.fit(places, tr("%1:1").arg(study::drawnRatios[r]), {colours[r], 12, true});
+        sketch.keepWithin({});
     }
     if (map->lobeCeiling) {
         const double ceiling = x(*map->lobeCeiling, area);
@@ -195,8 +212,8 @@ FinderView::FinderView(ViewContext& context, BandsDesk& desk, QObject* parent)
     : BandsView(context, desk, parent), m_chart(new FinderChart(context))
 {
     connect(m_chart, &FinderChart::taken, this, [this](double length) {
-        if (offered())
-            document().setParameter(lengthKey(), length, {});
+        const auto facts = m_desk.finder();
+        take(length, facts ? study::ratioFor(*facts, length) : std::nullopt);
     });
     connect(&desk, &BandsDesk::mapChanged, this, &BandsView::changed);
 }
@@ -223,14 +240,43 @@ QString FinderView::fault() const
     return facts && !facts->faults.empty() ? coreWords(facts->faults.front().message, system()) : QString();
 }
 
+/// Of another antenna: from a quarter wave, below which nobody would begin, to a whole one or as much as there is room for.
+void FinderView::chooseRange()
+{
+    const WantedBand* lowest = lowestWanted();
+    if (!lowest || m_antenna == document().current())
+        return;
+    m_antenna = document().current();
+    m_options.from = std::round(0.25 * wavelength(lowest->band.centre()));
+    m_options.to = std::max(m_options.from + 20.0, std::round(wavelength(lowest->band.centre())));
+    const AntennaModel* model = m_context.models.current();
+    m_room = model && model->built ? shapes::roomForWire(document().design().site, *model->built) : std::nullopt;
+    if (m_room && *m_room < m_options.to) {
+        m_options.to = std::floor(10.0 * *m_room) / 10.0;
+        m_options.from = std::min(m_options.from, 0.5 * m_options.to);
+    }
+}
+
+/// Length and ratio in one, where it has a transformer and a ratio is known.
+void FinderView::take(double length, std::optional<double> ratio)
+{
+    if (lengthKey().empty())
+        return;
+    shapes::Parameters values{{lengthKey(), length}};
+    if (ratio && document().family().spec(document().antenna().shape, "transformer_ratio"))
+        values["transformer_ratio"] = *ratio;
+    document().setParameters(tr("take a length"), values);
+}
+
 void FinderView::buildLedger(Ledger& ledger)
 {
-    if (const WantedBand* lowest = lowestWanted();
-        lowest && m_antenna != document().current()) { // shorter than a quarter wave nobody would begin with
-        m_antenna = document().current();
-        m_options.from = std::round(0.25 * wavelength(lowest->band.centre()));
-        m_options.to = std::max(m_options.from + 20.0, std::round(wavelength(lowest->band.centre())));
+    if (lengthKey().empty()) {
+        ledger.note(tr("A length is found here for one wire fed at its end, which goes to a tuner; this antenna is none."));
+        QPushButton* add = ledger.button(tr("Add a wire for a tuner"), QStringLiteral("finderAdd"), true);
+        connect(add, &QPushButton::clicked, this, &FinderView::wireWanted);
+        return;
     }
+    chooseRange();
     ledger.heading(tr("By rule"));
     const auto number = [&](const QString& label, units::Quantity quantity, const char* object, double lowest, double highest,
                             double* target) {
@@ -253,17 +299,25 @@ void FinderView::buildLedger(Ledger& ledger)
     m_slow->setHelp(tr("of the wire: its jacket, its height and its ends; bare wire in the clear is near 1"));
     m_from = number(tr("Shortest wire"), units::Quantity::Length, "finderFrom", 0.1, 5000.0, &m_options.from);
     m_to = number(tr("Longest wire"), units::Quantity::Length, "finderTo", 0.1, 5000.0, &m_options.to);
+    if (m_room)
+        ledger.note(tr("As it hangs there is room for %1 of wire; a longer one is looked for when you type it.")
+                        .arg(lengthWords(*m_room, system())));
     m_ranked = ledger.note();
     m_ranked->setObjectName(QStringLiteral("finderRanked"));
     m_takeBest = ledger.button({}, QStringLiteral("finderTake"), true);
     connect(m_takeBest, &QPushButton::clicked, this, [this] {
-        if (const auto facts = m_desk.finder(); facts && !facts->free.empty() && offered())
-            document().setParameter(lengthKey(), facts->free.front().best, {});
+        if (const auto facts = m_desk.finder(); facts && !facts->free.empty())
+            take(facts->free.front().best, study::ratioFor(*facts, facts->free.front().best));
     });
     ledger.line();
     ledger.heading(tr("By solution"));
     m_solved = ledger.note();
     m_solved->setObjectName(QStringLiteral("finderSolved"));
+    m_takeSolved = ledger.button({}, QStringLiteral("finderTakeSolved"));
+    connect(m_takeSolved, &QPushButton::clicked, this, [this] {
+        if (const auto facts = m_desk.finder(); facts && facts->map && !facts->best.empty())
+            take(facts->map->columns[facts->best.front().column].value, facts->best.front().ratio);
+    });
     ledger.note(
         tr("A wire that is not resonant radiates as well as another; what it costs is lost in transformer, tuner and line. The rule "
            "keeps clear of very high impedances, no more."));
@@ -271,7 +325,9 @@ void FinderView::buildLedger(Ledger& ledger)
 
 void FinderView::refresh()
 {
-    if (!m_margin || !offered())
+    if (lengthKey().empty())
+        m_chart->show(nullptr, 0.0);
+    if (!m_margin || lengthKey().empty())
         return;
     m_margin->setValue(m_options.marginPercent, system());
     m_measure->setCurrentIndex(m_options.measure == DistanceMeasure::Multiple ? 1 : 0);
@@ -294,9 +350,17 @@ void FinderView::refresh()
     m_ranked->setText(!fault().isEmpty() ? fault()
                       : ranked.isEmpty() ? tr("No length keeps that margin on all wanted bands: take a smaller margin.")
                                          : ranked.join(QLatin1Char('\n')));
+    const auto takeWords = [&](double length, std::optional<double> ratio) {
+        const bool behind = ratio && document().family().spec(document().antenna().shape, "transformer_ratio");
+        return behind ? tr("Take %1 behind %2:1").arg(lengthWords(length, system())).arg(*ratio)
+                      : tr("Take %1").arg(lengthWords(length, system()));
+    };
     m_takeBest->setVisible(!free.empty());
     if (!free.empty())
-        m_takeBest->setText(tr("Take %1").arg(lengthWords(free.front().best, system())));
+        m_takeBest->setText(takeWords(free.front().best, study::ratioFor(*facts, free.front().best)));
+    m_takeSolved->setVisible(facts->map && !facts->best.empty());
+    if (facts->map && !facts->best.empty())
+        m_takeSolved->setText(takeWords(facts->map->columns[facts->best.front().column].value, facts->best.front().ratio));
     QStringList solved;
     const auto& map = facts->map;
     const std::vector<study::RatioChoice>& choices = facts->best;
@@ -321,6 +385,8 @@ QString FinderView::sentence() const
 {
     if (const QString words = missing(); !words.isEmpty())
         return words;
+    if (lengthKey().empty())
+        return tr("Found for a wire fed at its end; %1 is none.").arg(document().shownName());
     const auto facts = m_desk.finder();
     if (!facts || facts->free.empty())
         return fault().isEmpty() ? tr("No length keeps that margin on all wanted bands.") : fault();

@@ -49,16 +49,23 @@ public:
     QString title() const override { return tr("Bands: a wire for a tuner"); }
     QString sentence() const override;
     QString tableText() const override;
-    bool offered() const override { return !lengthKey().empty(); }
+    bool offered() const override { return document().hasAntenna(); }
+    QString layout() const override { return lengthKey().empty() ? QStringLiteral("none") : QStringLiteral("wire"); }
     void buildLedger(Ledger& ledger) override;
     void forgetLedger() override { m_margin = nullptr; }
     void refresh() override;
+
+signals:
+    /// A new antenna is wanted, of the kind that has such a length.
+    void wireWanted();
 
 private:
     /// The length that is found, of antennas that are one wire from feed to end; empty for others.
     [[nodiscard]] std::string lengthKey() const;
     [[nodiscard]] const WantedBand* lowestWanted() const;
     [[nodiscard]] QString fault() const;
+    void chooseRange();
+    void take(double length, std::optional<double> ratio);
 
     FinderChart* m_chart;
     Id m_antenna; ///< the range was chosen for
@@ -66,7 +73,8 @@ private:
     ValueEdit *m_margin = nullptr, *m_slow = nullptr, *m_fast = nullptr, *m_from = nullptr, *m_to = nullptr;
     QComboBox* m_measure = nullptr;
     QLabel *m_ranked = nullptr, *m_solved = nullptr;
-    QPushButton* m_takeBest = nullptr;
+    QPushButton *m_takeBest = nullptr, *m_takeSolved = nullptr;
+    std::optional<double> m_room; ///< m of wire that fit as it hangs; the range is no longer than that unless it is typed
 };
 
 } // namespace vetchling::app

@@ -38,6 +38,11 @@ ShiftPanel::ShiftPanel(ViewContext& context, BandsDesk& desk, Ledger& ledger, QO
     }
     m_words = ledger.note();
     m_words->setObjectName(QStringLiteral("coilWords"));
+    m_table = ledger.note();
+    m_table->setObjectName(QStringLiteral("coilTable"));
+    m_table->setTextFormat(Qt::RichText);
+    m_givenUp = ledger.note();
+    m_givenUp->setObjectName(QStringLiteral("coilGivenUp"));
     m_try = new QCheckBox(tr("Show the map with it"));
     m_try->setObjectName(QStringLiteral("tryCoil"));
     m_try->setToolTip(tr("The map as it is now stays as dashed lines"));
@@ -74,6 +79,12 @@ void ShiftPanel::refresh()
     for (QPushButton* button : m_solves)
         button->setEnabled(!m_desk.compensating());
     const bool there = found && !m_desk.compensating();
+    m_table->setVisible(there);
+    m_givenUp->setVisible(there);
+    if (there) {
+        m_table->setText(tableOf(*found));
+        m_givenUp->setText(givenUp(*found));
+    }
     m_take->setVisible(there && found->helps());
     m_try->setVisible(there);
     if (!there && m_try->isChecked())
@@ -87,31 +98,56 @@ void ShiftPanel::refresh()
                                                              : coreWords(m_desk.compensationFaults().front().message, m_context.system()));
 }
 
-/// "Coil 1.2 µH, …: score 5.0 instead of 3.1", with what each band gains and loses.
+/// "Coil 1.2 µH, coil from the feed at 2.1 m: the wanted bands are better together, score 5.0 instead of 3.1."
 QString ShiftPanel::told(const study::Compensation& found) const
 {
     const shapes::Family& family = shapes::familyOf(found.shape);
-    QStringList parts, bands, widths;
+    QStringList parts;
     for (const auto& [key, value] : found.values)
         if (const shapes::ParameterSpec* spec = family.spec(found.shape, key))
             parts << tr("%1 %2").arg(coreWords(spec->label).toLower(), valueWords(value, spec->quantity, m_context.system()));
-    double worst = 0.0;
+    const QString words = found.helps() ? tr("%1: the wanted bands are better together, score %2 instead of %3.")
+                                        : tr("%1 is the best there is, and no gain: score %2 instead of %3.");
+    QString all = parts.join(QStringLiteral(", "));
+    all[0] = all[0].toUpper();
+    return words.arg(all).arg(found.scoreAfter, 0, 'f', 1).arg(found.scoreBefore, 0, 'f', 1);
+}
+
+/// A line a band: its lowest SWR and its width under the limit, before and after, and what the coil takes.
+QString ShiftPanel::tableOf(const study::Compensation& found) const
+{
+    const auto cell = [](const QString& words, bool bold = false) {
+        return QStringLiteral("<td align=\"right\" style=\"padding-right: 9px\">%1</td>")
+            .arg(bold ? QStringLiteral("<b>%1</b>").arg(words) : words);
+    };
+    const auto kilohertz = [](double width) { return width > 0.0 ? QString::number(width / 1e3, 'f', 0) : QStringLiteral("–"); };
+    QString rows = QStringLiteral("<tr>%1%2%3%4</tr>").arg(cell({}), cell(tr("SWR")), cell(tr("kHz wide")), cell(tr("coil, dB")));
     for (const study::CompensatedBand& b : found.bands) {
-        if (std::abs(b.swrAfter - b.swrBefore) > 0.05 && std::min(b.swrAfter, b.swrBefore) < swrCap)
-            bands << tr("%1 %2 → %3").arg(bandName(b.band), swrText(b.swrBefore), swrText(b.swrAfter));
-        if (b.widthBefore > 0.0 || b.widthAfter > 0.0)
-            widths << tr("%1 %2 → %3 kHz").arg(bandName(b.band)).arg(b.widthBefore / 1e3, 0, 'f', 0).arg(b.widthAfter / 1e3, 0, 'f', 0);
-        worst = std::max(worst, b.lossAfter - b.lossBefore);
+        const double loss = b.lossAfter - b.lossBefore;
+        rows += QStringLiteral("<tr>%1%2%3%4</tr>")
+                    .arg(cell(bandName(b.band).toHtmlEscaped(), true), cell(tr("%1 → %2").arg(swrText(b.swrBefore), swrText(b.swrAfter))),
+                         cell(tr("%1 → %2").arg(kilohertz(b.widthBefore), kilohertz(b.widthAfter))),
+                         cell(loss > 0.05 ? QString::number(loss, 'f', 1) : QStringLiteral("–")));
     }
-    const QString words = found.helps() ? tr("%1. Score %2 instead of %3. SWR: %4. It costs up to %5 dB in coils.")
-                                        : tr("%1 is the best there is, and no gain: score %2 instead of %3. SWR: %4. It would cost up to "
-                                             "%5 dB in coils.");
-    return words.arg(parts.join(QStringLiteral(", ")))
-               .arg(found.scoreAfter, 0, 'f', 1)
-               .arg(found.scoreBefore, 0, 'f', 1)
-               .arg(bands.isEmpty() ? tr("as before") : bands.join(QStringLiteral(", ")))
-               .arg(worst, 0, 'f', 1) +
-           (widths.isEmpty() ? QString() : tr(" Width under the limit: %1.").arg(widths.join(QStringLiteral(", "))));
+    return QStringLiteral("<table cellspacing=\"0\">%1</table>").arg(rows);
+}
+
+/// What gets worse by it.
+QString ShiftPanel::givenUp(const study::Compensation& found) const
+{
+    constexpr double seen = 0.1, narrower = 0.1; // of an SWR; of a width
+    QStringList all;
+    double loss = 0.0;
+    for (const study::CompensatedBand& b : found.bands) {
+        if (b.swrAfter > b.swrBefore + seen && b.swrBefore < swrCap)
+            all << tr("match on %1").arg(bandName(b.band));
+        else if (b.widthAfter < (1.0 - narrower) * b.widthBefore)
+            all << tr("%1 kHz of %2").arg((b.widthBefore - b.widthAfter) / 1e3, 0, 'f', 0).arg(bandName(b.band));
+        loss = std::max(loss, b.lossAfter - b.lossBefore);
+    }
+    if (loss > 0.05)
+        all << tr("up to %1 dB in the coil").arg(loss, 0, 'f', 1);
+    return all.isEmpty() ? tr("Nothing is given up for it.") : tr("Given up for it: %1.").arg(all.join(QStringLiteral(", ")));
 }
 
 void ShiftPanel::take()

@@ -26,12 +26,14 @@ private:
     void solve(const std::function<void()>& ask);
     void take();
     [[nodiscard]] QString told(const study::Compensation& found) const;
+    [[nodiscard]] QString tableOf(const study::Compensation& found) const;
+    [[nodiscard]] QString givenUp(const study::Compensation& found) const;
     [[nodiscard]] QString bandName(const Id& id) const;
 
     ViewContext& m_context;
     BandsDesk& m_desk;
     std::vector<QPushButton*> m_solves;
-    QLabel* m_words = nullptr;
+    QLabel *m_words = nullptr, *m_table = nullptr, *m_givenUp = nullptr;
     QCheckBox* m_try = nullptr;
     QPushButton* m_take = nullptr;
 };

@@ -164,6 +164,10 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
     auto* back = new QPushButton(tr("Back"), this);
     back->setObjectName(QStringLiteral("galleryBack"));
     back->setToolTip(tr("Back without a new antenna (Esc)"));
+    auto* tuner = new QPushButton(tr("Wire for a tuner"), this);
+    tuner->setObjectName(QStringLiteral("galleryTuner"));
+    tuner->setToolTip(tr("A wire of any length, fed at its end: the length is found for all wanted bands"));
+    connect(tuner, &QPushButton::clicked, this, &Gallery::tunerWireWanted);
     m_want->setObjectName(QStringLiteral("galleryWant"));
     m_want->setAccessibleName(tr("What is wanted"));
     for (Want want : {Want::Any, Want::One, Want::Harmonics, Want::Several, Want::Shed})
@@ -177,11 +181,12 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
         m_desk.setTies(m_tieChoices[std::size_t(row)]);
         m_desk.open(m_desk.frequency());
     });
-    for (QWidget* part : std::initializer_list<QWidget*>{m_frequency, m_ties, m_want, m_filter, back})
+    for (QWidget* part : std::initializer_list<QWidget*>{m_frequency, m_ties, m_want, tuner, m_filter, back})
         addOption(part);
     setTabOrder(m_frequency, m_ties);
     setTabOrder(m_ties, m_want);
-    setTabOrder(m_want, m_filter);
+    setTabOrder(m_want, tuner);
+    setTabOrder(tuner, m_filter);
     setTabOrder(m_filter, back);
     m_complaint->setObjectName(QStringLiteral("galleryComplaint"));
     m_complaint->setProperty("role", "caution");

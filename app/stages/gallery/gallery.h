@@ -34,6 +34,7 @@ public:
 signals:
     void taken(const Antenna& antenna);
     void left();
+    void tunerWireWanted();
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;
