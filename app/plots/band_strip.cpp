@@ -230,6 +230,11 @@ void BandStrip::paintEvent(QPaintEvent* event)
         paintAll(painter);
     if (m_solver.busy())
         painter.fillRect(QRectF(0, 0, width() * m_solver.progress(), progressHeight), c.leafMid);
+    if (hasFocus()) {
+        painter.setPen(QPen(c.leaf, 2.0));
+        painter.setBrush(Qt::NoBrush);
+        painter.drawRect(QRectF(rect()).adjusted(1.0, 1.0, -1.0, -1.0));
+    }
     if (m_fresh) {
         m_fresh = false;
         emit traced();

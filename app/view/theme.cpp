@@ -151,6 +151,7 @@ QWidget#ledgerBody { background: @paper; }
 QScrollArea { border: none; background: transparent; }
 QLineEdit, QComboBox, QPlainTextEdit { background: @card; border: 1px solid @hairline; border-radius: 4px; padding: 1px 8px; min-height: 20px; selection-background-color: @leafPale; selection-color: @ink; }
 QLineEdit { qproperty-alignment: 'AlignRight|AlignVCenter'; }
+QFileDialog QLineEdit, QInputDialog QLineEdit { qproperty-alignment: 'AlignLeft|AlignVCenter'; }
 QLineEdit[wide="true"] { qproperty-alignment: 'AlignLeft|AlignVCenter'; }
 QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus { border: 2px solid @leaf; padding: 0px 7px; }
 QLineEdit[wrong="true"] { border: 2px solid @brick; padding: 0px 7px; }

@@ -41,10 +41,12 @@ void Message::say(const QString& words)
 
 void Message::place()
 {
-    const int width = std::min(widest, parentWidget()->width() - 2 * inset);
+    constexpr int fields = 300; // px at the right that it does not cover; the page's title is at the top
+    const int room = parentWidget()->width() - fields, width = std::min(widest, room - 2 * inset);
     ensurePolished();
     const QRect words = fontMetrics().boundingRect(QRect(0, 0, width - 2 * padding, 1000), Qt::TextWordWrap, text());
-    setGeometry((parentWidget()->width() - width) / 2, inset, width, words.height() + 2 * padding);
+    const int height = words.height() + 2 * padding;
+    setGeometry((room - width) / 2, parentWidget()->height() - inset - height, width, height);
 }
 
 bool Message::eventFilter(QObject* watched, QEvent* event)

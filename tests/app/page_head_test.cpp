@@ -1,7 +1,9 @@
 /// One head for every page: its controls stand on one line, and none is cut however narrow the window.
 #include "tests/app/app_fixture.h"
 
+#include "app/plots/band_strip.h"
 #include "app/stages/stage.h"
+#include "app/widgets/choice.h"
 #include "core/design/variants.h"
 
 #include <set>
@@ -76,6 +78,54 @@ TEST_F(PageHead, AViewWithTheFocusShowsIt)
     side->setFocus();
     ASSERT_TRUE(side->hasFocus());
     EXPECT_NE(side->grab().toImage(), without);
+}
+
+// 2026-11: of three choices two and a half were seen.
+TEST_F(PageHead, AChoicesPopUpShowsAllOfIt)
+{
+    ASSERT_TRUE(settle());
+    show("bands");
+    QTest::qWait(20);
+    Choice* box = nullptr;
+    for (auto* one : window().findChildren<Choice*>())
+        if (one->isVisible() && one->count() >= 3)
+            box = one;
+    ASSERT_TRUE(box) << "the wishes for bands";
+    box->showPopup();
+    QTest::qWait(50);
+    int rows = 0;
+    for (int row = 0; row < std::min(box->count(), box->maxVisibleItems()); ++row)
+        rows += box->view()->sizeHintForRow(row);
+    EXPECT_GE(box->view()->viewport()->height(), rows);
+    box->hidePopup();
+}
+
+TEST_F(PageHead, AMessageCoversNeitherTitleNorFields)
+{
+    for (int width : {900, 1366, 1920}) {
+        window().resize(width, 640);
+        window().say(QStringLiteral("Something has been done, and this is said in a sentence that is long enough for two lines in a window "
+                                    "that is as narrow as the smallest one that anybody has asked for so far."));
+        QTest::qWait(20);
+        auto* message = find<QLabel>("message");
+        const auto covers = [&](QWidget* other) {
+            return QRect(message->mapTo(&window(), QPoint()), message->size()).intersects({other->mapTo(&window(), QPoint()), other->size()});
+        };
+        EXPECT_FALSE(covers(page()->findChild<QLabel*>(QStringLiteral("stageTitle")))) << width;
+        EXPECT_FALSE(covers(find<QStackedWidget>("ledger"))) << width;
+        EXPECT_TRUE(window().rect().contains(message->mapTo(&window(), QPoint(message->width() - 1, message->height() - 1)))) << width;
+    }
+}
+
+TEST_F(PageHead, TheStripWithTheFocusShowsIt)
+{
+    window().activateWindow();
+    ASSERT_TRUE(QTest::qWaitForWindowActive(&window()) && settle());
+    auto* strip = window().findChild<BandStrip*>();
+    find<QToolButton>("view1")->setFocus();
+    const QRgb without = strip->grab().toImage().pixel(1, strip->height() / 2);
+    strip->setFocus();
+    EXPECT_NE(strip->grab().toImage().pixel(1, strip->height() / 2), without);
 }
 
 } // namespace

@@ -89,18 +89,24 @@ std::vector<Id> CoverageRows::rows() const
     return large;
 }
 
-std::vector<CoverageRows::Place> CoverageRows::places(double width) const
+/// Where there is room, rows with a chart are higher, up to a measure that reads well.
+std::vector<CoverageRows::Place> CoverageRows::places(const QSizeF& size) const
 {
+    constexpr double mostGrowth = 90.0; // px
+    const std::vector<Id> bands = rows();
+    const auto charts = std::count_if(bands.begin(), bands.end(), [this](const Id& band) { return isLarge(band); });
+    const double least = bandRowHeight * double(charts) + lineHeight * double(long(bands.size()) - charts) + headingHeight;
+    const double growth = charts > 0 ? std::clamp((size.height() - least) / double(charts), 0.0, mostGrowth) : 0.0;
     std::vector<Place> all;
     double top = 0.0;
     bool before = true;
-    for (const Id& band : rows()) {
+    for (const Id& band : bands) {
         const bool large = isLarge(band);
         if (before && !large)
             top += headingHeight;
         before = large;
-        const double height = large ? bandRowHeight : lineHeight;
-        all.push_back({band, QRectF(0.0, top, width, height), large});
+        const double height = large ? bandRowHeight + growth : lineHeight;
+        all.push_back({band, QRectF(0.0, top, size.width(), height), large});
         top += height;
     }
     return all;
@@ -108,7 +114,7 @@ std::vector<CoverageRows::Place> CoverageRows::places(double width) const
 
 void CoverageRows::refresh()
 {
-    const std::vector<Place> all = places(width());
+    const std::vector<Place> all = places(QSizeF(width(), 0.0));
     setMinimumHeight(all.empty() ? 80 : int(all.back().area.bottom()) + 8);
     update();
 }
@@ -117,7 +123,7 @@ void CoverageRows::render(Sketch& sketch, const QSizeF& size)
 {
     const Colours& c = sketch.colours();
     sketch.painter().fillRect(QRectF({0, 0}, size), c.paper);
-    const std::vector<Place> all = places(size.width());
+    const std::vector<Place> all = places(size);
     if (!m_context.solver.curve() || all.empty()) {
         const QString missing = all.empty()                         ? tr("No band is wanted yet: choose them at the right.")
                                 : !m_context.document.hasAntenna()  ? tr("No antenna yet: add one with + at the top.")
@@ -142,7 +148,7 @@ void CoverageRows::render(Sketch& sketch, const QSizeF& size)
 
 void CoverageRows::mousePressEvent(QMouseEvent* event)
 {
-    for (const Place& place : places(width()))
+    for (const Place& place : places(QSizeF(size())))
         if (place.area.contains(event->position())) {
             m_context.document.selectBand(place.band);
             return;

@@ -39,7 +39,7 @@ private:
         bool large;
     };
     /// @param width px
-    [[nodiscard]] std::vector<Place> places(double width) const;
+    [[nodiscard]] std::vector<Place> places(const QSizeF& size) const;
     [[nodiscard]] SwrChart chartOf(const Band& band, const QRectF& row) const;
     void paintRow(Sketch& sketch, const Shown& shown, const QRectF& row);
     [[nodiscard]] QString reasonWords(const Shown& shown) const;

@@ -122,6 +122,9 @@ void LengthMapView::buildLedger(Ledger& ledger)
             m_figures.emplace_back(w.id, ledger.figure(QString::fromStdString(w.band.name)));
     m_takeBest = ledger.button({}, QStringLiteral("takeBest"), true);
     m_takeFavourite = ledger.button({}, QStringLiteral("takeFavourite"));
+    QSizePolicy keeps = m_takeBest->sizePolicy(); // what is below does not move under the pointer when the map is there
+    keeps.setRetainSizeWhenHidden(true);
+    m_takeBest->setSizePolicy(keeps);
     connect(m_takeBest, &QPushButton::clicked, this, [this] {
         if (const auto map = m_desk.map(); map && map->bestAllRound)
             take(map->columns[*map->bestAllRound].value, false);

@@ -58,7 +58,7 @@ LossBoard::Rows LossBoard::rowsOf(const study::FeedReport& report, const QSizeF&
     rows.left = nameWidth;
     rows.width = size.width() * (1.0 - netPart) - nameWidth - 26.0;
     const double room = size.height() - rows.top - cardHeight - 24.0;
-    rows.step = std::clamp(room / double(std::max<std::size_t>(1, report.rows.size())), 26.0, 62.0);
+    rows.step = std::clamp(room / double(std::max<std::size_t>(1, report.rows.size())), 26.0, 96.0);
     double least = -1.0, most = 1.0;
     for (const study::FeedRow& row : report.rows) {
         least = std::min({least, row.ahead(), row.aheadAtLeast()});
@@ -132,7 +132,7 @@ void LossBoard::paintRow(Sketch& sketch, const study::FeedReport& report, const 
     if (roomy)
         sketch.text({0.0, y + 17.0}, tr("SWR %1").arg(swrText(seen)), Qt::AlignLeft | Qt::AlignTop,
                     {seen > m_context.document.design().operation.swrLimit ? c.brick : c.inkSoft, 12});
-    const double height = roomy ? 20.0 : 15.0;
+    const double height = roomy ? std::clamp(0.34 * rows.step, 20.0, 32.0) : 15.0;
     double x = rows.left, labelEnd = -1e9;
     const auto block = [&](double share, const QColor& colour) {
         const QRectF area(x, y, rows.width * share, height);

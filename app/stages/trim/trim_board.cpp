@@ -15,7 +15,7 @@ namespace vetchling::app {
 namespace {
 
 const std::vector<double> columnShares{0.19, 0.33, 0.11, 0.12, 0.25};
-constexpr double chartTop = 10.0, highestChart = 200.0, lowestChart = 105.0, axisHeight = 34.0; // px
+constexpr double chartTop = 10.0, highestChart = 330.0, lowestChart = 105.0, axisHeight = 34.0; // px
 constexpr double logRoom = 104.0;                                                               // px: the log's head and three rows
 constexpr double orderRow = 25.0, senseRow = 34.0;                                              // px
 
