@@ -155,9 +155,11 @@ QFileDialog QLineEdit, QInputDialog QLineEdit { qproperty-alignment: 'AlignLeft|
 QLineEdit[wide="true"] { qproperty-alignment: 'AlignLeft|AlignVCenter'; }
 QLineEdit:focus, QComboBox:focus, QPlainTextEdit:focus { border: 2px solid @leaf; padding: 0px 7px; }
 QLineEdit[wrong="true"] { border: 2px solid @brick; padding: 0px 7px; }
+QComboBox { combobox-popup: 0; }
 QComboBox::drop-down { border: none; width: 18px; }
 QComboBox::down-arrow { image: url(:/icons/chevron-@mode.svg); width: 10px; height: 10px; }
 QComboBox QAbstractItemView { background: @card; border: 1px solid @hairline; selection-background-color: @leafPale; selection-color: @ink; outline: none; }
+QComboBox QAbstractItemView::item { min-height: 22px; padding-left: 6px; }
 QPushButton { border: 1px solid @leaf; border-radius: 4px; padding: 6px 12px; color: @leaf; background: transparent; font-weight: 600; }
 QPushButton:hover { background: @leafPale; }
 QPushButton[small="true"] { padding: 4px 4px; }
