@@ -69,6 +69,8 @@ void SitePainter::reserveAll()
         const double r = radiusOf(s);
         m_sketch.reserve({at.x() - r, at.y() - r, 2 * r, 2 * r});
     }
+    for (const Building& b : site().buildings)
+        m_sketch.reservePath(path(b.outline));
     for (const Antenna& a : m_context.document.design().antennas)
         if (const shapes::BuiltAntenna* built = soundAntenna(m_context, a.id))
             for (const Wire& w : built->model.wires)

@@ -399,8 +399,14 @@ TEST_F(BandsStageTest, TheFinderStaysWithinWhatThereIsRoomFor)
     const auto room = shapes::roomForWire(document().design().site, *shapes::buildOver(document().antenna().shape, {}));
     ASSERT_TRUE(room);
     EXPECT_LE(find<ValueEdit>("finderTo")->value(), *room + 1e-6);
+    document().edit({}, {}, [](Design& d) { d.site.boundary = {{0, 0}, {400, 0}, {400, 300}, {0, 300}}; }); // the garden grows
+    document().edit({}, {}, [](Design& d) { d.site.supports.clear(); });
+    document().setParameter("first_run_m", 0.0, {});
+    EXPECT_GT(find<ValueEdit>("finderTo")->value(), *room) << "and the proposal with it";
     type("finderTo", QStringLiteral("60")); // asked for
     EXPECT_EQ(find<ValueEdit>("finderTo")->value(), 60.0);
+    document().setParameter("bearing_deg", 200.0, {});
+    EXPECT_EQ(find<ValueEdit>("finderTo")->value(), 60.0) << "stays as typed";
 }
 
 TEST_F(BandsStageTest, TheFinderAddsAWireWhereThereIsNone)

@@ -240,21 +240,36 @@ QString FinderView::fault() const
     return facts && !facts->faults.empty() ? coreWords(facts->faults.front().message, system()) : QString();
 }
 
-/// Of another antenna: from a quarter wave, below which nobody would begin, to a whole one or as much as there is room for.
+std::optional<double> FinderView::room() const
+{
+    const AntennaModel* model = m_context.models.current();
+    return model && model->built ? shapes::roomForWire(document().design().site, *model->built) : std::nullopt;
+}
+
+QString FinderView::layout() const
+{
+    if (lengthKey().empty())
+        return QStringLiteral("none");
+    const std::optional<double> fits = room();
+    return fits ? QStringLiteral("wire in %1 m").arg(*fits, 0, 'f', 1) : QStringLiteral("wire");
+}
+
+/// From a quarter wave, below which nobody would begin, to a whole one or as much as there is room for; what was typed stays.
 void FinderView::chooseRange()
 {
     const WantedBand* lowest = lowestWanted();
-    if (!lowest || m_antenna == document().current())
+    m_room = room();
+    const bool typed = m_options.from != m_chosen.first || m_options.to != m_chosen.second;
+    if (!lowest || (m_antenna == document().current() && typed))
         return;
     m_antenna = document().current();
     m_options.from = std::round(0.25 * wavelength(lowest->band.centre()));
     m_options.to = std::max(m_options.from + 20.0, std::round(wavelength(lowest->band.centre())));
-    const AntennaModel* model = m_context.models.current();
-    m_room = model && model->built ? shapes::roomForWire(document().design().site, *model->built) : std::nullopt;
     if (m_room && *m_room < m_options.to) {
         m_options.to = std::floor(10.0 * *m_room) / 10.0;
         m_options.from = std::min(m_options.from, 0.5 * m_options.to);
     }
+    m_chosen = {m_options.from, m_options.to};
 }
 
 /// Length and ratio in one, where it has a transformer and a ratio is known.

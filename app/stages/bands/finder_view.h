@@ -50,7 +50,7 @@ public:
     QString sentence() const override;
     QString tableText() const override;
     bool offered() const override { return document().hasAntenna(); }
-    QString layout() const override { return lengthKey().empty() ? QStringLiteral("none") : QStringLiteral("wire"); }
+    QString layout() const override;
     void buildLedger(Ledger& ledger) override;
     void forgetLedger() override { m_margin = nullptr; }
     void refresh() override;
@@ -64,6 +64,7 @@ private:
     [[nodiscard]] std::string lengthKey() const;
     [[nodiscard]] const WantedBand* lowestWanted() const;
     [[nodiscard]] QString fault() const;
+    [[nodiscard]] std::optional<double> room() const;
     void chooseRange();
     void take(double length, std::optional<double> ratio);
 
@@ -74,7 +75,8 @@ private:
     QComboBox* m_measure = nullptr;
     QLabel *m_ranked = nullptr, *m_solved = nullptr;
     QPushButton *m_takeBest = nullptr, *m_takeSolved = nullptr;
-    std::optional<double> m_room; ///< m of wire that fit as it hangs; the range is no longer than that unless it is typed
+    std::pair<double, double> m_chosen; ///< m, the range as it was proposed
+    std::optional<double> m_room;       ///< m of wire that fit as it hangs; the range is no longer than that unless it is typed
 };
 
 } // namespace vetchling::app

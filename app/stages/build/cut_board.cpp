@@ -283,10 +283,14 @@ double CutBoard::paintTable(Sketch& sketch, double top, double width)
             if (onScreen() && std::find(own.begin(), own.end(), chosen()) != own.end())
                 sketch.painter().fillRect(m_rows.back().second, c.leafPale);
         }
-        for (std::size_t k = 0; k + 1 < 8; ++k)
+        for (std::size_t k = 0; k + 1 < 8; ++k) {
+            std::size_t next = k + 1; // what is said may go on where nothing stands beside it
+            while (next + 1 < 8 && rows[r][int(next)].isEmpty())
+                ++next;
             sketch.text({width * columns[k] + 4.0, y + 0.5 * height},
-                        fitted(sketch, rows[r][int(k)], width * (columns[k + 1] - columns[k]) - 8.0, k == 6 && r > 0),
+                        fitted(sketch, rows[r][int(k)], width * (columns[next] - columns[k]) - 8.0, k == 6 && r > 0),
                         Qt::AlignLeft | Qt::AlignVCenter, {r == 0 ? c.inkSoft : c.ink, 12, k == 6 && r > 0});
+        }
         double x = width * columns[7];
         if (r == 0)
             sketch.text({x, y + 0.5 * height}, rows[0][7], Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 12});

@@ -328,9 +328,16 @@ void TrimBoard::paintCurves(Sketch& sketch, double width) const
     if (curve) {
         chart.curve(
             sketch, [&](double f) { return curve->swrAt(f); }, QPen(c.inkFaint, 1.4));
-        const double f = chart.from + 0.06 * (chart.to - chart.from), swr = curve->swrAt(f);
-        if (!std::isnan(swr) && swr < 5.0)
-            sketch.label({chart.x(f), chart.y(swr) + 22}, tr("model, as drawn"), Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
+        std::vector<Sketch::Place> places; // below the curve or above it, from its left end on
+        for (double share : {0.06, 0.1, 0.15, 0.2, 0.3, 0.7, 0.8, 0.88, 0.94}) {
+            const double f = chart.from + share * (chart.to - chart.from), swr = curve->swrAt(f);
+            for (double away : {8.0, 16.0, 24.0})
+                if (!std::isnan(swr) && swr < 5.0) {
+                    places.push_back({{chart.x(f), chart.y(swr) + away}, Qt::AlignRight | Qt::AlignTop});
+                    places.push_back({{chart.x(f), chart.y(swr) - away}, Qt::AlignLeft | Qt::AlignBottom});
+                }
+        }
+        sketch.fit(places, tr("model, as drawn"), {c.inkSoft, 12});
     }
     paintMeasured(sketch, chart);
     sketch.keepWithin({});
