@@ -254,8 +254,13 @@ void SettingsChart::paintChart(Sketch& sketch, const QRectF& area) const
         sketch.painter().setBrush(row->reached ? c.petal : c.brick);
         sketch.painter().drawEllipse(p, row->band == m_context.document.selectedBand() ? 6.5 : 4.5,
                                      row->band == m_context.document.selectedBand() ? 6.5 : 4.5);
-        sketch.label(p + QPointF(8, -8), QString::fromStdString(findBand(m_context.document.design(), row->band)->band.name),
-                     Qt::AlignLeft | Qt::AlignBottom, {c.ink, 12, true});
+        std::vector<Sketch::Place> places; // at a corner of its point, where no line runs
+        for (double away : {8.0, 14.0, 20.0})
+            for (const auto& [aside, side] : {std::pair(away, Qt::AlignLeft), std::pair(-away, Qt::AlignRight)}) {
+                places.push_back({p + QPointF(aside, -away), side | Qt::AlignBottom});
+                places.push_back({p + QPointF(aside, away), side | Qt::AlignTop});
+            }
+        sketch.put(places, QString::fromStdString(findBand(m_context.document.design(), row->band)->band.name), {c.ink, 12, true});
     }
     if (nowShown)
         sketch.label({area.right() + 6, y(now)}, tr("now"), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12});
