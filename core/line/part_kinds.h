@@ -24,5 +24,8 @@ PartSpec qSpec(std::string key, std::string label, double standard);
 PartSpec ohmSpec(std::string key, std::string label, double standard, double lowest, double highest, std::string help = {});
 PartSpec metreSpec(std::string key, std::string label, double standard, std::string help = {});
 PartSpec velocitySpec(std::string key, std::string label, double standard);
+/// What a line loses in its conductors and in its insulation ("k1_dB_per_100m", "k2_dB_per_100m").
+PartSpec conductorLossSpec();
+PartSpec insulationLossSpec();
 
 } // namespace vetchling

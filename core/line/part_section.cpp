@@ -50,22 +50,8 @@ private:
                 metreSpec("length_2_m", coreText("core", "Piece at the antenna"), 0.0, coreText("core", "of the second line; 0: none")),
                 ohmSpec("section_2_ohm", coreText("core", "its wave impedance"), 50.0, 1.0, 2000.0),
                 velocitySpec("velocity_factor_2", coreText("core", "its velocity factor"), 0.66),
-                {"k1_dB_per_100m",
-                 coreText("core", "Conductor loss, dB/100 m"),
-                 Quantity::Plain,
-                 0.6,
-                 0.0,
-                 1000.0,
-                 {},
-                 coreText("core", "at 1 MHz; grows with the root of the frequency")},
-                {"k2_dB_per_100m",
-                 coreText("core", "Insulation loss, dB/100 m"),
-                 Quantity::Plain,
-                 0.003,
-                 0.0,
-                 100.0,
-                 {},
-                 coreText("core", "at 1 MHz; grows with the frequency")}};
+                conductorLossSpec(),
+                insulationLossSpec()};
     }
 };
 

@@ -52,4 +52,16 @@ PartSpec velocitySpec(std::string key, std::string label, double standard)
             coreText("core", "speed on the line over that of light")};
 }
 
+PartSpec conductorLossSpec()
+{
+    return {"k1_dB_per_100m", coreText("core", "Conductor loss, dB/100 m"), units::Quantity::Plain, 0.6, 0.0, 1000.0, {},
+            coreText("core", "at 1 MHz; grows with the root of the frequency")};
+}
+
+PartSpec insulationLossSpec()
+{
+    return {"k2_dB_per_100m", coreText("core", "Insulation loss, dB/100 m"), units::Quantity::Plain, 0.003, 0.0, 100.0, {},
+            coreText("core", "at 1 MHz; grows with the frequency")};
+}
+
 } // namespace vetchling

@@ -27,22 +27,8 @@ public:
                                                metreSpec("length_m", coreText("core", "Length, as cut"), 1.0),
                                                ohmSpec("section_ohm", coreText("core", "Wave impedance"), 50.0, 1.0, 2000.0),
                                                velocitySpec("velocity_factor", coreText("core", "Velocity factor"), 0.66),
-                                               {"k1_dB_per_100m",
-                                                coreText("core", "Conductor loss, dB/100 m"),
-                                                Quantity::Plain,
-                                                0.6,
-                                                0.0,
-                                                1000.0,
-                                                {},
-                                                coreText("core", "at 1 MHz; grows with the root of the frequency")},
-                                               {"k2_dB_per_100m",
-                                                coreText("core", "Insulation loss, dB/100 m"),
-                                                Quantity::Plain,
-                                                0.003,
-                                                0.0,
-                                                100.0,
-                                                {},
-                                                coreText("core", "at 1 MHz; grows with the frequency")}};
+                                               conductorLossSpec(),
+                                               insulationLossSpec()};
         return all;
     }
 
