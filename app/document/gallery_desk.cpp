@@ -68,9 +68,7 @@ Waiting GalleryDesk::waiting()
     return {[this] { return !m_givenUp && unanswered() > 0; }, [this] { return m_givenUp; },
             [this] { return m_entries.empty() ? 0.0 : 1.0 - double(unanswered()) / double(m_entries.size()); },
             [this] {
-                for (const work::Queue::Ticket& job : m_jobs)
-                    job->cancel();
-                m_jobs.clear();
+                cancelAll();
                 ++m_round;
                 m_givenUp = true;
                 emit opened();
@@ -81,11 +79,24 @@ Waiting GalleryDesk::waiting()
             }};
 }
 
-void GalleryDesk::close()
+void GalleryDesk::cancelAll()
 {
-    for (const work::Queue::Ticket& job : m_jobs)
+    for (const auto& [id, job] : m_jobs)
         job->cancel();
     m_jobs.clear();
+}
+
+void GalleryDesk::hurry(const std::string& id)
+{
+    for (const auto& [other, job] : m_jobs)
+        if (other != id)
+            job->cancel();
+    std::erase_if(m_jobs, [&](const auto& job) { return job.first != id; });
+}
+
+void GalleryDesk::close()
+{
+    cancelAll();
     m_entries.clear();
     m_givenUp = false;
     ++m_round;
@@ -100,7 +111,7 @@ void GalleryDesk::start(const study::Proposal& proposal)
          },
          [this, round = m_round, id = proposal.id](const Result<study::Proposed>& answer, bool) { take(round, id, answer); }});
     if (job)
-        m_jobs.push_back(job);
+        m_jobs[proposal.id] = job;
 }
 
 void GalleryDesk::take(unsigned long round, const std::string& id, const Result<study::Proposed>& answer)

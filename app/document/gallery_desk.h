@@ -51,6 +51,9 @@ public:
     /// The rest was left as it is placed.
     [[nodiscard]] bool givenUp() const { return m_givenUp; }
 
+    /// One is wanted now: the others are no longer looked into.
+    void hurry(const std::string& id);
+
     /// What may take long here.
     [[nodiscard]] std::vector<NamedWaiting> waitings();
 
@@ -62,6 +65,7 @@ private:
     [[nodiscard]] bool isFromShed(const Entry& entry) const;
     [[nodiscard]] Waiting waiting();
     void startUnanswered();
+    void cancelAll();
     void start(const study::Proposal& proposal);
     void take(unsigned long round, const std::string& id, const Result<study::Proposed>& answer);
 
@@ -72,8 +76,8 @@ private:
     Design m_hung; ///< with those supports alone
     double m_frequency = 0.0;
     std::vector<Entry> m_entries;
-    std::vector<work::Queue::Ticket> m_jobs;
-    unsigned long m_round = 0; ///< answers of an earlier one are dropped
+    std::map<std::string, work::Queue::Ticket> m_jobs; ///< by proposal
+    unsigned long m_round = 0;                         ///< answers of an earlier one are dropped
     bool m_givenUp = false;
 };
 

@@ -211,7 +211,11 @@ void MainWindow::listen()
     connect(m_shelf, &Shelf::renamed, &m_document, &Document::renameAntenna);
     connect(m_shelf, &Shelf::removeWanted, this, &MainWindow::removeAntenna);
     connect(m_trail, &Trail::chosen, this, &MainWindow::showStage);
-    connect(m_gallery, &Gallery::taken, this, &MainWindow::takeAntenna);
+    connect(m_gallery, &Gallery::taken, this, [this](const Antenna& antenna) {
+        takeAntenna(antenna);
+        currentStage()->showView(QStringLiteral("side"));
+        m_shelf->startRename();
+    });
     connect(m_gallery, &Gallery::tunerWireWanted, this, &MainWindow::addTunerWire);
     connect(m_gallery, &Gallery::left, this, &MainWindow::leaveGallery);
     connect(&m_document, &Document::currentChanged, this, &MainWindow::leaveGallery);

@@ -36,8 +36,8 @@ protected:
     static void addTransformer(std::vector<ParameterSpec>& all, double ratio, double lossPercent)
     {
         all.push_back(transformerRatio(ratio, 200.0));
-        all.push_back(percentSpec("transformer_loss_percent", coreText("core", "Loss in the transformer"), feedGroup, {lossPercent, 0.0, 60.0},
-                                  coreText("core", "of the power, into a matched load")));
+        all.push_back(percentSpec("transformer_loss_percent", coreText("core", "Loss in the transformer"), feedGroup,
+                                  {lossPercent, 0.0, 60.0}, coreText("core", "of the power, into a matched load")));
     }
     void takeTransformer(const AntennaShape& shape, BuiltAntenna& out) const
     {
@@ -124,7 +124,7 @@ protected:
 class ThreeQuarters final : public TallVertical {
 public:
     std::string id() const override { return "three-quarter-vertical"; }
-    std::string title() const override { return coreText("core", "Three-quarter-wave vertical"); }
+    std::string title() const override { return coreText("core", "Three-quarter vertical"); }
     std::string summary() const override
     {
         return coreText("core", "A quarter wave on three times its frequency: near 50 ohm without a coil, but its lobe rises.");

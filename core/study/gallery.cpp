@@ -48,7 +48,7 @@ Text tooLong(const AntennaShape& shape, const GallerySupports& supports)
                     longest = std::max(longest, std::hypot(p.x - q.x, p.y - q.y));
     if (longest <= supports.apart())
         return {};
-    return {coreText("core", "needs %1 between its supports, and they are %2 apart"), Measure{longest, units::Quantity::Length},
+    return {coreText("core", "needs %1 between supports that are %2 apart"), Measure{longest, units::Quantity::Length},
             Measure{supports.apart(), units::Quantity::Length}};
 }
 
@@ -78,7 +78,7 @@ private:
     std::vector<Proposal> of(const Family& family)
     {
         std::vector<Proposal> all;
-        Antenna usual = newAntenna(family, m_frequency, m_design.site);
+        Antenna usual = newAntenna(family, innermost(family), m_design.site);
         if (AntennaShape wanted = usual.shape; forSeveralBands(family, wanted)) {
             takeBands(wanted, m_design.operation.bands, [](const std::string&) { return true; });
             if (shapes::buildOver(wanted, m_design.site.soil.ground()))
@@ -102,6 +102,26 @@ private:
             all.push_back(made(family, slope, Ties::OneSupport, " sloping", coreText("core", "Sloping dipole")));
         }
         return all;
+    }
+
+    /// What is added band by band downwards begins a wanted band higher where none is below: the frequency is its outermost one's.
+    double innermost(const Family& family) const
+    {
+        const AntennaShape usual = family.standardShape(m_frequency);
+        const auto tuned = family.tuned(usual);
+        const bool downwards =
+            family.configurations(usual).size() > 1 &&
+            std::any_of(tuned.begin(), tuned.end(), [&](const shapes::TunedLength& t) { return t.frequency < m_frequency; });
+        std::optional<double> above;
+        for (const WantedBand& w : m_design.operation.bands) {
+            if (w.wish == Wish::No)
+                continue;
+            if (w.band.to < m_frequency)
+                return m_frequency;
+            if (!above && w.band.from > m_frequency)
+                above = w.band.centre();
+        }
+        return downwards && above ? *above : m_frequency;
     }
 
     AntennaShape standard(const Family& family) const { return family.standardShape(m_frequency); }

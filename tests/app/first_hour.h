@@ -75,7 +75,7 @@ protected:
         ASSERT_TRUE(window().galleryOpen());
         auto* card = find<GalleryCard>((std::string("proposal ") + id).c_str());
         QTest::mouseClick(card, Qt::LeftButton);
-        ASSERT_FALSE(window().galleryOpen());
+        ASSERT_TRUE(waitedFor([this] { return !window().galleryOpen(); }, 60000)); // it is tuned first
     }
     void action(const char* name) { window().findChild<QAction*>(QLatin1String(name))->trigger(); }
     Design empty() { return window().emptyDesign(); }

@@ -194,7 +194,7 @@ TEST_F(GalleryTest, IsWalkedByTheArrowsAndTakenByEnter)
     EXPECT_GT(below->y(), second->y());
     const std::string family = window().gallery().desk().find(below->proposal())->proposal.antenna.shape.family;
     QTest::keyClick(below, Qt::Key_Return);
-    EXPECT_FALSE(window().galleryOpen());
+    EXPECT_TRUE(waitedFor([this] { return !window().galleryOpen(); }, 60000));
     EXPECT_EQ(document().antenna().shape.family, family);
 }
 

@@ -199,6 +199,14 @@ QStringList Ink::wordsStruck() const
     return found;
 }
 
+QStringList Ink::texts() const
+{
+    QStringList all;
+    for (const Words& w : m_words)
+        all << w.text;
+    return all;
+}
+
 QStringList Ink::wordsCut() const
 {
     QStringList found;

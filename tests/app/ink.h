@@ -31,6 +31,7 @@ public:
     [[nodiscard]] QStringList wordsStruck() const;
     /// Words that leave the paper.
     [[nodiscard]] QStringList wordsCut() const;
+    [[nodiscard]] QStringList texts() const;
     [[nodiscard]] int words() const { return int(m_words.size()); }
 
 protected:

@@ -213,7 +213,11 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
     connect(m_filter, &QLineEdit::textChanged, this, &Gallery::search);
     connect(back, &QPushButton::clicked, this, &Gallery::left);
     connect(&m_desk, &GalleryDesk::opened, this, &Gallery::rebuild);
-    connect(&m_desk, &GalleryDesk::answered, this, &Gallery::show);
+    connect(&m_desk, &GalleryDesk::answered, this, [this](const std::string& proposal) {
+        show(proposal);
+        if (proposal == m_pressed)
+            take(proposal);
+    });
 }
 
 Gallery::~Gallery() { m_desk.close(); }
@@ -228,7 +232,11 @@ void Gallery::open(double frequency)
     m_grid->step(Qt::Key_Right);
 }
 
-void Gallery::close() { m_desk.close(); }
+void Gallery::close()
+{
+    m_pressed.clear();
+    m_desk.close();
+}
 
 void Gallery::refresh()
 {
@@ -268,6 +276,7 @@ void Gallery::offerTies()
 
 void Gallery::rebuild()
 {
+    m_pressed.clear();
     const study::GallerySupports supports = m_desk.supports();
     const auto support = [&](const Support& s) {
         return tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_context.system()));
@@ -341,6 +350,8 @@ void Gallery::show(const std::string& proposal)
         return;
     const QString before = card->searchText();
     card->show(*entry, m_desk.supports(), scale());
+    if (!m_pressed.empty())
+        return; // the sentence tells of that one
     if (card->searchText() != before && m_want->currentIndex() > 0)
         search(); // what it is found by has come with its answer
     const int left = m_desk.unanswered();
@@ -370,6 +381,18 @@ void Gallery::take(const std::string& proposal)
     const GalleryDesk::Entry* entry = m_desk.find(proposal);
     if (!entry)
         return;
+    if (entry->placed && !entry->done() && !m_desk.givenUp()) {
+        m_pressed = proposal;
+        m_desk.hurry(proposal);
+        setSentence(tr("%1 is being tuned over your soil and is yours then (Esc: not).").arg(coreWords(entry->proposal.title)));
+        return;
+    }
+    if (m_pressed == proposal && !entry->answer) { // pressed once more it is taken as the rules have it
+        m_pressed.clear();
+        setSentence(tr("%1 could not be tuned: %2. Press it again to have it with the rule's lengths.")
+                        .arg(coreWords(entry->proposal.title), coreWords(entry->fault, m_context.system())));
+        return;
+    }
     Antenna antenna = entry->antenna();
     antenna.name = nameOf(*entry).toStdString();
     emit taken(antenna);

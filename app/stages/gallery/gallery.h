@@ -52,6 +52,7 @@ private:
     ViewContext& m_context;
     GalleryDesk m_desk;
     ValueEdit* m_frequency;
+    std::string m_pressed;        ///< proposal that is taken as soon as it is tuned; empty: none
     std::optional<double> m_kept; ///< Hz that the person typed, for this design
     QLineEdit* m_filter;
     QComboBox *m_want, *m_ties;

@@ -16,7 +16,7 @@ namespace vetchling::app {
 namespace {
 
 constexpr double drawingHeight = 92.0, margin = 12.0, soilRoom = 12.0; // px
-constexpr double rounding = 6.0;
+constexpr double rounding = 6.0, lineHeight = 14.0;
 
 } // namespace
 
@@ -60,8 +60,9 @@ void GalleryCard::describe(const GalleryDesk::Entry& entry)
     QStringList bands, inPart;
     if (entry.answer) {
         const shapes::ParameterSpec* spec = family.spec(entry.answer->antenna.shape, entry.answer->what.parameter);
-        m_value = valueWords(entry.answer->value, spec->quantity, system);
-        m_figure = tr("%1 %2").arg(m_value, coreWords(entry.answer->what.name));
+        const QString value = spec->quantity == units::Quantity::Length ? lengthWords(entry.answer->value, system, 2)
+                                                                        : valueWords(entry.answer->value, spec->quantity, system);
+        m_figure = tr("%1 %2").arg(value, coreWords(entry.answer->what.name));
         for (const WantedBand& w : m_context.document.design().operation.bands)
             if (const Service service = entry.answer->service(w.id); service != Service::No)
                 (service == Service::Served ? bands : inPart) << QString::fromStdString(w.band.name);
@@ -109,8 +110,35 @@ void GalleryCard::paintEvent(QPaintEvent*)
     painter.drawRoundedRect(QRectF(rect()).adjusted(1.0, 1.0, -1.0, -1.0), rounding, rounding);
     drawAntenna(sketch, QRectF(margin, 8.0, width() - 2.0 * margin, drawingHeight - 8.0));
     const double textWidth = width() - 2.0 * margin;
-    sketch.text({margin, 112.0}, m_context.theme.elided(m_title, textWidth, 12, true), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12, true});
-    drawSquares(sketch, QRectF(margin, 122.0, textWidth, 16.0));
+    const QString words = !m_reason.isEmpty() ? m_reason : m_figure.isEmpty() ? tr("being tuned …") : m_figure;
+    const int room = m_reason.isEmpty() ? 3 : 4; // lines; the squares take that of the last
+    const QStringList title = linesOf(m_title, textWidth, 2, true);
+    constexpr double firstLine = 107.0;
+    double y = firstLine;
+    for (const QString& line : title + linesOf(words, textWidth, room - int(title.size()), false)) {
+        const bool bold = y < firstLine + lineHeight * double(title.size());
+        sketch.text({margin, y}, line, Qt::AlignLeft | Qt::AlignVCenter, {bold ? c.ink : c.inkSoft, 12, bold});
+        y += lineHeight;
+    }
+    if (m_reason.isEmpty())
+        drawSquares(sketch, QRectF(margin, 148.0, textWidth, 8.0));
+}
+
+/// What does not go on the last one ends in dots.
+QStringList GalleryCard::linesOf(const QString& words, double width, int most, bool bold) const
+{
+    const QFontMetricsF metrics(m_context.theme.font(12, bold));
+    QStringList lines{QString()};
+    for (const QString& word : words.split(QLatin1Char(' '))) {
+        const QString longer = lines.back().isEmpty() ? word : lines.back() + QLatin1Char(' ') + word;
+        if (lines.size() < most && !lines.back().isEmpty() && metrics.horizontalAdvance(longer) > width)
+            lines << word;
+        else
+            lines.back() = longer;
+    }
+    for (QString& line : lines)
+        line = m_context.theme.elided(line, width, 12, bold);
+    return lines;
 }
 
 void GalleryCard::drawAntenna(Sketch& sketch, const QRectF& area) const
@@ -167,22 +195,16 @@ void GalleryCard::drawAntenna(Sketch& sketch, const QRectF& area) const
 void GalleryCard::drawSquares(Sketch& sketch, const QRectF& line) const
 {
     const Colours& c = sketch.colours();
-    constexpr double wide = 7.0, gap = 2.0;
-    const double all = double(m_wished) * (wide + gap);
-    const bool squares = m_reason.isEmpty() && m_wished > 0;
-    const bool roomy = QFontMetricsF(m_context.theme.font(12)).horizontalAdvance(m_figure) < line.width() - all - 4.0;
-    const QString figure = m_figure.isEmpty() ? tr("being tuned …") : roomy ? m_figure : m_value;
-    const QString words = m_reason.isEmpty() ? figure : m_reason;
-    sketch.text({line.left(), line.center().y()}, m_context.theme.elided(words, line.width() - (squares ? all + 4.0 : 0.0), 12),
-                Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 12});
-    for (std::size_t i = 0; squares && i < m_wished; ++i) {
-        const QRectF square(line.right() - all + double(i) * (wide + gap) + gap, line.center().y() - 5.0, wide, 10.0);
+    constexpr double wide = 10.0, gap = 2.0;
+    const double each = std::min(wide + gap, line.width() / std::max(1.0, double(m_wished)));
+    for (std::size_t i = 0; i < m_wished; ++i) {
+        const QRectF square(line.left() + double(i) * each, line.top(), each - gap, line.height());
         sketch.painter().setPen(Qt::NoPen);
         const Service service = i < m_squares.size() ? m_squares[i] : Service::No;
         sketch.painter().setBrush(service == Service::Served ? c.leaf : c.fill);
         sketch.painter().drawRoundedRect(square, 2.0, 2.0);
         if (service == Service::Partly)
-            sketch.painter().fillRect(square.adjusted(1.0, 5.0, -1.0, -1.0), c.leafMid);
+            sketch.painter().fillRect(square.adjusted(1.0, 4.0, -1.0, -1.0), c.leafMid);
     }
 }
 

@@ -11,7 +11,7 @@ namespace vetchling::app {
 class GalleryCard : public QAbstractButton {
     Q_OBJECT
 public:
-    static constexpr QSize cardSize{160, 146};
+    static constexpr QSize cardSize{160, 166};
 
     GalleryCard(ViewContext& context, std::string proposal, QWidget* parent = nullptr);
     [[nodiscard]] const std::string& proposal() const { return m_proposal; }
@@ -34,11 +34,12 @@ protected:
 private:
     void drawAntenna(class Sketch& sketch, const QRectF& area) const;
     void drawSquares(class Sketch& sketch, const QRectF& line) const;
+    [[nodiscard]] QStringList linesOf(const QString& words, double width, int most, bool bold) const;
     void describe(const GalleryDesk::Entry& entry);
 
     ViewContext& m_context;
     std::string m_proposal;
-    QString m_title, m_value, m_figure, m_reason, m_search;
+    QString m_title, m_figure, m_reason, m_search;
     std::shared_ptr<const shapes::BuiltAntenna> m_built;
     std::vector<Vec3> m_supportTops;
     double m_scale = 5.0;

@@ -113,6 +113,12 @@ public:
         m_caution->setText(m_power->cautionText());
     }
 
+    void showView(const QString& view) override
+    {
+        if (view == QLatin1String("side"))
+            m_views.showPlace(int(SceneView::Side));
+    }
+
 private:
     const shapes::Family& family() const { return document().family(); }
 
