@@ -308,7 +308,7 @@ const char* codeOf(SiteWarning::Kind kind)
 Json checkOf(const Design& design, const Antenna& antenna)
 {
     Json warnings = Json::array(), clearance = nullptr;
-    const auto built = shapes::buildOver(antenna.shape, design.site.soil.ground());
+    const auto built = shapes::buildOver(antenna.shape, groundUnder(design, antenna));
     bool fits = false;
     if (!built) {
         const Fault& fault = built.faults().front();
@@ -360,12 +360,20 @@ Faults setOne(const std::string& setting, Design& design, Antenna& antenna)
     using units::Quantity;
     const auto equals = setting.find('=');
     const std::string key = setting.substr(0, equals), text = equals == std::string::npos ? "" : setting.substr(equals + 1);
-    if (key == "soil") {
+    if (key == "own_soil" && text == "site") {
+        antenna.soil.reset();
+        return {};
+    }
+    if (key == "soil" || key == "own_soil") {
         Request asked;
         asked.soil = text;
         const Result<Soil> soil = chosenSoil(asked);
         if (!soil || text.empty())
-            return {{"soil", text.empty() ? Text("name the id of a soil in data/soils.json") : soil.faults().front().message}};
+            return {{key, text.empty() ? Text("name the id of a soil in data/soils.json") : soil.faults().front().message}};
+        if (key == "own_soil") {
+            antenna.soil = *soil;
+            return {};
+        }
         design.site.soil = *soil;
         forgetDamage(design, "site.soil");
         return {};
@@ -391,11 +399,10 @@ Faults setOne(const std::string& setting, Design& design, Antenna& antenna)
     }
     const auto target = targets.find(key);
     if (target == targets.end() || equals == std::string::npos)
-        return {
-            {setting,
-             "write name=value with a parameter of the family, wire.diameter_m, wire.jacket_m, soil, soil.permittivity, soil.conductivity, "
-             "soil.pair_frequency_Hz, design_frequency_Hz, "
-             "swr_limit, loss_limit_dB, foldback_swr or power_W"}};
+        return {{setting, "write name=value with a parameter of the family, wire.diameter_m, wire.jacket_m, soil, own_soil, "
+                          "soil.permittivity, soil.conductivity, "
+                          "soil.pair_frequency_Hz, design_frequency_Hz, "
+                          "swr_limit, loss_limit_dB, foldback_swr or power_W"}};
     const Result<double> value = units::parse(text, target->second.quantity, {antenna.shape.designFrequency, units::System::Metric, true});
     if (!value)
         return {{key, value.faults().front().message}};
@@ -407,8 +414,7 @@ Faults setOne(const std::string& setting, Design& design, Antenna& antenna)
         forgetDamage(design, "antennas." + key, antenna.id);
     if (key.rfind("soil.", 0) == 0) {
         forgetDamage(design, "site.soil");
-        design.site.soil.id.clear();
-        design.site.soil.name = "own soil";
+        makeOwn(design.site.soil, "own soil");
     }
     return {};
 }
@@ -442,7 +448,7 @@ int setCommand(const Request& request)
             return report(faults);
     if (Faults faults = newFaults(design); !faults.empty()) // limits of the file's own fields
         return report(faults);
-    if (const auto built = shapes::buildOver(antenna.shape, design.site.soil.ground()); !built)
+    if (const auto built = shapes::buildOver(antenna.shape, groundUnder(design, antenna)); !built)
         return report(built.faults());
     if (Faults faults = files::saveDesign(design, request.output); !faults.empty())
         return report(faults);

@@ -218,7 +218,7 @@ int logCommand(const LogRequest& request)
         return report(faults);
     addMeasurement(antenna, *m);
     nameNewThings(design);
-    if (const auto built = shapes::buildOver(asLogged(antenna), design.site.soil.ground()); !built)
+    if (const auto built = shapes::buildOver(asLogged(antenna), groundUnder(design, antenna)); !built)
         return report({{"--cut", "what is left cannot hang as it is drawn: " + built.faults().front().message.english()}});
     if (Faults faults = files::saveDesign(design, request.chosen.output); !faults.empty())
         return report(faults);

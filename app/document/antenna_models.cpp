@@ -30,9 +30,9 @@ void AntennaModels::refresh()
     bool any = false;
     for (const Antenna& antenna : design.antennas) {
         const auto [place, fresh] = m_models.try_emplace(antenna.id);
-        if (fresh || siteChanged || place->second.shape != antenna.shape ||
+        if (fresh || siteChanged || place->second.shape != antenna.shape || place->second.soil != soilUnder(design, antenna) ||
             place->second.configuration != m_document.configuration(antenna.id) || !(m_allowances[antenna.id] == antenna.allowances))
-            rebuild(place->second, antenna, design.site), any = true;
+            rebuild(place->second, antenna, design), any = true;
         m_allowances[antenna.id] = antenna.allowances;
     }
     if (any)
@@ -64,16 +64,17 @@ void AntennaModels::lookIntoShed()
     }
 }
 
-void AntennaModels::rebuild(AntennaModel& model, const Antenna& antenna, const Site& site) const
+void AntennaModels::rebuild(AntennaModel& model, const Antenna& antenna, const Design& design) const
 {
     const shapes::Family& family = shapes::familyOf(antenna.shape);
     model.shape = antenna.shape;
+    model.soil = soilUnder(design, antenna);
     model.configuration = m_document.configuration(antenna.id);
     model.remarks = family.remarks(antenna.shape);
     model.lengths.clear();
     for (const shapes::TunedLength& t : family.tuned(antenna.shape))
         model.lengths.push_back({t, family.rules(antenna.shape, t)});
-    Result<shapes::BuiltAntenna> built = shapes::buildOver(antenna.shape, site.soil.ground(), model.configuration);
+    Result<shapes::BuiltAntenna> built = shapes::buildOver(antenna.shape, model.soil.ground(), model.configuration);
     if (!built) {
         model.fault = built.faults().front();
         model.fit.reset();
@@ -83,7 +84,7 @@ void AntennaModels::rebuild(AntennaModel& model, const Antenna& antenna, const S
     }
     model.fault.reset();
     model.built = std::make_shared<const shapes::BuiltAntenna>(std::move(built).value());
-    model.fit = fitOnSite(site, model.built->model);
+    model.fit = fitOnSite(design.site, model.built->model);
     model.notes = rangeNotes(model.built->model, antenna.shape.designFrequency);
     model.cut = cutList(model.built->sections, antenna.allowances);
 }

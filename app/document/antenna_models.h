@@ -19,6 +19,7 @@ class ShedDesk;
 
 struct AntennaModel {
     shapes::AntennaShape shape;
+    Soil soil;                                         ///< under it
     std::shared_ptr<const shapes::BuiltAntenna> built; ///< of the last shape that was possible; null before the first
     std::optional<Fault> fault;                        ///< why the present shape is not
     std::optional<FitReport> fit;                      ///< on the site
@@ -52,7 +53,7 @@ public:
 private:
     void refresh();
     void findCrossings();
-    void rebuild(AntennaModel& model, const Antenna& antenna, const Site& site) const;
+    void rebuild(AntennaModel& model, const Antenna& antenna, const Design& design) const;
 
     Document& m_document;
     ShedDesk& m_shed;

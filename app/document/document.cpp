@@ -293,7 +293,7 @@ void Document::setParameter(const std::string& key, double value, const QString&
                 });
 }
 
-void Document::setLever(const std::string& key, double value, bool dragging)
+void Document::setLever(const std::string& key, double value, bool dragging, std::optional<Compromise::From> together)
 {
     const shapes::ParameterSpec* spec = hasAntenna() ? family().spec(antenna().shape, key) : nullptr;
     if (!spec)
@@ -307,13 +307,15 @@ void Document::setLever(const std::string& key, double value, bool dragging)
                             a.shape.parameters[other] = there;
                             a.typed.erase(other);
                         }
+                    if (together)
+                        agree(a, *together);
                 });
 }
 
 bool Document::flipEnds()
 {
     const auto next = hasAntenna() ? family().flipped(antenna().shape) : std::nullopt;
-    if (!next || !shapes::buildOver(*next, design().site.soil.ground()))
+    if (!next || !shapes::buildOver(*next, groundUnder(design(), antenna())))
         return false;
     setShape(tr("flip ends"), {}, current(), *next);
     return true;
@@ -327,13 +329,23 @@ void Document::setShape(const QString& text, const QString& mergeKey, const Id& 
     });
 }
 
-void Document::setParameters(const QString& text, const shapes::Parameters& values)
+void Document::setParameters(const QString& text, const shapes::Parameters& values, std::optional<Compromise::From> together)
 {
     editAntenna(text, {}, [&](Antenna& a) {
         for (const auto& [key, value] : values) {
             a.shape.parameters[key] = value;
             a.typed.erase(key);
         }
+        if (together)
+            agree(a, *together);
+    });
+}
+
+void Document::setCompromise(const QString& text, const shapes::AntennaShape& shape, Compromise::From from)
+{
+    editAntenna(text, {}, [&](Antenna& a) {
+        takeShape(a, shape);
+        agree(a, from);
     });
 }
 

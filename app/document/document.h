@@ -71,14 +71,16 @@ public:
     void editAntenna(const QString& text, const QString& mergeKey, const std::function<void(Antenna&)>& change);
     /// A shape of an antenna moved as a whole: what was typed for the values that changed is forgotten.
     void setShape(const QString& text, const QString& mergeKey, const Id& antenna, const shapes::AntennaShape& shape);
+    /// One of the current antenna that was found for several bands together.
+    void setCompromise(const QString& text, const shapes::AntennaShape& shape, Compromise::From from);
     /// The current antenna fed from its other end (Family::flipped). False where it has none, or could not be built so.
     bool flipEnds();
     /// Sets a parameter of the current antenna and keeps what was typed for it.
     void setParameter(const std::string& key, double value, const QString& typed, bool dragging = false);
     /// The same of what a lever moves, all else staying where it is built (Family::levered): what was solved so is taken so.
-    void setLever(const std::string& key, double value, bool dragging = false);
-    /// Several at once.
-    void setParameters(const QString& text, const shapes::Parameters& values);
+    void setLever(const std::string& key, double value, bool dragging = false, std::optional<Compromise::From> together = {});
+    /// Several at once. @param together where they were chosen for several bands
+    void setParameters(const QString& text, const shapes::Parameters& values, std::optional<Compromise::From> together = {});
     /// Ends a drag: the next edit starts a new undo step.
     void endDrag() { m_lastKey.clear(); }
     /// The last edit was a step of a drag, and more may follow.

@@ -101,7 +101,7 @@ void SkyDesk::wantComparison()
         for (const Antenna& a : variantsBeside())
             asked.antennas.push_back(a);
     for (const Antenna& a : asked.antennas)
-        asked.wires.push_back({a.id, a.shape, study::questionOf(*asked.design, a).subject.beyond});
+        asked.wires.push_back({a.id, a.shape, groundUnder(*asked.design, a), study::questionOf(*asked.design, a).subject.beyond});
     m_comparison.want(std::move(asked));
 }
 

@@ -66,6 +66,7 @@ private:
         struct One {
             Id id;
             shapes::AntennaShape shape;
+            Ground ground;
             std::vector<FarSector> beyond;
             friend bool operator==(const One&, const One&) = default;
         };

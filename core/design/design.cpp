@@ -105,6 +105,9 @@ ServedRule servedRule(const Operation& operation)
     return {operation.swrLimit, operation.reference, operation.lossLimit, operation.foldbackSwr};
 }
 
+const Soil& soilUnder(const Design& design, const Antenna& antenna) { return antenna.soil ? *antenna.soil : design.site.soil; }
+Ground groundUnder(const Design& design, const Antenna& antenna) { return soilUnder(design, antenna).ground(); }
+
 Antenna newAntenna(const shapes::Family& family, double frequency, const Site& site)
 {
     Antenna antenna;
@@ -144,6 +147,27 @@ void takeShape(Antenna& antenna, const shapes::AntennaShape& shape)
     std::erase_if(antenna.typed, [&](const auto& typed) {
         return shapes::familyOf(shape).value(shape, typed.first) != shapes::familyOf(before).value(before, typed.first);
     });
+}
+
+void agree(Antenna& antenna, Compromise::From from)
+{
+    const shapes::Family& family = shapes::familyOf(antenna.shape);
+    Compromise compromise{from, {}};
+    for (const shapes::TunedLength& t : family.tuned(antenna.shape))
+        compromise.lengths[t.parameter] = family.value(antenna.shape, t.parameter);
+    antenna.compromise = std::move(compromise);
+}
+
+const Compromise* compromiseOf(const Antenna& antenna)
+{
+    if (!antenna.compromise)
+        return nullptr;
+    const shapes::Family& family = shapes::familyOf(antenna.shape);
+    const auto& lengths = antenna.compromise->lengths;
+    const auto holds = [&](const auto& l) {
+        return family.spec(antenna.shape, l.first) && family.value(antenna.shape, l.first) == l.second;
+    };
+    return std::all_of(lengths.begin(), lengths.end(), holds) ? &*antenna.compromise : nullptr;
 }
 
 void changeSupport(Design& design, const Id& support, const std::function<void(Support&)>& change)

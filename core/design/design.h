@@ -67,6 +67,18 @@ struct Surroundings {
     friend bool operator==(const Surroundings&, const Surroundings&) = default;
 };
 
+/// Lengths chosen for several bands together, which tuning to one frequency would give up.
+struct Compromise {
+    enum class From {
+        Map,
+        Shift,
+        Finder,
+        Joint
+    } from = From::Map;         ///< the length map, shifted harmonics, the wire finder, tuning of several
+    shapes::Parameters lengths; ///< what is tuned, as it was then
+    friend bool operator==(const Compromise&, const Compromise&) = default;
+};
+
 struct Antenna {
     Id id;
     std::string name;
@@ -80,6 +92,8 @@ struct Antenna {
     std::vector<std::string> pictures; ///< paths
     std::vector<StoredCopy> copies;    ///< oldest first
     std::vector<Variant> variants;
+    std::optional<Compromise> compromise;
+    std::optional<Soil> soil; ///< where it is another one than the site's
     Surroundings surroundings;
     FeedChains feed;
     Winding winding;   ///< of its coils
@@ -119,6 +133,10 @@ struct Design {
 /// What a band is judged by.
 ServedRule servedRule(const Operation& operation);
 
+/// What an antenna stands on: its own soil, else the site's.
+const Soil& soilUnder(const Design& design, const Antenna& antenna);
+Ground groundUnder(const Design& design, const Antenna& antenna);
+
 /// A new antenna of a family's standard dimensions, named after it; hung from the site's tallest support, else in the middle of the site.
 Antenna newAntenna(const shapes::Family& family, double frequency, const Site& site = {});
 
@@ -136,6 +154,10 @@ const Water* findWater(const Design& design, const Id& id);
 
 /// Another shape for an antenna; what was typed for the values that change is forgotten.
 void takeShape(Antenna& antenna, const shapes::AntennaShape& shape);
+/// Its tuned lengths, as they are, suit several bands together.
+void agree(Antenna& antenna, Compromise::From from);
+/// Null where none was taken, or a length was changed since.
+const Compromise* compromiseOf(const Antenna& antenna);
 /// Changes a support, and takes along what is tied to it (shapes::carried).
 void changeSupport(Design& design, const Id& support, const std::function<void(Support&)>& change);
 
@@ -166,8 +188,8 @@ void setParameter(Antenna& antenna, const std::string& key, double value, const 
 /// that its family adds them, else the next one on show; with their lengths by rule. Without one they stay as they are.
 /// @param isNew whether a parameter is one of them
 void takeBands(shapes::AntennaShape& shape, const std::vector<WantedBand>& bands, const std::function<bool(const std::string& key)>& isNew);
-/// What follows from a value typed for a parameter: further lengths it brought along take bands, as above, and corners are where the wire was
-/// and leave its ends tied (shapes::cornered).
+/// What follows from a value typed for a parameter: further lengths it brought along take bands, as above, and corners are where the wire
+/// was and leave its ends tied (shapes::cornered).
 void settleTyped(Antenna& antenna, const shapes::AntennaShape& before, const std::string& key, const Design& design);
 
 /// What its expressions may refer to: design frequency and named lengths.

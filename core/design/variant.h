@@ -2,6 +2,7 @@
 /// Another way to build an antenna: what differs from the one as drawn, under a name. What is not told follows the antenna.
 
 #include "core/shapes/family.h"
+#include "core/site/site.h"
 
 #include <map>
 #include <optional>
@@ -21,13 +22,11 @@ struct Variant {
     TypedTexts typed;                      ///< of those
     std::optional<shapes::WireChoice> wire;
     std::optional<std::map<std::string, shapes::WireChoice>> partWires;
+    std::optional<std::optional<Soil>> soil; ///< another one under it than under the antenna; null inside: the site's
     KeptFields kept;
     friend bool operator==(const Variant&, const Variant&) = default;
 };
 
 /// An antenna's shape, changed to a variant's.
 shapes::AntennaShape shapeOf(const shapes::AntennaShape& drawn, const Variant& variant);
-/// Keeps in a variant what a shape has other than the drawn one. @param typed for the shape's parameters
-void keepDifferences(Variant& variant, const shapes::AntennaShape& drawn, const shapes::AntennaShape& shape, const TypedTexts& typed);
-
 } // namespace vetchling

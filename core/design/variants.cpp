@@ -41,6 +41,54 @@ void carryAlong(Antenna& drawn, const Site& before, const Site& after)
                     takeShape(drawn, shape);
 }
 
+/// What the variant shares with nobody: all that one antenna may have other than another of the same name.
+struct Look {
+    shapes::AntennaShape shape;
+    TypedTexts typed;
+    std::optional<Soil> soil;
+};
+
+Look lookOf(const Antenna& antenna) { return {antenna.shape, antenna.typed, antenna.soil}; }
+
+void wear(Antenna& antenna, const Look& look)
+{
+    antenna.shape = look.shape;
+    antenna.typed = look.typed;
+    antenna.soil = look.soil;
+}
+
+/// Keeps in a variant what a look has other than the antenna as drawn.
+void keepDifferences(Variant& variant, const Antenna& asDrawn, const Look& look)
+{
+    const shapes::AntennaShape &drawn = asDrawn.shape, &shape = look.shape;
+    variant.soil.reset();
+    if (look.soil != asDrawn.soil)
+        variant.soil = look.soil;
+    const bool sameFamily = shape.family == drawn.family;
+    const shapes::Family& family = shapes::familyOf(shape);
+    variant.family = sameFamily ? std::string() : shape.family;
+    variant.designFrequency.reset();
+    if (shape.designFrequency != drawn.designFrequency)
+        variant.designFrequency = shape.designFrequency;
+    variant.values.clear();
+    for (const auto& [key, value] : shape.parameters)
+        if (const auto here = drawn.parameters.find(key); !sameFamily || here == drawn.parameters.end() || here->second != value)
+            variant.values[key] = value;
+    for (const auto& [key, value] : drawn.parameters)
+        if (sameFamily && !shape.parameters.contains(key) && family.spec(shape, key))
+            variant.values[key] = family.value(shape, key);
+    variant.typed.clear();
+    for (const auto& [key, text] : look.typed)
+        if (variant.values.contains(key))
+            variant.typed[key] = text;
+    variant.wire.reset();
+    if (shape.wire != drawn.wire)
+        variant.wire = shape.wire;
+    variant.partWires.reset();
+    if (shape.partWires != drawn.partWires)
+        variant.partWires = shape.partWires;
+}
+
 } // namespace
 
 shapes::AntennaShape shapeOf(const shapes::AntennaShape& drawn, const Variant& variant)
@@ -58,33 +106,6 @@ shapes::AntennaShape shapeOf(const shapes::AntennaShape& drawn, const Variant& v
     return out;
 }
 
-void keepDifferences(Variant& variant, const shapes::AntennaShape& drawn, const shapes::AntennaShape& shape, const TypedTexts& typed)
-{
-    const bool sameFamily = shape.family == drawn.family;
-    const shapes::Family& family = shapes::familyOf(shape);
-    variant.family = sameFamily ? std::string() : shape.family;
-    variant.designFrequency.reset();
-    if (shape.designFrequency != drawn.designFrequency)
-        variant.designFrequency = shape.designFrequency;
-    variant.values.clear();
-    for (const auto& [key, value] : shape.parameters)
-        if (const auto here = drawn.parameters.find(key); !sameFamily || here == drawn.parameters.end() || here->second != value)
-            variant.values[key] = value;
-    for (const auto& [key, value] : drawn.parameters)
-        if (sameFamily && !shape.parameters.contains(key) && family.spec(shape, key))
-            variant.values[key] = family.value(shape, key);
-    variant.typed.clear();
-    for (const auto& [key, text] : typed)
-        if (variant.values.contains(key))
-            variant.typed[key] = text;
-    variant.wire.reset();
-    if (shape.wire != drawn.wire)
-        variant.wire = shape.wire;
-    variant.partWires.reset();
-    if (shape.partWires != drawn.partWires)
-        variant.partWires = shape.partWires;
-}
-
 const Variant* findVariant(const Antenna& antenna, const Id& id) { return findIn(antenna.variants, id); }
 Variant* findVariant(Antenna& antenna, const Id& id) { return findIn(antenna.variants, id); }
 
@@ -94,6 +115,7 @@ Antenna asVariant(const Antenna& antenna, const Id& variant)
     if (const Variant* v = findVariant(antenna, variant)) {
         out.shape = shapeOf(antenna.shape, *v);
         out.typed = typedOf(antenna, *v);
+        out.soil = v->soil.value_or(antenna.soil);
     }
     return out;
 }
@@ -107,23 +129,21 @@ Design shown(const Design& stored, const ChosenVariants& chosen)
     return out;
 }
 
-Design stored(Design edited, const Design& stored, const ChosenVariants& chosen)
+Design stored(Design changed, const Design& stored, const ChosenVariants& chosen)
 {
-    for (Antenna& antenna : edited.antennas) {
+    for (Antenna& antenna : changed.antennas) {
         const auto choice = chosen.find(antenna.id);
         const Antenna* before = findAntenna(stored, antenna.id);
         if (choice == chosen.end() || !before || !findVariant(*before, choice->second))
             continue;
-        const shapes::AntennaShape shape = antenna.shape;
-        const TypedTexts typed = antenna.typed;
-        antenna.shape = before->shape;
-        antenna.typed = before->typed;
-        carryAlong(antenna, stored.site, edited.site);
+        const Look edited = lookOf(antenna);
+        wear(antenna, lookOf(*before));
+        carryAlong(antenna, stored.site, changed.site);
         if (Variant* v = findVariant(antenna, choice->second))
-            keepDifferences(*v, antenna.shape, shape, typed);
+            keepDifferences(*v, antenna, edited);
     }
-    settleFeeds(edited);
-    return edited;
+    settleFeeds(changed);
+    return changed;
 }
 
 Id addVariant(Antenna& antenna, const Id& from, const std::string& name)
@@ -132,7 +152,7 @@ Id addVariant(Antenna& antenna, const Id& from, const std::string& name)
     Variant variant;
     variant.id = newId();
     variant.name = freeName(name, namesOf(antenna));
-    keepDifferences(variant, antenna.shape, now.shape, now.typed);
+    keepDifferences(variant, antenna, lookOf(now));
     antenna.variants.push_back(variant);
     return variant.id;
 }
@@ -142,15 +162,14 @@ bool takeVariant(Antenna& antenna, const Id& id, const std::string& nameBefore)
     if (!findVariant(antenna, id))
         return false;
     const Antenna before = antenna, now = asVariant(antenna, id);
-    antenna.shape = now.shape;
-    antenna.typed = now.typed;
+    wear(antenna, lookOf(now));
     for (Variant& v : antenna.variants) {
         const Antenna as = asVariant(before, v.id);
         if (v.id == id) {
             v.name = nameBefore;
-            keepDifferences(v, antenna.shape, before.shape, before.typed);
+            keepDifferences(v, antenna, lookOf(before));
         } else {
-            keepDifferences(v, antenna.shape, as.shape, as.typed);
+            keepDifferences(v, antenna, lookOf(as));
         }
     }
     return true;

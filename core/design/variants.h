@@ -12,14 +12,14 @@ using ChosenVariants = std::map<Id, Id>;
 const Variant* findVariant(const Antenna& antenna, const Id& id);
 Variant* findVariant(Antenna& antenna, const Id& id);
 
-/// The antenna with the shape of a variant, all else being shared; as drawn where there is no such variant.
+/// The antenna with the shape and the soil of a variant, all else being shared; as drawn where there is no such variant.
 Antenna asVariant(const Antenna& antenna, const Id& variant);
 
 /// The design with the chosen variants in their antennas' places.
 Design shown(const Design& stored, const ChosenVariants& chosen);
-/// Back again: what an edit changed on a chosen variant's shape goes into the variant, all else into the antenna.
-/// @param edited a changed result of `shown` @param stored what that was made of
-Design stored(Design edited, const Design& stored, const ChosenVariants& chosen);
+/// Back again: what an edit changed on a chosen variant's shape or soil goes into the variant, all else into the antenna.
+/// @param changed a changed result of `shown` @param stored what that was made of
+Design stored(Design changed, const Design& stored, const ChosenVariants& chosen);
 
 /// A new variant of a stored antenna, as it is looked at now. @param name made free among the antenna's; returns its id
 Id addVariant(Antenna& antenna, const Id& from, const std::string& name);

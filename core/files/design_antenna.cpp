@@ -8,6 +8,7 @@ namespace vetchling::files {
 namespace {
 
 constexpr std::array<const char*, 2> tuneGoals{"resonance", "lowest swr"};
+constexpr std::array<const char*, 4> compromises{"map", "shift", "finder", "joint"};
 constexpr std::array<const char*, 2> neighbourFeeds{"open", "terminated"};
 
 shapes::WireChoice readWireChoice(const JsonNode& node)
@@ -363,6 +364,10 @@ Variant readVariant(const JsonNode& node, const shapes::AntennaShape& drawn)
         v.wire = readWireChoice(*wire);
     if (const auto wires = node.object("wires", true))
         v.partWires = readPartWires(*wires);
+    if (const auto soil = node.object("soil", true))
+        v.soil = readSoil(*soil);
+    else if (node.flag("on_site_soil", false))
+        v.soil = std::optional<Soil>();
     v.kept = node.rest();
     return v;
 }
@@ -386,6 +391,10 @@ Json variantJson(const Variant& v)
         for (const auto& [part, wire] : *v.partWires)
             out["wires"][part] = wireChoiceJson(wire);
     }
+    if (v.soil && *v.soil)
+        out["soil"] = soilJson(**v.soil);
+    else if (v.soil)
+        out["on_site_soil"] = true;
     return withKept(std::move(out), v.kept);
 }
 
@@ -451,6 +460,10 @@ Antenna readAntenna(const JsonNode& node)
     a.named = node.parts("named_lengths", readNamedLength);
     a.copies = node.parts("copies", readCopy);
     a.variants = node.parts("variants", [&](const JsonNode& variant) { return readVariant(variant, a.shape); });
+    if (const auto compromise = node.object("compromise", true))
+        a.compromise = Compromise{Compromise::From(wordOf(*compromise, "from", compromises)), readNumbers(*compromise, "lengths")};
+    if (const auto soil = node.object("soil", true))
+        a.soil = readSoil(*soil);
     if (const auto surroundings = node.object("surroundings", true))
         a.surroundings = readSurroundings(*surroundings);
     a.winding = node.partAt("winding", readWinding).value_or(a.winding);
@@ -477,6 +490,10 @@ Json antennaJson(const Antenna& a)
         out["copies"].push_back(copyJson(copy));
     for (const Variant& variant : a.variants)
         out["variants"].push_back(variantJson(variant));
+    if (a.compromise)
+        out["compromise"] = {{"from", compromises[std::size_t(a.compromise->from)]}, {"lengths", a.compromise->lengths}};
+    if (a.soil)
+        out["soil"] = soilJson(*a.soil);
     if (a.surroundings != Surroundings())
         out["surroundings"] = surroundingsJson(a.surroundings);
     if (a.winding != Winding())

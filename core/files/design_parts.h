@@ -25,6 +25,8 @@ Json workshopJson(const Workshop& workshop);
 /// Strings of an optional array member; a fault where one is no text.
 std::vector<std::string> readTexts(const JsonNode& node, const char* key);
 Json textsJson(const std::vector<std::string>& texts);
+Soil readSoil(const JsonNode& node);
+Json soilJson(const Soil& soil);
 /// The soil's dry and wet figures, where it has them.
 void readSeasons(const JsonNode& node, Soil& soil);
 

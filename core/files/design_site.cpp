@@ -85,18 +85,6 @@ Json outlineJson(const Outline& outline)
     return out;
 }
 
-Soil readSoil(const JsonNode& node)
-{
-    Soil soil{node.text("id", "", true), node.text("name", "", true), node.text("source", "", true),
-              node.number("relative_permittivity", 13.0), node.number("conductivity_S_per_m", 0.005)};
-    soil.pairFrequency = node.number("pair_frequency_Hz", 0.0, true);
-    for (const Fault& fault : findPairFaults(soil.ground()))
-        node.faultAt("pair_frequency_Hz", fault.message);
-    readSeasons(node, soil);
-    soil.kept = node.rest();
-    return soil;
-}
-
 Support readSupport(const JsonNode& node)
 {
     Support s{node.text("name", "support", true), SupportKind(wordOf(node, "kind", supportKinds)),
@@ -126,22 +114,6 @@ PowerLine readPowerLine(const JsonNode& node)
     PowerLine line{readPlanPoint(node, "from_m"), readPlanPoint(node, "to_m"), node.number("height_m", 8.0, true)};
     line.kept = node.rest();
     return line;
-}
-
-Json soilJson(const Soil& soil)
-{
-    Json out{{"id", soil.id},
-             {"name", soil.name},
-             {"source", soil.source},
-             {"relative_permittivity", soil.relativePermittivity},
-             {"conductivity_S_per_m", soil.conductivity}};
-    if (soil.pairFrequency > 0.0)
-        out["pair_frequency_Hz"] = soil.pairFrequency;
-    if (soil.dry)
-        out["dry"] = figuresJson(*soil.dry);
-    if (soil.wet)
-        out["wet"] = figuresJson(*soil.wet);
-    return withKept(std::move(out), soil.kept);
 }
 
 Json supportJson(const Support& s)
@@ -191,6 +163,34 @@ Json textsJson(const std::vector<std::string>& texts)
     for (const std::string& text : texts)
         out.push_back(text);
     return out;
+}
+
+Soil readSoil(const JsonNode& node)
+{
+    Soil soil{node.text("id", "", true), node.text("name", "", true), node.text("source", "", true),
+              node.number("relative_permittivity", 13.0), node.number("conductivity_S_per_m", 0.005)};
+    soil.pairFrequency = node.number("pair_frequency_Hz", 0.0, true);
+    for (const Fault& fault : findPairFaults(soil.ground()))
+        node.faultAt("pair_frequency_Hz", fault.message);
+    readSeasons(node, soil);
+    soil.kept = node.rest();
+    return soil;
+}
+
+Json soilJson(const Soil& soil)
+{
+    Json out{{"id", soil.id},
+             {"name", soil.name},
+             {"source", soil.source},
+             {"relative_permittivity", soil.relativePermittivity},
+             {"conductivity_S_per_m", soil.conductivity}};
+    if (soil.pairFrequency > 0.0)
+        out["pair_frequency_Hz"] = soil.pairFrequency;
+    if (soil.dry)
+        out["dry"] = figuresJson(*soil.dry);
+    if (soil.wet)
+        out["wet"] = figuresJson(*soil.wet);
+    return withKept(std::move(out), soil.kept);
 }
 
 Site readSite(const JsonNode& node)

@@ -10,6 +10,15 @@ PlanPoint between(PlanPoint a, PlanPoint b, double t) { return {a.x + t * (b.x -
 
 } // namespace
 
+void makeOwn(Soil& soil, const std::string& name)
+{
+    soil.id.clear();
+    soil.name = name;
+    soil.source.clear();
+    soil.dry.reset();
+    soil.wet.reset();
+}
+
 bool FarGround::holds(double bearing) const
 {
     const auto turn = [](double degrees) { return degrees - 360.0 * std::floor(degrees / 360.0); };

@@ -37,6 +37,9 @@ struct Soil {
     friend bool operator==(const Soil&, const Soil&) = default;
 };
 
+/// A soil of no class any more: its figures are about to be typed or fitted, and what its class said of seasons no longer holds.
+void makeOwn(Soil& soil, const std::string& name);
+
 enum class SupportKind { Tower, Pole, Tree, Wall, Roof };
 
 struct Support {

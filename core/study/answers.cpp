@@ -411,7 +411,7 @@ std::size_t lengthAskedFor(const Question& question)
 
 Question questionOf(const Design& design, const Antenna& antenna, const Id& requested, std::size_t configuration)
 {
-    Question question{{antenna.shape, design.site.soil.ground(), configuration, countedIn(design, antenna), sectorsOf(design.site)},
+    Question question{{antenna.shape, groundUnder(design, antenna), configuration, countedIn(design, antenna), sectorsOf(design.site)},
                       design.operation.bands,
                       design.operation.swrLimit,
                       requested,

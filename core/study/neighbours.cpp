@@ -95,7 +95,7 @@ void earthWires(const std::string& name, Vec3 foot, WireModel& model, std::size_
 
 std::vector<Neighbour> wiresOf(const Design& design, const Antenna& antenna, Surroundings::Feed feed)
 {
-    const auto built = shapes::buildOver(antenna.shape, design.site.soil.ground());
+    const auto built = shapes::buildOver(antenna.shape, groundUnder(design, antenna));
     if (!built)
         return {};
     std::vector<Neighbour> all;
@@ -115,7 +115,7 @@ std::vector<Neighbour> wiresOf(const Design& design, const Antenna& antenna, Sur
 /// From below the feedpoint straight down, then along its route to the entry.
 std::vector<Neighbour> shieldOf(const Design& design, const Antenna& antenna)
 {
-    const auto built = shapes::buildOver(antenna.shape, design.site.soil.ground());
+    const auto built = shapes::buildOver(antenna.shape, groundUnder(design, antenna));
     if (!built || built->shieldWire) // it is counted in as the return already
         return {};
     const Vec3 feed = built->feedPoint;

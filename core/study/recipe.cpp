@@ -23,7 +23,7 @@ const TunedValue* find(const TuneAllOutcome& all, const std::string& parameter)
 Recipe recipeOf(const Design& design, const Antenna& antenna, const shapes::AntennaShape& built,
                 const std::map<std::string, double>& perUnit, const std::string& date)
 {
-    Recipe recipe{antenna.name, design.site.name, date, antenna.notes, built, design.site.soil, {}};
+    Recipe recipe{antenna.name, design.site.name, date, antenna.notes, built, soilUnder(design, antenna), {}};
     if (const std::string where = unreadOf(design, antenna.id); !where.empty())
         recipe.notes += (recipe.notes.empty() ? "" : "\n") + unreadWords(where).english();
     const shapes::Family& family = shapes::familyOf(antenna.shape);

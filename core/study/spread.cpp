@@ -446,7 +446,8 @@ const BandSpread* Spread::band(const Id& id) const
 
 SpreadQuestion spreadQuestionOf(const Design& design, const Antenna& antenna, const Id& requested)
 {
-    SpreadQuestion out{questionOf(design, antenna, requested), design.operation.tolerances, design.site.soil, aimOf(design.operation)};
+    SpreadQuestion out{questionOf(design, antenna, requested), design.operation.tolerances, soilUnder(design, antenna),
+                       aimOf(design.operation)};
     out.question.before.reset();
     return out;
 }

@@ -300,10 +300,10 @@ void useFit(Design& design, const Id& id, const SiteFit& fit)
         if (const shapes::ParameterSpec* spec = family.spec(shape, t.lever.parameter); spec && spec->quantity == units::Quantity::Length)
             shape = family.levered(shape, t.lever.parameter, (1.0 + fit.longer.value) * family.value(antenna->shape, t.lever.parameter));
     takeShape(*antenna, shape);
-    design.site.soil.id.clear();
-    design.site.soil.name = "as fitted";
-    design.site.soil.relativePermittivity = fit.permittivity.value;
-    design.site.soil.conductivity = fit.conductivity.value;
+    Soil& soil = antenna->soil ? *antenna->soil : design.site.soil;
+    makeOwn(soil, "as fitted");
+    soil.relativePermittivity = fit.permittivity.value;
+    soil.conductivity = fit.conductivity.value;
 }
 
 } // namespace vetchling

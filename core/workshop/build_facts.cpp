@@ -107,7 +107,7 @@ BuildFacts buildFactsOf(const Design& design, const Antenna& antenna, const shap
         built, antenna.shape, [&](const std::string& id) { return data.strengthOf(id); }, antenna.workshop.rigging, design.site);
     facts.supports = supportsBeside(built, facts.rigging, design.site);
     facts.parts = partsOf(antenna, built, facts.rigging, design.site, prices);
-    facts.saltAir = design.site.soil.conductivity >= saltSoil || !design.site.waters.empty();
+    facts.saltAir = soilUnder(design, antenna).conductivity >= saltSoil || !design.site.waters.empty();
     facts.metals = metalPairs(conductorsOf(antenna.shape), data.potentials(), facts.saltAir);
     facts.pack = packListOf(antenna, built, facts.rigging, design.site);
     for (const BuildPiece& piece : facts.pieces)

@@ -142,7 +142,7 @@ std::vector<BandReach> bandsFromShed(const Design& design, const Antenna& antenn
         for (const char* key : {"x_m", "y_m"})
             if (const auto at = antenna.shape.parameters.find(key); at != antenna.shape.parameters.end())
                 shape.parameters[key] = at->second;
-        const auto built = shapes::buildOver(shape, design.site.soil.ground());
+        const auto built = shapes::buildOver(shape, groundUnder(design, antenna));
         BandReach reach{w.id, Met::How::Missing};
         if (built) {
             auto needs = needsOf(antenna, *built, design.site);

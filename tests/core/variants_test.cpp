@@ -21,9 +21,13 @@ Antenna antenna()
     a.variants[0].values["end_height_m"] = 8.0;
     a.variants[0].typed["end_height_m"] = "8 m";
     addVariant(a, {}, "coils");
-    const shapes::AntennaShape coils = shapes::findFamily("loaded-dipole")->standardShape(7.1e6);
-    keepDifferences(a.variants[1], a.shape, coils, {});
-    return a;
+    Design before;
+    before.antennas = {a};
+    const ChosenVariants chosen{{"a", a.variants[1].id}};
+    Design changed = shown(before, chosen);
+    changed.antennas[0].shape = shapes::findFamily("loaded-dipole")->standardShape(7.1e6);
+    changed.antennas[0].typed.clear();
+    return stored(changed, before, chosen).antennas[0];
 }
 
 Design variantsOf(const Antenna& a)

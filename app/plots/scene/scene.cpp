@@ -149,7 +149,7 @@ bool Scene::dragBy(const shapes::ViewMove& move)
 {
     const shapes::AntennaShape& shape = m_context.document.antenna().shape;
     const shapes::AntennaShape next =
-        shapes::dragged(shape, m_context.document.design().site.soil.ground(), std::size_t(m_dragged), move);
+        shapes::dragged(shape, groundUnder(m_context.document.design(), m_context.document.antenna()), std::size_t(m_dragged), move);
     if (next == shape)
         return false;
     m_context.document.setShape(tr("drag %1").arg(coreWords(built()->handles[std::size_t(m_dragged)].name)), QStringLiteral("drag handle"),

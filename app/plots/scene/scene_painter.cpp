@@ -135,7 +135,7 @@ void ScenePainter::paintGround()
         for (double x = left + 7 * row; x < right; x += 7.4 + 2.1 * row)
             m_sketch.painter().fillRect(QRectF(x, ground + 6.3 + 7 * row, 1.5, 1.5), c.inkFaint);
     m_sketch.line({left, ground}, {right, ground}, c.inkSoft, 1.5);
-    const Soil& s = m_content.site.soil;
+    const Soil& s = m_content.model.soil;
     m_sketch.text({left, ground + band + 6},
                   tr("%1, ε %2, %3 S/m")
                       .arg(s.name.empty() ? tr("own soil") : QString::fromStdString(s.name))

@@ -280,7 +280,7 @@ void FinderView::take(double length, std::optional<double> ratio)
     shapes::Parameters values{{lengthKey(), length}};
     if (ratio && document().family().spec(document().antenna().shape, "transformer_ratio"))
         values["transformer_ratio"] = *ratio;
-    document().setParameters(tr("take a length"), values);
+    document().setParameters(tr("take a length"), values, Compromise::From::Finder);
 }
 
 void FinderView::buildLedger(Ledger& ledger)

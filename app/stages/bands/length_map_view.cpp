@@ -257,6 +257,6 @@ QString LengthMapView::tableText() const
     return out;
 }
 
-void LengthMapView::take(double value, bool dragging) { document().setLever(m_vary, value, dragging); }
+void LengthMapView::take(double value, bool dragging) { document().setLever(m_vary, value, dragging, Compromise::From::Map); }
 
 } // namespace vetchling::app

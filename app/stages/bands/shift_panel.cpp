@@ -159,9 +159,9 @@ void ShiftPanel::take()
     BandsDesk& desk = m_desk;
     const QPointer<ShiftPanel> here(this); // another family's ledger is made anew, and this goes with the old one
     if (found->shape.family == document.antenna().shape.family)
-        document.setParameters(tr("shift the harmonics"), found->values);
+        document.setParameters(tr("shift the harmonics"), found->values, Compromise::From::Shift);
     else
-        document.setShape(tr("shift the harmonics"), {}, document.current(), found->shape);
+        document.setCompromise(tr("shift the harmonics"), found->shape, Compromise::From::Shift);
     desk.forgetCompensation();
     if (here)
         emit changed();

@@ -70,7 +70,7 @@ SheetFacts sheetFactsOf(const ViewContext& context, const BuildDesk& build, cons
     sheet.antenna = context.document.antenna();
     sheet.name = context.document.shownName();
     sheet.site = QString::fromStdString(site.name);
-    sheet.soil = site.soil.name;
+    sheet.soil = soilUnder(context.document.design(), sheet.antenna).name;
     sheet.conductor = conductorName(context, sheet.antenna.shape.wire.conductor);
     sheet.currency = QString::fromStdString(context.shed.shed().currency);
     sheet.built = build.built();

@@ -34,6 +34,8 @@ LengthCard::LengthCard(ViewContext& context, Ledger& ledger, QObject* parent) : 
     });
     m_tune = m_ledger.button({}, QStringLiteral("tuneButton"), true);
     connect(m_tune, &QPushButton::clicked, this, &LengthCard::takeTuned);
+    m_undone = m_ledger.note();
+    m_undone->setObjectName(QStringLiteral("tuneUndoes"));
     addKept();
     connect(&solver(), &SolveService::detailReady, this, &LengthCard::learn);
 }
@@ -137,6 +139,9 @@ void LengthCard::refresh()
     const bool done = solved && solved->solved && !tunable();
     m_tune->setText((done ? tr("Tuned to %1") : tr("Tune to %1")).arg(tuneWords()));
     m_tune->setEnabled(solved && solved->solved); // pressed once it stays, and keeps the focus
+    const QString undone = undoneWords();
+    m_undone->setVisible(!undone.isEmpty());
+    m_undone->setText(undone);
     if (m_tune->property("strong").toBool() == done) {
         m_tune->setProperty("strong", !done);
         m_tune->style()->unpolish(m_tune);
@@ -235,13 +240,46 @@ QString LengthCard::lengthNote(double rule) const
         .arg(std::abs(percent), 0, 'f', 1);
 }
 
-void LengthCard::takeTuned()
+shapes::Parameters LengthCard::tunedValues() const
 {
     const DetailPointer detail = solver().detail();
     shapes::Parameters values;
     for (const study::Length& l : detail ? detail->lengths : std::vector<study::Length>())
         if (l.solved)
             values[l.what.parameter] = *l.solved;
+    return values;
+}
+
+/// What tuning would take back of lengths that suit several bands; empty where it takes nothing back.
+QString LengthCard::undoneWords() const
+{
+    const Compromise* compromise = compromiseOf(document().antenna());
+    if (!compromise || !tunable())
+        return {};
+    QStringList changes;
+    for (const auto& [key, value] : tunedValues())
+        if (const shapes::ParameterSpec* spec = family().spec(document().antenna().shape, key))
+            if (const double now = family().value(document().antenna().shape, key); now != value)
+                changes << tr("%1 from %2 to %3")
+                               .arg(coreWords(spec->label), valueWords(now, spec->quantity, system()),
+                                    valueWords(value, spec->quantity, system()));
+    if (changes.isEmpty())
+        return {};
+    const QString what = [&] {
+        switch (compromise->from) {
+        case Compromise::From::Map: return tr("The lengths were taken from the map for all wanted bands.");
+        case Compromise::From::Shift: return tr("The lengths belong to the shifted harmonics.");
+        case Compromise::From::Finder: return tr("The length was found for all wanted bands behind a tuner.");
+        case Compromise::From::Joint: return tr("The lengths were tuned for all wanted bands together.");
+        }
+        return QString();
+    }();
+    return tr("%1 Tuning would undo that: %2, right for %3 alone.").arg(what, changes.join(QStringLiteral(", ")), tuneWords());
+}
+
+void LengthCard::takeTuned()
+{
+    const shapes::Parameters values = tunedValues();
     if (!values.empty())
         document().setParameters(tr("tune"), values);
 }

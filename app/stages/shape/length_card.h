@@ -28,19 +28,21 @@ private:
     void addKept();
     void refreshKept();
     void takeTuned();
+    [[nodiscard]] shapes::Parameters tunedValues() const;
     [[nodiscard]] const study::Length* solvedLength() const;
     [[nodiscard]] bool tunable() const;
     [[nodiscard]] QString tuneWords() const;
     [[nodiscard]] static QString causeWords(study::LengthCause::What what);
     [[nodiscard]] QString causesText(const std::vector<study::LengthCause>& causes) const;
     [[nodiscard]] QString lengthNote(double rule) const;
+    [[nodiscard]] QString undoneWords() const;
 
     void learn();
 
     ViewContext& m_context;
     study::CoilMemory m_coils;
     Ledger& m_ledger;
-    QLabel *m_lengthHeading, *m_lengthNote, *m_keptNote = nullptr;
+    QLabel *m_lengthHeading, *m_lengthNote, *m_undone, *m_keptNote = nullptr;
     CompareBars* m_bars;
     QComboBox* m_goal;
     QPushButton *m_tune, *m_goBack = nullptr;

@@ -5,6 +5,8 @@
 #include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
 
+#include <QComboBox>
+
 #include <QPushButton>
 
 #include <algorithm>
@@ -23,6 +25,8 @@ std::string VariantsPanel::layout(const Document& document)
 VariantsPanel::VariantsPanel(ViewContext& context, Ledger& ledger, QObject* parent) : QObject(parent), m_context(context), m_ledger(ledger)
 {
     addVariants();
+    ledger.line();
+    addSoil();
     ledger.line();
     addTolerances();
     ledger.line();
@@ -64,6 +68,62 @@ void VariantsPanel::addVariants()
     connect(m_take, &QPushButton::clicked, this, [&document] { document.makeVariantTheAntenna(tr("as drawn before")); });
     m_remove = m_ledger.button(tr("Remove this variant"), QStringLiteral("removeVariant"));
     connect(m_remove, &QPushButton::clicked, this, [&document] { document.removeVariant(document.variant()); });
+}
+
+void VariantsPanel::addSoil()
+{
+    m_ledger.heading(tr("Soil under it"));
+    QStringList names{tr("the site's"), tr("own figures")};
+    for (const Soil& s : m_context.soils)
+        names << soilWords(s);
+    m_soil = m_ledger.choice(tr("Kind"), names, QStringLiteral("variantSoil"));
+    m_soil->setToolTip(tr("Part of a variant like its lengths; other antennas keep theirs"));
+    connect(m_soil, &QComboBox::activated, this, &VariantsPanel::takeSoil);
+    const auto figure = [this](const QString& label, double Soil::*value, double lowest, double highest, const QString& object) {
+        ValueEdit* edit = m_ledger.value(label, units::Quantity::Plain, object);
+        edit->setRange(lowest, highest);
+        connect(edit, &ValueEdit::edited, this, [this, value, object](double to, const QString&, bool stepping) {
+            m_context.document.editAntenna(tr("change the soil under it"), stepping ? object : QString(), [&](Antenna& antenna) {
+                Soil soil = soilUnder(m_context.document.design(), antenna);
+                makeOwn(soil, tr("own soil").toStdString());
+                soil.*value = to;
+                antenna.soil = soil;
+            });
+        });
+        return edit;
+    };
+    m_permittivity = figure(tr("Relative permittivity"), &Soil::relativePermittivity, 1.0, 100.0, QStringLiteral("variantPermittivity"));
+    m_conductivity = figure(tr("Conductivity, S/m"), &Soil::conductivity, 0.0, 10.0, QStringLiteral("variantConductivity"));
+    m_soilNote = m_ledger.note();
+    m_soilNote->setObjectName(QStringLiteral("variantSoilNote"));
+}
+
+void VariantsPanel::takeSoil(int row)
+{
+    constexpr int sites = 0, own = 1, kinds = 2;
+    m_context.document.editAntenna(tr("change the soil under it"), {}, [&](Antenna& antenna) {
+        Soil soil = soilUnder(m_context.document.design(), antenna);
+        if (row == own)
+            makeOwn(soil, tr("own soil").toStdString());
+        antenna.soil = row == sites ? std::optional<Soil>() : row == own ? soil : m_context.soils[std::size_t(row - kinds)];
+    });
+}
+
+void VariantsPanel::refreshSoil()
+{
+    const Design& design = m_context.document.design();
+    const Antenna& antenna = m_context.document.antenna();
+    const Soil& soil = soilUnder(design, antenna);
+    int row = antenna.soil ? 1 : 0;
+    for (std::size_t i = 0; antenna.soil && i < m_context.soils.size(); ++i)
+        if (m_context.soils[i].id == soil.id)
+            row = int(i) + 2;
+    m_soil->setItemText(0, tr("the site's: %1").arg(coreWords(design.site.soil.name)));
+    m_soil->setCurrentIndex(row);
+    m_permittivity->setValue(soil.relativePermittivity, m_context.system());
+    m_conductivity->setValue(soil.conductivity, m_context.system());
+    m_soilNote->setText(antenna.soil ? tr("This one alone stands on it; the site's stays %1.").arg(coreWords(design.site.soil.name))
+                                     : tr("Choose one, or type figures, and this one stands on soil of its own."));
 }
 
 void VariantsPanel::addTolerances()
@@ -114,7 +174,8 @@ void VariantsPanel::refresh()
     }
     for (const auto& [value, edit] : m_tolerances)
         edit->setValue(document.design().operation.tolerances.*value, m_context.system());
-    const Soil& soil = document.design().site.soil;
+    refreshSoil();
+    const Soil& soil = soilUnder(document.design(), document.antenna());
     const auto spread = m_context.variants.freshSpread();
     const study::BandSpread* band = spread ? spread->band(document.selectedBand()) : nullptr;
     QString words = soil.dry || soil.wet ? tr("Dry and wet are those of %1. ").arg(QString::fromStdString(soil.name)) : QString();

@@ -21,6 +21,9 @@ public:
 
 private:
     void addVariants();
+    void addSoil();
+    void takeSoil(int row);
+    void refreshSoil();
     void addTolerances();
 
     ViewContext& m_context;
@@ -30,7 +33,9 @@ private:
     QLineEdit* m_note = nullptr;
     QPushButton *m_take = nullptr, *m_remove = nullptr;
     std::vector<std::pair<double Tolerances::*, ValueEdit*>> m_tolerances;
-    QLabel *m_pinned = nullptr, *m_causes = nullptr;
+    QComboBox* m_soil = nullptr;
+    ValueEdit *m_permittivity = nullptr, *m_conductivity = nullptr;
+    QLabel *m_soilNote = nullptr, *m_pinned = nullptr, *m_causes = nullptr;
 };
 
 } // namespace vetchling::app

@@ -367,11 +367,7 @@ private:
     {
         document().edit(tr("change the soil"), key, [&](Design& d) {
             change(d.site.soil);
-            d.site.soil.dry.reset();
-            d.site.soil.wet.reset();
-            d.site.soil.id.clear();
-            d.site.soil.source.clear();
-            d.site.soil.name = tr("own soil").toStdString();
+            makeOwn(d.site.soil, tr("own soil").toStdString());
         });
     }
 
