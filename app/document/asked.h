@@ -74,7 +74,7 @@ public:
     [[nodiscard]] Waiting waiting()
     {
         return {[this] { return busy(); }, [this] { return givenUp(); }, [this] { return progress(); }, [this] { giveUp(); },
-                [this] { goOn(); }};
+                [this] { goOn(); }, [this] { return busy() && answer() && !(*m_answered == *m_question); }};
     }
 
     /// The last one of the antenna on show, be it of how the antenna was before; null before the first.

@@ -12,6 +12,7 @@ struct Waiting {
     std::function<double()> progress; ///< 0 to 1
     std::function<void()> giveUp;     ///< what is under way is left, and not begun again by itself
     std::function<void()> goOn;       ///< what was given up is asked again
+    std::function<bool()> old = {};   ///< what stands there meanwhile answers an earlier question; null: nothing does
 };
 
 struct NamedWaiting {

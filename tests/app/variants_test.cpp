@@ -40,6 +40,20 @@ TEST_F(VariantsTest, AKeyMakesOneAndWhatIsChangedIsIt)
     EXPECT_TRUE(document().antenna().variants.empty());
 }
 
+// The rows of the antenna as it was stood there like new ones.
+TEST_F(VariantsTest, OldRowsArePaleUntilTheNewOnesAreThere)
+{
+    show("shape");
+    pressV();
+    click("viewVariants");
+    auto* chart = find<VariantsChart>("variantsChart");
+    ASSERT_TRUE(waitFor([&] { return desk().comparison() && desk().comparison()->size() == 2 && desk().comparison()->back().spread; }));
+    EXPECT_TRUE(waitFor([&] { return !chart->graphicsEffect(); }));
+    document().setParameter("end_height_m", 8.5, {});
+    EXPECT_TRUE(waitFor([&] { return chart->graphicsEffect() != nullptr; }));
+    EXPECT_TRUE(waitFor([&] { return !chart->graphicsEffect(); }));
+}
+
 TEST_F(VariantsTest, AreSavedAndOpenedAgain)
 {
     pressV();

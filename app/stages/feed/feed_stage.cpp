@@ -11,6 +11,7 @@
 #include "app/stages/view_buttons.h"
 #include "app/view/band_words.h"
 #include "app/view/feed_words.h"
+#include "app/view/old_figures.h"
 #include "app/view/words.h"
 #include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
@@ -34,6 +35,7 @@ public:
         context.add(m_desk.waitings());
         addConfigurations();
         tellsFigures({m_losses, m_disk, m_board});
+        paleWhileOld(m_desk.waitings(), m_shield);
         m_views = new ViewButtons(*m_page, QStringLiteral("feedViews"), this);
         m_views->add(tr("Losses"), QStringLiteral("feedLosses"), m_losses);
         m_views->add(tr("Reflection"), QStringLiteral("feedReflection"), m_disk);

@@ -1,5 +1,6 @@
 #include "app/stages/shape/choices.h"
 
+#include "app/view/old_figures.h"
 #include "app/view/words.h"
 
 #include <algorithm>
@@ -11,6 +12,7 @@ Choices::Choices(ViewContext& context, QObject* parent)
     : QObject(parent), m_context(context), m_desk(context.document, context.solver), m_chart(new PairChart(context))
 {
     context.add(m_desk.waitings());
+    paleWhileOld(m_desk.waitings(), m_chart);
     connect(&m_desk, &ChoicesDesk::ready, this, &Choices::ready);
     connect(m_chart, &PairChart::taken, this, &Choices::take);
 }

@@ -9,6 +9,7 @@
 #include "app/stages/shape/variants_panel.h"
 #include "app/stages/shape/wire_rows.h"
 #include "app/stages/view_buttons.h"
+#include "app/view/old_figures.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/choice.h"
@@ -35,6 +36,7 @@ public:
     {
         context.add(m_tuning.waitings());
         context.add(context.variants.waitings());
+        paleWhileOld(context.variants.waitings(), m_variants);
         connect(m_variants, &VariantsChart::chosen, &context.document, &Document::setVariant);
         connect(&context.variants, &VariantsDesk::comparisonReady, this, [this] { refreshVariants(); });
         connect(&context.variants, &VariantsDesk::spreadReady, this, [this] { refreshVariants(); });

@@ -5,6 +5,7 @@
 #include "app/stages/sky/sky_compare.h"
 #include "app/stages/stage.h"
 #include "app/stages/view_buttons.h"
+#include "app/view/old_figures.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/bars.h"
@@ -31,7 +32,8 @@ public:
     {
         context.add(m_desk.waitings());
         addConfigurations();
-        tellsFigures({m_dial, m_flat, m_compare});
+        tellsFigures({m_dial, m_flat});
+        paleWhileOld(m_desk.waitings(), m_compare);
         m_views = new ViewButtons(*m_page, QStringLiteral("skyViews"), this);
         m_views->add(tr("Cut"), QStringLiteral("skyCut"), m_dial);
         m_views->add(tr("All round"), QStringLiteral("skyRound"), m_flat);

@@ -7,6 +7,7 @@
 #include "app/stages/trim/measure_panel.h"
 #include "app/stages/trim/trim_board.h"
 #include "app/stages/trim/trim_words.h"
+#include "app/view/old_figures.h"
 #include "app/view/words.h"
 #include "core/files/json_reader.h"
 #include "core/trim/trim.h"
@@ -32,6 +33,8 @@ MeasurePart::MeasurePart(ViewContext& context, StagePage& page, Ledger& ledger, 
       m_panel(new MeasurePanel(context, m_desk, m_analyser, m_meter, *m_ledger, this))
 {
     context.add(m_desk.waitings());
+    for (QWidget* board : {static_cast<QWidget*>(m_board), static_cast<QWidget*>(m_card)})
+        paleWhileOld({m_desk.waitings().front()}, board); // what comes next
     connectDesks();
     connectBoard();
     connectPanel();
