@@ -7,6 +7,8 @@
 #include <QFrame>
 #include <QHBoxLayout>
 
+#include <algorithm>
+
 namespace vetchling::app {
 namespace {
 
@@ -121,6 +123,21 @@ ValueEdit* Ledger::value(const QString& label, units::Quantity quantity, const Q
     return edit;
 }
 
+/// Beside its label as wide as its longest words, or below it where they do not fit there.
+void Ledger::placeChoice(QBoxLayout* line, QComboBox* box)
+{
+    constexpr int usual = 148, frame = 44, all = 268, leastLabel = 90; // px
+    const QFontMetrics metrics(box->font());
+    int widest = 0;
+    for (int i = 0; i < box->count(); ++i)
+        widest = std::max(widest, metrics.horizontalAdvance(box->itemText(i)));
+    const int label = std::min(metrics.horizontalAdvance(labelOf(box)->text()), leastLabel);
+    const bool beside = label + line->spacing() + widest + frame <= all;
+    line->setDirection(beside ? QBoxLayout::LeftToRight : QBoxLayout::TopToBottom);
+    line->setStretch(0, beside ? 1 : 0);
+    box->setMinimumWidth(beside ? std::max(usual, widest + frame) : usual);
+}
+
 QComboBox* Ledger::choice(const QString& label, const QStringList& words, const QString& objectName)
 {
     auto* box = new Choice(this);
@@ -128,8 +145,12 @@ QComboBox* Ledger::choice(const QString& label, const QStringList& words, const 
     box->setAccessibleName(label);
     box->addItems(words);
     box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    box->setMinimumWidth(148);
-    row(label, box);
+    QHBoxLayout* line = row(label, box);
+    const auto fit = [this, line, box] { placeChoice(line, box); };
+    connect(box->model(), &QAbstractItemModel::rowsInserted, box, fit);
+    connect(box->model(), &QAbstractItemModel::rowsRemoved, box, fit);
+    connect(box->model(), &QAbstractItemModel::dataChanged, box, fit);
+    fit();
     return box;
 }
 

@@ -53,6 +53,7 @@ public:
 
 private:
     QHBoxLayout* row(const QString& label, QWidget* field);
+    void placeChoice(QBoxLayout* line, QComboBox* box);
     QVBoxLayout *m_layout, *m_rows; ///< all, and where rows are added now
     std::function<double(const std::string&)> m_bandCentre;
 };

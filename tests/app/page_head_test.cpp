@@ -128,5 +128,45 @@ TEST_F(PageHead, TheStripWithTheFocusShowsIt)
     EXPECT_NE(strip->grab().toImage().pixel(1, strip->height() / 2), without);
 }
 
+// "choke, 18 m of coax" ended in dots where it was chosen.
+TEST_F(PageHead, NamesInChoicesAreNotCut)
+{
+    window().fileDesk().openDemo();
+    window().resize(1366, 768);
+    QStringList cut;
+    int looked = 0;
+    for (std::size_t a = 0; a < document().design().antennas.size(); ++a) {
+        chooseAntenna(int(a));
+        for (int stage = 0; stage < window().stageCount(); ++stage) {
+            window().showStage(stage);
+            QTest::qWait(30);
+            auto* page = window().findChild<QStackedWidget*>(QStringLiteral("stages"))->currentWidget();
+            std::vector<QAbstractButton*> views;
+            for (auto* button : page->findChildren<QAbstractButton*>())
+                if (button->isVisible() && button->accessibleName().endsWith(QStringLiteral("view")))
+                    views.push_back(button);
+            for (std::size_t view = 0; view < std::max<std::size_t>(1, views.size()); ++view) {
+                if (view < views.size())
+                    views[view]->click();
+                QTest::qWait(30);
+                for (auto* box : window().findChildren<QComboBox*>()) {
+                    if (!box->isVisible())
+                        continue;
+                    ++looked;
+                    QStyleOptionComboBox option;
+                    option.initFrom(box);
+                    const int room = box->style()->subControlRect(QStyle::CC_ComboBox, &option, QStyle::SC_ComboBoxEditField, box).width();
+                    for (int i = 0; i < box->count(); ++i)
+                        if (QFontMetrics(box->font()).horizontalAdvance(box->itemText(i)) > room)
+                            cut << QStringLiteral("%1 %2: %3 (%4 px)").arg(stage).arg(box->objectName(), box->itemText(i)).arg(room);
+                }
+            }
+        }
+    }
+    cut.removeDuplicates();
+    EXPECT_GT(looked, 50);
+    EXPECT_TRUE(cut.isEmpty()) << cut.join(QLatin1Char('\n')).toStdString();
+}
+
 } // namespace
 } // namespace vetchling::app

@@ -40,6 +40,24 @@ TEST_F(VariantsTest, AKeyMakesOneAndWhatIsChangedIsIt)
     EXPECT_TRUE(document().antenna().variants.empty());
 }
 
+// The button went with the ledger's rows, and the keys with it.
+TEST_F(VariantsTest, ANewOneIsAboutToBeNamed)
+{
+    window().activateWindow();
+    ASSERT_TRUE(QTest::qWaitForWindowActive(&window()));
+    show("shape");
+    click("viewVariants");
+    find<QPushButton>("newVariant")->setFocus();
+    QTest::keyClick(find<QPushButton>("newVariant"), Qt::Key_Space);
+    QTest::qWait(20);
+    auto* name = qobject_cast<QLineEdit*>(QApplication::focusWidget());
+    ASSERT_TRUE(name);
+    EXPECT_EQ(name->objectName(), QStringLiteral("variantName"));
+    QTest::keyClicks(name, QStringLiteral("on the moor"));
+    QTest::keyClick(name, Qt::Key_Return);
+    EXPECT_EQ(document().antenna().variants.front().name, "on the moor");
+}
+
 // The rows of the antenna as it was stood there like new ones.
 TEST_F(VariantsTest, OldRowsArePaleUntilTheNewOnesAreThere)
 {

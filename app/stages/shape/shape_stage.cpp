@@ -146,6 +146,7 @@ private:
         m_pair = new Choice;
         m_pair->setObjectName(QStringLiteral("tradePair"));
         m_pair->setAccessibleName(tr("What is traded"));
+        m_pair->setSizeAdjustPolicy(QComboBox::AdjustToContents);
         connect(m_pair, &QComboBox::activated, this, [this](int pair) {
             m_choices.setPair(std::size_t(pair));
             refresh();

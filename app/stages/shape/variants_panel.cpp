@@ -8,6 +8,7 @@
 #include <QComboBox>
 
 #include <QPushButton>
+#include <QTimer>
 
 #include <algorithm>
 #include <cmath>
@@ -53,6 +54,7 @@ void VariantsPanel::addVariants()
         m_note = new QLineEdit;
         m_note->setObjectName(QStringLiteral("variantNote"));
         m_note->setAlignment(Qt::AlignLeft);
+        m_note->setProperty("wide", true);
         m_note->setPlaceholderText(tr("a note"));
         m_note->setAccessibleName(tr("Note on this variant"));
         m_ledger.add(m_note);
@@ -60,7 +62,15 @@ void VariantsPanel::addVariants()
     }
     auto* fresh = m_ledger.button(tr("New variant from this"), QStringLiteral("newVariant"));
     fresh->setToolTip(tr("Keeps what you see under a name of its own, to be changed further (V)"));
-    connect(fresh, &QPushButton::clicked, this, [&document] { document.addVariant(tr("variant")); });
+    connect(fresh, &QPushButton::clicked, this, [&document, &ledger = m_ledger] {
+        document.addVariant(tr("variant"));
+        QTimer::singleShot(0, &ledger, [&ledger] { // when its rows are there
+            if (auto* name = ledger.findChild<QLineEdit*>(QStringLiteral("variantName"))) {
+                name->setFocus();
+                name->selectAll();
+            }
+        });
+    });
     if (document.variant().empty())
         return;
     m_take = m_ledger.button(tr("Make it the antenna"), QStringLiteral("takeVariant"));
@@ -214,9 +224,11 @@ QString VariantsPanel::sentence(const ViewContext& context)
     const QString cost = std::abs(wire) < 0.005 ? tr("takes the same wire")
                          : wire > 0.0           ? tr("takes %1 more wire").arg(much)
                                                 : tr("saves %1 of wire").arg(much);
-    return tr("%1 %2 and %3 %4 dB at %5° on %6; of the wanted bands %7, as drawn %8.")
-        .arg(QString::fromStdString(varied->name), cost, gain >= 0.0 ? tr("brings") : tr("costs"))
-        .arg(std::abs(gain), 0, 'f', 1)
+    constexpr double unheard = 0.05; // dB
+    const QString gained = std::abs(gain) < unheard ? tr("is as strong")
+                                                    : (gain > 0.0 ? tr("brings %1 dB") : tr("costs %1 dB")).arg(std::abs(gain), 0, 'f', 1);
+    return tr("%1 %2 and %3 at %4° on %5; of the wanted bands %6, as drawn %7.")
+        .arg(QString::fromStdString(varied->name), cost, gained)
         .arg(document.design().operation.aimElevation, 0, 'f', 0)
         .arg(QString::fromStdString(findBand(document.design(), band)->band.name))
         .arg(tallyWords(varied->tally), tallyWords(drawn->tally));
