@@ -1,6 +1,7 @@
 #include "app/stages/build/choke_board.h"
 
 #include "app/document/document.h"
+#include "app/view/board_table.h"
 #include "app/view/feed_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
@@ -16,7 +17,6 @@ namespace vetchling::app {
 namespace {
 
 constexpr double enough = 1000.0, plenty = 3000.0; // ohm
-constexpr double ferriteRow = 23.0;
 
 } // namespace
 
@@ -161,22 +161,16 @@ void ChokeBoard::paintFerrites(Sketch& sketch, const ChokeFacts& facts, double t
     const auto rows = cells();
     const int bands = int(rows.front().size()) - 1;
     const double name = 0.32 * width, step = bands > 0 ? std::min(96.0, (width - name) / bands) : 0.0;
-    for (std::size_t r = 0; r < rows.size(); ++r) {
-        const double y = top + ferriteRow * double(r);
-        if (r > 0) {
-            m_rows.emplace_back(0.0, y, width, ferriteRow);
-            if (facts.ferrites[r - 1].id == facts.choke.ferrite.id)
-                sketch.painter().fillRect(m_rows.back(), c.leafPale);
-            if (onScreen() && hasFocus() && int(r) - 1 == m_row) {
-                sketch.painter().setPen(QPen(c.petal, 1.6));
-                sketch.painter().setBrush(Qt::NoBrush);
-                sketch.painter().drawRect(m_rows.back().adjusted(0.5, 0.5, -0.5, -0.5));
-            }
-        }
+    std::vector<BoardTable::Column> heads{{rows.front()[0], 4.0}};
+    for (int k = 1; k <= bands; ++k)
+        heads.push_back({rows.front()[k], name + step * k - 8.0, Qt::AlignRight});
+    BoardTable table(sketch, {0.0, top}, width, heads);
+    for (std::size_t r = 1; r < rows.size(); ++r) {
+        m_rows.push_back(table.begin(facts.ferrites[r - 1].id == facts.choke.ferrite.id));
+        if (onScreen() && hasFocus() && int(r) - 1 == m_row)
+            table.mark();
         for (int k = 0; k <= bands; ++k)
-            sketch.text({k == 0 ? 4.0 : name + step * k - 8.0, y + 0.5 * ferriteRow}, rows[r][k],
-                        (k == 0 ? Qt::AlignLeft : Qt::AlignRight) | Qt::AlignVCenter, {r == 0 ? c.inkSoft : c.ink, 12});
-        sketch.line({0.0, y + ferriteRow}, {width, y + ferriteRow}, c.hairline);
+            table.cell(std::size_t(k), rows[r][k], c.ink);
     }
 }
 

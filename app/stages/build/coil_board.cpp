@@ -2,6 +2,7 @@
 
 #include "app/document/document.h"
 #include "app/stages/build/coil_words.h"
+#include "app/view/board_table.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
@@ -14,8 +15,6 @@
 
 namespace vetchling::app {
 namespace {
-
-constexpr double turnRowHeight = 23.0;
 
 QString inductanceWords(double henry) { return QStringLiteral("%1 µH").arg(1e6 * henry, 0, 'f', henry < 1e-4 ? 2 : 1); }
 
@@ -180,26 +179,17 @@ void CoilBoard::paintTable(Sketch& sketch, double top, double width, double bott
     const auto known = m_desk.answer();
     sketch.text({0.0, top}, tr("Other windings that would do; a click takes one"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
     const auto rows = cells();
-    const double starts[] = {0.0, 0.15, 0.25, 0.37, 0.50, 0.62, 0.71, 0.87};
-    for (std::size_t r = 0; r < rows.size(); ++r) {
-        const double y = top + 22.0 + turnRowHeight * double(r);
-        if (y + turnRowHeight > bottom)
-            break;
-        if (r > 0) {
-            const bool now = known->beside[r - 1].winding == known->wound.winding;
-            m_rows.emplace_back(0.0, y, width, turnRowHeight);
-            if (now)
-                sketch.painter().fillRect(m_rows.back(), c.leafPale);
-            if (onScreen() && int(r) - 1 == m_row) {
-                sketch.painter().setPen(QPen(c.petal, 1.6));
-                sketch.painter().setBrush(Qt::NoBrush);
-                sketch.painter().drawRect(m_rows.back().adjusted(0.5, 0.5, -0.5, -0.5));
-            }
-        }
-        for (std::size_t i = 0; i < 8; ++i)
-            sketch.text({width * starts[i] + 4.0, y + 0.5 * turnRowHeight}, rows[r][int(i)], Qt::AlignLeft | Qt::AlignVCenter,
-                        {r == 0 ? c.inkSoft : c.ink, 12});
-        sketch.line({0.0, y + turnRowHeight}, {width, y + turnRowHeight}, c.hairline);
+    constexpr double starts[] = {0.0, 0.15, 0.25, 0.37, 0.50, 0.62, 0.71, 0.87};
+    std::vector<BoardTable::Column> heads;
+    for (std::size_t i = 0; i < std::size(starts); ++i)
+        heads.push_back({rows.front()[int(i)], width * starts[i] + 4.0});
+    BoardTable table(sketch, {0.0, top + 20.0}, width, heads);
+    for (std::size_t r = 1; r < rows.size() && table.bottom() + BoardTable::rowHeight <= bottom; ++r) {
+        m_rows.push_back(table.begin(known->beside[r - 1].winding == known->wound.winding));
+        if (onScreen() && int(r) - 1 == m_row)
+            table.mark();
+        for (std::size_t i = 0; i < std::size(starts); ++i)
+            table.cell(i, rows[r][int(i)], c.ink);
     }
 }
 

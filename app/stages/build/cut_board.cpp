@@ -2,6 +2,7 @@
 
 #include "app/document/document.h"
 #include "app/stages/build/build_drawings.h"
+#include "app/view/board_table.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "core/study/settings.h"
@@ -15,7 +16,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double tapeStep = 84.0, cutRowHeight = 26.0, headHeight = 22.0, detailHeight = 134.0, figuresHeight = 70.0, lastRoom = 90.0; // px
+constexpr double tapeStep = 84.0, detailHeight = 134.0, figuresHeight = 70.0, lastRoom = 90.0; // px
 const double columns[] = {0.0, 0.23, 0.31, 0.43, 0.56, 0.66, 0.75, 0.87};
 
 bool rod(const BuildPiece& piece) { return piece.row.first == shapes::WireEnd::Tube && piece.row.last == shapes::WireEnd::Tube; }
@@ -124,8 +125,8 @@ QRectF CutBoard::boxOf(const std::string& key) const
 void CutBoard::fit()
 {
     const BuildFacts* facts = m_desk.facts();
-    const double pieces = facts ? double(facts->pieces.size()) : 0.0;
-    setMinimumHeight(facts ? int(24.0 + tapeStep * pieces + headHeight + cutRowHeight * (pieces + (facts->rigging.ropes.empty() ? 0 : 1)) +
+    const std::size_t pieces = facts ? facts->pieces.size() : 0;
+    setMinimumHeight(facts ? int(24.0 + tapeStep * double(pieces) + BoardTable::heightOf(pieces + (facts->rigging.ropes.empty() ? 0 : 1)) +
                                  34.0 + detailHeight + figuresHeight + 60.0)
                            : 300);
 }
@@ -273,27 +274,26 @@ double CutBoard::paintTable(Sketch& sketch, double top, double width)
     const BuildFacts& facts = *m_desk.facts();
     const auto rows = cells();
     sketch.line({0.0, top}, {width, top}, c.hairline);
-    double y = top + 4.0;
-    for (std::size_t r = 0; r < rows.size(); ++r) {
-        const double height = r == 0 ? headHeight : cutRowHeight;
-        const bool piece = r > 0 && r <= facts.pieces.size();
+    std::vector<BoardTable::Column> heads;
+    for (std::size_t k = 0; k < std::size(columns); ++k)
+        heads.push_back(
+            {fitted(sketch, rows.front()[int(k)], width * ((k + 1 < std::size(columns) ? columns[k + 1] : 1.0) - columns[k]) - 8.0),
+             width * columns[k] + (k + 1 < std::size(columns) ? 4.0 : 0.0)});
+    BoardTable table(sketch, {0.0, top}, width, heads);
+    for (std::size_t r = 1; r < rows.size(); ++r) {
+        const bool piece = r <= facts.pieces.size();
         const auto own = piece ? pieceKeys(facts.pieces[r - 1].row) : std::vector<std::string>();
-        if (piece) {
-            m_rows.emplace_back(own.front(), QRectF(0.0, y, width, height));
-            if (onScreen() && std::find(own.begin(), own.end(), chosen()) != own.end())
-                sketch.painter().fillRect(m_rows.back().second, c.leafPale);
-        }
+        const QRectF row = table.begin(piece && onScreen() && std::find(own.begin(), own.end(), chosen()) != own.end());
+        if (piece)
+            m_rows.emplace_back(own.front(), row);
+        const double y = row.top(), height = row.height();
         for (std::size_t k = 0; k + 1 < 8; ++k) {
             std::size_t next = k + 1; // what is said may go on where nothing stands beside it
             while (next + 1 < 8 && rows[r][int(next)].isEmpty())
                 ++next;
-            sketch.text({width * columns[k] + 4.0, y + 0.5 * height},
-                        fitted(sketch, rows[r][int(k)], width * (columns[next] - columns[k]) - 8.0, k == 6 && r > 0),
-                        Qt::AlignLeft | Qt::AlignVCenter, {r == 0 ? c.inkSoft : c.ink, 12, k == 6 && r > 0});
+            table.cell(k, fitted(sketch, rows[r][int(k)], width * (columns[next] - columns[k]) - 8.0, k == 6), c.ink, k == 6);
         }
         double x = width * columns[7];
-        if (r == 0)
-            sketch.text({x, y + 0.5 * height}, rows[0][7], Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 12});
         for (std::size_t i = 0; i < own.size() && i < 5; ++i) {
             const PieceState state = m_desk.piece(own[i]);
             const QRectF box(x, y + 0.5 * height - 6.0, 12.0, 12.0);
@@ -315,10 +315,8 @@ double CutBoard::paintTable(Sketch& sketch, double top, double width)
                         .right() +
                     6.0;
         }
-        y += height;
-        sketch.line({0.0, y}, {width, y}, c.hairline);
     }
-    return y;
+    return table.bottom();
 }
 
 double CutBoard::paintDetails(Sketch& sketch, double top, double width) const

@@ -1,6 +1,7 @@
 #include "app/stages/build/safety_board.h"
 
 #include "app/document/document.h"
+#include "app/view/board_table.h"
 #include "app/view/feed_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
@@ -12,8 +13,6 @@
 
 namespace vetchling::app {
 namespace {
-
-constexpr double bandHeight = 30.0;
 
 QString keepWords(const KeepAway& keep, units::System system)
 {
@@ -124,25 +123,24 @@ double SafetyBoard::paintBands(Sketch& sketch, double top, double width) const
     sketch.text({0.0, top}, tr("Keep away: from any wire (dark), on the ground from below the wires (pale)"), Qt::AlignLeft | Qt::AlignTop,
                 {c.ink, 12, true});
     const double right = left + span + 8.0;
-    const double places[] = {right, right + 96.0, right + 192.0, right + 252.0};
-    const QString heads[] = {tr("from wires"), tr("on the ground"), tr("averaged"), tr("peak")};
-    double y = top + 24.0;
-    for (int i = 0; i < 4; ++i)
-        sketch.text({places[i], y}, heads[i], Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
-    y += 20.0;
+    BoardTable table(sketch, {0.0, top + 20.0}, width,
+                     {{{}, 0.0},
+                      {tr("from wires"), right},
+                      {tr("on the ground"), right + 96.0},
+                      {tr("averaged"), right + 192.0},
+                      {tr("peak"), right + 252.0}});
     for (std::size_t i = 0; i < rows.size(); ++i) {
         const KeepAway& keep = rows[i].keep;
-        sketch.text({0.0, y + 0.5 * bandHeight}, words[i + 1][0], Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 13, true});
-        sketch.painter().fillRect(QRectF(left, y + 4.0, span * keep.fromWires / most, 10.0), c.leaf);
-        sketch.painter().fillRect(QRectF(left, y + 16.0, span * keep.onGround / most, 8.0), c.leafMid);
+        const double y = table.begin().top();
+        table.cell(0, words[i + 1][0], c.ink, true);
+        sketch.painter().fillRect(QRectF(left, y + 3.0, span * keep.fromWires / most, 10.0), c.leaf);
+        sketch.painter().fillRect(QRectF(left, y + 15.0, span * keep.onGround / most, 8.0), c.leafMid);
         if (!keep.bounded)
-            sketch.arrowHead({left + span, y + 9.0}, {left + span - 12.0, y + 9.0}, c.leaf);
-        for (int k = 0; k < 4; ++k)
-            sketch.text({places[k], y + 0.5 * bandHeight}, sketch.theme().elided(words[i + 1][k + 1], k < 2 ? 92.0 : 76.0, 12),
-                        Qt::AlignLeft | Qt::AlignVCenter, {k == 3 && rows[i].volts > 500.0 ? c.brick : c.ink, 12});
-        y += bandHeight;
-        sketch.line({0.0, y}, {width, y}, c.hairline);
+            sketch.arrowHead({left + span, y + 8.0}, {left + span - 12.0, y + 8.0}, c.leaf);
+        for (std::size_t k = 1; k < 5; ++k)
+            table.cell(k, words[i + 1][int(k)], k == 4 && rows[i].volts > 500.0 ? c.brick : c.ink, false, k < 3 ? 92.0 : 76.0);
     }
+    const double y = table.bottom();
     if (rows.empty()) {
         sketch.text({0.0, y + 8.0}, sentence(), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 13});
         return y + 30.0;

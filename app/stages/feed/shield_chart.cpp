@@ -1,6 +1,7 @@
 #include "app/stages/feed/shield_chart.h"
 
 #include "app/view/axis.h"
+#include "app/view/board_table.h"
 #include "app/view/feed_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
@@ -15,7 +16,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double chokeRowHeight = 21.0, tableHead = 40.0;
+constexpr double groupHead = 18.0; // px, over the headings
 
 QString milliamperes(double amperes) { return QString::number(1e3 * amperes, 'f', amperes < 0.0095 ? 1 : 0); }
 
@@ -55,7 +56,7 @@ double ShieldChart::Frame::y(double amperes) const
 ShieldChart::Frame ShieldChart::frameOf(const study::ShieldAnswer& answer, const QSizeF& size) const
 {
     Frame frame;
-    const double table = tableHead + chokeRowHeight * double(answer.bands.size());
+    const double table = groupHead + BoardTable::heightOf(answer.bands.size());
     frame.area = QRectF(46.0, 26.0, size.width() - 46.0 - 60.0, std::max(90.0, size.height() - table - 26.0 - 48.0));
     frame.length = std::max(1.0, answer.length);
     double least = 1e9, most = 0.0;
@@ -214,15 +215,15 @@ void ShieldChart::paintTable(Sketch& sketch, const QRectF& area) const
     sketch.text({x(2), y}, tr("coax, no choke"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
     sketch.text({x(5), y}, tr("with the chain's choke"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12, true});
     const QString names[] = {{}, tr("port"), tr("port"), tr("gain"), tr("mA"), tr("port"), tr("gain"), tr("mA")};
-    for (std::size_t i = 1; i < 8; ++i)
-        sketch.text({x(i), y + 16.0}, names[i], Qt::AlignLeft | Qt::AlignTop, {c.inkFaint, 12});
+    std::vector<BoardTable::Column> heads;
+    for (std::size_t i = 0; i < std::size(names); ++i)
+        heads.push_back({names[i], x(i)});
+    BoardTable table(sketch, {area.left(), y + groupHead}, width, heads);
     const auto rows = cells();
     for (std::size_t r = 1; r < rows.size(); ++r) {
-        const double top = y + tableHead + chokeRowHeight * double(r - 1);
-        sketch.line({0.0, top - 3.0}, {width, top - 3.0}, c.hairline);
-        for (std::size_t i = 0; i < 8; ++i)
-            sketch.text({x(i), top}, rows[r][int(i)], Qt::AlignLeft | Qt::AlignTop,
-                        {i == 0 ? bandPen(r - 1, c).color() : c.ink, 12, i == 0});
+        table.begin();
+        for (std::size_t i = 0; i < std::size(names); ++i)
+            table.cell(i, rows[r][int(i)], i == 0 ? bandPen(r - 1, c).color() : c.ink, i == 0);
     }
 }
 

@@ -1,6 +1,7 @@
 #include "app/stages/shape/variants_chart.h"
 
 #include "app/view/axis.h"
+#include "app/view/board_table.h"
 #include "app/view/sketch.h"
 #include "app/view/spread_words.h"
 #include "app/view/words.h"
@@ -14,7 +15,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double variantHeight = 30.0, headHeight = 26.0, dipsHeight = 120.0, tableLeft = 4.0, variantNameWidth = 160.0;
+constexpr double dipsHeight = 120.0, tableLeft = 4.0, variantNameWidth = 160.0;
 constexpr std::size_t mostRows = 8; // of the table; the ledger has all
 
 QPen penOf(std::size_t row, bool pinned, const Colours& c, double width)
@@ -67,12 +68,12 @@ const WantedBand* VariantsChart::ownBand() const
 double VariantsChart::tableTop(double height) const
 {
     const std::size_t count = m_rows ? std::min(mostRows, m_rows->size()) : 1;
-    return height - dipsHeight - headHeight - variantHeight * double(count) - 8.0;
+    return height - dipsHeight - BoardTable::heightOf(count) - 8.0;
 }
 
 QPointF VariantsChart::placeOf(std::size_t row) const
 {
-    return {tableLeft + 40.0, tableTop(height()) + headHeight + variantHeight * (double(row) + 0.5)};
+    return {tableLeft + 40.0, tableTop(height()) + BoardTable::headHeight + BoardTable::rowHeight * (double(row) + 0.5)};
 }
 
 void VariantsChart::render(Sketch& sketch, const QSizeF& size)
@@ -86,8 +87,7 @@ void VariantsChart::render(Sketch& sketch, const QSizeF& size)
     const double table = tableTop(size.height());
     if (table > 90.0)
         paintShapes(sketch, {tableLeft, 4.0, size.width() - 2.0 * tableLeft, table - 12.0});
-    paintTable(sketch,
-               {tableLeft, table, size.width() - 2.0 * tableLeft, headHeight + variantHeight * double(std::min(mostRows, m_rows->size()))});
+    paintTable(sketch, {tableLeft, table, size.width() - 2.0 * tableLeft, BoardTable::heightOf(std::min(mostRows, m_rows->size()))});
     paintDips(sketch, {tableLeft, size.height() - dipsHeight, size.width() - 2.0 * tableLeft, dipsHeight - 6.0});
 }
 
@@ -227,21 +227,18 @@ void VariantsChart::paintTable(Sketch& sketch, const QRectF& area) const
     const std::vector<Column> all = columns();
     const std::size_t count = std::min(mostRows, m_rows->size());
     const std::vector<double> right = rightEdges(sketch.theme(), all, area);
+    std::vector<BoardTable::Column> heads{{{}, 30.0}};
     for (std::size_t i = 0; i < all.size(); ++i)
-        sketch.text({right[i], area.top() + 4.0}, all[i].title, Qt::AlignRight | Qt::AlignTop, {c.inkSoft, 12});
+        heads.push_back({all[i].title, right[i] - area.left(), Qt::AlignRight});
+    BoardTable table(sketch, area.topLeft(), area.width(), heads);
     for (std::size_t row = 0; row < count; ++row) {
         const study::Compared& r = (*m_rows)[row];
-        const QRectF line(area.left(), area.top() + headHeight + variantHeight * double(row), area.width(), variantHeight);
         const bool pinned = r.antenna == "pinned", shown = !pinned && r.variant == m_variant;
-        if (shown)
-            sketch.painter().fillRect(line, c.leafPale);
-        sketch.line(line.bottomLeft(), line.bottomRight(), c.hairline);
+        const QRectF line = table.begin(shown);
         const double y = line.center().y();
         sketch.painter().setPen(penOf(row, pinned, c, 2.4));
         sketch.painter().drawLine(QPointF(line.left() + 4, y), QPointF(line.left() + 24, y));
-        const Sketch::Ink ink{c.ink, 12, shown};
-        const QString name = sketch.theme().elided(QString::fromStdString(r.name), int(variantNameWidth) - 36, 12, shown);
-        sketch.text({line.left() + 30, y}, name, Qt::AlignLeft | Qt::AlignVCenter, ink);
+        table.cell(0, QString::fromStdString(r.name), c.ink, shown, variantNameWidth - 36.0);
         if (!r.fault.empty()) {
             sketch.text({line.left() + variantNameWidth, y},
                         sketch.theme().elided(coreWords(r.fault, m_context.system()), int(line.width() - variantNameWidth), 12, false),
@@ -249,8 +246,7 @@ void VariantsChart::paintTable(Sketch& sketch, const QRectF& area) const
             continue;
         }
         for (std::size_t i = 0; i < all.size(); ++i)
-            sketch.text({right[i], y}, all[i].cells[int(row)], Qt::AlignRight | Qt::AlignVCenter,
-                        {all[i].beyond[row] ? c.brick : c.ink, 12, shown && i == 0});
+            table.cell(i + 1, all[i].cells[int(row)], all[i].beyond[row] ? c.brick : c.ink, shown && i == 0);
     }
 }
 
@@ -329,7 +325,7 @@ void VariantsChart::mousePressEvent(QMouseEvent* event)
 {
     if (!m_rows || event->button() != Qt::LeftButton)
         return;
-    const double row = (event->position().y() - tableTop(height()) - headHeight) / variantHeight;
+    const double row = (event->position().y() - tableTop(height()) - BoardTable::headHeight) / BoardTable::rowHeight;
     if (row >= 0.0 && row < double(std::min(mostRows, m_rows->size())) && (*m_rows)[std::size_t(row)].antenna != "pinned")
         emit chosen((*m_rows)[std::size_t(row)].variant);
 }

@@ -1,6 +1,7 @@
 #include "app/stages/sky/sky_compare.h"
 
 #include "app/view/band_words.h"
+#include "app/view/board_table.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "core/study/sky.h"
@@ -13,7 +14,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double againstHeight = 30.0, nameWidth = 176.0; // px
+constexpr double nameWidth = 176.0; // px
 
 } // namespace
 
@@ -88,7 +89,7 @@ std::vector<QStringList> SkyCompare::cells() const
     return lines;
 }
 
-double SkyCompare::tableHeight() const { return againstHeight * (m_skies ? double(m_skies->size()) + 1.0 : 1.0); }
+double SkyCompare::tableHeight() const { return BoardTable::heightOf(m_skies ? m_skies->size() : 0); }
 
 QString SkyCompare::lead() const
 {
@@ -186,33 +187,30 @@ double SkyCompare::paintTable(Sketch& sketch, const QRectF& area) const
         for (std::size_t i = 0; m_skies && i < m_skies->size(); ++i)
             if (const std::optional<double> gain = gainOf((*m_skies)[i], wanted[b]->id))
                 best[b] = std::max(best[b], *gain);
-    for (std::size_t i = 0; i < lines.size(); ++i) {
-        const double y = area.top() + againstHeight * double(i), middle = y + 0.5 * againstHeight - 2.0;
-        if (i > 0)
-            sketch.line({area.left() + 2, middle}, {area.left() + 18, middle}, colourOf(i - 1), 3.0, styleOf(i - 1));
-        sketch.text({area.left() + (i > 0 ? 26.0 : 2.0), middle}, sketch.theme().elided(lines[i][0], nameWidth - 30.0),
-                    Qt::AlignLeft | Qt::AlignVCenter, {i == 0 ? c.inkSoft : c.ink, 13});
+    std::vector<BoardTable::Column> heads{{lines.front()[0], 2.0}};
+    for (std::size_t b = 0; b < wanted.size(); ++b)
+        heads.push_back({lines.front()[int(b) + 1], nameWidth + pitch * (double(b) + 0.5), Qt::AlignHCenter});
+    BoardTable table(sketch, area.topLeft(), area.width(), heads);
+    for (std::size_t i = 1; i < lines.size(); ++i) {
+        const QRectF row = table.begin();
+        const double middle = row.center().y();
+        sketch.line({row.left() + 1, middle}, {row.left() + 21, middle}, colourOf(i - 1), 2.0, styleOf(i - 1)); // two dashes of them
+        sketch.text({row.left() + 26.0, middle}, sketch.theme().elided(lines[i][0], nameWidth - 30.0, BoardTable::pixels),
+                    Qt::AlignLeft | Qt::AlignVCenter, {c.ink, BoardTable::pixels});
         for (std::size_t b = 0; b < wanted.size(); ++b) {
-            const double x = area.left() + nameWidth + pitch * (double(b) + 0.5);
-            const bool selected = wanted[b]->id == m_context.document.selectedBand();
-            const std::optional<double> gain = i > 0 ? gainOf((*m_skies)[i - 1], wanted[b]->id) : std::nullopt;
+            const double x = row.left() + heads[b + 1].at;
+            const std::optional<double> gain = gainOf((*m_skies)[i - 1], wanted[b]->id);
             const bool leads = gain && *gain == best[b] && lines.size() > 2;
-            if (i > 0 && selected)
-                sketch.painter().fillRect(QRectF(x - 0.5 * pitch, y, pitch, againstHeight - 3.0), c.leafPale);
+            if (wanted[b]->id == m_context.document.selectedBand())
+                sketch.painter().fillRect(QRectF(x - 0.5 * pitch, row.top() + 1.0, pitch, row.height() - 2.0), c.leafPale);
             constexpr double tuner = 3.0; // SWR that most built-in ones cope with
-            const auto found = i > 0 ? (*m_skies)[i - 1].bands.find(wanted[b]->id) : std::map<Id, study::BandSky>::const_iterator();
-            const bool mismatched = gain && found->second.lowestSwr > tuner;
-            sketch.text({x, middle}, lines[i][int(b) + 1], Qt::AlignCenter,
-                        {i == 0       ? c.inkSoft
-                         : mismatched ? c.inkFaint
-                                      : c.ink,
-                         13, leads || (i == 0 && selected)});
+            const bool mismatched = gain && (*m_skies)[i - 1].bands.at(wanted[b]->id).lowestSwr > tuner;
+            table.cell(b + 1, lines[i][int(b) + 1], mismatched ? c.inkFaint : c.ink, leads);
             if (leads)
-                sketch.painter().fillRect(QRectF(x - 16.0, y + againstHeight - 7.0, 32.0, 3.0), colourOf(i - 1));
+                sketch.painter().fillRect(QRectF(x - 16.0, row.bottom() - 5.0, 32.0, 3.0), colourOf(i - 1));
         }
-        sketch.line({area.left(), y + againstHeight - 2.5}, {area.right(), y + againstHeight - 2.5}, c.hairline);
     }
-    return againstHeight * double(lines.size());
+    return table.bottom() - area.top();
 }
 
 void SkyCompare::aimAt(QPointF p)
