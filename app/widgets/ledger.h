@@ -20,6 +20,7 @@ class ValueEdit;
 class Ledger : public QWidget {
     Q_OBJECT
 public:
+    static constexpr int paneWidth = 300; ///< px, of the pane that it stands in
     explicit Ledger(QWidget* parent = nullptr);
     /// Frequency fields made from now on take names of bands; see units::Context.
     void setBandCentre(std::function<double(const std::string&)> centre) { m_bandCentre = std::move(centre); }

@@ -2,6 +2,7 @@
 
 #include "app/view/ask_for_file.h"
 #include "app/view/words.h"
+#include "app/widgets/ledger.h"
 #include "app/widgets/typed.h"
 #include "app/window/main_menu.h"
 #include "app/window/new_site.h"
@@ -120,7 +121,7 @@ void MainWindow::layOut()
     std::vector<Stage*> stages;
     m_pages = new QStackedWidget;
     m_ledgers = new QStackedWidget;
-    m_ledgers->setFixedWidth(300);
+    m_ledgers->setFixedWidth(Ledger::paneWidth);
     m_ledgers->setObjectName(QStringLiteral("ledger"));
     for (const auto& stage : m_stages) {
         connect(stage.get(), &Stage::tunerWireWanted, this, &MainWindow::addTunerWire);

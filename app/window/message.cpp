@@ -1,5 +1,7 @@
 #include "app/window/message.h"
 
+#include "app/widgets/ledger.h"
+
 #include <QEvent>
 
 #include <algorithm>
@@ -41,8 +43,8 @@ void Message::say(const QString& words)
 
 void Message::place()
 {
-    constexpr int fields = 300; // px at the right that it does not cover; the page's title is at the top
-    const int room = parentWidget()->width() - fields, width = std::min(widest, room - 2 * inset);
+    const int room = parentWidget()->width() - Ledger::paneWidth; // fields are not covered; the page's title is at the top
+    const int width = std::min(widest, room - 2 * inset);
     ensurePolished();
     const QRect words = fontMetrics().boundingRect(QRect(0, 0, width - 2 * padding, 1000), Qt::TextWordWrap, text());
     const int height = words.height() + 2 * padding;

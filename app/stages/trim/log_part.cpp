@@ -50,7 +50,7 @@ void LogPart::show(const QWidget*)
     m_board->refresh();
     if (!document().hasAntenna())
         return;
-    m_page.setTitle(tr("Trim: the log of %1").arg(QString::fromStdString(document().antenna().name)));
+    m_page.setTitle(tr("Trim: the log"));
     m_page.setSentence(m_board->sentence());
 }
 

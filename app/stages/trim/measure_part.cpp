@@ -137,16 +137,16 @@ void MeasurePart::show(const QWidget* view)
         m_panel->refresh(0.0, {}, false);
         return;
     }
-    const QString name = QString::fromStdString(document().antenna().name);
     m_card->update();
     if (view == m_card) {
-        m_page.setTitle(tr("Trim: before you measure %1").arg(name));
+        m_page.setTitle(tr("Trim: mast card"));
         m_page.setSentence(tr("A card for the mast; copy it, or export the picture."));
         return;
     }
     const std::size_t count = m_desk.entries().size();
-    m_page.setTitle(count == 0 ? tr("Trim: %1").arg(name) : tr("Trim: %1, measurement %2").arg(name).arg(count));
-    m_page.setSentence(solver().plane() == SolveService::Plane::Radio ? tr("At the radio: %1").arg(sentence()) : sentence());
+    m_page.setTitle(tr("Trim"));
+    const QString words = count == 0 ? sentence() : tr("Measurement %1: %2").arg(count).arg(sentence());
+    m_page.setSentence(solver().plane() == SolveService::Plane::Radio ? tr("At the radio: %1").arg(words) : words);
     m_panel->refresh(m_board->target(), m_board->leverWords(), !m_board->chosen().empty());
     m_board->update();
 }
