@@ -17,7 +17,7 @@ struct Request {
     std::string design, antenna, variant, family, output, goal, soil, configuration;
     std::vector<std::string> settings, vary;
     double frequency = 0.0, resistance = 0.0, permittivity = 13.0, conductivity = 0.005;
-    bool list = false, csv = false;
+    bool list = false, csv = false, all = false;
 };
 
 struct Chosen {

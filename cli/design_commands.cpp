@@ -6,6 +6,7 @@
 #include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "cli/typed.h"
+#include "core/advice/findings.h"
 #include "core/bands/wanted.h"
 #include "core/files/data.h"
 #include "core/files/data_folder.h"
@@ -292,20 +293,8 @@ int cutListCommand(const Request& request)
     return exitGood;
 }
 
-const char* codeOf(SiteWarning::Kind kind)
-{
-    switch (kind) {
-    case SiteWarning::Kind::PowerLine: return "power-line";
-    case SiteWarning::Kind::Boundary: return "boundary";
-    case SiteWarning::Kind::Support: return "support";
-    case SiteWarning::Kind::Metal: return "metal";
-    case SiteWarning::Kind::Low: return "low";
-    case SiteWarning::Kind::Dig: return "dig";
-    }
-    return "";
-}
-
-Json checkOf(const Design& design, const Antenna& antenna)
+/// @param findings what is left to do goes there, where it is asked for
+Json checkOf(const Design& design, const Antenna& antenna, Json* findings)
 {
     Json warnings = Json::array(), clearance = nullptr;
     const auto built = shapes::buildOver(antenna.shape, groundUnder(design, antenna));
@@ -316,11 +305,17 @@ Json checkOf(const Design& design, const Antenna& antenna)
         warnings.push_back({{"code", isPlace ? "low" : "support"}, {"message", fault.text()}, {"at_m", nullptr}});
     } else {
         const FitReport fit = fitOnSite(design.site, built->model);
-        fits = fit.insideBoundary && !fit.nearPowerLine;
+        fits = fit.fits();
         if (std::isfinite(fit.toPowerLine))
             clearance = fit.toPowerLine;
         for (const SiteWarning& w : fit.warnings)
-            warnings.push_back({{"code", codeOf(w.kind)}, {"message", w.message.english()}, {"at_m", {w.at.x, w.at.y, w.at.z}}});
+            warnings.push_back({{"code", advice::codeOf(w.kind)}, {"message", w.message.english()}, {"at_m", {w.at.x, w.at.y, w.at.z}}});
+        for (const advice::Finding& f : findings ? advice::placeFindings(antenna, fit) : std::vector<advice::Finding>())
+            findings->push_back({{"antenna", antenna.name},
+                                 {"gravity", advice::wordOf(f.gravity)},
+                                 {"code", f.code},
+                                 {"message", f.message.english()},
+                                 {"cure", nullptr}});
     }
     for (const DoubtfulEntry& doubt : doubtfulEntries(antenna, localTime())) {
         const Measurement& m = antenna.trim.measurements[doubt.entry];
@@ -340,10 +335,13 @@ int checkCommand(const Request& request)
     const Result<Design> design = openDesign(request.design);
     if (!design)
         return report(design.faults());
-    Json all = Json::array();
+    Json all = Json::array(), findings = Json::array();
     for (const Antenna& antenna : design->antennas)
-        all.push_back(checkOf(*design, antenna));
-    print({{"antennas", all}});
+        all.push_back(checkOf(*design, antenna, request.all ? &findings : nullptr));
+    Json out{{"antennas", all}};
+    if (request.all)
+        out["findings"] = findings;
+    print(out);
     return exitGood;
 }
 
@@ -495,6 +493,7 @@ void addDesignCommands(CLI::App& app, int& status)
     addSetCommand(app, request, status);
     CLI::App* check = app.add_subcommand("check", "whether the antennas fit their site, and what to look at, as JSON");
     check->add_option("design", request->design, "design file (.vetchling)")->required();
+    check->add_flag("--all", request->all, "findings with their gravity, the list of what is left to do");
     check->callback([request, &status] { status = checkCommand(*request); });
     quantityOption(withDesign("wires", "the wire file of a design at the antenna's own port, ready for solve", wiresCommand), "--frequency",
                    request->frequency, units::Quantity::Frequency, "Hz, or with a unit");

@@ -5,8 +5,8 @@
 #include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "cli/typed.h"
+#include "core/advice/gallery.h"
 #include "core/files/design_file.h"
-#include "core/study/gallery.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -44,9 +44,9 @@ double widthUnderTwo(const study::Curve& curve, double f)
 }
 
 /// One line of the table; the faults of what could not be solved.
-Result<std::string> row(study::Library& library, const Design& design, const study::Proposal& proposal)
+Result<std::string> row(study::Library& library, const Design& design, const advice::Proposal& proposal)
 {
-    const Result<study::Proposed> tuned = study::propose(library, design, proposal, terminalWatch());
+    const Result<advice::Proposed> tuned = advice::propose(library, design, proposal, terminalWatch());
     if (!tuned)
         return tuned.faults();
     const Antenna& antenna = tuned->antenna;
@@ -84,10 +84,10 @@ int tableCommand(const std::string& file, double frequency, const std::vector<st
     const KeptTables kept(library.tables());
     std::set<std::string> seen;
     std::vector<std::string> rows;
-    for (const study::Proposal& p : study::proposals(*design, frequency)) {
+    for (const advice::Proposal& p : advice::proposals(*design, frequency)) {
         const std::string& family = p.antenna.shape.family;
         const bool wanted = only.empty() || std::find(only.begin(), only.end(), family) != only.end();
-        if (!p.fault.empty() || !wanted || !seen.insert(family).second)
+        if (!p.fault().empty() || !wanted || !seen.insert(family).second)
             continue;
         const Result<std::string> line = row(library, *design, p);
         if (!line)

@@ -78,6 +78,7 @@ void AntennaModels::rebuild(AntennaModel& model, const Antenna& antenna, const D
     if (!built) {
         model.fault = built.faults().front();
         model.fit.reset();
+        model.findings.clear();
         model.notes.clear();
         model.cut.clear();
         return;
@@ -85,6 +86,7 @@ void AntennaModels::rebuild(AntennaModel& model, const Antenna& antenna, const D
     model.fault.reset();
     model.built = std::make_shared<const shapes::BuiltAntenna>(std::move(built).value());
     model.fit = fitOnSite(design.site, model.built->model);
+    model.findings = advice::placeFindings(antenna, *model.fit);
     model.notes = rangeNotes(model.built->model, antenna.shape.designFrequency);
     model.cut = cutList(model.built->sections, antenna.allowances);
 }

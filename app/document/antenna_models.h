@@ -1,6 +1,7 @@
 #pragma once
 /// Wires and lengths of every antenna of the open design as drawn, before anything is solved: made once after a change, read by all views.
 
+#include "core/advice/findings.h"
 #include "core/design/design.h"
 #include "core/wire/range.h"
 #include "core/workshop/cut_list.h"
@@ -23,6 +24,7 @@ struct AntennaModel {
     std::shared_ptr<const shapes::BuiltAntenna> built; ///< of the last shape that was possible; null before the first
     std::optional<Fault> fault;                        ///< why the present shape is not
     std::optional<FitReport> fit;                      ///< on the site
+    std::vector<advice::Finding> findings;             ///< of its place, gravest first
     std::vector<std::pair<Id, Crossing>> crossings;    ///< other antennas whose wires it comes too near to
     std::vector<RangeNote> notes;
     std::vector<CutRow> cut;

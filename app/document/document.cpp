@@ -355,7 +355,9 @@ void Document::addAntenna(Antenna antenna, const BandPlan* plan)
     antenna.id = newId();
     antenna.name = freeName(antenna.name, antennaNames(design()));
     edit(tr("add %1").arg(QString::fromStdString(antenna.name)), {}, [&](Design& design) {
-        wishFor(design.operation.bands, antenna.shape.designFrequency, Wish::Must, plan);
+        const auto& bands = design.operation.bands;
+        if (std::none_of(bands.begin(), bands.end(), [](const WantedBand& w) { return w.wish != Wish::No; }))
+            wishFor(design.operation.bands, antenna.shape.designFrequency, Wish::Must, plan);
         design.antennas.push_back(antenna);
     });
     setCurrent(antenna.id);

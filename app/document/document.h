@@ -86,7 +86,7 @@ public:
     /// The last edit was a step of a drag, and more may follow.
     [[nodiscard]] bool dragging() const { return !m_lastKey.isEmpty(); }
 
-    /// Adds a copy under an id and a name of its own, wishes for the band it is cut for, and shows it.
+    /// Adds a copy under an id and a name of its own and shows it; where nothing is wished for yet, it wishes for the band it is cut for.
     /// @param plan where that band comes from if the design has none there; may be null
     void addAntenna(Antenna antenna, const BandPlan* plan = nullptr);
     void removeCurrentAntenna();

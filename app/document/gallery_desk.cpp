@@ -29,19 +29,14 @@ void GalleryDesk::open(double frequency)
     close();
     m_frequency = frequency;
     const Ground ground = m_document.design().site.soil.ground();
-    m_hung = m_document.design();
-    if (!m_ties.empty())
-        std::erase_if(m_hung.site.supports,
-                      [&](const Support& s) { return std::find(m_ties.begin(), m_ties.end(), s.id) == m_ties.end(); });
     const unsigned long round = m_round;
-    std::vector<Entry> placed = aside([hung = m_hung, frequency, ground] {
+    std::vector<Entry> placed = aside([design = m_document.snapshot(), ties = m_ties, frequency, ground] {
         std::vector<Entry> all;
-        for (study::Proposal& p : study::proposals(hung, frequency)) {
+        for (advice::Proposal& p : advice::proposals(*design, frequency, ties)) {
             Entry entry{std::move(p), nullptr, {}, false, {}};
             if (Result<shapes::BuiltAntenna> built = shapes::buildOver(entry.proposal.antenna.shape, ground))
                 entry.placed = std::make_shared<const shapes::BuiltAntenna>(std::move(built).value());
-            else
-                entry.fault = entry.proposal.fault;
+            entry.fault = entry.proposal.fault(); // what may not be there is tuned when it is asked for
             all.push_back(std::move(entry));
         }
         return all;
@@ -92,6 +87,8 @@ void GalleryDesk::hurry(const std::string& id)
         if (other != id)
             job->cancel();
     std::erase_if(m_jobs, [&](const auto& job) { return job.first != id; });
+    if (const Entry* entry = find(id); entry && entry->placed && !entry->answer && !m_jobs.contains(id))
+        start(entry->proposal);
 }
 
 void GalleryDesk::close()
@@ -102,19 +99,19 @@ void GalleryDesk::close()
     ++m_round;
 }
 
-void GalleryDesk::start(const study::Proposal& proposal)
+void GalleryDesk::start(const advice::Proposal& proposal)
 {
-    const auto job = send<study::Proposed>(
+    const auto job = send<advice::Proposed>(
         m_solver, this,
-        {[proposal, design = m_document.snapshot(), &library = m_solver.library()](const Watch& watch, const auto&) {
-             return study::propose(library, *design, proposal, watch);
+        {[proposal, ties = m_ties, design = m_document.snapshot(), &library = m_solver.library()](const Watch& watch, const auto&) {
+             return advice::propose(library, *design, proposal, watch, ties);
          },
-         [this, round = m_round, id = proposal.id](const Result<study::Proposed>& answer, bool) { take(round, id, answer); }});
+         [this, round = m_round, id = proposal.id](const Result<advice::Proposed>& answer, bool) { take(round, id, answer); }});
     if (job)
         m_jobs[proposal.id] = job;
 }
 
-void GalleryDesk::take(unsigned long round, const std::string& id, const Result<study::Proposed>& answer)
+void GalleryDesk::take(unsigned long round, const std::string& id, const Result<advice::Proposed>& answer)
 {
     const auto entry = std::find_if(m_entries.begin(), m_entries.end(), [&](const Entry& e) { return e.proposal.id == id; });
     if (round != m_round || entry == m_entries.end())

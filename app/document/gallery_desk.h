@@ -2,7 +2,7 @@
 /// The proposals of a gallery while it is open: placed at once, tuned and judged in the background, one after the other.
 
 #include "app/document/waiting.h"
-#include "core/study/gallery.h"
+#include "core/advice/gallery.h"
 #include "core/work/queue.h"
 
 #include <QObject>
@@ -21,14 +21,15 @@ class GalleryDesk : public QObject {
     Q_OBJECT
 public:
     struct Entry {
-        study::Proposal proposal;
+        advice::Proposal proposal;
         std::shared_ptr<const shapes::BuiltAntenna> placed; ///< by its rule's lengths; null if it cannot be built
-        std::optional<study::Proposed> answer;
+        std::optional<advice::Proposed> answer;
         bool fromShed = false; ///< nothing of it is missing there, but for the feed line
         Text fault;            ///< why there is no answer, once it is known
         [[nodiscard]] bool done() const { return answer.has_value() || !fault.empty(); }
         /// The antenna as far as it is known.
         [[nodiscard]] const Antenna& antenna() const { return answer ? answer->antenna : proposal.antenna; }
+        [[nodiscard]] const advice::Place& place() const { return answer ? answer->place : proposal.place; }
         /// Null where it could not be placed.
         [[nodiscard]] const shapes::BuiltAntenna* built() const { return answer ? answer->built.get() : placed.get(); }
     };
@@ -38,10 +39,9 @@ public:
     /// Starts over for a frequency; what was under way is told to stop.
     void open(double frequency);
     void close();
-    /// The supports that antennas are hung from, by their ids; none: the two that reach highest. Takes effect when opened.
+    /// The supports that antennas may be hung from, by their ids; none: all. Takes effect when opened.
     void setTies(std::vector<Id> supports) { m_ties = std::move(supports); }
-    /// Those that the entries hang from.
-    [[nodiscard]] study::GallerySupports supports() const { return study::gallerySupports(m_hung.site); }
+    [[nodiscard]] const std::vector<Id>& ties() const { return m_ties; }
     [[nodiscard]] double frequency() const { return m_frequency; }
     /// In the order they are offered.
     [[nodiscard]] const std::vector<Entry>& entries() const { return m_entries; }
@@ -66,14 +66,13 @@ private:
     [[nodiscard]] Waiting waiting();
     void startUnanswered();
     void cancelAll();
-    void start(const study::Proposal& proposal);
-    void take(unsigned long round, const std::string& id, const Result<study::Proposed>& answer);
+    void start(const advice::Proposal& proposal);
+    void take(unsigned long round, const std::string& id, const Result<advice::Proposed>& answer);
 
     Document& m_document;
     SolveService& m_solver;
     const ShedDesk& m_shed;
     std::vector<Id> m_ties;
-    Design m_hung; ///< with those supports alone
     double m_frequency = 0.0;
     std::vector<Entry> m_entries;
     std::map<std::string, work::Queue::Ticket> m_jobs; ///< by proposal

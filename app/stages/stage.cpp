@@ -25,7 +25,8 @@ QWidget* rowOf(QWidget* parent, int spacing)
 } // namespace
 
 StagePage::StagePage(QWidget* parent)
-    : QWidget(parent), m_title(new QLabel(this)), m_sentence(new QLabel(this)), m_options(rowOf(this, 10)), m_views(rowOf(this, 0))
+    : QWidget(parent), m_title(new QLabel(this)), m_sentence(new QLabel(this)), m_alarm(new QLabel(this)), m_options(rowOf(this, 10)),
+      m_views(rowOf(this, 0))
 {
     setObjectName(QStringLiteral("stageArea"));
     auto* layout = new QVBoxLayout(this);
@@ -52,6 +53,11 @@ StagePage::StagePage(QWidget* parent)
     m_below->setSpacing(10);
     m_below->addWidget(m_sentence, 1);
     head->addLayout(m_below);
+    m_alarm->setProperty("role", "caution");
+    m_alarm->setObjectName(QStringLiteral("stageAlarm"));
+    m_alarm->setWordWrap(true);
+    m_alarm->hide();
+    head->addWidget(m_alarm);
     layout->addLayout(head);
     m_body = new QVBoxLayout;
     m_body->setSpacing(8);
@@ -69,6 +75,12 @@ void StagePage::setTitle(const QString& words)
 }
 
 void StagePage::setSentence(const QString& words) { m_sentence->setText(words); }
+
+void StagePage::setAlarm(const QString& words)
+{
+    m_alarm->setText(words);
+    m_alarm->setVisible(!words.isEmpty());
+}
 
 void StagePage::resizeEvent(QResizeEvent* event)
 {
@@ -123,6 +135,28 @@ void Stage::tellsFigures(std::initializer_list<QWidget*> graphics)
     paleWhileOld(solver(), m_page->sentenceLabel());
     for (QWidget* graphic : graphics)
         paleWhileOld(solver(), graphic);
+}
+
+void Stage::refreshAlarm()
+{
+    const AntennaModel* model = m_context.models.current();
+    QStringList words;
+    int more = 0;
+    bool danger = false;
+    for (const advice::Finding& f : model ? model->findings : std::vector<advice::Finding>()) {
+        if (!f.everywhere)
+            continue;
+        danger = danger || f.gravity == advice::Gravity::Danger;
+        if (words.isEmpty())
+            words << coreWords(f.message, system());
+        else
+            ++more;
+    }
+    if (more > 0)
+        words << tr("%n more on Site", nullptr, more);
+    m_page->setAlarm(words.isEmpty()
+                         ? QString()
+                         : (danger ? tr("Danger: it %1.") : tr("Not safe as it hangs: %1.")).arg(words.join(QStringLiteral("; "))));
 }
 
 void Stage::refreshConfigurations(bool shown)

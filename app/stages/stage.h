@@ -22,6 +22,9 @@ public:
     explicit StagePage(QWidget* parent = nullptr);
     void setTitle(const QString& words);
     void setSentence(const QString& words);
+    /// In red below the head on every page of an antenna that endangers somebody or is tied to nothing; empty: nothing.
+    void setAlarm(const QString& words);
+    [[nodiscard]] QString alarm() const { return m_alarm->text(); }
     [[nodiscard]] QString title() const { return m_name; }
     [[nodiscard]] QString sentence() const { return m_sentence->text(); }
     [[nodiscard]] QWidget* sentenceLabel() { return m_sentence; }
@@ -40,7 +43,7 @@ private:
     void arrange();
 
     QString m_name;
-    QLabel *m_title, *m_sentence;
+    QLabel *m_title, *m_sentence, *m_alarm;
     QWidget *m_options, *m_views;
     QHBoxLayout *m_header, *m_viewsRow, *m_below;
     QVBoxLayout* m_body;
@@ -63,6 +66,10 @@ public:
     [[nodiscard]] virtual QString tableText() const { return {}; }
     /// Turns to one of its views, by the id of that view; nothing for what is none.
     virtual void showView(const QString& /*view*/) {}
+    /// In two or three words what stands in red in its place on the trail; empty: nothing.
+    [[nodiscard]] virtual QString alarm() const { return {}; }
+    /// What stands in red on its page, whichever stage it is.
+    void refreshAlarm();
     /// Starts renaming what is chosen on the page; false if nothing of its own is.
     virtual bool rename() { return false; }
     /// Brings page and ledger up to date; called for the stage on show when anything has changed.

@@ -7,8 +7,8 @@
 #include "app/window/main_menu.h"
 #include "app/window/new_site.h"
 #include "app/window/sweep_range.h"
+#include "core/advice/gallery.h"
 #include "core/bands/wanted.h"
-#include "core/study/gallery.h"
 
 #include <QApplication>
 #include <QClipboard>
@@ -265,6 +265,7 @@ void MainWindow::showStage(int index)
     leaveGallery();
     m_message->raise(); // the stack brings the page it shows to the front
     m_ledgers->setCurrentIndex(index);
+    m_stages[std::size_t(index)]->refreshAlarm();
     m_stages[std::size_t(index)]->refresh();
 }
 
@@ -273,6 +274,7 @@ void MainWindow::refreshAll()
     m_soon.stop();
     m_shelf->refresh();
     m_damage->refresh();
+    currentStage()->refreshAlarm();
     currentStage()->refresh();
     m_trail->refresh();
     if (galleryOpen())
@@ -348,17 +350,15 @@ void MainWindow::addTunerWire()
     const auto lowest =
         std::find_if(design.operation.bands.begin(), design.operation.bands.end(), [](const WantedBand& w) { return w.wish != Wish::No; });
     const double frequency = lowest == design.operation.bands.end() ? proposedFrequency(design.operation.bands) : lowest->band.centre();
-    for (const study::Proposal& proposal : study::proposals(design, frequency))
-        if (proposal.antenna.shape.family == "long-wire" && proposal.fault.empty()) {
-            Antenna antenna = proposal.antenna;
-            antenna.name = tr("Wire for a tuner").toStdString();
-            takeAntenna(antenna);
-            for (int i = 0; i < stageCount(); ++i)
-                if (m_stages[std::size_t(i)]->id() == QLatin1String("bands"))
-                    showStage(i);
-            currentStage()->showView(QStringLiteral("finder"));
-            return;
-        }
+    if (std::optional<Antenna> wire = advice::tunerWire(design, frequency)) {
+        wire->name = tr("Wire for a tuner").toStdString();
+        takeAntenna(*wire);
+        for (int i = 0; i < stageCount(); ++i)
+            if (m_stages[std::size_t(i)]->id() == QLatin1String("bands"))
+                showStage(i);
+        currentStage()->showView(QStringLiteral("finder"));
+        return;
+    }
     say(tr("There is no place for a wire: give the site a support first."));
 }
 

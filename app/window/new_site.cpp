@@ -190,6 +190,8 @@ void NewSiteDialog::addSupports()
     connect(m_addSupport, &QPushButton::clicked, this, [this] {
         addSupport();
         m_addSupport->setEnabled(m_supports.size() < mostSupports);
+        m_supports.back().height->setFocus();
+        m_supports.back().height->selectAll();
     });
     addSupport();
 }

@@ -49,8 +49,11 @@ private:
     {
         const Colours& c = m_context.theme.colours();
         sketch.text({wordsX, middle - 20.0}, index.data().toString(), Qt::AlignLeft | Qt::AlignTop, {c.ink, 15, true});
-        const QString words = m_context.theme.elided(index.data(StageList::Summary).toString(), Trail::usualWidth - wordsX - 6.0, 12);
-        sketch.text({wordsX, middle + 1.0}, words, Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
+        const QString alarm = index.data(StageList::Alarm).toString(),
+                      said = alarm.isEmpty() ? index.data(StageList::Summary).toString() : alarm;
+        const QString words = m_context.theme.elided(said, Trail::usualWidth - wordsX - 6.0, 12);
+        sketch.text({wordsX, middle + 1.0}, words, Qt::AlignLeft | Qt::AlignTop,
+                    {alarm.isEmpty() ? c.inkSoft : c.brick, 12, !alarm.isEmpty()});
     }
 
     const ViewContext& m_context;
@@ -71,8 +74,11 @@ QVariant StageList::data(const QModelIndex& index, int role) const
     switch (role) {
     case Qt::DisplayRole: return stage.name();
     case Summary: return stage.summary();
+    case Alarm: return stage.alarm();
     case Qt::ToolTipRole:
-    case Qt::AccessibleTextRole: return tr("%1: %2").arg(stage.name(), stage.summary());
+    case Qt::AccessibleTextRole:
+        return stage.alarm().isEmpty() ? tr("%1: %2").arg(stage.name(), stage.summary())
+                                       : tr("%1: %2; %3").arg(stage.name(), stage.alarm(), stage.summary());
     default: return {};
     }
 }

@@ -202,6 +202,7 @@ Site readSite(const JsonNode& node)
     site.soil = node.partAt("soil", readSoil).value_or(site.soil);
     site.boundary = node.valueAt("boundary_m", readCorners).value_or(Outline());
     site.wallHeight = node.number("wall_height_m", 0.0, true);
+    site.boundaryMayBeCrossed = node.flag("boundary_may_be_crossed", false);
     site.supports = node.parts("supports", readSupport);
     site.buildings = node.parts("buildings", readBuilding);
     site.waters = node.parts("waters", readWater);
@@ -221,6 +222,8 @@ Json siteJson(const Site& site)
 {
     Json out{
         {"name", site.name}, {"soil", soilJson(site.soil)}, {"boundary_m", outlineJson(site.boundary)}, {"wall_height_m", site.wallHeight}};
+    if (site.boundaryMayBeCrossed)
+        out["boundary_may_be_crossed"] = true;
     out["supports"] = Json::array();
     for (const Support& s : site.supports)
         out["supports"].push_back(supportJson(s));

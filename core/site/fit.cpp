@@ -8,14 +8,18 @@
 namespace vetchling {
 namespace {
 
-constexpr double safetyMargin = 2.0; // m added to what could fall towards a power line
-constexpr double closeToMetal = 1.0; // m
-constexpr double reach = 2.5;        // m: a wire lower than this is walked into or touched
-constexpr double ropeReach = 3.0;    // m in plan from a support to what it holds
-constexpr double aboveSupport = 0.3; // m that a wire may be higher than its support
-constexpr double heldFrom = 3.0;     // m: lower ends stand on a stake or a box
-constexpr double samePlace = 0.1;    // m
-constexpr double onTheEdge = 0.01;   // m
+constexpr double safetyMargin = 2.0;                 // m added to what could fall towards a power line
+constexpr double closeToMetal = 1.0;                 // m
+constexpr double reach = 2.5;                        // m: a wire lower than this is walked into or touched
+constexpr double onTheGround = 0.1;                  // m: radials and counterpoises that lie
+constexpr double standing = 1.0;                     // m: ends below this stand on the ground or on a stub
+constexpr double besidePole = 1.0, besideTree = 2.0; // m that wires keep from supports that do not hold them
+constexpr double atTheWall = 1.0;                    // m round a tie on a wall or a roof
+constexpr double aboveSupport = 0.3;                 // m that a wire may be higher than its support
+constexpr double besideTie = 3.0;                    // m in plan: a support so near was meant
+constexpr double heldFrom = 3.0;                     // m: lower ends stand on a stake or a box
+constexpr double samePlace = 0.1;                    // m
+constexpr double onTheEdge = 0.01;                   // m
 
 PlanPoint planOf(Vec3 p) { return {p.x, p.y}; }
 Vec3 between(Vec3 a, Vec3 b, double t) { return a + (b - a) * t; }
@@ -67,6 +71,37 @@ std::vector<double> crossings(const Outline& outline, Vec3 a, Vec3 b)
     return at;
 }
 
+double toBuilding(Vec3 p, const Building& house)
+{
+    const double level = inside(house.outline, planOf(p)) ? 0.0 : distanceToOutline(house.outline, planOf(p));
+    return std::hypot(level, std::max(0.0, p.z - house.ridge));
+}
+
+/// The nearest point of a straight piece, every tenth of a metre; what is `exempt` does not count.
+template <class Exempt> Met toBuilding(Vec3 a, Vec3 b, const Building& house, Exempt exempt)
+{
+    constexpr double step = 0.1;
+    if (house.outline.size() < 3)
+        return {};
+    const int steps = std::max(1, int(std::ceil(distance(a, b) / step)));
+    Met near;
+    for (int i = 0; i <= steps; ++i) {
+        const Vec3 p = between(a, b, double(i) / steps);
+        if (const double away = toBuilding(p, house); away < near.value && !exempt(p))
+            near = {away, p};
+    }
+    return near;
+}
+
+/// By a point of it, or by a rope from one of its ends.
+bool isTied(const Site& site, const Wire& wire, const Support& s)
+{
+    const std::size_t last = wire.points.size() - 1;
+    return std::any_of(wire.points.begin(), wire.points.end(),
+                       [&](Vec3 p) { return std::hypot(p.x - s.at.x, p.y - s.at.y) <= tieReach(s) && p.z <= s.height + aboveSupport; }) ||
+           ropeHold(site, wire.points[1], wire.points[0]) == &s || ropeHold(site, wire.points[last - 1], wire.points[last]) == &s;
+}
+
 /// Looks at a model's wires one after the other, then at the supports.
 class Surveyor {
 public:
@@ -79,8 +114,11 @@ public:
         for (const Wire& wire : m_model.wires) {
             if (m_site.powerLine)
                 powerLine(wire, *m_site.powerLine);
-            if (m_site.boundary.size() >= 3)
+            if (m_site.boundary.size() >= 3 && !m_site.boundaryMayBeCrossed)
                 boundary(wire);
+            buildings(wire);
+            beside(wire);
+            waters(wire);
             low(wire);
             metal(wire);
         }
@@ -95,12 +133,12 @@ private:
     using Kind = SiteWarning::Kind;
 
     /// Wires that meet tell the same thing of the same place once.
-    void warn(Kind kind, Text message, Vec3 at)
+    void warn(Kind kind, Text message, Vec3 at, double hold = 0.0, const Id& support = {})
     {
         const bool known = std::any_of(m_report.warnings.begin(), m_report.warnings.end(),
                                        [&](const SiteWarning& w) { return w.kind == kind && distance(w.at, at) < samePlace; });
         if (!known)
-            m_report.warnings.push_back({kind, std::move(message), at});
+            m_report.warnings.push_back({kind, std::move(message), at, hold, support});
     }
 
     /// Every point of every wire counts: what is so high above the line's foot can swing so far. Distance to a segment along a
@@ -131,7 +169,7 @@ private:
         warn(Kind::PowerLine,
              {coreText("core", "%1, %2 high, could fall onto the power line %3 away; move it or take it down"), s.name, length(s.height),
               length(away)},
-             {s.at.x, s.at.y, s.height});
+             {s.at.x, s.at.y, s.height}, 0.0, s.id);
     }
 
     /// It may be anywhere.
@@ -182,8 +220,95 @@ private:
         return farthest;
     }
 
+    /// Every tenth of a metre: what is nearer than the half metre is so for longer than that.
+    void buildings(const Wire& wire)
+    {
+        for (const Building& house : m_site.buildings)
+            for (std::size_t i = 1; i < wire.points.size(); ++i) {
+                const Met near = toBuilding(wire.points[i - 1], wire.points[i], house, [this](Vec3 p) { return tiedToWall(p); });
+                if (near.value >= clearOfHouse)
+                    continue;
+                m_report.throughBuilding = true;
+                if (near.value > 0.0)
+                    warn(Kind::Building,
+                         {coreText("core", "comes within %1 of %2, %3 high; keep half a metre clear of a house"), length(near.value),
+                          house.name, length(near.at.z)},
+                         near.at);
+                else
+                    warn(Kind::Building, {coreText("core", "goes through %1, %2 high; move it"), house.name, length(near.at.z)}, near.at);
+                break;
+            }
+    }
+
+    bool tiedToWall(Vec3 p) const
+    {
+        return std::any_of(m_site.supports.begin(), m_site.supports.end(), [&](const Support& s) {
+            return (s.kind == SupportKind::Wall || s.kind == SupportKind::Roof) && std::hypot(p.x - s.at.x, p.y - s.at.y) <= atTheWall;
+        });
+    }
+
+    /// Wires that pass a support which does not hold them chafe on it, or hang in its branches.
+    void beside(const Wire& wire)
+    {
+        for (const Support& s : m_site.supports) {
+            if (holds(s, wire))
+                continue;
+            const double clear = s.kind == SupportKind::Tree ? besideTree : besidePole;
+            for (std::size_t i = 1; i < wire.points.size(); ++i)
+                if (const double away =
+                        segmentDistance(wire.points[i - 1], wire.points[i], {s.at.x, s.at.y, 0.0}, {s.at.x, s.at.y, s.height});
+                    away < clear && std::max(wire.points[i - 1].z, wire.points[i].z) > onTheGround) {
+                    warn(Kind::Tie,
+                         {coreText("core", "passes %1 from the %2; keep %3 away from what does not hold it"), length(away), s.name,
+                          length(clear)},
+                         between(wire.points[i - 1], wire.points[i], 0.5));
+                    break;
+                }
+        }
+    }
+
+    /// Tied there itself, or joined to a wire that is.
+    bool holds(const Support& s, const Wire& wire) const
+    {
+        return std::any_of(m_model.wires.begin(), m_model.wires.end(),
+                           [&](const Wire& w) { return (&w == &wire || joined(w, wire)) && isTied(m_site, w, s); });
+    }
+
+    static bool joined(const Wire& a, const Wire& b)
+    {
+        for (Vec3 p : {a.points.front(), a.points.back()})
+            for (Vec3 q : {b.points.front(), b.points.back()})
+                if (distance(p, q) < samePlace)
+                    return true;
+        return false;
+    }
+
+    /// Its own mast, or its support, stands beneath.
+    static bool isUpright(const Wire& wire)
+    {
+        return std::all_of(wire.points.begin(), wire.points.end(),
+                           [&](Vec3 p) { return std::hypot(p.x - wire.points[0].x, p.y - wire.points[0].y) < samePlace; });
+    }
+
+    void waters(const Wire& wire)
+    {
+        for (Vec3 p : {wire.points.front(), wire.points.back()})
+            for (const Water& w : m_site.waters)
+                if ((p.z < standing || (p.z < heldFrom && isUpright(wire))) && inside(w.outline, planOf(p))) {
+                    const bool known = std::any_of(m_report.warnings.begin(), m_report.warnings.end(),
+                                                   [](const SiteWarning& told) { return told.kind == Kind::Water; });
+                    if (!known)
+                        warn(Kind::Water,
+                             {coreText("core", "stands in %1: look how high the water comes, and keep people and boats away from it"),
+                              w.name},
+                             p);
+                }
+    }
+
     void low(const Wire& wire)
     {
+        if (std::all_of(wire.points.begin(), wire.points.end(), [](Vec3 p) { return p.z >= -jointTolerance && p.z <= onTheGround; }))
+            return;
         const Vec3 least = *std::min_element(wire.points.begin(), wire.points.end(), [](Vec3 p, Vec3 q) { return p.z < q.z; });
         if (least.z < 0.0)
             warn(
@@ -218,9 +343,10 @@ private:
     {
         for (const Wire& wire : m_model.wires)
             for (std::size_t i = 0; i < wire.points.size(); ++i)
-                if (const Vec3 p = wire.points[i];
-                    p.z > heldFrom && firstOfItsPlace(p) && turns(wire, i) && !standsByItself(wire, i) && !roped(wire, i))
-                    held(p);
+                if (const Vec3 p = wire.points[i]; p.z > heldFrom && firstOfItsPlace(p) && turns(wire, i) && !goesOn(wire, i) &&
+                                                   !standsByItself(wire, i) && !hangsDown(wire, i) && !stiff(wire) && !roped(wire, i) &&
+                                                   !corded(wire, i))
+                    held(wire, i);
     }
 
     /// Points that several wires share are told once.
@@ -242,6 +368,56 @@ private:
         return dot(before, after) < 0.999;
     }
 
+    /// Another wire goes on in its line, on the other side of a joint or an insulator.
+    bool goesOn(const Wire& wire, std::size_t i) const
+    {
+        if (i != 0 && i + 1 != wire.points.size())
+            return false;
+        constexpr double gap = 0.3, straight = 0.99; // m
+        const Vec3 p = wire.points[i], out = unit(p - wire.points[i == 0 ? 1 : i - 1]);
+        for (const Wire& other : m_model.wires) {
+            const std::size_t last = other.points.size() - 1;
+            for (const auto& [end, next] :
+                 {std::pair(other.points[0], other.points[1]), std::pair(other.points[last], other.points[last - 1])})
+                if (&other != &wire && distance(p, end) < gap && dot(out, unit(next - end)) > straight)
+                    return true;
+        }
+        return false;
+    }
+
+    /// An end that drops straight down is held by a weight.
+    static bool hangsDown(const Wire& wire, std::size_t i)
+    {
+        if (i != 0 && i + 1 != wire.points.size())
+            return false;
+        const Vec3 up = wire.points[i == 0 ? 1 : i - 1] - wire.points[i];
+        return up.z > 0.0 && std::hypot(up.x, up.y) < samePlace;
+    }
+
+    /// Rods and tubes, and the short spokes of a hat, hold themselves.
+    bool stiff(const Wire& wire) const
+    {
+        constexpr double rod = 2e-3, spoke = 2.5; // m: radius; length
+        if (wire.radius >= rod)
+            return true;
+        return wire.length() <= spoke &&
+               std::any_of(m_model.wires.begin(), m_model.wires.end(), [&](const Wire& w) { return &w != &wire && joined(w, wire); });
+    }
+
+    /// A cord holds it to a wire of the same antenna that reaches farther out beside it, as in a fan.
+    bool corded(const Wire& wire, std::size_t i) const
+    {
+        if (i != 0 && i + 1 != wire.points.size())
+            return false;
+        constexpr double cord = 2.5; // m
+        const Vec3 p = wire.points[i], from = wire.points[i == 0 ? 1 : i - 1], out = unit(Vec3{p.x - from.x, p.y - from.y, 0.0});
+        for (const Wire& other : m_model.wires)
+            for (Vec3 end : {other.points.front(), other.points.back()})
+                if (&other != &wire && distance(p, end) < cord && dot(end - p, out) > samePlace)
+                    return true;
+        return false;
+    }
+
     /// The top of a vertical wire: its own pole stands beneath.
     static bool standsByItself(const Wire& wire, std::size_t i)
     {
@@ -252,25 +428,44 @@ private:
         return (i > 0 && pole(i - 1)) || (i + 1 < wire.points.size() && pole(i + 1));
     }
 
-    bool roped(const Wire& wire, std::size_t i) const
+    /// By a rope in the line of an end, or outwards from a corner.
+    const Support* rope(const Wire& wire, std::size_t i, double longest) const
     {
-        const bool first = i == 0;
-        return (first || i + 1 == wire.points.size()) && ropeHold(m_site, wire.points[first ? 1 : i - 1], wire.points[i]);
+        const Vec3 p = wire.points[i];
+        if (i == 0 || i + 1 == wire.points.size())
+            return ropeHold(m_site, wire.points[i == 0 ? 1 : i - 1], p, longest);
+        const Vec3 out = unit(p - wire.points[i - 1]) + unit(p - wire.points[i + 1]);
+        const double level = std::hypot(out.x, out.y);
+        const Vec3 flat = level > 1e-6 ? Vec3{out.x / level, out.y / level, 0.0} : Vec3{};
+        return level > 1e-6 ? ropeHold(m_site, p - flat, p, longest) : nullptr;
     }
 
-    void held(Vec3 p)
+    bool roped(const Wire& wire, std::size_t i) { return rope(wire, i, longestRope) != nullptr; }
+
+    void held(const Wire& wire, std::size_t i)
     {
+        const Vec3 p = wire.points[i];
         const Support* nearest = nullptr;
-        double away = ropeReach;
+        double away = besideTie;
         for (const Support& s : m_site.supports)
             if (const double d = std::hypot(p.x - s.at.x, p.y - s.at.y); d <= away)
                 nearest = &s, away = d;
-        if (!nearest)
-            warn(Kind::Support, {coreText("core", "nothing stands here to hold it, %1 high"), length(p.z)}, p);
+        if (const Support* far = nearest ? nullptr : rope(wire, i, HUGE_VAL))
+            warn(Kind::Tie,
+                 {coreText("core", "would need a rope of %1 to the %2; %3 are the most"),
+                  length(std::hypot(p.x - far->at.x, p.y - far->at.y)), far->name, length(longestRope)},
+                 p, p.z);
+        else if (!nearest)
+            warn(Kind::Support, {coreText("core", "nothing stands here to hold it, %1 high"), length(p.z)}, p, p.z);
         else if (p.z > nearest->height + aboveSupport)
-            warn(Kind::Support,
-                 {coreText("core", "hangs %1 high, above the top of the %2 at %3"), length(p.z), nearest->name, length(nearest->height)},
-                 p);
+            warn(Kind::Tie,
+                 {coreText("core", "hangs %1 high, above the top of the %2 at %3"), length(p.z), nearest->name, length(nearest->height)}, p,
+                 p.z);
+        else if (away > tieReach(*nearest))
+            warn(Kind::Tie,
+                 {coreText("core", "hangs %1 from the %2, which cannot hold it from there: a rope pulls in the line of the wire"),
+                  length(away), nearest->name},
+                 p, p.z);
     }
 
     const Site& m_site;
@@ -281,7 +476,23 @@ private:
 
 } // namespace
 
-const Support* ropeHold(const Site& site, Vec3 before, Vec3 end)
+std::vector<Id> supportsHolding(const Site& site, const WireModel& model)
+{
+    std::vector<Id> all;
+    for (const Support& s : site.supports)
+        if (std::any_of(model.wires.begin(), model.wires.end(), [&](const Wire& w) { return isTied(site, w, s); }))
+            all.push_back(s.id);
+    return all;
+}
+
+double tieReach(const Support& support) { return support.kind == SupportKind::Tower ? 1.0 : 0.3; }
+
+double distanceToBuilding(Vec3 a, Vec3 b, const Building& building)
+{
+    return toBuilding(a, b, building, [](Vec3) { return false; }).value;
+}
+
+const Support* ropeHold(const Site& site, Vec3 before, Vec3 end, double longest)
 {
     constexpr double aside = 0.1, near = 0.3; // m a metre of rope; m
     const Vec3 out = unit(end - before);
@@ -291,7 +502,7 @@ const Support* ropeHold(const Site& site, Vec3 before, Vec3 end)
     for (const Support& s : site.supports) {
         const double x = s.at.x - end.x, y = s.at.y - end.y, along = (x * out.x + y * out.y) / level;
         const double across = std::abs(x * out.y - y * out.x) / level;
-        if (along > -near && across <= near + aside * along && end.z + along * out.z / level <= s.height + aboveSupport)
+        if (along > -near && along <= longest && across <= near + aside * along && end.z + along * out.z / level <= s.height + aboveSupport)
             return &s;
     }
     return nullptr;

@@ -97,6 +97,7 @@ struct Site {
     Soil soil;
     Outline boundary;
     double wallHeight = 0.0; ///< m, 0: no wall
+    bool boundaryMayBeCrossed = false;
     std::vector<Support> supports;
     std::vector<Building> buildings;
     std::vector<Water> waters;
@@ -113,9 +114,11 @@ struct Site {
 
 /// Something to look at before anything is hung there.
 struct SiteWarning {
-    enum class Kind { PowerLine, Boundary, Support, Metal, Low, Dig } kind;
-    Text message; ///< what is, and what to do
-    Vec3 at;      ///< where
+    enum class Kind { PowerLine, Boundary, Building, Support, Tie, Water, Metal, Low, Dig } kind;
+    Text message;      ///< what is, and what to do
+    Vec3 at;           ///< where
+    double hold = 0.0; ///< m: something so high could hold it there; 0: that would not help
+    Id support = {};   ///< that is the danger itself; empty: a wire is
 };
 
 /// How a wire model lies on its site.
@@ -128,10 +131,24 @@ struct FitReport {
     double toPowerLine = HUGE_VAL;     ///< m, nearest wire or support foot to the power line, in plan
     bool nearPowerLine = false;        ///< something that can fall or swing could reach it
     std::string endangering;           ///< what could reach it; "the wire" is marked for translation
-    std::vector<SiteWarning> warnings; ///< at most one of each kind and wire; Support: ends and corners that nothing holds
+    bool throughBuilding = false;      ///< a wire through a house, or too near to one
+    std::vector<SiteWarning> warnings; ///< at most one of each kind and wire; Support: ends and corners where nothing stands to hold them,
+                                       ///< Tie: where it is too low or too far, or a wire passes too near to one
+    /// Nothing of it lies outside the boundary, in a house, or where it endangers somebody.
+    [[nodiscard]] bool fits() const { return insideBoundary && !nearPowerLine && !throughBuilding; }
 };
 
+inline constexpr double longestRope = 15.0; ///< m, from an end to what holds it
+/// m that a tie may be from a support in plan; a tower is not a point.
+double tieReach(const Support& support);
+/// Least distance in m of a straight piece from a building, which is solid from the ground to its ridge; 0: through it.
+double distanceToBuilding(Vec3 a, Vec3 b, const Building& building);
+inline constexpr double clearOfHouse = 0.5; ///< m, for a wire
+
 FitReport fitOnSite(const Site& site, const WireModel& model);
+
+/// The supports that hold something of a model, by a tie or by a rope.
+std::vector<Id> supportsHolding(const Site& site, const WireModel& model);
 
 /// Where wires of two antennas come nearer to one another than they should.
 struct Crossing {
@@ -143,8 +160,8 @@ inline constexpr double crossingReach = 0.5; ///< m
 std::optional<Crossing> crossingOf(const WireModel& first, const WireModel& second);
 
 /// The support that can hold the end of a wire by a rope in the wire's line, being high enough there; null if none can.
-/// @param before the point of the wire next to its end
-const Support* ropeHold(const Site& site, Vec3 before, Vec3 end);
+/// @param before the point of the wire next to its end @param longest m of rope
+const Support* ropeHold(const Site& site, Vec3 before, Vec3 end, double longest = longestRope);
 
 /// Whether a point is inside an outline (even-odd rule).
 bool inside(const Outline& outline, PlanPoint p);

@@ -193,6 +193,7 @@ TEST_F(FirstHour, TabFollowsTheVisibleOrderInTheNewSite)
 {
     whenOpen("newSiteDialog", [](QWidget& dialog) {
         QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("siteAddSupport")), Qt::LeftButton);
+        EXPECT_EQ(dialog.focusWidget(), dialog.findChild<QWidget*>(QStringLiteral("siteHeight2"))) << "what comes next is typed";
         dialog.findChild<QComboBox*>(QStringLiteral("sitePlanOfBands"))->setCurrentIndex(1); // its buttons are made anew
         QTest::qWait(50);
         expectReadingOrder(tabPlaces(dialog, dialog), "new site");

@@ -48,7 +48,7 @@ TEST_F(GalleryTest, OffersEveryFamilyAndTunesEachOverTheSitesSoil)
     ASSERT_TRUE(filled());
     em::GroundTableCache tables;
     for (const auto& entry : entries()) {
-        if (!entry.proposal.fault.empty())
+        if (!entry.proposal.fault().empty())
             continue;
         ASSERT_TRUE(entry.answer) << entry.proposal.id << ": " << entry.fault.english();
         EXPECT_EQ(entry.answer->antenna.shape.parameters.at(entry.answer->what.parameter), entry.answer->value) << entry.proposal.id;
@@ -71,7 +71,7 @@ TEST_F(GalleryTest, HangsFromTheSupportsThatThereAre)
     ASSERT_TRUE(slope && slope->placed);
     EXPECT_NEAR(slope->placed->handles[1].at.z, 14.0, 1e-9);
     EXPECT_NEAR(slope->placed->handles[1].at.x, site.supports[0].at.x, 0.05);
-    EXPECT_EQ(window().gallery().desk().find("vertical")->proposal.ties, study::Ties::NoSupport);
+    EXPECT_EQ(window().gallery().desk().find("vertical")->proposal.ties, advice::Ties::NoSupport);
 }
 
 // What is longer than the supports are apart says so, and is not offered as if it fitted.
@@ -81,7 +81,7 @@ TEST_F(GalleryTest, SaysWhatDoesNotFitAndByHowMuch)
     type("galleryFrequency", QStringLiteral("1.85"));
     const auto* flat = window().gallery().desk().find("dipole between");
     ASSERT_TRUE(flat);
-    EXPECT_NE(flat->proposal.fault.english().find("apart"), std::string::npos);
+    EXPECT_NE(flat->proposal.fault().english().find("apart"), std::string::npos);
     auto* card = find<GalleryCard>("proposal dipole between");
     EXPECT_TRUE(card->toolTip().contains(QStringLiteral("does not fit")));
 }
@@ -122,22 +122,27 @@ TEST_F(GalleryTest, ShowsWhatOneWants)
 TEST_F(GalleryTest, HangsFromTheSupportsThatOneChooses)
 {
     action("actionAdd");
-    const auto* highest = window().gallery().desk().find("dipole between");
-    ASSERT_TRUE(highest);
-    const std::string before = window().gallery().desk().supports().first->name;
     auto* ties = find<QComboBox>("galleryTies");
     const int row = ties->findText(QStringLiteral("on corner post and rowan"));
     ASSERT_GT(row, 0);
     choose("galleryTies", row);
-    EXPECT_EQ(window().gallery().desk().supports().first->name, "rowan");
-    EXPECT_EQ(window().gallery().desk().supports().second->name, "corner post");
-    EXPECT_NE(before, "rowan");
+    const auto heldBy = [&](const std::set<std::string>& names) {
+        int held = 0;
+        for (const auto& entry : entries())
+            for (const Id& id : entry.place().supports) {
+                held += entry.proposal.fault().empty();
+                EXPECT_TRUE(!entry.proposal.fault().empty() || names.contains(findSupport(document().design(), id)->name))
+                    << entry.proposal.id;
+            }
+        EXPECT_GT(held, 3);
+    };
+    heldBy({"rowan", "corner post"});
     const auto* card = window().gallery().findChildren<GalleryCard*>().front();
     EXPECT_TRUE(card->toolTip().contains(QStringLiteral("high"))) << card->toolTip().toStdString();
     choose("galleryTies", ties->findText(QStringLiteral("on rowan alone")));
-    EXPECT_FALSE(window().gallery().desk().supports().second);
+    heldBy({"rowan"});
     for (const auto& entry : entries())
-        EXPECT_NE(entry.proposal.ties, study::Ties::TwoSupports) << entry.proposal.id;
+        EXPECT_NE(entry.proposal.ties, advice::Ties::TwoSupports) << entry.proposal.id;
 }
 
 TEST_F(GalleryTest, ShowsWhatTheShedIsEnoughFor)
@@ -225,9 +230,10 @@ TEST_F(GalleryTest, EveryFamilyIsTakenDraggedTunedUndoneSavedAndOpened)
         SCOPED_TRACE(family->id());
         action("actionAdd");
         type("galleryFrequency", QStringLiteral("14.2"));
-        const auto entry = std::find_if(entries().begin(), entries().end(), [&](const auto& e) {
-            return e.proposal.antenna.shape.family == family->id() && e.proposal.fault.empty();
-        });
+        const auto is = [&](const auto& e) { return e.proposal.antenna.shape.family == family->id(); };
+        auto entry = std::find_if(entries().begin(), entries().end(), [&](const auto& e) { return is(e) && e.proposal.fault().empty(); });
+        if (entry == entries().end()) // what may not be here is taken none the less
+            entry = std::find_if(entries().begin(), entries().end(), is);
         ASSERT_NE(entry, entries().end());
         takeProposal(entry->proposal.id.c_str());
         const shapes::AntennaShape taken = document().antenna().shape;

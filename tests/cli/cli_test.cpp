@@ -1,6 +1,6 @@
 /// The real program: output, exit codes, bad input.
-#include "tests/long_form.h"
 #include "tests/cli/cli_fixture.h"
+#include "tests/long_form.h"
 
 namespace {
 
@@ -499,7 +499,7 @@ TEST_F(Cli, ChecksWhereAntennasHang)
         return false;
     };
     EXPECT_TRUE(has(bad[0], "power-line"));
-    EXPECT_TRUE(has(bad[0], "support"));
+    EXPECT_TRUE(has(bad[0], "tie"));
     EXPECT_TRUE(has(bad[2], "boundary"));
     EXPECT_TRUE(has(bad[2], "low")); // radials on the marsh
     EXPECT_FALSE(bad[0]["fits"]);

@@ -1,10 +1,10 @@
 /// Every long computation, told to stop at one of its looks and at no other: it answers nothing then, and what it left behind in what is
 /// shared spoils no later answer.
+#include "core/advice/gallery.h"
 #include "core/study/coil_study.h"
 #include "core/study/comparison.h"
 #include "core/study/compensation.h"
 #include "core/study/feed.h"
-#include "core/study/gallery.h"
 #include "core/study/length_map.h"
 #include "core/study/neighbours.h"
 #include "core/study/operating.h"
@@ -183,9 +183,9 @@ const std::vector<LongWork>& allLongWork()
          }},
         {"gallery",
          [](Library& library, const Watch& watch) {
-             const auto all = study::proposals(smallDemo(), 7.1e6);
-             const auto first = std::find_if(all.begin(), all.end(), [](const study::Proposal& p) { return p.fault.empty(); });
-             return figures(study::propose(library, smallDemo(), *first, watch), [](Figures& out, const study::Proposed& p) {
+             const auto all = advice::proposals(smallDemo(), 7.1e6);
+             const auto first = std::find_if(all.begin(), all.end(), [](const advice::Proposal& p) { return p.fault().empty(); });
+             return figures(advice::propose(library, smallDemo(), *first, watch), [](Figures& out, const advice::Proposed& p) {
                  out.insert(out.end(), {p.value, double(p.served())});
              });
          }},

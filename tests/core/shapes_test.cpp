@@ -277,11 +277,11 @@ TEST(Dipole, TiesBothEndsToDifferentTrees)
 {
     Site site;
     site.supports = {{"mast", SupportKind::Pole, {0, 0}, 10.0, false, "m", {}},
-                     {"north", SupportKind::Tree, {0, 20}, 5.0, false, "n", {}},
-                     {"west", SupportKind::Tree, {-16, -12}, 7.0, false, "w", {}}};
+                     {"north", SupportKind::Tree, {0, 18}, 5.0, false, "n", {}},
+                     {"west", SupportKind::Tree, {-14.4, -10.8}, 7.0, false, "w", {}}};
     AntennaShape shape = dipoleFamily().standardShape(14.1e6);
     for (const auto& [handle, near] :
-         {std::pair(0u, PlanPoint{0.3, 0.2}), std::pair(1u, PlanPoint{0.5, 19.8}), std::pair(2u, PlanPoint{-16.5, -12.4})}) {
+         {std::pair(0u, PlanPoint{0.3, 0.2}), std::pair(1u, PlanPoint{0.5, 17.8}), std::pair(2u, PlanPoint{-14.9, -11.2})}) {
         const Hung hung = hangAt(site, shape, handle, near, 1.0);
         ASSERT_TRUE(hung.support);
         shape = hung.shape;
@@ -291,8 +291,8 @@ TEST(Dipole, TiesBothEndsToDifferentTrees)
     const double leg = dipoleFamily().value(shape, "leg_m");
     std::vector<double> heights{handleOf(shape, 1).z, handleOf(shape, 2).z};
     std::sort(heights.begin(), heights.end());
-    EXPECT_NEAR(heights[0], 10.0 - 5.0 * leg / std::hypot(20.0, 5.0), 1e-9);
-    EXPECT_NEAR(heights[1], 10.0 - 3.0 * leg / std::hypot(20.0, 3.0), 1e-9);
+    EXPECT_NEAR(heights[0], 10.0 - 5.0 * leg / std::hypot(18.0, 5.0), 1e-9);
+    EXPECT_NEAR(heights[1], 10.0 - 3.0 * leg / std::hypot(18.0, 3.0), 1e-9);
     EXPECT_EQ(hangAt(site, shape, 1, {9, 9}, 1.0).support, nullptr);
 }
 

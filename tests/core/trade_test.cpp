@@ -1,6 +1,5 @@
 #include "core/study/trade.h"
 
-#include "core/study/gallery.h"
 #include "core/study/length_causes.h"
 #include "core/study/radials.h"
 #include "tests/core/shape_helpers.h"
@@ -150,68 +149,6 @@ TEST(LengthCauses, LeaveOnlyTheConstantWhereNothingElseIs)
             EXPECT_NEAR(c.share, 0.0, 2e-4);
         }
     EXPECT_NEAR(share(causes, LengthCause::What::Rule), 0.02, 0.015);
-}
-
-// ---- what a site could have
-
-Design withSupports(std::vector<Support> supports)
-{
-    Design design;
-    design.site.boundary = {{0, 0}, {40, 0}, {40, 30}, {0, 30}};
-    design.site.supports = std::move(supports);
-    return design;
-}
-
-const Support mast{"mast", SupportKind::Pole, {5, 5}, 10.0, false, "m", {}}, tree{"tree", SupportKind::Tree, {35, 25}, 8.0, false, "t", {}};
-
-const Proposal* find(const std::vector<Proposal>& all, const std::string& id)
-{
-    const auto found = std::find_if(all.begin(), all.end(), [&](const Proposal& p) { return p.id == id; });
-    return found == all.end() ? nullptr : &*found;
-}
-
-TEST(Proposals, FollowTheSupportsThatThereAre)
-{
-    for (const auto& [design, two, one] : {std::tuple(withSupports({}), false, false), std::tuple(withSupports({mast}), false, true),
-                                           std::tuple(withSupports({mast, tree}), true, true)}) {
-        const auto all = proposals(design, 14.2e6);
-        const auto any = [&](Ties ties) { return std::any_of(all.begin(), all.end(), [&](const Proposal& p) { return p.ties == ties; }); };
-        EXPECT_EQ(any(Ties::TwoSupports), two);
-        EXPECT_EQ(any(Ties::OneSupport), one);
-        for (const shapes::Family* family : shapes::families())
-            EXPECT_TRUE(std::any_of(all.begin(), all.end(), [&](const Proposal& p) { return p.antenna.shape.family == family->id(); }))
-                << family->id();
-        for (const Proposal& p : all)
-            EXPECT_TRUE(p.fault.empty() == shapes::buildOver(p.antenna.shape, design.site.soil.ground()).ok() ||
-                        p.ties == Ties::TwoSupports)
-                << p.id;
-    }
-}
-
-TEST(Proposals, HangBetweenTheTwoHighest)
-{
-    const auto all = proposals(withSupports({tree, mast}), 14.2e6);
-    const Proposal* flat = find(all, "dipole between");
-    ASSERT_TRUE(flat);
-    const auto built = shapes::buildOver(flat->antenna.shape, averageSoil);
-    ASSERT_TRUE(built.ok());
-    EXPECT_NEAR(built->feedPoint.x, 20.0, 1e-9);
-    EXPECT_NEAR(built->feedPoint.y, 15.0, 1e-9);
-    EXPECT_LT(built->feedPoint.z, 8.0);
-    const Vec3 along = built->handles[1].at - built->feedPoint;
-    EXPECT_NEAR(along.x * 20.0 - along.y * 30.0, 0.0, 1e-6) << "in line with both";
-}
-
-TEST(Proposals, TakeWantedBandsForTheirFurtherFrequencies)
-{
-    Design design = withSupports({mast});
-    for (const auto& [name, from, to] :
-         {std::tuple("20 m", 14.0e6, 14.35e6), std::tuple("30 m", 10.1e6, 10.15e6), std::tuple("10 m", 28e6, 29.7e6)})
-        design.operation.bands.push_back({{name, from, to}, Wish::Must, name});
-    const auto all = proposals(design, 14.2e6);
-    const Proposal* linked = find(all, "linked-dipole");
-    ASSERT_TRUE(linked);
-    EXPECT_NEAR(linked->antenna.shape.parameters.at("frequency_2_Hz"), 10.125e6, 1.0);
 }
 
 } // namespace

@@ -167,12 +167,39 @@ void ScenePainter::paintPlanGround()
         m_sketch.painter().setBrush(c.fill);
         m_sketch.painter().drawPath(outlinePath(b.outline));
     }
+    if (site.powerLine)
+        paintPowerLine(*site.powerLine);
     if (m_content.view == SceneView::Turn) { // shadows on the ground show where a wire is
         for (const Wire& w : built().model.wires)
             for (std::size_t i = 1; i < w.points.size(); ++i)
                 m_sketch.line(m_camera.project({w.points[i - 1].x, w.points[i - 1].y, 0}),
                               m_camera.project({w.points[i].x, w.points[i].y, 0}), c.hairline, 2.0);
     }
+}
+
+/// With the zone that nothing of this antenna may come into: as wide as its highest wire is high, and two metres.
+void ScenePainter::paintPowerLine(const PowerLine& line)
+{
+    constexpr double margin = 2.0; // m
+    double highest = 0.0;
+    for (const Wire& w : built().model.wires)
+        for (Vec3 p : w.points)
+            highest = std::max(highest, p.z);
+    const double x = line.to.x - line.from.x, y = line.to.y - line.from.y, length = std::hypot(x, y), wide = highest + margin;
+    if (!(length > 0.0))
+        return;
+    const double ax = wide * y / length, ay = -wide * x / length; // across it
+    QPainterPath zone;
+    zone.moveTo(m_camera.project({line.from.x + ax, line.from.y + ay, 0}));
+    for (const PlanPoint p : {PlanPoint{line.to.x + ax, line.to.y + ay}, PlanPoint{line.to.x - ax, line.to.y - ay},
+                              PlanPoint{line.from.x - ax, line.from.y - ay}})
+        zone.lineTo(m_camera.project({p.x, p.y, 0}));
+    zone.closeSubpath();
+    m_sketch.hatch(zone, Theme::withAlpha(m_colours.brick, 90));
+    const QPointF a = m_camera.project({line.from.x, line.from.y, 0}), b = m_camera.project({line.to.x, line.to.y, 0});
+    m_sketch.line(a, b, m_colours.brick, 2.0);
+    m_sketch.label(0.5 * (a + b), tr("power line: nothing within %1").arg(lengthWords(wide, m_content.system, 1)),
+                   Qt::AlignHCenter | Qt::AlignTop, {m_colours.brick, 12, false, m_colours.paper});
 }
 
 void ScenePainter::paintBuildings()

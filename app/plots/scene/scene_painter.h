@@ -38,6 +38,7 @@ private:
     [[nodiscard]] QPainterPath outlinePath(const Outline& outline) const;
 
     void paintGround();
+    void paintPowerLine(const PowerLine& line);
     void paintPlanGround();
     void paintBuildings();
     void paintSupports();

@@ -248,17 +248,30 @@ void Gallery::refresh()
 double Gallery::scale() const
 {
     constexpr double wide = 136.0, high = 70.0, waves = 0.62;
-    const study::GallerySupports supports = m_desk.supports();
     const double width = wide / (waves * wavelength(m_desk.frequency()));
-    return supports.first ? std::min(width, high / supports.first->height) : width;
+    const std::vector<const Support*> usable = supports();
+    double highest = 0.0;
+    for (const Support* s : usable)
+        highest = std::max(highest, s->height);
+    return highest > 0.0 ? std::min(width, high / highest) : width;
 }
 
-/// The two highest supports, any two, or one alone.
+/// That may be hung from, as chosen.
+std::vector<const Support*> Gallery::supports() const
+{
+    std::vector<const Support*> all;
+    for (const Support& s : m_context.document.design().site.supports)
+        if (m_desk.ties().empty() || std::find(m_desk.ties().begin(), m_desk.ties().end(), s.id) != m_desk.ties().end())
+            all.push_back(&s);
+    return all;
+}
+
+/// All supports, any two, or one alone.
 void Gallery::offerTies()
 {
     const auto& supports = m_context.document.design().site.supports;
     m_tieChoices = {{}};
-    QStringList words{tr("on the two highest")};
+    QStringList words{tr("on any supports")};
     for (std::size_t i = 0; i < supports.size(); ++i)
         for (std::size_t k = i + 1; k < supports.size(); ++k) {
             m_tieChoices.push_back({supports[i].id, supports[k].id});
@@ -277,12 +290,12 @@ void Gallery::offerTies()
 void Gallery::rebuild()
 {
     m_pressed.clear();
-    const study::GallerySupports supports = m_desk.supports();
-    const auto support = [&](const Support& s) {
-        return tr("%1 %2").arg(QString::fromStdString(s.name), heightWords(s.height, m_context.system()));
-    };
+    QStringList named;
+    for (const Support* s : supports())
+        named << tr("%1 %2").arg(QString::fromStdString(s->name), heightWords(s->height, m_context.system()));
+    const QString from = named.join(QStringLiteral(", "));
     m_grid->clear();
-    const auto group = [&](study::Ties ties, const QString& name, const QString& rest) {
+    const auto group = [&](advice::Ties ties, const QString& name, const QString& rest) {
         Grid::Group* made = nullptr;
         for (const GalleryDesk::Entry& entry : m_desk.entries()) {
             if (entry.proposal.ties != ties)
@@ -304,15 +317,11 @@ void Gallery::rebuild()
             made->cards.push_back(card);
         }
     };
-    if (supports.second)
-        group(study::Ties::TwoSupports, tr("Two supports"),
-              tr("%1 and %2, %3 apart")
-                  .arg(support(*supports.first), support(*supports.second), heightWords(supports.apart(), m_context.system())));
-    if (supports.first)
-        group(study::Ties::OneSupport, tr("One support"), support(*supports.first));
-    group(study::Ties::NoSupport, tr("No support"),
-          supports.first ? tr("on the ground, on a mast of their own, on a vehicle")
-                         : tr("none is on the site yet; these can be hung later"));
+    group(advice::Ties::TwoSupports, tr("Two supports"), tr("of %1").arg(from));
+    group(advice::Ties::OneSupport, tr("One support"), tr("each from the highest that holds it where it may be"));
+    group(advice::Ties::NoSupport, tr("No support"),
+          !named.isEmpty() ? tr("on the ground, on a mast of their own, on a vehicle")
+                           : tr("none is on the site yet; what would hang says which pole it needs"));
     QWidget* before = findChild<QPushButton*>(QStringLiteral("galleryBack"));
     for (GalleryCard* card : m_grid->all(false)) { // they are newer than what Tab would come to next
         setTabOrder(before, card);
@@ -349,7 +358,7 @@ void Gallery::show(const std::string& proposal)
     if (!entry || !card)
         return;
     const QString before = card->searchText();
-    card->show(*entry, m_desk.supports(), scale());
+    card->show(*entry, scale());
     if (!m_pressed.empty())
         return; // the sentence tells of that one
     if (card->searchText() != before && m_want->currentIndex() > 0)
@@ -381,14 +390,15 @@ void Gallery::take(const std::string& proposal)
     const GalleryDesk::Entry* entry = m_desk.find(proposal);
     if (!entry)
         return;
-    if (entry->placed && !entry->done() && !m_desk.givenUp()) {
+    if (entry->placed && !entry->answer && proposal != m_pressed && !m_desk.givenUp()) {
         m_pressed = proposal;
+        m_told = false;
         m_desk.hurry(proposal);
         setSentence(tr("%1 is being tuned over your soil and is yours then (Esc: not).").arg(coreWords(entry->proposal.title)));
         return;
     }
-    if (m_pressed == proposal && !entry->answer) { // pressed once more it is taken as the rules have it
-        m_pressed.clear();
+    if (m_pressed == proposal && !entry->answer && !m_told) { // pressed once more it is taken as the rules have it
+        m_told = true;
         setSentence(tr("%1 could not be tuned: %2. Press it again to have it with the rule's lengths.")
                         .arg(coreWords(entry->proposal.title), coreWords(entry->fault, m_context.system())));
         return;

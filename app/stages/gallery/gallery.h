@@ -47,11 +47,13 @@ private:
     void show(const std::string& proposal);
     void take(const std::string& proposal);
     [[nodiscard]] double scale() const;
+    [[nodiscard]] std::vector<const Support*> supports() const;
     [[nodiscard]] QString nameOf(const GalleryDesk::Entry& entry) const;
 
     ViewContext& m_context;
     GalleryDesk m_desk;
     ValueEdit* m_frequency;
+    bool m_told = false;          ///< that it could not be tuned
     std::string m_pressed;        ///< proposal that is taken as soon as it is tuned; empty: none
     std::optional<double> m_kept; ///< Hz that the person typed, for this design
     QLineEdit* m_filter;

@@ -29,14 +29,17 @@ GalleryCard::GalleryCard(ViewContext& context, std::string proposal, QWidget* pa
     setCursor(Qt::PointingHandCursor);
 }
 
-void GalleryCard::show(const GalleryDesk::Entry& entry, const study::GallerySupports& supports, double scale)
+void GalleryCard::show(const GalleryDesk::Entry& entry, double scale)
 {
     m_scale = scale;
     m_built = entry.answer ? entry.answer->built : entry.placed;
     m_supportTops.clear();
-    for (const Support* s : {supports.first, supports.second})
-        if (s && entry.proposal.ties != study::Ties::NoSupport && (s == supports.first || entry.proposal.ties == study::Ties::TwoSupports))
+    m_poleTops.clear();
+    for (const Id& id : entry.place().supports)
+        if (const Support* s = findSupport(m_context.document.design(), id))
             m_supportTops.push_back({s->at.x, s->at.y, s->height});
+    for (const advice::NewPole& pole : entry.place().poles)
+        m_poleTops.push_back({pole.at.x, pole.at.y, pole.height});
     m_squares.clear();
     m_wished = 0;
     for (const WantedBand& w : m_context.document.design().operation.bands) {
@@ -55,7 +58,7 @@ void GalleryCard::describe(const GalleryDesk::Entry& entry)
     const units::System system = m_context.system();
     const shapes::Family& family = shapes::familyOf(entry.proposal.antenna.shape);
     m_title = coreWords(entry.proposal.title);
-    m_reason = coreWords(entry.fault.empty() ? entry.proposal.fault : entry.fault, system);
+    m_reason = coreWords(entry.fault.empty() ? entry.proposal.fault() : entry.fault, system);
     m_figure.clear();
     QStringList bands, inPart;
     if (entry.answer) {
@@ -79,6 +82,20 @@ void GalleryCard::describe(const GalleryDesk::Entry& entry)
                    .arg(m_figure, lengthWords(entry.answer->wire, system, 1),
                         bands.isEmpty() ? tr("no wanted band") : bands.join(QStringLiteral(", ")),
                         inPart.isEmpty() ? QString() : tr("; in part %1").arg(inPart.join(QStringLiteral(", "))));
+    QStringList held, beside;
+    for (const Id& id : entry.place().supports)
+        if (const Support* s = findSupport(m_context.document.design(), id))
+            held << QString::fromStdString(s->name);
+    if (!held.isEmpty())
+        tip << tr("Held by %1.").arg(held.join(QStringLiteral(", ")));
+    if (!entry.place().poles.empty())
+        beside << (entry.place().poles.size() == 1 ? tr("a new pole") : tr("%n new poles", nullptr, int(entry.place().poles.size())));
+    for (const advice::NewPole& pole : entry.place().poles)
+        tip << tr("It needs a pole of %1, %2 east and %3 north of the plan's corner.")
+                   .arg(lengthWords(pole.height, system, 1), lengthWords(pole.at.x, system, 1), lengthWords(pole.at.y, system, 1));
+    if (!entry.place().laid.empty())
+        tip << tr("With %1.").arg(coreWords(entry.place().laid, system));
+    m_beside = beside.join(QStringLiteral(", "));
     if (!m_reason.isEmpty())
         tip << tr("It does not fit as it is: %1.").arg(m_reason);
     setToolTip(tip.join(QLatin1Char('\n')));
@@ -110,7 +127,8 @@ void GalleryCard::paintEvent(QPaintEvent*)
     painter.drawRoundedRect(QRectF(rect()).adjusted(1.0, 1.0, -1.0, -1.0), rounding, rounding);
     drawAntenna(sketch, QRectF(margin, 8.0, width() - 2.0 * margin, drawingHeight - 8.0));
     const double textWidth = width() - 2.0 * margin;
-    const QString words = !m_reason.isEmpty() ? m_reason : m_figure.isEmpty() ? tr("being tuned …") : m_figure;
+    const QString figure = m_figure.isEmpty() ? tr("being tuned …") : m_figure;
+    const QString words = !m_reason.isEmpty() ? m_reason : m_beside.isEmpty() ? figure : tr("%1; %2").arg(figure, m_beside);
     const int room = m_reason.isEmpty() ? 3 : 4; // lines; the squares take that of the last
     const QStringList title = linesOf(m_title, textWidth, 2, true);
     constexpr double firstLine = 107.0;
@@ -178,6 +196,11 @@ void GalleryCard::drawAntenna(Sketch& sketch, const QRectF& area) const
         const double x = area.center().x() + scale * (dot(s, view.across) - 0.5 * (left + right));
         if (x >= area.left() - 1.0 && x <= area.right() + 1.0)
             sketch.line({x, soil}, {x, std::max(area.top(), soil - scale * s.z)}, c.hairline, 2.0);
+    }
+    for (Vec3 s : m_poleTops) {
+        const double x = area.center().x() + scale * (dot(s, view.across) - 0.5 * (left + right));
+        if (x >= area.left() - 1.0 && x <= area.right() + 1.0)
+            sketch.line({x, soil}, {x, std::max(area.top(), soil - scale * s.z)}, c.petal, 2.0, Qt::DotLine);
     }
     painter.setPen(QPen(m_reason.isEmpty() ? c.leaf : c.inkFaint, 1.8, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
     painter.setBrush(Qt::NoBrush);

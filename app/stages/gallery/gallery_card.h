@@ -16,7 +16,7 @@ public:
     GalleryCard(ViewContext& context, std::string proposal, QWidget* parent = nullptr);
     [[nodiscard]] const std::string& proposal() const { return m_proposal; }
     /// Takes what is known of the proposal. @param scale px a metre, one for the whole gallery
-    void show(const GalleryDesk::Entry& entry, const study::GallerySupports& supports, double scale);
+    void show(const GalleryDesk::Entry& entry, double scale);
     /// Everything that a search may find, in lower case.
     [[nodiscard]] QString searchText() const { return m_search; }
 
@@ -39,9 +39,9 @@ private:
 
     ViewContext& m_context;
     std::string m_proposal;
-    QString m_title, m_figure, m_reason, m_search;
+    QString m_title, m_figure, m_beside, m_reason, m_search;
     std::shared_ptr<const shapes::BuiltAntenna> m_built;
-    std::vector<Vec3> m_supportTops;
+    std::vector<Vec3> m_supportTops, m_poleTops; ///< there already; to be put up
     double m_scale = 5.0;
     std::vector<Service> m_squares; ///< of the wanted bands; empty before they are known
     std::size_t m_wished = 0;

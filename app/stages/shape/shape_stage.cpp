@@ -115,6 +115,15 @@ public:
         m_caution->setText(m_power->cautionText());
     }
 
+    QString alarm() const override
+    {
+        const AntennaModel* model = m_context.models.current();
+        for (const advice::Finding& f : model ? model->findings : std::vector<advice::Finding>())
+            if (f.everywhere)
+                return coreWords(f.brief, system());
+        return {};
+    }
+
     void showView(const QString& view) override
     {
         if (view == QLatin1String("side"))

@@ -15,7 +15,9 @@
 #include <QCheckBox>
 #include <QToolButton>
 
+#include <algorithm>
 #include <cmath>
+#include <set>
 
 namespace vetchling::app {
 namespace {
@@ -110,6 +112,9 @@ private:
         m_ledger->heading(tr("Fits?"));
         m_fit = m_ledger->note();
         m_fit->setObjectName(QStringLiteral("fitNote"));
+        m_fit->setTextFormat(Qt::RichText);
+        m_fit->setTextInteractionFlags(Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);
+        connect(m_fit, &QLabel::linkActivated, this, [this](const QString& antenna) { document().setCurrent(antenna.toStdString()); });
         m_ledger->line();
         addGround();
         m_ledger->line();
@@ -479,31 +484,37 @@ private:
         m_corners[1]->setEnabled(chosen.corner >= 0 && (outline->size() > 3 || chosen.kind == Kind::Coax));
     }
 
-    /// What is said of one antenna, a line each.
-    QStringList fitLines(const Antenna& antenna) const
+    /// One line of *Fits?*: pressed it shows the antenna. Dangers are red, and say so.
+    QString fitLine(const Antenna& antenna, const QString& words, bool danger) const
+    {
+        const QString line =
+            (danger ? tr("Danger: %1 %2.") : tr("%1: %2.")).arg(QString::fromStdString(antenna.name), words).toHtmlEscaped();
+        const Colours& c = m_context.theme.colours();
+        return QStringLiteral("<p style='margin:2px 0'><a style='color:%1;text-decoration:none' href='%2'>%3</a></p>")
+            .arg((danger ? c.brick : c.inkSoft).name(), QString::fromStdString(antenna.id), line);
+    }
+
+    /// What is said of one antenna. @param told antennas whose pairs were told with them
+    QString fitLines(const Antenna& antenna, const std::set<Id>& told) const
     {
         const AntennaModel* model = m_context.models.find(antenna.id);
-        const QString name = QString::fromStdString(antenna.name);
         if (!model || !model->fit)
-            return {tr("%1: %2.").arg(name, model && model->fault ? coreWords(model->fault->message, system()) : QString())};
-        const FitReport& fit = *model->fit;
-        QStringList lines;
-        if (document().design().site.boundary.size() >= 3)
-            lines << (fit.insideBoundary ? tr("%1: inside, %2 from the boundary.").arg(name, length(fit.clearOfBoundary))
-                                         : tr("%1: reaches %2 beyond the boundary.").arg(name, length(fit.beyondBoundary)));
-        constexpr SiteWarning::Kind told[] = {SiteWarning::Kind::Support, SiteWarning::Kind::Metal, SiteWarning::Kind::Low,
-                                              SiteWarning::Kind::Dig};
-        for (SiteWarning::Kind kind : told)
-            for (const SiteWarning& w : fit.warnings)
-                if (w.kind == kind) {
-                    lines << tr("%1: %2.").arg(name, coreWords(w.message, system()));
-                    if (kind == SiteWarning::Kind::Low || kind == SiteWarning::Kind::Dig)
-                        break; // a star of radials says it once
-                }
+            return fitLine(antenna, model && model->fault ? coreWords(model->fault->message, system()) : QString(), false);
+        QString lines;
+        for (const advice::Finding& f : model->findings)
+            lines += fitLine(antenna, coreWords(f.message, system()), f.gravity == advice::Gravity::Danger);
         for (const auto& [other, crossing] : model->crossings)
-            if (const Antenna* second = findAntenna(document().design(), other))
-                lines << tr("%1: comes within %2 of %3, %4 high; keep wires apart, or take one down.")
-                             .arg(name, length(crossing.apart), QString::fromStdString(second->name), length(crossing.at.z));
+            if (const Antenna* second = told.contains(other) ? nullptr : findAntenna(document().design(), other))
+                lines += fitLine(antenna,
+                                 tr("comes within %1 of %2, %3 high; keep wires apart, or take one down")
+                                     .arg(length(crossing.apart), QString::fromStdString(second->name), length(crossing.at.z)),
+                                 false);
+        if (lines.isEmpty())
+            lines = fitLine(antenna,
+                            document().design().site.boundary.size() >= 3
+                                ? tr("held, clear of houses and lines, %1 from the boundary").arg(length(model->fit->clearOfBoundary))
+                                : tr("held, clear of houses and lines"),
+                            false);
         return lines;
     }
 
@@ -511,14 +522,23 @@ private:
 
     void refreshFit()
     {
-        QStringList words;
+        QString words;
+        std::set<Id> told;
         int inside = 0;
         const Site& site = document().design().site;
         QString danger = site.powerLineUnread && !site.powerLine
                              ? tr("Danger: the power line of this file could not be read, so nobody knows how near it is. Draw it again.")
                              : QString();
-        for (const Antenna& a : document().design().antennas) {
-            words << fitLines(a);
+        std::vector<Antenna> all = document().design().antennas; // the one on show first, then what endangers somebody
+        const auto rank = [&](const Antenna& a) {
+            const AntennaModel* model = m_context.models.find(a.id);
+            const bool danger = model && !model->findings.empty() && model->findings.front().gravity == advice::Gravity::Danger;
+            return (a.id == document().current() ? 0 : danger ? 1 : 2);
+        };
+        std::stable_sort(all.begin(), all.end(), [&](const Antenna& a, const Antenna& b) { return rank(a) < rank(b); });
+        for (const Antenna& a : all) {
+            words += fitLines(a, told);
+            told.insert(a.id);
             const AntennaModel* model = m_context.models.find(a.id);
             if (!model || !model->fit)
                 continue;
@@ -527,7 +547,7 @@ private:
                 danger = tr("Danger: %1 (%2) could reach the power line, %3 away at the nearest. Move it.")
                              .arg(coreWords(model->fit->endangering), QString::fromStdString(a.name), length(model->fit->toPowerLine));
         }
-        m_fit->setText(words.isEmpty() ? tr("There is no antenna yet.") : words.join(QStringLiteral("\n")));
+        m_fit->setText(words.isEmpty() ? tr("There is no antenna yet.") : words);
         m_danger->setText(danger);
         m_danger->setVisible(!danger.isEmpty());
         m_page->setSentence(danger.isEmpty() ? sentence(inside) : danger);

@@ -1,0 +1,53 @@
+#pragma once
+/// Antennas that a site could have: every family hung from the supports there are, tuned over its soil, and judged on the wanted bands.
+
+#include "core/advice/places.h"
+#include "core/study/service.h"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace vetchling::advice {
+
+enum class Ties { TwoSupports, OneSupport, NoSupport };
+
+/// A family in one way of hanging it.
+struct Proposal {
+    std::string id;    ///< "dipole", "dipole between": stays the same from one site to another
+    std::string title; ///< marked for translation
+    Ties ties;
+    bool severalBands = false;                                      ///< made for more than one band
+    Antenna antenna;                                                ///< placed, with its lengths by rule
+    Place place;                                                    ///< of it
+    [[nodiscard]] const Text& fault() const { return place.fault; } ///< why it cannot be put up here; empty if it can
+};
+
+/// Every family at least once, where it is allowed and held (Judge), grouped by ties, in the order families are offered. Places only;
+/// solves nothing. @param frequency Hz, of all of them @param supports that may be used; empty: all
+std::vector<Proposal> proposals(const Design& design, double frequency, const std::vector<Id>& supports = {});
+
+/// A wire of no particular length for a tuner, fed at its end: as long as it may be between two supports, else from one. Nothing where
+/// there is no place for any. @param frequency Hz of the lowest band wanted
+std::optional<Antenna> tunerWire(const Design& design, double frequency);
+
+/// A proposal looked into.
+struct Proposed {
+    Antenna antenna; ///< tuned
+    Place place;     ///< where it is then: another one where it was longer than thought
+    std::shared_ptr<const shapes::BuiltAntenna> built;
+    std::vector<Id> wished;            ///< wanted bands, in their order
+    std::vector<BandService> services; ///< of them
+    [[nodiscard]] Service service(const Id& band) const;
+    [[nodiscard]] int served() const;
+    double wire = 0.0;        ///< m that radiates
+    shapes::TunedLength what; ///< the first tuned length
+    double value = 0.0;       ///< of it
+};
+
+/// Tunes the proposal and solves its wanted bands. Faults: what cannot be built, tuned, or, tuned, be there; stopped.
+/// @param supports that may be used; empty: all
+Result<Proposed> propose(study::Library& library, const Design& design, const Proposal& proposal, const Watch& watch = {},
+                         const std::vector<Id>& supports = {});
+
+} // namespace vetchling::advice

@@ -1,0 +1,327 @@
+#include "core/advice/places.h"
+
+#include "core/physics.h"
+#include "core/shapes/hang.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::advice {
+namespace {
+
+using shapes::AntennaShape;
+using shapes::Family;
+using shapes::Hook;
+
+constexpr double withoutBoundary = 40.0;                                // m from the feed entry
+constexpr double mastFromHouse = 0.3, fallMargin = 2.0, samePole = 0.5; // m
+constexpr double turn = 15.0;                                           // degrees between directions that are tried
+constexpr double pitch = 2.0;                                           // m between places that are tried
+
+double apart(PlanPoint a, PlanPoint b) { return std::hypot(a.x - b.x, a.y - b.y); }
+Hook hookOf(const Support& support) { return {support.at.x, support.at.y, support.height}; }
+
+/// The better one of two places; what is allowed without a pole ends the search.
+bool better(const Place& a, const Place& b)
+{
+    if (a.allowed() != b.allowed())
+        return a.allowed();
+    return a.allowed() ? a.poles.size() < b.poles.size() : a.against < b.against;
+}
+
+/// In as many words as a card has room for; where it is drawn it is told in full.
+Text briefly(const SiteWarning& warning)
+{
+    using Kind = SiteWarning::Kind;
+    switch (warning.kind) {
+    case Kind::PowerLine: return coreText("core", "it could reach the power line");
+    case Kind::Building: return coreText("core", "it would touch a house");
+    case Kind::Water: return coreText("core", "it would stand in water");
+    default: break;
+    }
+    return warning.hold > 0.0 ? Text(coreText("core", "nothing can hold it %1 high"), Measure{warning.hold, units::Quantity::Length})
+                              : Text(coreText("core", "it would pass too near to what does not hold it"));
+}
+
+/// As it may come to be once it is tuned: what is cut for a frequency wants some room.
+AntennaShape roomier(const AntennaShape& shape, double more)
+{
+    const Family& family = shapes::familyOf(shape);
+    AntennaShape longer = shape;
+    for (const shapes::TunedLength& t : family.tuned(shape))
+        if (const shapes::ParameterSpec* spec = family.spec(shape, t.parameter); spec && spec->quantity == units::Quantity::Length)
+            longer.parameters[t.parameter] = more * family.value(shape, t.parameter);
+    return longer;
+}
+
+/// Of places that are tried one after the other: the first one that is as good as can be, else the best.
+class Search {
+public:
+    /// False when there is nothing left to look for.
+    bool add(Place place)
+    {
+        if (!m_best || better(place, *m_best))
+            m_best = std::move(place);
+        return !(m_best->allowed() && m_best->poles.empty());
+    }
+    [[nodiscard]] std::optional<Place> best() const { return m_best; }
+
+private:
+    std::optional<Place> m_best;
+};
+
+/// m in plan from where a shape is fed to a handle of it.
+double reachOf(const AntennaShape& shape, std::size_t handle)
+{
+    const auto built = shapes::buildOver(shape, {});
+    if (!built || handle >= built->handles.size())
+        return 0.0;
+    const Vec3 way = built->handles[handle].at - built->feedPoint;
+    return std::hypot(way.x, way.y);
+}
+
+/// m in plan between the ends that are farthest apart.
+double spanOf(const AntennaShape& shape)
+{
+    double longest = 0.0;
+    if (const auto built = shapes::buildOver(shape, {}))
+        for (const Wire& a : built->model.wires)
+            for (const Wire& b : built->model.wires)
+                for (Vec3 p : {a.points.front(), a.points.back()})
+                    for (Vec3 q : {b.points.front(), b.points.back()})
+                        longest = std::max(longest, std::hypot(p.x - q.x, p.y - q.y));
+    return longest;
+}
+
+/// Leaves a support in a bearing; what hangs by an end begins so far away that this end comes to the support.
+std::optional<AntennaShape> turnedFrom(const AntennaShape& shape, const Support& support, double bearing)
+{
+    const Family& family = shapes::familyOf(shape);
+    const std::optional<std::size_t> handle = family.hangsBy(shape);
+    if (!handle)
+        return std::nullopt;
+    AntennaShape next = shape;
+    const double angle = radians(bearing), away = reachOf(shape, *handle);
+    if (family.spec(shape, "bearing_deg"))
+        next.parameters["bearing_deg"] = bearing;
+    next.parameters["x_m"] = support.at.x + away * std::sin(angle);
+    next.parameters["y_m"] = support.at.y + away * std::cos(angle);
+    return shapes::newlyHung(next, *handle, hookOf(support));
+}
+
+/// Places inside, those nearest to the feed entry first.
+std::vector<PlanPoint> placesOn(const Site& site)
+{
+    const bool bounded = site.boundary.size() >= 3;
+    const PlanPoint corner = bounded ? cornerOf(site.boundary) : PlanPoint{site.feedEntry.x - 12.0, site.feedEntry.y - 12.0};
+    const PlanPoint extent = bounded ? extentOf(site.boundary) : PlanPoint{24.0, 24.0};
+    const double step = std::max(pitch, std::max(extent.x, extent.y) / 24.0);
+    std::vector<PlanPoint> all;
+    for (double x = corner.x + 0.5 * step; x < corner.x + extent.x; x += step)
+        for (double y = corner.y + 0.5 * step; y < corner.y + extent.y; y += step)
+            if (!bounded || inside(site.boundary, {x, y}))
+                all.push_back({x, y});
+    std::stable_sort(all.begin(), all.end(), [&](PlanPoint a, PlanPoint b) { return apart(a, site.feedEntry) < apart(b, site.feedEntry); });
+    if (bounded && all.empty())
+        all.push_back({corner.x + 0.5 * extent.x, corner.y + 0.5 * extent.y});
+    return all;
+}
+
+} // namespace
+
+Judge::Judge(const Design& design, PlaceOptions options) : m_design(design), m_options(std::move(options))
+{
+    for (const Support& s : design.site.supports)
+        if (m_options.supports.empty() || std::find(m_options.supports.begin(), m_options.supports.end(), s.id) != m_options.supports.end())
+            m_supports.push_back(&s);
+    std::stable_sort(m_supports.begin(), m_supports.end(), [](const Support* a, const Support* b) { return a->height > b->height; });
+    for (const Antenna& antenna : design.antennas)
+        if (const auto built = shapes::buildOver(antenna.shape, groundUnder(design, antenna)))
+            m_others.emplace_back(antenna.name, built->model);
+}
+
+bool Judge::leavesSite(const WireModel& model, Place& place) const
+{
+    const Site& site = m_design.site;
+    double beyond = 0.0;
+    for (const Wire& w : model.wires)
+        for (Vec3 p : w.points) {
+            const PlanPoint at{p.x, p.y};
+            if (site.boundary.size() < 3)
+                beyond = std::max(beyond, apart(at, site.feedEntry) - withoutBoundary);
+            else if (!site.boundaryMayBeCrossed && !inside(site.boundary, at))
+                beyond = std::max(beyond, distanceToOutline(site.boundary, at));
+        }
+    constexpr double onTheEdge = 0.01; // m
+    if (beyond <= onTheEdge)
+        return false;
+    const Measure far{beyond, units::Quantity::Length};
+    place.fault = site.boundary.size() >= 3
+                      ? Text(coreText("core", "it would reach %1 beyond the boundary"), far)
+                      : Text(coreText("core", "it would reach %1 farther than 40 m from where the feed line comes in"), far);
+    place.against = 10 + int(std::min(beyond, 1000.0));
+    return true;
+}
+
+bool Judge::mayStand(const NewPole& pole) const
+{
+    const Site& site = m_design.site;
+    if (pole.height > m_options.mostPole || (site.boundary.size() >= 3 && !inside(site.boundary, pole.at)))
+        return false;
+    const Vec3 foot{pole.at.x, pole.at.y, 0.0}, top{pole.at.x, pole.at.y, pole.height};
+    if (std::any_of(site.buildings.begin(), site.buildings.end(),
+                    [&](const Building& b) { return distanceToBuilding(foot, top, b) < mastFromHouse; }))
+        return false;
+    if (std::any_of(site.waters.begin(), site.waters.end(), [&](const Water& w) { return inside(w.outline, pole.at); }))
+        return false;
+    return !site.powerLine || distanceToSegment(pole.at, site.powerLine->from, site.powerLine->to) >= pole.height + fallMargin;
+}
+
+void Judge::take(const SiteWarning& warning, Place& place) const
+{
+    using Kind = SiteWarning::Kind;
+    switch (warning.kind) {
+    case Kind::Metal:
+    case Kind::Low:
+    case Kind::Dig: return; // told where it is drawn
+    case Kind::Support:
+    case Kind::Tie:
+        if (warning.hold > 0.0) {
+            const NewPole pole{{warning.at.x, warning.at.y}, warning.hold};
+            const bool known =
+                std::any_of(place.poles.begin(), place.poles.end(), [&](const NewPole& p) { return apart(p.at, pole.at) < samePole; });
+            if (!known)
+                place.poles.push_back(pole);
+            if (known || (mayStand(pole) && place.poles.size() <= m_options.mostPoles))
+                return;
+        }
+        break;
+    case Kind::PowerLine:
+        if (!warning.support.empty() && std::find(place.supports.begin(), place.supports.end(), warning.support) == place.supports.end())
+            return; // a mast that it does not use
+        break;
+    default: break;
+    }
+    if (place.fault.empty())
+        place.fault = briefly(warning);
+    ++place.against;
+}
+
+Place Judge::judgeWithRoom(const AntennaShape& shape) const
+{
+    Place place = judge(shape);
+    if (place.allowed() && m_options.room > 1.0)
+        if (const Place longer = judge(roomier(shape, m_options.room)); !longer.allowed()) {
+            place.fault = longer.fault;
+            place.against = longer.against;
+        }
+    return place;
+}
+
+Place Judge::judge(const AntennaShape& shape) const
+{
+    Place place{shape, {}, {}, {}, {}, 0};
+    const auto built = shapes::buildOver(shape, m_design.site.soil.ground());
+    if (!built) {
+        place.fault = built.faults().front().message;
+        place.against = 10000;
+        return place;
+    }
+    if (leavesSite(built->model, place))
+        return place;
+    const auto allowed = [&](const Id& id) {
+        return std::any_of(m_supports.begin(), m_supports.end(), [&](const Support* s) { return s->id == id; });
+    };
+    place.supports = supportsHolding(m_design.site, built->model);
+    for (const SiteWarning& warning : fitOnSite(m_design.site, built->model).warnings)
+        take(warning, place);
+    if (place.allowed() && !std::all_of(place.supports.begin(), place.supports.end(), allowed)) {
+        place.fault = coreText("core", "another support would hold it than those that may be used");
+        ++place.against;
+    }
+    for (const auto& [name, other] : m_others)
+        if (const auto crossing = crossingOf(built->model, other)) {
+            if (place.allowed())
+                place.fault = {coreText("core", "it would come within %1 of %2"), Measure{crossing->apart, units::Quantity::Length}, name};
+            ++place.against;
+        }
+    return place;
+}
+
+std::optional<Place> betweenTwo(const Judge& judge, const AntennaShape& shape)
+{
+    const Family& family = shapes::familyOf(shape);
+    std::vector<std::pair<const Support*, const Support*>> pairs;
+    for (const Support* a : judge.supports())
+        for (const Support* b : judge.supports())
+            if (a != b)
+                pairs.emplace_back(a, b);
+    std::stable_sort(pairs.begin(), pairs.end(), [](const auto& a, const auto& b) {
+        return std::min(a.first->height, a.second->height) > std::min(b.first->height, b.second->height);
+    });
+    Search search;
+    for (const auto& [a, b] : pairs) {
+        const std::optional<AntennaShape> hung = family.between(shape, hookOf(*a), hookOf(*b));
+        if (!hung)
+            return std::nullopt;
+        Place place = judge.judgeWithRoom(*hung);
+        if (const double span = spanOf(*hung), room = apart(a->at, b->at); span > room) {
+            place.fault = {coreText("core", "needs %1 between supports that are %2 apart"), Measure{span, units::Quantity::Length},
+                           Measure{room, units::Quantity::Length}};
+            place.against = int(std::min(span - room, 1000.0));
+        }
+        if (!search.add(std::move(place)))
+            break;
+    }
+    return search.best();
+}
+
+std::optional<Place> fromOne(const Judge& judge, const AntennaShape& shape, const Turned& turned)
+{
+    Search search;
+    for (const Support* support : judge.supports())
+        for (double bearing = 0.0; bearing < 360.0; bearing += turn) {
+            const auto hung = turned ? turned(*support, bearing) : turnedFrom(shape, *support, bearing);
+            if (!hung)
+                return search.best();
+            if (!search.add(judge.judgeWithRoom(*hung)))
+                return search.best();
+        }
+    return search.best();
+}
+
+Place byItself(const Judge& judge, const AntennaShape& shape)
+{
+    constexpr double shorter[] = {1.0, 0.75, 0.5, 0.35};
+    const Family& family = shapes::familyOf(shape);
+    const bool radials = family.spec(shape, "radial_m") && family.spec(shape, "radial_count");
+    const bool turns = family.spec(shape, "bearing_deg");
+    const std::vector<PlanPoint> places = placesOn(judge.site());
+    Search search;
+    for (double part : shorter) {
+        AntennaShape laid = shape;
+        if (part < 1.0) {
+            if (!radials)
+                break;
+            laid.parameters["radial_m"] = part * family.value(shape, "radial_m");
+        }
+        for (PlanPoint at : places)
+            for (double bearing = 0.0; bearing < (turns ? 360.0 : 1.0); bearing += 3.0 * turn) {
+                laid.parameters["x_m"] = at.x;
+                laid.parameters["y_m"] = at.y;
+                if (turns)
+                    laid.parameters["bearing_deg"] = bearing;
+                Place place = judge.judgeWithRoom(laid);
+                if (part < 1.0)
+                    place.laid = {coreText("core", "radials of %1, for which there is room"),
+                                  Measure{laid.parameters["radial_m"], units::Quantity::Length}};
+                if (!search.add(std::move(place)))
+                    return *search.best();
+            }
+        if (search.best()->allowed())
+            break;
+    }
+    return *search.best();
+}
+
+} // namespace vetchling::advice

@@ -1,0 +1,303 @@
+/// Where every family may be put on six made-up sites, held against geometry of the test's own: what is proposed goes through no wall,
+/// beyond no fence, into no zone, and is tied to something.
+#include "core/advice/gallery.h"
+#include "core/files/design_file.h"
+#include "tests/core/shape_helpers.h"
+
+#include <fmt/format.h>
+#include <gtest/gtest.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::advice {
+namespace {
+
+using namespace vetchling::testing;
+
+Design withSupports(std::vector<Support> supports)
+{
+    Design design;
+    design.site.boundary = {{0, 0}, {40, 0}, {40, 30}, {0, 30}};
+    design.site.supports = std::move(supports);
+    return design;
+}
+
+const Support mast{"mast", SupportKind::Pole, {5, 5}, 10.0, false, "m", {}}, tree{"tree", SupportKind::Tree, {35, 25}, 8.0, false, "t", {}};
+
+const Proposal* find(const std::vector<Proposal>& all, const std::string& id)
+{
+    const auto found = std::find_if(all.begin(), all.end(), [&](const Proposal& p) { return p.id == id; });
+    return found == all.end() ? nullptr : &*found;
+}
+
+TEST(Proposals, FollowTheSupportsThatThereAre)
+{
+    for (const auto& [design, two, one] : {std::tuple(withSupports({}), false, false), std::tuple(withSupports({mast}), false, true),
+                                           std::tuple(withSupports({mast, tree}), true, true)}) {
+        const auto all = proposals(design, 14.2e6);
+        const auto any = [&](Ties ties) { return std::any_of(all.begin(), all.end(), [&](const Proposal& p) { return p.ties == ties; }); };
+        EXPECT_EQ(any(Ties::TwoSupports), two);
+        EXPECT_EQ(any(Ties::OneSupport), one);
+        for (const shapes::Family* family : shapes::families())
+            EXPECT_TRUE(std::any_of(all.begin(), all.end(), [&](const Proposal& p) { return p.antenna.shape.family == family->id(); }))
+                << family->id();
+        for (const Proposal& p : all)
+            if (p.fault().empty()) {
+                EXPECT_TRUE(shapes::buildOver(p.antenna.shape, design.site.soil.ground())) << p.id;
+            }
+    }
+}
+
+TEST(Proposals, HangBetweenTheTwoHighest)
+{
+    const auto all = proposals(withSupports({tree, mast}), 14.2e6);
+    const Proposal* flat = find(all, "dipole between");
+    ASSERT_TRUE(flat);
+    const auto built = shapes::buildOver(flat->antenna.shape, averageSoil);
+    ASSERT_TRUE(built.ok());
+    EXPECT_NEAR(built->feedPoint.x, 20.0, 1e-9);
+    EXPECT_NEAR(built->feedPoint.y, 15.0, 1e-9);
+    EXPECT_LT(built->feedPoint.z, 8.0);
+    const Vec3 along = built->handles[1].at - built->feedPoint;
+    EXPECT_NEAR(along.x * 20.0 - along.y * 30.0, 0.0, 1e-6) << "in line with both";
+}
+
+TEST(Proposals, TakeWantedBandsForTheirFurtherFrequencies)
+{
+    Design design = withSupports({mast});
+    for (const auto& [name, from, to] :
+         {std::tuple("20 m", 14.0e6, 14.35e6), std::tuple("30 m", 10.1e6, 10.15e6), std::tuple("10 m", 28e6, 29.7e6)})
+        design.operation.bands.push_back({{name, from, to}, Wish::Must, name});
+    const auto all = proposals(design, 14.2e6);
+    const Proposal* linked = find(all, "linked-dipole");
+    ASSERT_TRUE(linked);
+    EXPECT_NEAR(linked->antenna.shape.parameters.at("frequency_2_Hz"), 10.125e6, 1.0);
+}
+
+// ---- geometry of its own
+
+Design siteOf(const std::string& file)
+{
+    return files::readDesign(std::string(VETCHLING_TEST_DATA "/sites/") + file + ".vetchling").value();
+}
+
+/// The rectangle that an outline is.
+struct Box {
+    double x0 = HUGE_VAL, y0 = HUGE_VAL, x1 = -HUGE_VAL, y1 = -HUGE_VAL;
+    explicit Box(const Outline& outline)
+    {
+        for (PlanPoint p : outline)
+            x0 = std::min(x0, p.x), y0 = std::min(y0, p.y), x1 = std::max(x1, p.x), y1 = std::max(y1, p.y);
+    }
+    [[nodiscard]] double outside(double x, double y) const
+    {
+        return std::hypot(std::max({x0 - x, 0.0, x - x1}), std::max({y0 - y, 0.0, y - y1}));
+    }
+};
+
+std::vector<Vec3> walked(const WireModel& model)
+{
+    std::vector<Vec3> all;
+    for (const Wire& w : model.wires)
+        for (std::size_t i = 1; i < w.points.size(); ++i)
+            for (int k = 0; k <= 60; ++k)
+                all.push_back(w.points[i - 1] + (w.points[i] - w.points[i - 1]) * (k / 60.0));
+    return all;
+}
+
+bool nearWallTie(const Site& site, Vec3 p)
+{
+    return std::any_of(site.supports.begin(), site.supports.end(), [&](const Support& s) {
+        return (s.kind == SupportKind::Wall || s.kind == SupportKind::Roof) && std::hypot(p.x - s.at.x, p.y - s.at.y) < 1.01;
+    });
+}
+
+/// What is wrong with where it lies; empty: nothing.
+std::string wrongAt(const Site& site, const WireModel& model)
+{
+    for (Vec3 p : walked(model)) {
+        const std::string at = fmt::format(" at {:.2f} {:.2f} {:.2f}", p.x, p.y, p.z);
+        if (!site.boundary.empty() && Box(site.boundary).outside(p.x, p.y) > 0.011)
+            return "beyond the fence" + at;
+        if (site.boundary.empty() && std::hypot(p.x - site.feedEntry.x, p.y - site.feedEntry.y) > 40.011)
+            return "far from the feed" + at;
+        for (const Building& b : site.buildings)
+            if (std::hypot(Box(b.outline).outside(p.x, p.y), std::max(0.0, p.z - b.ridge)) < 0.45 && !nearWallTie(site, p))
+                return "through " + b.name + at;
+        if (site.powerLine && std::abs(p.y - site.powerLine->from.y) < p.z + 1.99)
+            return "in reach of the power line" + at;
+    }
+    return {};
+}
+
+bool hasRope(const Site& site, Vec3 end, Vec3 out)
+{
+    const double level = std::hypot(out.x, out.y);
+    if (level < 1e-6)
+        return false;
+    return std::any_of(site.supports.begin(), site.supports.end(), [&](const Support& s) {
+        const double dx = s.at.x - end.x, dy = s.at.y - end.y, away = std::hypot(dx, dy), along = (dx * out.x + dy * out.y) / level;
+        const double aside = std::sqrt(std::max(0.0, away * away - along * along));
+        return along > -0.31 && along < 15.01 && aside < 0.31 + 0.101 * std::max(0.0, along) &&
+               end.z + along * out.z / level < s.height + 0.31;
+    });
+}
+
+/// Whether something holds an end of a wire.
+bool isHeld(const Proposal& p, const Site& site, const WireModel& model, const Wire& wire, Vec3 end, Vec3 next)
+{
+    constexpr double rod = 2e-3, low = 3.01; // m
+    if (end.z < low || wire.radius >= rod)
+        return true;
+    if (std::hypot(end.x - next.x, end.y - next.y) < 0.1) // upright
+        return true;
+    for (const Wire& other : model.wires)
+        for (Vec3 q : {other.points.front(), other.points.back()})
+            if (&other != &wire &&
+                (distance(q, end) < 0.31 || (distance(q, end) < 2.5 && (dot(q - end, end - next) > 0.0 || wire.length() < 2.51))))
+                return true;
+    for (const NewPole& pole : p.place.poles)
+        if (std::hypot(pole.at.x - end.x, pole.at.y - end.y) < 0.5)
+            return true;
+    for (const Support& s : site.supports)
+        if (std::hypot(s.at.x - end.x, s.at.y - end.y) < (s.kind == SupportKind::Tower ? 1.01 : 0.31) && end.z < s.height + 0.31)
+            return true;
+    return hasRope(site, end, end - next);
+}
+
+class Sites : public ::testing::TestWithParam<const char*> {};
+
+TEST_P(Sites, NothingIsProposedWhereItMayNotBe)
+{
+    const Design design = siteOf(GetParam());
+    int allowed = 0;
+    for (double f : {7.1e6, 14.2e6})
+        for (const Proposal& p : proposals(design, f)) {
+            if (!p.fault().empty())
+                continue;
+            ++allowed;
+            const auto built = shapes::buildOver(p.antenna.shape, design.site.soil.ground());
+            ASSERT_TRUE(built) << p.id;
+            const std::string wrong = wrongAt(design.site, built->model);
+            EXPECT_TRUE(wrong.empty()) << p.id << " for " << f << ": " << wrong;
+            for (const Wire& w : built->model.wires) {
+                const std::size_t last = w.points.size() - 1;
+                EXPECT_TRUE(isHeld(p, design.site, built->model, w, w.points[0], w.points[1])) << p.id << " for " << f << ": first end";
+                EXPECT_TRUE(isHeld(p, design.site, built->model, w, w.points[last], w.points[last - 1]))
+                    << p.id << " for " << f << ": last end";
+            }
+            for (const NewPole& pole : p.place.poles) {
+                EXPECT_LE(pole.height, 12.0) << p.id;
+                for (const Building& b : design.site.buildings)
+                    EXPECT_GT(Box(b.outline).outside(pole.at.x, pole.at.y), 0.29) << p.id;
+                if (!design.site.boundary.empty()) {
+                    EXPECT_LT(Box(design.site.boundary).outside(pole.at.x, pole.at.y), 0.01) << p.id;
+                }
+            }
+        }
+    EXPECT_GE(allowed, std::string(GetParam()) == "roof-only" ? 4 : 25);
+}
+
+INSTANTIATE_TEST_SUITE_P(MadeUp, Sites, ::testing::Values("town-garden", "long-strip", "roof-only", "one-tree", "hilltop", "park"),
+                         [](const auto& info) {
+                             std::string name = info.param;
+                             std::erase(name, '-');
+                             return name;
+                         });
+
+TEST(Places, WhatCannotBeSaysWhy)
+{
+    for (const char* file : {"town-garden", "roof-only"})
+        for (const Proposal& p : proposals(siteOf(file), 1.9e6))
+            if (p.antenna.shape.family == "dipole") {
+                EXPECT_FALSE(p.fault().empty()) << p.id;
+            }
+}
+
+TEST(Places, AnotherAntennaIsKeptClearOf)
+{
+    Design design = siteOf("park");
+    const auto first = proposals(design, 7.1e6);
+    const auto dipole = std::find_if(first.begin(), first.end(), [](const Proposal& p) { return p.id == "dipole between"; });
+    ASSERT_TRUE(dipole != first.end() && dipole->fault().empty());
+    design.antennas = {dipole->antenna};
+    nameThings(design);
+    const auto there = shapes::buildOver(dipole->antenna.shape, Ground{});
+    for (const Proposal& p : proposals(design, 14.2e6))
+        if (p.fault().empty()) {
+            const auto built = shapes::buildOver(p.antenna.shape, Ground{});
+            double apart = HUGE_VAL;
+            for (Vec3 a : walked(built->model))
+                for (const Wire& w : there->model.wires)
+                    for (std::size_t i = 1; i < w.points.size(); ++i)
+                        apart = std::min(apart, segmentDistance(a, a + Vec3{0, 0, 1e-9}, w.points[i - 1], w.points[i]));
+            EXPECT_GE(apart, 0.49) << p.id;
+        }
+}
+
+// ---- what is told of a drawing
+
+Design drawn(double x, double y, double height)
+{
+    Design design = siteOf("town-garden");
+    Antenna a = newAntenna(*shapes::findFamily("dipole"), 28.5e6);
+    a.id = "a";
+    for (const auto& [key, value] :
+         {std::pair("x_m", x), std::pair("y_m", y), std::pair("apex_height_m", height), std::pair("end_height_m", height)})
+        a.shape.parameters[key] = value;
+    design.antennas = {a};
+    return design;
+}
+
+FitReport fitOf(const Design& design) { return fitOnSite(design.site, shapes::buildOver(design.antennas[0].shape, Ground{})->model); }
+
+bool tells(const FitReport& fit, SiteWarning::Kind kind)
+{
+    return std::any_of(fit.warnings.begin(), fit.warnings.end(), [&](const SiteWarning& w) { return w.kind == kind; });
+}
+
+// A fan that was moved into the cottage "fitted".
+TEST(Fits, NotThroughAHouse)
+{
+    EXPECT_FALSE(fitOf(drawn(6.0, 4.0, 4.0)).fits());
+    EXPECT_TRUE(tells(fitOf(drawn(6.0, 4.0, 4.0)), SiteWarning::Kind::Building));
+    EXPECT_FALSE(fitOf(drawn(6.0, 4.0, 8.3)).fits()) << "0.3 m over the ridge";
+    EXPECT_FALSE(tells(fitOf(drawn(16.0, 4.0, 4.0)), SiteWarning::Kind::Building));
+    EXPECT_FALSE(tells(fitOf(drawn(6.0, 4.0, 8.6)), SiteWarning::Kind::Building)) << "over the roof is allowed";
+}
+
+TEST(Fits, TellsATieThatIsTooLowFromNothing)
+{
+    EXPECT_TRUE(tells(fitOf(drawn(15.0, 3.0, 6.0)), SiteWarning::Kind::Support));
+    Design low = drawn(15.0, 3.0, 6.0);
+    const auto built = shapes::buildOver(low.antennas[0].shape, Ground{});
+    const Vec3 end = built->model.wires.front().points.front();
+    low.site.supports.push_back({"short post", SupportKind::Pole, {end.x, end.y}, 3.0, false, "short", {}});
+    EXPECT_TRUE(tells(fitOf(low), SiteWarning::Kind::Tie));
+}
+
+TEST(Fits, TheBoundaryMayBeOpened)
+{
+    Design design = drawn(24.0, 6.0, 6.0);
+    design.antennas[0].shape.parameters["bearing_deg"] = 90.0;
+    EXPECT_FALSE(fitOf(design).fits());
+    design.site.boundaryMayBeCrossed = true;
+    EXPECT_TRUE(fitOf(design).fits());
+    const auto again = files::parseDesign(files::writeDesign(design));
+    ASSERT_TRUE(again);
+    EXPECT_TRUE(again->site.boundaryMayBeCrossed);
+}
+
+TEST(Fits, WaterUnderAFootIsTold)
+{
+    Design design = siteOf("one-tree");
+    Antenna a = newAntenna(*shapes::findFamily("vertical"), 14.2e6);
+    a.shape.parameters["x_m"] = 23.0;
+    a.shape.parameters["y_m"] = 23.0;
+    design.antennas = {a};
+    EXPECT_TRUE(tells(fitOf(design), SiteWarning::Kind::Water));
+}
+
+} // namespace
+} // namespace vetchling::advice
