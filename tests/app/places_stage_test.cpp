@@ -15,7 +15,7 @@ protected:
             d.site.powerLine.reset();
             d.site.buildings = {{"barn", rectangle({10.0, 5.0}, {8.0, 6.0}), 3.0, 9.0, "barn", {}}};
         });
-        document().setParameters({}, {{"x_m", 14.0}, {"y_m", 8.0}});
+        document().setParameters({}, {{"x_m", 14.0}, {"y_m", 8.0}, {"apex_height_m", 8.0}});
     }
     QString alarm() { return window().currentStage()->page()->alarm(); }
 };
