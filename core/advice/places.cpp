@@ -17,6 +17,7 @@ constexpr double withoutBoundary = 40.0;                                // m fro
 constexpr double mastFromHouse = 0.3, fallMargin = 2.0, samePole = 0.5; // m
 constexpr double turn = 15.0;                                           // degrees between directions that are tried
 constexpr double pitch = 2.0;                                           // m between places that are tried
+constexpr double lowestMast = 3.5;                                      // m: what is lower holds an end, but carries no antenna
 
 double apart(PlanPoint a, PlanPoint b) { return std::hypot(a.x - b.x, a.y - b.y); }
 Hook hookOf(const Support& support) { return {support.at.x, support.at.y, support.height}; }
@@ -254,7 +255,7 @@ std::optional<Place> betweenTwo(const Judge& judge, const AntennaShape& shape)
     std::vector<std::pair<const Support*, const Support*>> pairs;
     for (const Support* a : judge.supports())
         for (const Support* b : judge.supports())
-            if (a != b)
+            if (a != b && b->height >= lowestMast && a->height >= lowestMast)
                 pairs.emplace_back(a, b);
     std::stable_sort(pairs.begin(), pairs.end(), [](const auto& a, const auto& b) {
         return std::min(a.first->height, a.second->height) > std::min(b.first->height, b.second->height);
@@ -268,7 +269,7 @@ std::optional<Place> betweenTwo(const Judge& judge, const AntennaShape& shape)
         if (const double span = spanOf(*hung), room = apart(a->at, b->at); span > room) {
             place.fault = {coreText("core", "needs %1 between supports that are %2 apart"), Measure{span, units::Quantity::Length},
                            Measure{room, units::Quantity::Length}};
-            place.against = int(std::min(span - room, 1000.0));
+            place.against = 20 + int(std::min(span - room, 1000.0)); // another pair's reason tells more
         }
         if (!search.add(std::move(place)))
             break;
@@ -279,7 +280,9 @@ std::optional<Place> betweenTwo(const Judge& judge, const AntennaShape& shape)
 std::optional<Place> fromOne(const Judge& judge, const AntennaShape& shape, const Turned& turned)
 {
     Search search;
-    for (const Support* support : judge.supports())
+    for (const Support* support : judge.supports()) {
+        if (support->height < lowestMast)
+            break; // the highest come first
         for (double bearing = 0.0; bearing < 360.0; bearing += turn) {
             const auto hung = turned ? turned(*support, bearing) : turnedFrom(shape, *support, bearing);
             if (!hung)
@@ -287,6 +290,7 @@ std::optional<Place> fromOne(const Judge& judge, const AntennaShape& shape, cons
             if (!search.add(judge.judgeWithRoom(*hung)))
                 return search.best();
         }
+    }
     return search.best();
 }
 

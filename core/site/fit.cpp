@@ -251,19 +251,17 @@ private:
     void beside(const Wire& wire)
     {
         for (const Support& s : m_site.supports) {
-            if (holds(s, wire))
-                continue;
             const double clear = s.kind == SupportKind::Tree ? besideTree : besidePole;
-            for (std::size_t i = 1; i < wire.points.size(); ++i)
-                if (const double away =
-                        segmentDistance(wire.points[i - 1], wire.points[i], {s.at.x, s.at.y, 0.0}, {s.at.x, s.at.y, s.height});
-                    away < clear && std::max(wire.points[i - 1].z, wire.points[i].z) > onTheGround) {
-                    warn(Kind::Tie,
-                         {coreText("core", "passes %1 from the %2; keep %3 away from what does not hold it"), length(away), s.name,
-                          length(clear)},
-                         between(wire.points[i - 1], wire.points[i], 0.5));
-                    break;
-                }
+            for (std::size_t i = 1; i < wire.points.size(); ++i) {
+                const Vec3 a = wire.points[i - 1], b = wire.points[i];
+                const double away = segmentDistance(a, b, {s.at.x, s.at.y, 0.0}, {s.at.x, s.at.y, s.height});
+                if (away >= clear || std::max(a.z, b.z) <= onTheGround || holds(s, wire))
+                    continue;
+                warn(Kind::Tie,
+                     {coreText("core", "passes %1 from the %2; keep %3 away from what does not hold it"), length(away), s.name, length(clear)},
+                     between(a, b, 0.5));
+                break;
+            }
         }
     }
 
@@ -502,7 +500,7 @@ const Support* ropeHold(const Site& site, Vec3 before, Vec3 end, double longest)
     for (const Support& s : site.supports) {
         const double x = s.at.x - end.x, y = s.at.y - end.y, along = (x * out.x + y * out.y) / level;
         const double across = std::abs(x * out.y - y * out.x) / level;
-        if (along > -near && along <= longest && across <= near + aside * along && end.z + along * out.z / level <= s.height + aboveSupport)
+        if (along > -near && along / level <= longest && across <= near + aside * along && end.z + along * out.z / level <= s.height + aboveSupport)
             return &s;
     }
     return nullptr;

@@ -38,7 +38,7 @@ void GalleryCard::show(const GalleryDesk::Entry& entry, double scale)
     for (const Id& id : entry.place().supports)
         if (const Support* s = findSupport(m_context.document.design(), id))
             m_supportTops.push_back({s->at.x, s->at.y, s->height});
-    for (const advice::NewPole& pole : entry.place().poles)
+    for (const advice::NewPole& pole : entry.place().allowed() ? entry.place().poles : std::vector<advice::NewPole>())
         m_poleTops.push_back({pole.at.x, pole.at.y, pole.height});
     m_squares.clear();
     m_wished = 0;
@@ -88,9 +88,9 @@ void GalleryCard::describe(const GalleryDesk::Entry& entry)
             held << QString::fromStdString(s->name);
     if (!held.isEmpty())
         tip << tr("Held by %1.").arg(held.join(QStringLiteral(", ")));
-    if (!entry.place().poles.empty())
+    if (entry.place().allowed() && !entry.place().poles.empty())
         beside << (entry.place().poles.size() == 1 ? tr("a new pole") : tr("%n new poles", nullptr, int(entry.place().poles.size())));
-    for (const advice::NewPole& pole : entry.place().poles)
+    for (const advice::NewPole& pole : entry.place().allowed() ? entry.place().poles : std::vector<advice::NewPole>())
         tip << tr("It needs a pole of %1, %2 east and %3 north of the plan's corner.")
                    .arg(lengthWords(pole.height, system, 1), lengthWords(pole.at.x, system, 1), lengthWords(pole.at.y, system, 1));
     if (!entry.place().laid.empty())
