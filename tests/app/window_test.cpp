@@ -234,7 +234,12 @@ TEST_F(WindowTest, TwentyThousandEditsStayFlatInMemory)
     edits(warm, all);
     const double after = residentMegabytes();
     EXPECT_GT(before, 20.0);
-    EXPECT_LT(after - before, testing::many(16.0, 40.0)) << before << " MB, then " << after;
+#ifdef __SANITIZE_ADDRESS__
+    constexpr double kept = 256.0; // MB: what was freed is kept for a while, to be found when it is used
+#else
+    constexpr double kept = 0.0;
+#endif
+    EXPECT_LT(after - before, kept + testing::many(16.0, 40.0)) << before << " MB, then " << after;
 }
 
 TEST_F(WindowTest, OutOfRangeIsSaidAndMarkedAtTheWire)

@@ -257,6 +257,20 @@ bool tells(const FitReport& fit, SiteWarning::Kind kind)
     return std::any_of(fit.warnings.begin(), fit.warnings.end(), [&](const SiteWarning& w) { return w.kind == kind; });
 }
 
+// The demo obeys first; what was put on the marsh by hand is told.
+TEST(Fits, TheDemoObeys)
+{
+    const Design demo = files::readDesign(VETCHLING_TEST_DATA "/../../data/demo/gannet-skerry.vetchling").value();
+    for (const Antenna& a : demo.antennas) {
+        const FitReport fit = fitOnSite(demo.site, shapes::buildOver(a.shape, demo.site.soil.ground())->model);
+        const bool marsh = a.shape.family == "vertical";
+        EXPECT_EQ(fit.fits(), !marsh) << a.name;
+        EXPECT_EQ(tells(fit, SiteWarning::Kind::Water), marsh) << a.name;
+        EXPECT_FALSE(tells(fit, SiteWarning::Kind::Support) || tells(fit, SiteWarning::Kind::Tie)) << a.name;
+        EXPECT_EQ(marsh, a.notes.find("boundary") != std::string::npos) << a.name;
+    }
+}
+
 // A fan that was moved into the cottage "fitted".
 TEST(Fits, NotThroughAHouse)
 {
