@@ -82,14 +82,28 @@ int tableCommand(const std::string& file, double frequency, const std::vector<st
             return report(Faults{{"--family", "there is no family '" + id + "'; families without anything lists them"}});
     study::Library library;
     const KeptTables kept(library.tables());
-    std::set<std::string> seen;
+    const std::vector<advice::Proposal> all = advice::proposals(*design, frequency);
     std::vector<std::string> rows;
-    for (const advice::Proposal& p : advice::proposals(*design, frequency)) {
-        const std::string& family = p.antenna.shape.family;
-        const bool wanted = only.empty() || std::find(only.begin(), only.end(), family) != only.end();
-        if (!p.fault().empty() || !wanted || !seen.insert(family).second)
+    std::set<std::string> seen;
+    for (const bool allowed : {true, false}) // what may not be on this site is told as it would be there
+        for (const advice::Proposal& p : all) {
+            const std::string& family = p.antenna.shape.family;
+            const bool wanted = only.empty() || std::find(only.begin(), only.end(), family) != only.end();
+            if (p.fault().empty() != allowed || !wanted || seen.contains(family))
+                continue;
+            if (const Result<std::string> line = row(library, *design, p)) {
+                rows.push_back(*line);
+                seen.insert(family);
+            }
+        }
+    for (const advice::Proposal& p : all) { // nor tuned as it would have to be laid here
+        const shapes::Family& family = shapes::familyOf(p.antenna.shape);
+        const bool wanted = only.empty() || std::find(only.begin(), only.end(), family.id()) != only.end();
+        if (!wanted || !seen.insert(family.id()).second)
             continue;
-        const Result<std::string> line = row(library, *design, p);
+        advice::Proposal usual = p;
+        usual.antenna = newAntenna(family, frequency, design->site);
+        const Result<std::string> line = row(library, *design, usual);
         if (!line)
             return report(line.faults());
         rows.push_back(*line);
