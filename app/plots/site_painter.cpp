@@ -333,12 +333,11 @@ void SitePainter::paintName(const Antenna& antenna, const shapes::BuiltAntenna& 
         {current ? m_colours.leaf : m_colours.inkSoft, 12, current, inWater({anchor.x(), anchor.y() + 14}) ? m_colours.skyPale : QColor()});
 }
 
-/// From each end that is tied to a support.
+/// From each end that a support holds.
 void SitePainter::paintRopes(const shapes::BuiltAntenna& built, const QColor& colour)
 {
-    for (std::size_t i = 0; i < built.handles.size(); ++i)
-        if (const Support* s = shapes::tiedTo(site(), built, i))
-            m_sketch.line(m_camera.project(built.handles[i].at), m_camera.project(s->at), colour, 1.2, Qt::DashLine);
+    for (const Rope& rope : ropesOf(site(), built.model))
+        m_sketch.line(m_camera.project(rope.from), m_camera.project(rope.support->at), colour, 1.2, Qt::DashLine);
 }
 
 /// Rings of the shown antenna, with how far each end is over ground; the one that is dragged says more.

@@ -148,15 +148,14 @@ void Stage::refreshAlarm()
             continue;
         danger = danger || f.gravity == advice::Gravity::Danger;
         if (words.isEmpty())
-            words << coreWords(f.message, system());
+            words << (f.ofSupport ? coreWords(f.message, system()) : tr("it %1").arg(coreWords(f.message, system())));
         else
             ++more;
     }
     if (more > 0)
         words << tr("%n more on Site", nullptr, more);
-    m_page->setAlarm(words.isEmpty()
-                         ? QString()
-                         : (danger ? tr("Danger: it %1.") : tr("Not safe as it hangs: %1.")).arg(words.join(QStringLiteral("; "))));
+    m_page->setAlarm(
+        words.isEmpty() ? QString() : (danger ? tr("Danger: %1.") : tr("Not safe as it hangs: %1.")).arg(words.join(QStringLiteral("; "))));
 }
 
 void Stage::refreshConfigurations(bool shown)

@@ -57,8 +57,8 @@ std::vector<Finding> placeFindings(const Antenna& antenna, const FitReport& fit)
             if (w.kind != kind)
                 continue;
             const bool danger = kind == Kind::PowerLine || kind == Kind::Building;
-            all.push_back({antenna.id, danger ? Gravity::Danger : Gravity::Wrong, codeOf(kind), briefOf(kind), w.message, w.at,
-                           danger || kind == Kind::Support});
+            all.push_back({antenna.id, danger ? Gravity::Danger : Gravity::Wrong, codeOf(kind), briefOf(kind), w.message,
+                           !w.support.empty(), w.at, danger || kind == Kind::Support});
             if (kind == Kind::Low || kind == Kind::Dig || kind == Kind::Boundary)
                 break; // a star of radials says it once
         }

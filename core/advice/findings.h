@@ -14,6 +14,7 @@ struct Finding {
     const char* code = "";   ///< "power-line"; names are in docs/cli.md
     Text brief;              ///< in two or three words
     Text message;            ///< what is, and what to do
+    bool ofSupport = false;  ///< it names the support that is the danger; else the antenna is meant
     Vec3 at;                 ///< where
     bool everywhere = false; ///< stands in red wherever the antenna is on show
 };

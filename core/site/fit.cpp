@@ -102,6 +102,31 @@ bool isTied(const Site& site, const Wire& wire, const Support& s)
            ropeHold(site, wire.points[1], wire.points[0]) == &s || ropeHold(site, wire.points[last - 1], wire.points[last]) == &s;
 }
 
+bool joined(const Wire& a, const Wire& b)
+{
+    for (Vec3 p : {a.points.front(), a.points.back()})
+        for (Vec3 q : {b.points.front(), b.points.back()})
+            if (distance(p, q) < samePlace)
+                return true;
+    return false;
+}
+
+/// Another wire goes on in its line, on the other side of a joint or an insulator.
+bool goesOn(const WireModel& model, const Wire& wire, std::size_t i)
+{
+    if (i != 0 && i + 1 != wire.points.size())
+        return false;
+    constexpr double gap = 0.3, straight = 0.99; // m
+    const Vec3 p = wire.points[i], out = unit(p - wire.points[i == 0 ? 1 : i - 1]);
+    for (const Wire& other : model.wires) {
+        const std::size_t last = other.points.size() - 1;
+        for (const auto& [end, next] : {std::pair(other.points[0], other.points[1]), std::pair(other.points[last], other.points[last - 1])})
+            if (&other != &wire && distance(p, end) < gap && dot(out, unit(next - end)) > straight)
+                return true;
+    }
+    return false;
+}
+
 /// Looks at a model's wires one after the other, then at the supports.
 class Surveyor {
 public:
@@ -258,7 +283,8 @@ private:
                 if (away >= clear || std::max(a.z, b.z) <= onTheGround || holds(s, wire))
                     continue;
                 warn(Kind::Tie,
-                     {coreText("core", "passes %1 from the %2; keep %3 away from what does not hold it"), length(away), s.name, length(clear)},
+                     {coreText("core", "passes %1 from the %2; keep %3 away from what does not hold it"), length(away), s.name,
+                      length(clear)},
                      between(a, b, 0.5));
                 break;
             }
@@ -270,15 +296,6 @@ private:
     {
         return std::any_of(m_model.wires.begin(), m_model.wires.end(),
                            [&](const Wire& w) { return (&w == &wire || joined(w, wire)) && isTied(m_site, w, s); });
-    }
-
-    static bool joined(const Wire& a, const Wire& b)
-    {
-        for (Vec3 p : {a.points.front(), a.points.back()})
-            for (Vec3 q : {b.points.front(), b.points.back()})
-                if (distance(p, q) < samePlace)
-                    return true;
-        return false;
     }
 
     /// Its own mast, or its support, stands beneath.
@@ -341,7 +358,7 @@ private:
     {
         for (const Wire& wire : m_model.wires)
             for (std::size_t i = 0; i < wire.points.size(); ++i)
-                if (const Vec3 p = wire.points[i]; p.z > heldFrom && firstOfItsPlace(p) && turns(wire, i) && !goesOn(wire, i) &&
+                if (const Vec3 p = wire.points[i]; p.z > heldFrom && firstOfItsPlace(p) && turns(wire, i) && !goesOn(m_model, wire, i) &&
                                                    !standsByItself(wire, i) && !hangsDown(wire, i) && !stiff(wire) && !roped(wire, i) &&
                                                    !corded(wire, i))
                     held(wire, i);
@@ -364,23 +381,6 @@ private:
             return true;
         const Vec3 before = unit(wire.points[i] - wire.points[i - 1]), after = unit(wire.points[i + 1] - wire.points[i]);
         return dot(before, after) < 0.999;
-    }
-
-    /// Another wire goes on in its line, on the other side of a joint or an insulator.
-    bool goesOn(const Wire& wire, std::size_t i) const
-    {
-        if (i != 0 && i + 1 != wire.points.size())
-            return false;
-        constexpr double gap = 0.3, straight = 0.99; // m
-        const Vec3 p = wire.points[i], out = unit(p - wire.points[i == 0 ? 1 : i - 1]);
-        for (const Wire& other : m_model.wires) {
-            const std::size_t last = other.points.size() - 1;
-            for (const auto& [end, next] :
-                 {std::pair(other.points[0], other.points[1]), std::pair(other.points[last], other.points[last - 1])})
-                if (&other != &wire && distance(p, end) < gap && dot(out, unit(next - end)) > straight)
-                    return true;
-        }
-        return false;
     }
 
     /// An end that drops straight down is held by a weight.
@@ -474,6 +474,26 @@ private:
 
 } // namespace
 
+std::vector<Rope> ropesOf(const Site& site, const WireModel& model)
+{
+    std::vector<Rope> all;
+    for (const Wire& wire : model.wires) {
+        const std::size_t last = wire.points.size() - 1;
+        for (const auto& [i, next] : {std::pair(std::size_t(0), std::size_t(1)), std::pair(last, last - 1)}) {
+            const Vec3 end = wire.points[i], out = unit(end - wire.points[next]);
+            const bool shared = std::any_of(model.wires.begin(), model.wires.end(), [&](const Wire& w) {
+                return &w != &wire && (distance(w.points.front(), end) < samePlace || distance(w.points.back(), end) < samePlace);
+            });
+            const Support* support = shared || goesOn(model, wire, i) ? nullptr : ropeHold(site, wire.points[next], end);
+            if (!support || std::hypot(support->at.x - end.x, support->at.y - end.y) <= tieReach(*support))
+                continue;
+            const double away = std::hypot(support->at.x - end.x, support->at.y - end.y) / std::hypot(out.x, out.y);
+            all.push_back({end, {support->at.x, support->at.y, end.z + away * out.z}, support});
+        }
+    }
+    return all;
+}
+
 std::vector<Id> supportsHolding(const Site& site, const WireModel& model)
 {
     std::vector<Id> all;
@@ -500,7 +520,8 @@ const Support* ropeHold(const Site& site, Vec3 before, Vec3 end, double longest)
     for (const Support& s : site.supports) {
         const double x = s.at.x - end.x, y = s.at.y - end.y, along = (x * out.x + y * out.y) / level;
         const double across = std::abs(x * out.y - y * out.x) / level;
-        if (along > -near && along / level <= longest && across <= near + aside * along && end.z + along * out.z / level <= s.height + aboveSupport)
+        if (along > -near && along / level <= longest && across <= near + aside * along &&
+            end.z + along * out.z / level <= s.height + aboveSupport)
             return &s;
     }
     return nullptr;

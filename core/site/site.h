@@ -147,6 +147,14 @@ inline constexpr double clearOfHouse = 0.5; ///< m, for a wire
 
 FitReport fitOnSite(const Site& site, const WireModel& model);
 
+/// What holds an end of a wire by a rope in its line.
+struct Rope {
+    Vec3 from, to; ///< the end, and the point beside the support
+    const Support* support;
+};
+/// Of all free ends of a model that a support holds so; what is tied to it directly has none.
+std::vector<Rope> ropesOf(const Site& site, const WireModel& model);
+
 /// The supports that hold something of a model, by a tie or by a rope.
 std::vector<Id> supportsHolding(const Site& site, const WireModel& model);
 

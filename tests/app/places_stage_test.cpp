@@ -49,7 +49,7 @@ TEST_F(PlacesStageTest, FitsTellsTheOneOnShowFirstAndShowsTheOneThatIsPressed)
     auto* fits = find<QLabel>("fitNote");
     const QString first = QString::fromStdString(document().antenna().id), second = QString::fromStdString(danger);
     EXPECT_LT(fits->text().indexOf(first), fits->text().indexOf(second));
-    EXPECT_TRUE(fits->text().contains(QStringLiteral("Danger: ")));
+    EXPECT_TRUE(fits->text().contains(QStringLiteral("Danger, ")));
     emit fits->linkActivated(second);
     EXPECT_EQ(document().current(), danger);
     EXPECT_LT(fits->text().indexOf(second), fits->text().indexOf(first));

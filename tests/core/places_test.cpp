@@ -271,6 +271,25 @@ TEST(Fits, TheDemoObeys)
     }
 }
 
+// Plan and side drew the rope of the V to the corner post, 17.9 m away, while Build counted it to the drying pole.
+TEST(Fits, OneRopeIsToldEverywhere)
+{
+    const Design demo = files::readDesign(VETCHLING_TEST_DATA "/../../data/demo/gannet-skerry.vetchling").value();
+    for (const Antenna& a : demo.antennas) {
+        const auto built = shapes::buildOver(a.shape, demo.site.soil.ground());
+        for (const Rope& rope : ropesOf(demo.site, built->model)) {
+            const double plan = std::hypot(rope.from.x - rope.to.x, rope.from.y - rope.to.y);
+            EXPECT_LE(std::hypot(plan, rope.from.z - rope.to.z), 15.1) << a.name;
+            EXPECT_GT(plan, 0.3) << a.name;
+        }
+    }
+    const auto ropes = ropesOf(demo.site, shapes::buildOver(demo.antennas[0].shape, demo.site.soil.ground())->model);
+    ASSERT_EQ(ropes.size(), 2u) << "one at each end, none at a link";
+    std::vector<std::string> names{ropes[0].support->name, ropes[1].support->name};
+    std::sort(names.begin(), names.end());
+    EXPECT_EQ(names, (std::vector<std::string>{"drying pole", "gate post"}));
+}
+
 // A fan that was moved into the cottage "fitted".
 TEST(Fits, NotThroughAHouse)
 {

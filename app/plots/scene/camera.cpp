@@ -82,6 +82,8 @@ std::vector<const Support*> supportsInSight(const Site& site, const shapes::Buil
     std::vector<const Support*> shown, holding;
     for (std::size_t i = 0; i < antenna.handles.size(); ++i)
         holding.push_back(shapes::tiedTo(site, antenna, i));
+    for (const Rope& rope : ropesOf(site, antenna.model))
+        holding.push_back(rope.support);
     for (const Support& s : site.supports) {
         const Vec3 off = Vec3{s.at.x, s.at.y, 0.0} - antenna.feedPoint;
         const bool inPlane = std::abs(dot(off, into)) < carriesWithin && std::abs(dot(off, right)) < besides * reach;

@@ -92,7 +92,7 @@ void ScenePainter::reserveThings()
     if (m_content.view != SceneView::Plan)
         for (const Support* s : supportsInSight(m_content.site, built(), m_content.view))
             m_sketch.reserveLine(m_camera.project({s->at.x, s->at.y, 0.0}), m_camera.project({s->at.x, s->at.y, s->height}));
-    for (const auto& [from, to] : ropes())
+    for (const auto& [from, to, support] : ropesOf(m_content.site, built().model))
         m_sketch.reserveLine(m_camera.project(from), m_camera.project(to));
     for (const RangeNote& note : m_content.model.notes) {
         const QPointF at = noteAt(note);
@@ -250,31 +250,10 @@ void ScenePainter::reserveHandles()
             m_sketch.reserveLine(m_camera.project(w.points[i - 1]), m_camera.project(w.points[i]));
 }
 
-/// From the ends that are tied to supports, in the wire's line.
-std::vector<std::pair<Vec3, Vec3>> ScenePainter::ropes() const
-{
-    std::vector<std::pair<Vec3, Vec3>> all;
-    for (std::size_t i = 0; i < built().handles.size(); ++i) {
-        const Vec3 end = built().handles[i].at;
-        const Support* s = shapes::tiedTo(m_content.site, built(), i);
-        if (!s || std::hypot(s->at.x - end.x, s->at.y - end.y) < 0.1)
-            continue;
-        for (const Wire& w : built().model.wires)
-            for (const auto& [tip, before] :
-                 {std::pair(w.points.front(), w.points[1]), std::pair(w.points.back(), w.points[w.points.size() - 2])})
-                if (distance(tip, end) < 0.01) {
-                    const Vec3 out = unit(end - before);
-                    const double along = std::hypot(s->at.x - end.x, s->at.y - end.y) / std::hypot(out.x, out.y);
-                    all.emplace_back(end, end + along * out);
-                }
-    }
-    return all;
-}
-
 void ScenePainter::paintRopes()
 {
-    for (const auto& [from, to] : ropes())
-        m_sketch.line(m_camera.project(from), m_camera.project(to), m_colours.leafMid, 1.2, Qt::DashLine);
+    for (const Rope& rope : ropesOf(m_content.site, built().model))
+        m_sketch.line(m_camera.project(rope.from), m_camera.project(rope.to), m_colours.leafMid, 1.2, Qt::DashLine);
 }
 
 void ScenePainter::paintSupport(const Support& s)

@@ -59,7 +59,6 @@ private:
     void planGroundDistances(std::vector<Sketch::Dimension>& planned);
     void reserveThings();
     [[nodiscard]] QString hint() const; ///< of the views from above and turned
-    [[nodiscard]] std::vector<std::pair<Vec3, Vec3>> ropes() const;
     void paintRopes();
     void paintPinned();
     void reserveHandles();

@@ -368,9 +368,11 @@ void Gallery::show(const std::string& proposal)
     const bool wished = std::any_of(operation.bands.begin(), operation.bands.end(), [](const WantedBand& w) { return w.wish != Wish::No; });
     const QString squares = wished ? tr("Squares: wanted bands it serves; half full: in part.")
                                    : tr("No band is wanted yet: choose some on Bands, and squares show which of them each one serves.");
-    setSentence(left > 0 && m_desk.givenUp() ? tr("Drawn on your supports; %n left as the rules have them. %1", nullptr, left).arg(squares)
-                : left > 0 ? tr("Drawn on your supports; %n still being tuned over your soil. %1", nullptr, left).arg(squares)
-                           : tr("Drawn to one scale on your supports, each already tuned over your soil. %1").arg(squares));
+    setSentence(
+        left > 0 && m_desk.givenUp() ? tr("Drawn on your supports; %n left as the rules have them. %1", nullptr, left).arg(squares)
+        : left > 0
+            ? tr("Drawn on your supports; %n still being tuned over your soil. %1", nullptr, left).arg(squares)
+            : tr("Drawn to one scale on your supports; what may be here is tuned over your soil, the rest says why not. %1").arg(squares));
 }
 
 /// After its band where it has one: "20 m inverted V".

@@ -488,7 +488,7 @@ private:
     QString fitLine(const Antenna& antenna, const QString& words, bool danger) const
     {
         const QString line =
-            (danger ? tr("Danger: %1 %2.") : tr("%1: %2.")).arg(QString::fromStdString(antenna.name), words).toHtmlEscaped();
+            (danger ? tr("Danger, %1: %2.") : tr("%1: %2.")).arg(QString::fromStdString(antenna.name), words).toHtmlEscaped();
         const Colours& c = m_context.theme.colours();
         return QStringLiteral("<p style='margin:2px 0'><a style='color:%1;text-decoration:none' href='%2'>%3</a></p>")
             .arg((danger ? c.brick : c.inkSoft).name(), QString::fromStdString(antenna.id), line);
