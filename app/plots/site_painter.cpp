@@ -72,10 +72,13 @@ void SitePainter::reserveAll()
     for (const Building& b : site().buildings)
         m_sketch.reservePath(path(b.outline));
     for (const Antenna& a : m_context.document.design().antennas)
-        if (const shapes::BuiltAntenna* built = soundAntenna(m_context, a.id))
+        if (const shapes::BuiltAntenna* built = soundAntenna(m_context, a.id)) {
             for (const Wire& w : built->model.wires)
                 for (std::size_t k = 1; k < w.points.size(); ++k)
                     m_sketch.reserveLine(m_camera.project(w.points[k - 1]), m_camera.project(w.points[k]));
+            for (const Rope& rope : ropesOf(site(), built->model))
+                m_sketch.reserveLine(m_camera.project(rope.from), m_camera.project(rope.support->at));
+        }
 }
 
 void SitePainter::paintWaters()

@@ -4,6 +4,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace vetchling {
 namespace {
@@ -93,15 +94,6 @@ template <class Exempt> Met toBuilding(Vec3 a, Vec3 b, const Building& house, Ex
     return near;
 }
 
-/// By a point of it, or by a rope from one of its ends.
-bool isTied(const Site& site, const Wire& wire, const Support& s)
-{
-    const std::size_t last = wire.points.size() - 1;
-    return std::any_of(wire.points.begin(), wire.points.end(),
-                       [&](Vec3 p) { return std::hypot(p.x - s.at.x, p.y - s.at.y) <= tieReach(s) && p.z <= s.height + aboveSupport; }) ||
-           ropeHold(site, wire.points[1], wire.points[0]) == &s || ropeHold(site, wire.points[last - 1], wire.points[last]) == &s;
-}
-
 bool joined(const Wire& a, const Wire& b)
 {
     for (Vec3 p : {a.points.front(), a.points.back()})
@@ -125,6 +117,26 @@ bool goesOn(const WireModel& model, const Wire& wire, std::size_t i)
                 return true;
     }
     return false;
+}
+
+/// What holds a free end by a rope: none where others are joined to it, where another wire goes on, or where it stands on the ground.
+const Support* ropeOf(const Site& site, const WireModel& model, const Wire& wire, std::size_t i)
+{
+    const Vec3 end = wire.points[i];
+    if (end.z < standing)
+        return nullptr;
+    const bool shared = std::any_of(model.wires.begin(), model.wires.end(), [&](const Wire& w) {
+        return &w != &wire && (distance(w.points.front(), end) < samePlace || distance(w.points.back(), end) < samePlace);
+    });
+    return shared || goesOn(model, wire, i) ? nullptr : ropeHold(site, wire.points[i == 0 ? 1 : i - 1], end);
+}
+
+/// By a point of it, or by a rope from one of its ends.
+bool isTied(const Site& site, const WireModel& model, const Wire& wire, const Support& s)
+{
+    return std::any_of(wire.points.begin(), wire.points.end(),
+                       [&](Vec3 p) { return std::hypot(p.x - s.at.x, p.y - s.at.y) <= tieReach(s) && p.z <= s.height + aboveSupport; }) ||
+           ropeOf(site, model, wire, 0) == &s || ropeOf(site, model, wire, wire.points.size() - 1) == &s;
 }
 
 /// Looks at a model's wires one after the other, then at the supports.
@@ -292,10 +304,16 @@ private:
     }
 
     /// Tied there itself, or joined to a wire that is.
-    bool holds(const Support& s, const Wire& wire) const
+    bool holds(const Support& s, const Wire& wire)
     {
-        return std::any_of(m_model.wires.begin(), m_model.wires.end(),
-                           [&](const Wire& w) { return (&w == &wire || joined(w, wire)) && isTied(m_site, w, s); });
+        std::vector<char>& tied = m_tied[&s]; // by wire, found once
+        if (tied.empty())
+            for (const Wire& w : m_model.wires)
+                tied.push_back(isTied(m_site, m_model, w, s));
+        for (std::size_t i = 0; i < tied.size(); ++i)
+            if (const Wire& w = m_model.wires[i]; tied[i] && (&w == &wire || joined(w, wire)))
+                return true;
+        return false;
     }
 
     /// Its own mast, or its support, stands beneath.
@@ -469,6 +487,7 @@ private:
     const Site& m_site;
     const WireModel& m_model;
     std::vector<Vec3> m_seen;
+    std::map<const Support*, std::vector<char>> m_tied;
     FitReport m_report;
 };
 
@@ -481,10 +500,7 @@ std::vector<Rope> ropesOf(const Site& site, const WireModel& model)
         const std::size_t last = wire.points.size() - 1;
         for (const auto& [i, next] : {std::pair(std::size_t(0), std::size_t(1)), std::pair(last, last - 1)}) {
             const Vec3 end = wire.points[i], out = unit(end - wire.points[next]);
-            const bool shared = std::any_of(model.wires.begin(), model.wires.end(), [&](const Wire& w) {
-                return &w != &wire && (distance(w.points.front(), end) < samePlace || distance(w.points.back(), end) < samePlace);
-            });
-            const Support* support = shared || goesOn(model, wire, i) ? nullptr : ropeHold(site, wire.points[next], end);
+            const Support* support = ropeOf(site, model, wire, i);
             if (!support || std::hypot(support->at.x - end.x, support->at.y - end.y) <= tieReach(*support))
                 continue;
             const double away = std::hypot(support->at.x - end.x, support->at.y - end.y) / std::hypot(out.x, out.y);
@@ -498,7 +514,7 @@ std::vector<Id> supportsHolding(const Site& site, const WireModel& model)
 {
     std::vector<Id> all;
     for (const Support& s : site.supports)
-        if (std::any_of(model.wires.begin(), model.wires.end(), [&](const Wire& w) { return isTied(site, w, s); }))
+        if (std::any_of(model.wires.begin(), model.wires.end(), [&](const Wire& w) { return isTied(site, model, w, s); }))
             all.push_back(s.id);
     return all;
 }

@@ -281,6 +281,7 @@ TEST(Fits, OneRopeIsToldEverywhere)
             const double plan = std::hypot(rope.from.x - rope.to.x, rope.from.y - rope.to.y);
             EXPECT_LE(std::hypot(plan, rope.from.z - rope.to.z), 15.1) << a.name;
             EXPECT_GT(plan, 0.3) << a.name;
+            EXPECT_GT(rope.from.z, 1.0) << a.name << ": a radial's end is pegged, not roped to a tower far off";
         }
     }
     const auto ropes = ropesOf(demo.site, shapes::buildOver(demo.antennas[0].shape, demo.site.soil.ground())->model);
