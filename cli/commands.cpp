@@ -2,6 +2,7 @@
 
 #include "cli/band_commands.h"
 #include "cli/bench_commands.h"
+#include "cli/check_command.h"
 #include "cli/design_commands.h"
 #include "cli/family_commands.h"
 #include "cli/feed_commands.h"
@@ -285,6 +286,7 @@ int run(int argc, char** argv)
     fields->callback([&] { status = fieldCommand(path, places, power); });
 
     addDesignCommands(app, status);
+    addCheckCommand(app, status);
     addBandCommands(app, status);
     addSpreadCommands(app, status);
     addFeedCommands(app, status);

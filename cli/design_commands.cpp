@@ -6,7 +6,6 @@
 #include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "cli/typed.h"
-#include "core/advice/findings.h"
 #include "core/bands/wanted.h"
 #include "core/files/data.h"
 #include "core/files/data_folder.h"
@@ -15,7 +14,6 @@
 #include "core/files/workshop_file.h"
 #include "core/study/answers.h"
 #include "core/study/neighbours.h"
-#include "core/trim/log_tasks.h"
 #include "core/tune/joint.h"
 #include "core/workshop/build_facts.h"
 
@@ -293,58 +291,6 @@ int cutListCommand(const Request& request)
     return exitGood;
 }
 
-/// @param findings what is left to do goes there, where it is asked for
-Json checkOf(const Design& design, const Antenna& antenna, Json* findings)
-{
-    Json warnings = Json::array(), clearance = nullptr;
-    const auto built = shapes::buildOver(antenna.shape, groundUnder(design, antenna));
-    bool fits = false;
-    if (!built) {
-        const Fault& fault = built.faults().front();
-        const bool isPlace = fault.path.find("points_m") != std::string::npos;
-        warnings.push_back({{"code", isPlace ? "low" : "support"}, {"message", fault.text()}, {"at_m", nullptr}});
-    } else {
-        const FitReport fit = fitOnSite(design.site, built->model);
-        fits = fit.fits();
-        if (std::isfinite(fit.toPowerLine))
-            clearance = fit.toPowerLine;
-        for (const SiteWarning& w : fit.warnings)
-            warnings.push_back({{"code", advice::codeOf(w.kind)}, {"message", w.message.english()}, {"at_m", {w.at.x, w.at.y, w.at.z}}});
-        for (const advice::Finding& f : findings ? advice::placeFindings(antenna, fit) : std::vector<advice::Finding>())
-            findings->push_back({{"antenna", antenna.name},
-                                 {"gravity", advice::wordOf(f.gravity)},
-                                 {"code", f.code},
-                                 {"message", f.message.english()},
-                                 {"cure", nullptr}});
-    }
-    for (const DoubtfulEntry& doubt : doubtfulEntries(antenna, localTime())) {
-        const Measurement& m = antenna.trim.measurements[doubt.entry];
-        const std::string what =
-            doubt.expected > 0.0
-                ? fmt::format(
-                      "measurement {}: its dip is {:.6g} MHz where about {:.6g} was expected; look whether it was read or typed wrong",
-                      doubt.entry + 1, m.dip / 1e6, doubt.expected / 1e6)
-                : fmt::format("measurement {}: {} is no day that it can have been made on; mend its date", doubt.entry + 1, m.when);
-        warnings.push_back({{"code", "log"}, {"message", what}, {"at_m", nullptr}});
-    }
-    return {{"name", antenna.name}, {"fits", fits}, {"power_line_clearance_m", clearance}, {"warnings", warnings}};
-}
-
-int checkCommand(const Request& request)
-{
-    const Result<Design> design = openDesign(request.design);
-    if (!design)
-        return report(design.faults());
-    Json all = Json::array(), findings = Json::array();
-    for (const Antenna& antenna : design->antennas)
-        all.push_back(checkOf(*design, antenna, request.all ? &findings : nullptr));
-    Json out{{"antennas", all}};
-    if (request.all)
-        out["findings"] = findings;
-    print(out);
-    return exitGood;
-}
-
 /// What is set by hand replaces what could not be read there, even where it is the same as what stood in for it.
 void forgetDamage(Design& design, const std::string& keys, const Id& antenna = {})
 {
@@ -491,10 +437,6 @@ void addDesignCommands(CLI::App& app, int& status)
     };
     addNewCommand(app, request, status);
     addSetCommand(app, request, status);
-    CLI::App* check = app.add_subcommand("check", "whether the antennas fit their site, and what to look at, as JSON");
-    check->add_option("design", request->design, "design file (.vetchling)")->required();
-    check->add_flag("--all", request->all, "findings with their gravity, the list of what is left to do");
-    check->callback([request, &status] { status = checkCommand(*request); });
     quantityOption(withDesign("wires", "the wire file of a design at the antenna's own port, ready for solve", wiresCommand), "--frequency",
                    request->frequency, units::Quantity::Frequency, "Hz, or with a unit");
     CLI::App* tune = withDesign("tune", "all lengths of the antenna, or one dimension, brought to resonance or lowest SWR", tuneCommand);

@@ -47,7 +47,17 @@ void AntennaModels::findCrossings()
             if (id != other && model.built && second.built && !model.fault && !second.fault)
                 if (const auto crossing = crossingOf(model.built->model, second.built->model))
                     model.crossings.emplace_back(other, *crossing);
+        model.crossed.clear();
+        if (const Antenna* antenna = findAntenna(m_document.design(), id))
+            model.crossed = advice::crossingFindings(m_document.design(), *antenna, model.crossings);
     }
+}
+
+std::vector<advice::Finding> AntennaModel::told() const
+{
+    std::vector<advice::Finding> all = findings;
+    all.insert(all.end(), crossed.begin(), crossed.end());
+    return all;
 }
 
 void AntennaModels::lookIntoShed()

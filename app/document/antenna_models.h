@@ -26,6 +26,7 @@ struct AntennaModel {
     std::optional<FitReport> fit;                      ///< on the site
     std::vector<advice::Finding> findings;             ///< of its place, gravest first
     std::vector<std::pair<Id, Crossing>> crossings;    ///< other antennas whose wires it comes too near to
+    std::vector<advice::Finding> crossed;              ///< the same in words, in their order
     std::vector<RangeNote> notes;
     std::vector<CutRow> cut;
     std::optional<Inventory> inventory; ///< what of its needs lies in the shed; see lookIntoShed
@@ -35,6 +36,8 @@ struct AntennaModel {
         shapes::TunedLength what;
         std::vector<shapes::RuleOfThumb> rules;
     };
+    /// All that is wrong with its place.
+    [[nodiscard]] std::vector<advice::Finding> told() const;
     std::vector<Text> remarks;  ///< the shape in words, where there are any
     std::vector<Ruled> lengths; ///< the tuned ones, with their rules of thumb
 };

@@ -147,17 +147,9 @@ void TrimDesk::judge()
     const CurvePointer curve = m_solver.curve();
     if (!m_document.hasAntenna() || !curve)
         return;
-    const Measurement* now = last();
-    if (!now)
-        return;
-    if (!now->sweep.empty())
-        m_sense = senseOf(sweepOf(*now), [&](double f) { return curve->swrAt(f); });
-    if (m_entries.size() > 1)
-        for (const SenseRow& row : senseBetween(m_document.antenna().trim.measurements[m_entries[m_entries.size() - 2]], *now))
-            m_sense.push_back(row);
-    if (!now->sweep.empty() && now->coax > 0.0 && now->impedance.empty())
-        m_sense.push_back({SenseSign::SwrOnly, now->coax,
-                           coreText("core", "Taken through coax without R and X: only the SWR is used, less the cable's loss.")});
+    m_sense = senseOfLast(m_document.antenna().trim.measurements, m_entries, [&](double f) {
+        return swr(curve->atLine(f), m_document.design().operation.reference); // whatever place the strip tells it at
+    });
 }
 
 void TrimDesk::look()

@@ -66,6 +66,8 @@ public:
     [[nodiscard]] virtual QString tableText() const { return {}; }
     /// Turns to one of its views, by the id of that view; nothing for what is none.
     virtual void showView(const QString& /*view*/) {}
+    /// A number beside its leaf; 0: none.
+    [[nodiscard]] virtual int number() const { return 0; }
     /// In two or three words what stands in red in its place on the trail; empty: nothing.
     [[nodiscard]] virtual QString alarm() const { return {}; }
     /// What stands in red on its page, whichever stage it is.
@@ -80,6 +82,8 @@ signals:
     void summaryChanged();
     /// A new wire for a tuner, and its length found.
     void tunerWireWanted();
+    /// Another page: a stage and one of its views, by their ids.
+    void pageWanted(const QString& stage, const QString& view);
 
 protected:
     [[nodiscard]] Document& document() const { return m_context.document; }
@@ -109,5 +113,6 @@ std::unique_ptr<Stage> makeSkyStage(ViewContext& context, QObject* parent);
 std::unique_ptr<Stage> makeFeedStage(ViewContext& context, QObject* parent);
 std::unique_ptr<Stage> makeBuildStage(ViewContext& context, QObject* parent);
 std::unique_ptr<Stage> makeTrimStage(ViewContext& context, QObject* parent);
+std::unique_ptr<Stage> makeLeftStage(ViewContext& context, QObject* parent);
 
 } // namespace vetchling::app

@@ -51,6 +51,13 @@ void ViewButtons::show(QWidget* view)
             return showPlace(int(i));
 }
 
+void ViewButtons::showNamed(const QString& objectName)
+{
+    for (std::size_t i = 0; i < m_entries.size(); ++i)
+        if (m_entries[i].button->objectName().compare(objectName, Qt::CaseInsensitive) == 0)
+            return showPlace(int(i));
+}
+
 void ViewButtons::setOffered(int place, bool offered)
 {
     m_entries[std::size_t(place)].button->setVisible(offered);

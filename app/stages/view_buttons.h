@@ -23,6 +23,8 @@ public:
     [[nodiscard]] int place() const { return m_place; }
     void show(QWidget* view);
     void showPlace(int place);
+    /// By the name its button was given, whatever its capitals; nothing for what is none.
+    void showNamed(const QString& objectName);
     /// A view that is hidden while it is on show gives way to the first one; nothing is emitted.
     void setOffered(int place, bool offered);
 

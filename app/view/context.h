@@ -3,6 +3,7 @@
 
 #include "app/document/antenna_models.h"
 #include "app/document/document.h"
+#include "app/document/left_desk.h"
 #include "app/document/shed_desk.h"
 #include "app/document/solve_service.h"
 #include "app/document/variants_desk.h"
@@ -19,6 +20,7 @@ struct ViewContext {
     SolveService& solver;
     VariantsDesk& variants;
     ShedDesk& shed;
+    LeftDesk& left;
     Theme& theme;
     std::vector<Soil> soils;
     std::vector<files::Conductor> conductors;

@@ -3,6 +3,7 @@
 #include "app/document/feed_desk.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
+#include "core/advice/feed_findings.h"
 
 #include <QCoreApplication>
 
@@ -21,12 +22,7 @@ public:
                                 : tr("%1 and %2").arg(names.mid(0, names.size() - 1).join(QStringLiteral(", ")), names.back());
     }
 
-    static QString part(const ChainPart& part)
-    {
-        if (part.kind == part::line)
-            return partValue(part, "balanced") > 0.5 ? tr("open-wire line") : tr("coax");
-        return coreWords(kindOf(part).name());
-    }
+    static QString part(const ChainPart& part) { return coreWords(advice::partName(part)); }
 
     static QString figure(const ChainPart& part, units::System system)
     {
@@ -114,37 +110,6 @@ public:
         return row.state.totalLoss() < hardlyAny
                    ? tr("%1: %2 dB behind, hardly any of it in the chain.").arg(band, oneDecimal(-by))
                    : tr("%1: %2 dB behind; the %3 takes %4.").arg(band, oneDecimal(-by), part(report.parts[most]), oneDecimal(share));
-    }
-
-    static QString caution(const study::FeedCaution& c, const study::FeedReport& report, const Design& design)
-    {
-        using Kind = study::FeedCaution::Kind;
-        const QString bands = bandList(design, c.bands);
-        const QString which = c.part < report.parts.size() ? part(report.parts[c.part]) : QString();
-        const double ratio = c.part < report.parts.size() ? partValue(report.parts[c.part], "ratio") : 1.0;
-        switch (c.kind) {
-        case Kind::TunerRefuses: return tr("The tuner does not tune %1: %2.").arg(bands, coreWords(c.why, design.operation.system));
-        case Kind::LineSwr:
-            return tr("SWR %1 on the coax on %2: it burns power and its insulation stands high voltage. Open-wire line, or a tuner at the "
-                      "antenna, would not lose it.")
-                .arg(c.value, 0, 'f', 0)
-                .arg(bands);
-        case Kind::LowImpedance:
-            return tr("%1 : 1 leaves only %2 on %3: too high a ratio there, and its own loss is more than it is near its ratio.")
-                .arg(ratio, 0, 'g', 3)
-                .arg(ohmWords(c.value), bands);
-        case Kind::HighRatio:
-            return tr("%1 : 1 is too low a ratio on %2: SWR %3 behind it.").arg(ratio, 0, 'g', 3).arg(bands).arg(c.value, 0, 'f', 0);
-        case Kind::Heat:
-            return tr("The %1 would have to get rid of %2 on %3; it stands %4.")
-                .arg(which, wattWords(c.value), bands, wattWords(partValue(report.parts[c.part], "rating_W")));
-        case Kind::Volts:
-            return tr("Up to %1 peak in the chain on %2: parts must stand it, and nobody may reach the feedpoint while transmitting.")
-                .arg(voltWords(c.value), bands);
-        case Kind::NoChoke: return tr("Nothing keeps current off the coax: see Shield, or add a choke.");
-        case Kind::BalanceBroken: return tr("Open-wire line ends on something unbalanced: a balun or a balanced tuner belongs between.");
-        }
-        return {};
     }
 
     static QString advice(const study::FeedReport& report, const std::vector<study::ChoiceRow>& lines, units::System system)
@@ -376,14 +341,7 @@ QString partName(const ChainPart& part) { return Words::part(part); }
 QString partFigure(const ChainPart& part, units::System system) { return Words::figure(part, system); }
 QString basisWords(Basis basis) { return Words::basis(basis); }
 
-QString bandList(const Design& design, const std::vector<Id>& bands)
-{
-    QStringList names;
-    for (const Id& id : bands)
-        if (const WantedBand* band = findBand(design, id))
-            names << QString::fromStdString(band->band.name);
-    return Words::joined(names);
-}
+QString bandList(const Design& design, const std::vector<Id>& bands) { return QString::fromStdString(bandNames(design, bands)); }
 
 QString againstWords(const Against& against, const Document& document, const SolveService& solver)
 {
@@ -391,10 +349,6 @@ QString againstWords(const Against& against, const Document& document, const Sol
 }
 QString lossSentence(const study::FeedReport& report, const QString& against) { return Words::losses(report, against); }
 QString rowSentence(const study::FeedRow& row, const study::FeedReport& report) { return Words::row(row, report); }
-QString cautionSentence(const study::FeedCaution& caution, const study::FeedReport& report, const Design& design)
-{
-    return Words::caution(caution, report, design);
-}
 QString adviceSentence(const study::FeedReport& report, const std::vector<study::ChoiceRow>& lines, units::System system)
 {
     return Words::advice(report, lines, system);

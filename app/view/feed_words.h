@@ -37,8 +37,6 @@ QString againstWords(const Against& against, const Document& document, const Sol
 QString lossSentence(const study::FeedReport& report, const QString& against);
 /// "40 m: 2.9 dB behind, of which 2.1 in the coax."
 QString rowSentence(const study::FeedRow& row, const study::FeedReport& report);
-/// One part that needs a word, and what to do.
-QString cautionSentence(const study::FeedCaution& caution, const study::FeedReport& report, const Design& design);
 /// What a better line would gain, or what the losses mean; and whether guessed figures decide anything.
 QString adviceSentence(const study::FeedReport& report, const std::vector<study::ChoiceRow>& lines, units::System system);
 /// Bands on which more is lost than the limit; empty where there are none.

@@ -98,6 +98,7 @@ private:
     void addViews()
     {
         MainWindow& w = m_window;
+        add(tr("What is left to do"), QKeySequence(tr("Ctrl+J")), "actionLeft", [&w] { w.showLeft(); });
         add(tr("Pin or unpin this design"), QKeySequence(tr("P")), "actionPin", [&w] { w.togglePin(); });
         add(tr("New variant of this antenna"), QKeySequence(tr("V")), "actionVariant", [&w] { w.addVariant(); });
         QAction* sure = keyed(tr("Show how sure it is"), QKeySequence(tr("Ctrl+Shift+H")), "actionSpread", [&w] { w.toggleSpread(); });

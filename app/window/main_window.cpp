@@ -56,8 +56,9 @@ constexpr int patienceMilliseconds = 30;
 } // namespace
 
 MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder, const QString& tableFolder, const QString& soonOpened)
-    : m_shed(shedPath(autosaveFolder)), m_models(m_document, m_shed), m_solver(m_document, tableFolder),
-      m_variants(m_document, m_solver), m_context{m_document, m_models, m_solver, m_variants, m_shed, m_theme, {}, {}, {}, {}, dataFolder},
+    : m_shed(shedPath(autosaveFolder)), m_models(m_document, m_shed), m_solver(m_document, tableFolder), m_variants(m_document, m_solver),
+      m_left(m_document, m_models, m_solver, dataFolder), m_context{m_document, m_models, m_solver, m_variants, m_shed, m_left,
+                                                                    m_theme,    {},       {},       {},         {},     dataFolder},
       m_desk(m_document, m_settings, dataFolder, autosaveFolder, this)
 {
     if (!soonOpened.isEmpty())
@@ -71,6 +72,7 @@ MainWindow::MainWindow(const QString& dataFolder, const QString& autosaveFolder,
     m_theme.applyFontAndPalette(*qApp);
     m_variants.setAlways(m_settings.showsSpread());
     loadData(dataFolder);
+    m_context.add(m_left.waitings());
     buildStages();
     layOut();
     buildTools();
@@ -112,7 +114,8 @@ void MainWindow::loadData(const QString& folder)
 
 void MainWindow::buildStages()
 {
-    for (auto* make : {makeSiteStage, makeShapeStage, makeBandsStage, makeSkyStage, makeFeedStage, makeBuildStage, makeTrimStage})
+    for (auto* make :
+         {makeSiteStage, makeShapeStage, makeBandsStage, makeSkyStage, makeFeedStage, makeBuildStage, makeTrimStage, makeLeftStage})
         m_stages.push_back(make(m_context, this));
 }
 
@@ -125,6 +128,7 @@ void MainWindow::layOut()
     m_ledgers->setObjectName(QStringLiteral("ledger"));
     for (const auto& stage : m_stages) {
         connect(stage.get(), &Stage::tunerWireWanted, this, &MainWindow::addTunerWire);
+        connect(stage.get(), &Stage::pageWanted, this, &MainWindow::showPage);
         connect(stage.get(), &Stage::summaryChanged, this, [this] { m_trail->refresh(); });
         stages.push_back(stage.get());
         m_pages->addWidget(stage->page());
@@ -238,6 +242,7 @@ void MainWindow::listen()
         if (!m_solver.faults().empty())
             refreshAll();
     });
+    connect(&m_left, &LeftDesk::changed, this, &MainWindow::refreshAll);
     connect(&m_theme, &Theme::changed, this, [this] {
         m_theme.apply(*qApp);
         m_shelf->refreshIcons();
@@ -268,6 +273,18 @@ void MainWindow::showStage(int index)
     m_stages[std::size_t(index)]->refreshAlarm();
     m_stages[std::size_t(index)]->refresh();
 }
+
+void MainWindow::showPage(const QString& stage, const QString& view)
+{
+    for (int i = 0; i < stageCount(); ++i)
+        if (m_stages[std::size_t(i)]->id() == stage) {
+            showStage(i);
+            if (!view.isEmpty())
+                currentStage()->showView(view);
+        }
+}
+
+void MainWindow::showLeft() { showPage(QStringLiteral("left"), {}); }
 
 void MainWindow::refreshAll()
 {
@@ -353,10 +370,7 @@ void MainWindow::addTunerWire()
     if (std::optional<Antenna> wire = advice::tunerWire(design, frequency)) {
         wire->name = tr("Wire for a tuner").toStdString();
         takeAntenna(*wire);
-        for (int i = 0; i < stageCount(); ++i)
-            if (m_stages[std::size_t(i)]->id() == QLatin1String("bands"))
-                showStage(i);
-        currentStage()->showView(QStringLiteral("finder"));
+        showPage(QStringLiteral("bands"), QStringLiteral("finder"));
         return;
     }
     say(tr("There is no place for a wire: give the site a support first."));
@@ -586,7 +600,7 @@ void MainWindow::dropEvent(QDropEvent* event)
     const QString ending = dropped.suffix().toLower();
     if (dropped.isDir() || ending == QStringLiteral("s1p") || ending == QStringLiteral("csv") || ending == QStringLiteral("txt")) {
         Stage* trim = stage(QStringLiteral("trim"));
-        showStage(int(m_stages.size()) - 1);
+        showPage(QStringLiteral("trim"), {});
         QMetaObject::invokeMethod(trim, dropped.isDir() ? "watch" : "takeSweepFile", Q_ARG(QString, path));
         return;
     }

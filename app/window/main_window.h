@@ -33,6 +33,7 @@ public:
     [[nodiscard]] SolveService& solver() { return m_solver; }
     [[nodiscard]] VariantsDesk& variants() { return m_variants; }
     [[nodiscard]] ShedDesk& shed() { return m_shed; }
+    [[nodiscard]] LeftDesk& left() { return m_left; }
     [[nodiscard]] const AntennaModels& models() const { return m_models; }
     [[nodiscard]] Theme& theme() { return m_theme; }
     [[nodiscard]] FileDesk& fileDesk() { return m_desk; }
@@ -51,6 +52,10 @@ public:
     void renameAntenna();
     void removeAntenna();
     void showStage(int index);
+    /// A stage and one of its views, by their ids; nothing for a stage that is none. @param view empty: the one that is on show there
+    void showPage(const QString& stage, const QString& view);
+    /// The list of what is left to do.
+    void showLeft();
     void showMenu() { m_menuButton->showMenu(); }
     /// Opens the gallery.
     void addAntenna();
@@ -105,6 +110,7 @@ private:
     AntennaModels m_models;
     SolveService m_solver;
     VariantsDesk m_variants;
+    LeftDesk m_left;
     ViewContext m_context;
     Settings m_settings;
     FileDesk m_desk;

@@ -16,9 +16,9 @@ namespace {
 class Bench {
 public:
     explicit Bench(const QString& dataFolder)
-        : m_shed({}), m_models(m_document, m_shed), m_solver(m_document),
-          m_variants(m_document, m_solver), m_context{m_document, m_models, m_solver, m_variants, m_shed,    m_theme,
-                                                      {},         {},       {},       {},         dataFolder},
+        : m_shed({}), m_models(m_document, m_shed), m_solver(m_document), m_variants(m_document, m_solver),
+          m_left(m_document, m_models, m_solver, dataFolder), m_context{m_document, m_models, m_solver, m_variants, m_shed, m_left,
+                                                                        m_theme,    {},       {},       {},         {},     dataFolder},
           m_build(m_document, m_models, m_shed, m_solver, dataFolder), m_coils(m_document, m_solver)
     {
         m_theme.setMode(Theme::Mode::Paper);
@@ -46,10 +46,11 @@ public:
     {
         m_build.wantSafety();
         m_coils.want();
+        m_left.want();
         QEventLoop loop;
         QTimer poll;
         QObject::connect(&poll, &QTimer::timeout, [&] {
-            if (!m_build.safetyBusy() && !m_coils.busy())
+            if (!m_build.safetyBusy() && !m_coils.busy() && !m_left.busy())
                 loop.quit();
         });
         poll.start(20);
@@ -68,6 +69,7 @@ private:
     AntennaModels m_models;
     SolveService m_solver;
     VariantsDesk m_variants;
+    LeftDesk m_left;
     Theme m_theme;
     ViewContext m_context;
     BuildDesk m_build;

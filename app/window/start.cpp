@@ -129,7 +129,7 @@ std::vector<Photographer::Shot> documentationShots()
             {"build-parts.png", 5, 0, Mode::Night, QStringLiteral("buildParts")},
             {"gallery.png", 1, 0, Mode::Day, QStringLiteral("gallery")},
             {"bands-map.png", 2, 1, Mode::Day, QStringLiteral("bands map")},
-            {"bands-settings.png", 2, 6, Mode::Day, QStringLiteral("bands settings")},
+            {"left.png", 7, 2, Mode::Day},
             {"sky-all-round.png", 3, 0, Mode::Day, QStringLiteral("skyRound")},
             {"sky-compare.png", 3, 0, Mode::Night, QStringLiteral("skyAgainst")},
             {"shape-variants.png", 1, 0, Mode::Day, QStringLiteral("viewVariants")}};

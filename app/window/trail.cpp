@@ -41,10 +41,29 @@ public:
         sketch.leaf({stemX, middle + 2.0}, current);
         if (!m_view->narrow())
             paintWords(sketch, index, middle);
+        paintNumber(sketch, index, middle);
         painter->restore();
     }
 
 private:
+    /// Beside the name, or at the leaf where there is none.
+    void paintNumber(Sketch& sketch, const QModelIndex& index, double middle) const
+    {
+        const int number = index.data(StageList::Number).toInt();
+        if (number <= 0)
+            return;
+        const Colours& c = m_context.theme.colours();
+        const bool red = !index.data(StageList::Alarm).toString().isEmpty();
+        const QString words = QString::number(number);
+        const double high = 16.0, wide = std::max(high, m_context.theme.typeset(words, 11, true).size.width() + 9.0);
+        const double right = m_view->narrow() ? Trail::narrowWidth - 4.0 : Trail::usualWidth - 16.0;
+        const QRectF pill(right - wide, middle - 18.5, wide, high);
+        sketch.painter().setPen(Qt::NoPen);
+        sketch.painter().setBrush(red ? c.brick : c.leaf);
+        sketch.painter().drawRoundedRect(pill, 0.5 * high, 0.5 * high);
+        sketch.text(pill.center(), words, Qt::AlignCenter, {c.paper, 11, true});
+    }
+
     void paintWords(Sketch& sketch, const QModelIndex& index, double middle) const
     {
         const Colours& c = m_context.theme.colours();
@@ -75,6 +94,7 @@ QVariant StageList::data(const QModelIndex& index, int role) const
     case Qt::DisplayRole: return stage.name();
     case Summary: return stage.summary();
     case Alarm: return stage.alarm();
+    case Number: return stage.number();
     case Qt::ToolTipRole:
     case Qt::AccessibleTextRole:
         return stage.alarm().isEmpty() ? tr("%1: %2").arg(stage.name(), stage.summary())

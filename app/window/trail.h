@@ -13,7 +13,7 @@ namespace vetchling::app {
 class StageList : public QAbstractListModel {
     Q_OBJECT
 public:
-    enum Role { Summary = Qt::UserRole, Alarm };
+    enum Role { Summary = Qt::UserRole, Alarm, Number };
     StageList(std::vector<Stage*> stages, QObject* parent = nullptr);
     [[nodiscard]] int rowCount(const QModelIndex& parent = {}) const override;
     [[nodiscard]] QVariant data(const QModelIndex& index, int role) const override;

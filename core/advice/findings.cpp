@@ -31,6 +31,19 @@ const char* wordOf(Gravity gravity)
     return words[std::size_t(gravity)];
 }
 
+const char* idOf(Stage stage)
+{
+    constexpr const char* ids[] = {"site", "shape", "bands", "feed", "build", "trim"};
+    return ids[std::size_t(stage)];
+}
+
+void sort(std::vector<Finding>& findings)
+{
+    std::stable_sort(findings.begin(), findings.end(), [](const Finding& a, const Finding& b) {
+        return a.gravity != b.gravity ? a.gravity < b.gravity : a.gravity != Gravity::Danger && a.stage < b.stage;
+    });
+}
+
 const char* codeOf(Kind kind)
 {
     switch (kind) {
@@ -57,11 +70,39 @@ std::vector<Finding> placeFindings(const Antenna& antenna, const FitReport& fit)
             if (w.kind != kind)
                 continue;
             const bool danger = kind == Kind::PowerLine || kind == Kind::Building;
-            all.push_back({antenna.id, danger ? Gravity::Danger : Gravity::Wrong, codeOf(kind), briefOf(kind), w.message,
-                           !w.support.empty(), w.at, danger || kind == Kind::Support});
+            const bool hangs = kind == Kind::Support || kind == Kind::Tie || kind == Kind::Low;
+            all.push_back({.antenna = antenna.id,
+                           .gravity = danger ? Gravity::Danger : Gravity::Wrong,
+                           .code = codeOf(kind),
+                           .brief = briefOf(kind),
+                           .message = w.message,
+                           .stage = hangs ? Stage::Shape : Stage::Site,
+                           .view = hangs ? "plan" : "",
+                           .ofPlace = true,
+                           .ofSupport = !w.support.empty(),
+                           .at = w.at,
+                           .everywhere = danger || kind == Kind::Support});
             if (kind == Kind::Low || kind == Kind::Dig || kind == Kind::Boundary)
                 break; // a star of radials says it once
         }
+    return all;
+}
+
+std::vector<Finding> crossingFindings(const Design& design, const Antenna& antenna, const std::vector<std::pair<Id, Crossing>>& crossings)
+{
+    std::vector<Finding> all;
+    for (const auto& [id, crossing] : crossings)
+        if (const Antenna* other = findAntenna(design, id))
+            all.push_back({.antenna = antenna.id,
+                           .gravity = Gravity::Wrong,
+                           .code = "crossing",
+                           .brief = coreText("core", "too near to another antenna"),
+                           .message = {coreText("core", "comes within %1 of %2, %3 high; keep wires apart, or take one down"),
+                                       Measure{crossing.apart, units::Quantity::Length}, other->name,
+                                       Measure{crossing.at.z, units::Quantity::Length}},
+                           .stage = Stage::Site,
+                           .ofPlace = true,
+                           .at = crossing.at});
     return all;
 }
 

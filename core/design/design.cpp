@@ -133,6 +133,14 @@ const Antenna* findAntenna(const Design& design, const Id& id) { return findById
 Antenna* findAntenna(Design& design, const Id& id) { return findById(design.antennas, id); }
 const WantedBand* findBand(const Design& design, const Id& id) { return findById(design.operation.bands, id); }
 WantedBand* findBand(Design& design, const Id& id) { return findById(design.operation.bands, id); }
+std::string bandNames(const Design& design, const std::vector<Id>& bands)
+{
+    std::vector<std::string> names;
+    for (const Id& id : bands)
+        if (const WantedBand* band = findBand(design, id))
+            names.push_back(band->band.name);
+    return joinedNames(names);
+}
 Support* findSupport(Design& design, const Id& id) { return findById(design.site.supports, id); }
 const Support* findSupport(const Design& design, const Id& id) { return findById(design.site.supports, id); }
 Building* findBuilding(Design& design, const Id& id) { return findById(design.site.buildings, id); }

@@ -145,6 +145,8 @@ const Antenna* findAntenna(const Design& design, const Id& id);
 Antenna* findAntenna(Design& design, const Id& id);
 const WantedBand* findBand(const Design& design, const Id& id);
 WantedBand* findBand(Design& design, const Id& id);
+/// "40 m", "40 m and 10 m", "40 m, 15 m and 10 m".
+std::string bandNames(const Design& design, const std::vector<Id>& bands);
 Support* findSupport(Design& design, const Id& id);
 const Support* findSupport(const Design& design, const Id& id);
 Building* findBuilding(Design& design, const Id& id);

@@ -336,8 +336,10 @@ FeedReport feedReport(const FeedBasis& basis, const std::vector<ChainPart>& part
                 row.lineLoss += row.state.joints[i].loss;
         out.rows.push_back(std::move(row));
     }
-    out.cautions = CautionFinder(out).all();
+    out.cautions = cautionsOf(out);
     return out;
 }
+
+std::vector<FeedCaution> cautionsOf(const FeedReport& report) { return CautionFinder(report).all(); }
 
 } // namespace vetchling::study

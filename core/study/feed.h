@@ -108,6 +108,9 @@ struct FeedReport {
 FeedReport feedReport(const FeedBasis& basis, const std::vector<ChainPart>& parts, std::size_t own, double power,
                       const ServedRule& rule = {});
 
+/// What needs a word of a report's chain on its bands.
+std::vector<FeedCaution> cautionsOf(const FeedReport& report);
+
 /// What the chain serves of a band. Where only its centre is known, that is judged for all of it.
 BandService serviceOf(const FeedBand& band, const std::vector<ChainPart>& parts, const ServedRule& rule);
 

@@ -3,6 +3,7 @@
 #include "core/shapes/section_cuts.h"
 #include "core/trim/history.h"
 #include "core/trim/trim.h"
+#include "core/units/units.h"
 #include "core/workshop/tape.h"
 
 #include <algorithm>
@@ -89,6 +90,14 @@ std::vector<TrimTask> trimTasks(const Antenna& antenna)
         std::stable_sort(tasks.begin(), tasks.end(), [](const TrimTask& a, const TrimTask& b) { return a.target < b.target; });
     takeTargets(tasks, antenna.trim);
     return tasks;
+}
+
+std::string nameOfTask(const Design& design, const TrimTask& task)
+{
+    for (const WantedBand& w : design.operation.bands)
+        if (task.frequency >= w.band.from && task.frequency <= w.band.to)
+            return w.band.name;
+    return task.configurationName.empty() ? units::formatFrequency(task.frequency) : task.configurationName;
 }
 
 std::size_t taskOf(const std::vector<TrimTask>& tasks, const Measurement& m)

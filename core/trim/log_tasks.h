@@ -19,6 +19,8 @@ struct TrimTask {
 };
 /// In the order of the work.
 std::vector<TrimTask> trimTasks(const Antenna& antenna);
+/// "40 m", by the band that it is cut for, else its links, else its frequency.
+std::string nameOfTask(const Design& design, const TrimTask& task);
 /// The task that a measurement belongs to: of its configuration, the one whose parameter it names, else whose target is nearest.
 std::size_t taskOf(const std::vector<TrimTask>& tasks, const Measurement& measurement);
 /// The parameter that a measurement's cut is of: the one it names, else its task's; empty where nothing is trimmed.

@@ -158,4 +158,22 @@ std::vector<SenseRow> senseBetween(const Measurement& before, const Measurement&
                       "somebody watches the sweep.")}};
 }
 
+std::vector<SenseRow> senseOfLast(const std::vector<Measurement>& log, const std::vector<std::size_t>& entries,
+                                  const std::function<double(double)>& model)
+{
+    std::vector<SenseRow> all;
+    if (entries.empty() || entries.back() >= log.size())
+        return all;
+    const Measurement& now = log[entries.back()];
+    if (!now.sweep.empty())
+        all = senseOf(sweepOf(now), model);
+    if (entries.size() > 1)
+        for (const SenseRow& row : senseBetween(log[entries[entries.size() - 2]], now))
+            all.push_back(row);
+    if (!now.sweep.empty() && now.coax > 0.0 && now.impedance.empty())
+        all.push_back({SenseSign::SwrOnly, now.coax,
+                       coreText("core", "Taken through coax without R and X: only the SWR is used, less the cable's loss.")});
+    return all;
+}
+
 } // namespace vetchling

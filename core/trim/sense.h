@@ -40,6 +40,10 @@ MeasuredSweep sweepOf(const Measurement& measurement);
 /// @param cable dB one way that the feed line between loses at that frequency and that the model knows of
 std::vector<SenseRow> senseOf(const MeasuredSweep& sweep, const std::function<double(double frequency)>& model, double cable = 0.0);
 
+/// Of the last of some entries of a log, oldest first: its sweep by itself, against the entry before, and what coax did to it.
+std::vector<SenseRow> senseOfLast(const std::vector<Measurement>& log, const std::vector<std::size_t>& entries,
+                                  const std::function<double(double frequency)>& model);
+
 /// Signs that two measurements give together, where nothing was cut or hoisted between them.
 std::vector<SenseRow> senseBetween(const Measurement& before, const Measurement& last);
 

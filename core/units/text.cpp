@@ -18,4 +18,12 @@ std::string Text::english() const
     return out;
 }
 
+std::string joinedNames(const std::vector<std::string>& names)
+{
+    std::string out;
+    for (std::size_t i = 0; i < names.size(); ++i)
+        out += (i == 0 ? "" : i + 1 == names.size() ? " and " : ", ") + names[i];
+    return out;
+}
+
 } // namespace vetchling

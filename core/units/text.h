@@ -56,4 +56,7 @@ struct Text {
     operator std::string() const { return english(); }
 };
 
+/// "tower", "tower and mast", "tower, mast and tree".
+std::string joinedNames(const std::vector<std::string>& names);
+
 } // namespace vetchling

@@ -1,6 +1,7 @@
 /// Every long computation, told to stop at one of its looks and at no other: it answers nothing then, and what it left behind in what is
 /// shared spoils no later answer.
 #include "core/advice/gallery.h"
+#include "core/advice/left.h"
 #include "core/study/coil_study.h"
 #include "core/study/comparison.h"
 #include "core/study/compensation.h"
@@ -306,6 +307,16 @@ const std::vector<LongWork>& allLongWork()
                  for (const FitPrediction& p : f.bands)
                      out.push_back(p.dip.value);
              });
+         }},
+        {"left to do",
+         [](Library& library, const Watch& watch) {
+             study::References references;
+             return figures(advice::leftOf(library, references, smallDemo(), antennaOf("Tower V"), {}, {}, watch),
+                            [](Figures& out, const advice::Left& left) {
+                                out.push_back(double(left.findings.size()));
+                                for (const study::FeedRow& row : left.report->rows)
+                                    out.push_back(row.net);
+                            });
          }},
         {"as built",
          [](Library& library, const Watch& watch) {

@@ -48,6 +48,7 @@ public:
         connect(&m_coils, &CoilDesk::ready, this, &BuildStage::refresh);
         connect(&m_desk, &BuildDesk::safetyReady, this, &BuildStage::refresh);
         connect(&m_desk, &BuildDesk::recipeReady, this, &BuildStage::sayCopied);
+        connect(&m_context.left, &LeftDesk::changed, this, &BuildStage::goOn);
         connect(m_cut, &CutBoard::pieceChosen, this, &BuildStage::refresh);
         connect(m_parts, &PartsBoard::partChosen, this, &BuildStage::refresh);
         connect(&m_context.variants, &VariantsDesk::spreadReady, this, [this] {
@@ -60,6 +61,8 @@ public:
     QString id() const override { return QStringLiteral("build"); }
     QString name() const override { return tr("Build"); }
     Canvas* canvas() override { return shown(); }
+
+    void showView(const QString& view) override { m_views->showNamed(QStringLiteral("build") + view); }
 
     QString summary() const override
     {
@@ -311,7 +314,8 @@ private:
         }
         m_desk.wantSafety();
         m_coils.want();
-        if (m_desk.safetyBusy() || m_coils.busy())
+        m_context.left.want();
+        if (m_desk.safetyBusy() || m_coils.busy() || m_context.left.busy())
             return say(tr("Distances and coil are being worked out; then the sheet follows."));
         std::exchange(m_then, {}).act();
     }

@@ -5,6 +5,7 @@
 #include "app/stages/build/safety_board.h"
 #include "app/view/context.h"
 #include "app/view/feed_words.h"
+#include "app/view/finding_words.h"
 #include "app/view/words.h"
 
 #include <algorithm>
@@ -80,6 +81,10 @@ SheetFacts sheetFactsOf(const ViewContext& context, const BuildDesk& build, cons
         sheet.choke = build.choke();
     sheet.distances = distanceWords(context, build);
     sheet.cautions = cautionsOf(build, context.document, sheet.system);
+    for (const advice::Finding& f : context.left.findings())
+        if (f.gravity <= advice::Gravity::Wrong)
+            sheet.notRight.emplace_back(findingTitle(f, sheet.system), findingSentence(f, sheet.system));
+    sheet.allFound = context.left.standing() == Standing::Whole;
     return sheet;
 }
 

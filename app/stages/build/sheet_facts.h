@@ -26,6 +26,8 @@ struct SheetFacts {
     std::optional<CoreChoke> choke;                ///< of the chain
     QString distances;                             ///< in words, or why there are none
     std::vector<std::pair<QString, QString>> cautions;
+    std::vector<std::pair<QString, QString>> notRight; ///< findings that are dangers or not right, as the list of what is left has them
+    bool allFound = false;                             ///< they are those of the antenna as it is, and all
     units::System system = units::System::Metric;
 
     Q_DECLARE_TR_FUNCTIONS(SheetFacts)

@@ -320,6 +320,18 @@ void SheetPages::safety(Flow& flow) const
     flow.paragraph(tr("No legal advice: follow local codes and your licence, and ask licensed people."));
 }
 
+/// What the list of what is left to do has in red and yellow.
+void SheetPages::notRight(Flow& flow) const
+{
+    if (m_sheet.notRight.empty() && m_sheet.allFound)
+        return;
+    flow.heading(tr("Not right yet"));
+    for (const auto& [title, words] : m_sheet.notRight)
+        flow.paragraph(QStringLiteral("%1. %2").arg(title, words));
+    if (!m_sheet.allFound)
+        flow.paragraph(tr("Only its place was looked into for this sheet: see What is left to do."));
+}
+
 void SheetPages::packing(Flow& flow) const
 {
     flow.heading(tr("Put it up"));
@@ -351,6 +363,7 @@ int SheetPages::paint(QPagedPaintDevice& device, bool narrow) const
         flow.newPage();
     parts(flow);
     mechanics(flow);
+    notRight(flow);
     safety(flow);
     packing(flow);
     return painter.end() ? flow.pages() : 0;

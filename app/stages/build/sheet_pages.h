@@ -34,6 +34,7 @@ private:
     void winding(Flow& flow) const;
     void feed(Flow& flow) const;
     void safety(Flow& flow) const;
+    void notRight(Flow& flow) const;
     void packing(Flow& flow) const;
     [[nodiscard]] QStringList facts() const;
     [[nodiscard]] QString title() const;

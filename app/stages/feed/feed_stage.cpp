@@ -11,10 +11,12 @@
 #include "app/stages/view_buttons.h"
 #include "app/view/band_words.h"
 #include "app/view/feed_words.h"
+#include "app/view/finding_words.h"
 #include "app/view/old_figures.h"
 #include "app/view/words.h"
 #include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
+#include "core/advice/feed_findings.h"
 
 #include <QMenu>
 
@@ -57,6 +59,8 @@ public:
     QString id() const override { return QStringLiteral("feed"); }
     QString name() const override { return tr("Feed"); }
     Canvas* canvas() override { return static_cast<Canvas*>(m_views->current()); }
+
+    void showView(const QString& view) override { m_views->showNamed(QStringLiteral("feed") + view); }
 
     QString summary() const override
     {
@@ -437,8 +441,9 @@ private:
         m_row->setText(row ? feed::rowSentence(*row, *report) : QString());
         QStringList cautions;
         if (report)
-            for (const study::FeedCaution& c : report->cautions)
-                cautions << feed::cautionSentence(c, *report, document().design());
+            for (const advice::Finding& f : advice::feedFindings(document().design(), document().antenna(), *report))
+                if (f.open() || std::string(f.code) == "voltage") // that stays to be minded
+                    cautions << findingSentence(f, system());
         if (const auto shield = m_desk.shield(); shield && m_desk.shieldFresh())
             if (const QString effect = feed::shieldEffectSentence(*shield, document().design()); !effect.isEmpty())
                 cautions.prepend(effect);

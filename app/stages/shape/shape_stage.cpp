@@ -128,6 +128,8 @@ public:
     {
         if (view == QLatin1String("side"))
             m_views.showPlace(int(SceneView::Side));
+        if (view == QLatin1String("plan"))
+            m_views.showPlace(int(SceneView::Plan));
     }
 
 private:

@@ -503,12 +503,9 @@ private:
         QString lines;
         for (const advice::Finding& f : model->findings)
             lines += fitLine(antenna, coreWords(f.message, system()), f.gravity == advice::Gravity::Danger);
-        for (const auto& [other, crossing] : model->crossings)
-            if (const Antenna* second = told.contains(other) ? nullptr : findAntenna(document().design(), other))
-                lines += fitLine(antenna,
-                                 tr("comes within %1 of %2, %3 high; keep wires apart, or take one down")
-                                     .arg(length(crossing.apart), QString::fromStdString(second->name), length(crossing.at.z)),
-                                 false);
+        for (std::size_t i = 0; i < model->crossed.size(); ++i)
+            if (!told.contains(model->crossings[i].first))
+                lines += fitLine(antenna, coreWords(model->crossed[i].message, system()), false);
         if (lines.isEmpty())
             lines = fitLine(antenna,
                             document().design().site.boundary.size() >= 3

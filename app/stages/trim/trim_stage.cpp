@@ -35,6 +35,8 @@ public:
     QString name() const override { return tr("Trim"); }
     Canvas* canvas() override { return static_cast<Canvas*>(m_views.current()); }
 
+    void showView(const QString& view) override { m_views.showNamed(QStringLiteral("trim") + view); }
+
     QString summary() const override
     {
         if (!document().hasAntenna())

@@ -26,13 +26,7 @@ QString leverName(const shapes::AntennaShape& shape, const std::string& paramete
 
 } // namespace
 
-QString taskName(const Design& design, const TrimTask& task)
-{
-    for (const WantedBand& w : design.operation.bands)
-        if (task.frequency >= w.band.from && task.frequency <= w.band.to)
-            return QString::fromStdString(w.band.name);
-    return task.configurationName.empty() ? frequencyWords(task.frequency) : QString::fromStdString(task.configurationName);
-}
+QString taskName(const Design& design, const TrimTask& task) { return QString::fromStdString(nameOfTask(design, task)); }
 
 QString asCutWords(double longer, CutFrom from, units::System system)
 {
