@@ -107,11 +107,12 @@ std::vector<advice::Finding> LeftDesk::withWorkedOut(const Id& antenna, const An
     const auto worked = answer ? answer->antennas.find(antenna) : decltype(answer->antennas.end()){};
     if (!answer || worked == answer->antennas.end())
         return all;
+    const bool clear = all.empty();
     for (const advice::Finding& f : worked->second) {
         const auto known = std::find_if(all.begin(), all.end(), [&](const advice::Finding& g) { return sameThing(f, g); });
         if (known != all.end())
             known->cure = f.cure;
-        else if (!f.ofPlace || (!f.open() && all.empty()))
+        else if (!f.ofPlace || (!f.open() && clear))
             all.push_back(f);
     }
     advice::sort(all);
@@ -130,9 +131,14 @@ std::vector<advice::Finding> LeftDesk::siteWide() const
 {
     const auto answer = m_site.answer();
     std::vector<advice::Finding> all = answer ? answer->site : std::vector<advice::Finding>();
-    for (const Antenna& antenna : m_document.design().antennas)
-        for (advice::Finding& f : withWorkedOut(antenna.id, answer.get()))
-            all.push_back(std::move(f));
+    const std::size_t own = all.size();
+    for (bool dangerous : {true, false})
+        for (const Antenna& antenna : m_document.design().antennas) {
+            std::vector<advice::Finding> its = withWorkedOut(antenna.id, answer.get());
+            if (dangerous == (!its.empty() && its.front().gravity == advice::Gravity::Danger))
+                all.insert(dangerous ? all.end() - long(own) : all.end(), std::make_move_iterator(its.begin()),
+                           std::make_move_iterator(its.end()));
+        }
     return all;
 }
 

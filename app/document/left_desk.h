@@ -19,7 +19,7 @@ public:
 
     /// Of the antenna on show, sorted. What is worked out is of how it was, where `standing` says so.
     [[nodiscard]] std::vector<advice::Finding> findings() const;
-    /// Of all antennas and of none alone, antenna by antenna, the site's own first.
+    /// Of all antennas and of none alone: those that can hurt somebody first, then the site's own, then antenna by antenna.
     [[nodiscard]] std::vector<advice::Finding> siteWide() const;
     /// How far the findings may be acted on.
     [[nodiscard]] Standing standing() const;

@@ -58,8 +58,9 @@ QString stageWords(advice::Stage stage)
 
 QString goWords(const advice::Finding& finding)
 {
-    const std::string view = finding.view;
-    return view == "cut"     ? Words::tr("Cut list")
+    const std::string view = finding.view, code = finding.code;
+    return code == "trim"    ? Words::tr("Trim it")
+           : view == "cut"   ? Words::tr("Cut list")
            : view == "parts" ? Words::tr("Ropes and parts")
            : view == "next"  ? Words::tr("Measure")
            : view == "log"   ? Words::tr("The log")

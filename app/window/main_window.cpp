@@ -284,7 +284,11 @@ void MainWindow::showPage(const QString& stage, const QString& view)
         }
 }
 
-void MainWindow::showLeft() { showPage(QStringLiteral("left"), {}); }
+void MainWindow::showLeft()
+{
+    showPage(QStringLiteral("left"), {});
+    currentStage()->canvas()->setFocus();
+}
 
 void MainWindow::refreshAll()
 {

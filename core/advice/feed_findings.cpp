@@ -278,9 +278,7 @@ Cure coax(const Antenna& antenna, double length, const std::vector<LineType>& ty
     std::vector<ChainPart> added{line};
     if (!parted)
         added.insert(added.begin(), newPart(part::choke));
-    return {{parted ? coreText("core", "Add %1 of coax") : coreText("core", "Add a choke and %1 of coax"),
-             Measure{line.values["length_m"], Quantity::Length}},
-            [id = antenna.id, added](Design& design) {
+    return {parted ? coreText("core", "Add the coax") : coreText("core", "Add choke and coax"), [id = antenna.id, added](Design& design) {
                 if (Antenna* a = findAntenna(design, id)) {
                     auto& parts = ownChain(*a).parts;
                     const auto tuner = std::find_if(parts.begin(), parts.end(), [](const ChainPart& p) { return p.kind == part::tuner; });

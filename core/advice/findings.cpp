@@ -67,7 +67,8 @@ std::vector<Finding> placeFindings(const Antenna& antenna, const FitReport& fit)
     std::vector<Finding> all;
     for (Kind kind : order)
         for (const SiteWarning& w : fit.warnings) {
-            if (w.kind != kind)
+            const auto is = [&](const Finding& f) { return f.code == codeOf(kind) && f.message.english() == w.message.english(); };
+            if (w.kind != kind || std::any_of(all.begin(), all.end(), is)) // both ends alike are told once
                 continue;
             const bool danger = kind == Kind::PowerLine || kind == Kind::Building;
             const bool hangs = kind == Kind::Support || kind == Kind::Tie || kind == Kind::Low;

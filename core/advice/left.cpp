@@ -35,10 +35,13 @@ public:
 
 private:
     void add(std::vector<Finding> more) { std::move(more.begin(), more.end(), std::back_inserter(m_out.findings)); }
+    [[nodiscard]] bool has(const std::string& code) const
+    {
+        return std::any_of(m_out.findings.begin(), m_out.findings.end(), [&](const Finding& f) { return f.open() && f.code == code; });
+    }
     void cannotSolve(const Faults& faults)
     {
-        if (m_watch.stopped() ||
-            std::any_of(m_out.findings.begin(), m_out.findings.end(), [](const Finding& f) { return f.code == std::string("solve"); }))
+        if (m_watch.stopped() || has("solve"))
             return;
         add({{.antenna = m_antenna.id,
               .gravity = Gravity::Wrong,
@@ -115,16 +118,18 @@ private:
             if (const std::size_t c = row.band.configuration;
                 c < details.size() && !details[c] && row.service.service != Service::Served && !m_watch.stopped())
                 details[c] = detailIn(c);
-        add(bandFindings(m_antenna, *m_out.report, details));
+        std::vector<Finding> bands = bandFindings(m_antenna, *m_out.report, details);
+        if (has("tune")) // first that
+            std::erase_if(bands, [](const Finding& f) { return f.code == std::string("band"); });
+        add(std::move(bands));
     }
 
     void lookAtBench()
     {
         if (const auto built = shapes::buildOver(m_antenna.shape, groundUnder(m_design, m_antenna)); built && !m_watch.stopped())
             add(buildFindings(m_antenna, buildFactsOf(m_design, m_antenna, *built, m_data.workshop)));
-        const auto is = [](const char* code) { return [code](const Finding& f) { return f.code == std::string(code); }; };
-        if (std::any_of(m_out.findings.begin(), m_out.findings.end(), is("low"))) // told of its wires already
-            std::erase_if(m_out.findings, is("walk"));
+        if (has("low")) // told of its wires already
+            std::erase_if(m_out.findings, [](const Finding& f) { return f.code == std::string("walk"); });
     }
 
     void lookAtLog()

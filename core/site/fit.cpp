@@ -294,9 +294,12 @@ private:
                 const double away = segmentDistance(a, b, {s.at.x, s.at.y, 0.0}, {s.at.x, s.at.y, s.height});
                 if (away >= clear || std::max(a.z, b.z) <= onTheGround || holds(s, wire))
                     continue;
+                constexpr double through = 0.05; // m
                 warn(Kind::Tie,
-                     {coreText("core", "passes %1 from the %2; keep %3 away from what does not hold it"), length(away), s.name,
-                      length(clear)},
+                     away < through
+                         ? Text(coreText("core", "passes through the %1; keep %2 away from what does not hold it"), s.name, length(clear))
+                         : Text(coreText("core", "passes %1 from the %2; keep %3 away from what does not hold it"), length(away), s.name,
+                                length(clear)),
                      between(a, b, 0.5));
                 break;
             }
@@ -472,7 +475,7 @@ private:
                   length(std::hypot(p.x - far->at.x, p.y - far->at.y)), far->name, length(longestRope)},
                  p, p.z);
         else if (!nearest)
-            warn(Kind::Support, {coreText("core", "nothing stands here to hold it, %1 high"), length(p.z)}, p, p.z);
+            warn(Kind::Support, {coreText("core", "has nothing that holds it here, %1 high"), length(p.z)}, p, p.z);
         else if (p.z > nearest->height + aboveSupport)
             warn(Kind::Tie,
                  {coreText("core", "hangs %1 high, above the top of the %2 at %3"), length(p.z), nearest->name, length(nearest->height)}, p,

@@ -14,7 +14,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double textX = 40.0, buttonWidth = 176.0, buttonHeight = 30.0, margins = 16.0; // px
+constexpr double textX = 40.0, buttonWidth = 224.0, buttonHeight = 30.0, margins = 16.0; // px
 constexpr double above = 12.0, titleHeight = 21.0, metaHeight = 17.0, below = 11.0, headHeight = 34.0;
 constexpr int wordPixels = 13;
 
@@ -235,6 +235,14 @@ void LeftBoard::goTo(const advice::Finding& finding)
     if (findAntenna(m_context.document.design(), finding.antenna))
         m_context.document.setCurrent(finding.antenna);
     emit pageWanted(QString::fromLatin1(advice::idOf(finding.stage)), QString::fromLatin1(finding.view));
+}
+
+QRect LeftBoard::chosenArea() const
+{
+    if (m_chosen < 0 || m_chosen >= int(m_places.size()))
+        return {};
+    const Place& place = m_places[std::size_t(m_chosen)];
+    return QRectF(0.0, place.top, width(), place.height).toRect();
 }
 
 int LeftBoard::rowAt(double y) const

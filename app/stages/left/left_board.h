@@ -26,6 +26,8 @@ public:
     /// Does its cure; goes where it is shown, where there is none.
     void act(const advice::Finding& finding);
     void goTo(const advice::Finding& finding);
+    /// Where the chosen line is.
+    [[nodiscard]] QRect chosenArea() const;
     [[nodiscard]] QStringList doneWords() const;
     [[nodiscard]] QString tableText() const;
 

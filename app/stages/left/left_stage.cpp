@@ -29,7 +29,11 @@ public:
         paleWhileOld(context.left.waitings(), m_board);
         buildLedger();
         connect(m_views, &ViewButtons::chosen, this, &LeftStage::refresh);
-        connect(m_board, &LeftBoard::rowChosen, this, &LeftStage::refreshChosen);
+        connect(m_board, &LeftBoard::rowChosen, this, [this] {
+            const QRect area = m_board->chosenArea();
+            m_scroll->ensureVisible(area.left(), area.center().y(), 0, area.height() / 2 + 4);
+            refreshChosen();
+        });
         connect(m_board, &LeftBoard::pageWanted, this, &Stage::pageWanted);
         connect(&context.left, &LeftDesk::changed, this, &Stage::summaryChanged);
     }
@@ -99,12 +103,12 @@ private:
 
     void buildLedger()
     {
-        m_ledger->heading(tr("This line"));
         m_title = m_ledger->note();
         m_words = m_ledger->note();
         m_cure = m_ledger->button({}, QStringLiteral("doCure"), true);
         m_go = m_ledger->button(tr("Show it"), QStringLiteral("goThere"));
         m_title->setObjectName(QStringLiteral("leftTitle"));
+        m_title->setProperty("role", "heading");
         m_words->setObjectName(QStringLiteral("leftWords"));
         connect(m_cure, &QPushButton::clicked, this, [this] {
             if (const advice::Finding* f = m_board->chosen())
