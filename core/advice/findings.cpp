@@ -72,10 +72,11 @@ std::vector<Finding> placeFindings(const Antenna& antenna, const FitReport& fit)
                 continue;
             const bool danger = kind == Kind::PowerLine || kind == Kind::Building;
             const bool hangs = kind == Kind::Support || kind == Kind::Tie || kind == Kind::Low;
+            const Gravity fenced = antenna.trim.measurements.empty() ? Gravity::Next : Gravity::Done;
             all.push_back({.antenna = antenna.id,
-                           .gravity = danger ? Gravity::Danger : Gravity::Wrong,
+                           .gravity = danger ? Gravity::Danger : w.upright ? fenced : Gravity::Wrong,
                            .code = codeOf(kind),
-                           .brief = briefOf(kind),
+                           .brief = w.upright ? coreText("core", "within reach at its foot") : briefOf(kind),
                            .message = w.message,
                            .stage = hangs ? Stage::Shape : Stage::Site,
                            .view = hangs ? "plan" : "",
@@ -83,7 +84,7 @@ std::vector<Finding> placeFindings(const Antenna& antenna, const FitReport& fit)
                            .ofSupport = !w.support.empty(),
                            .at = w.at,
                            .everywhere = danger || kind == Kind::Support});
-            if (kind == Kind::Low || kind == Kind::Dig || kind == Kind::Boundary)
+            if ((kind == Kind::Low && !w.upright) || kind == Kind::Dig || kind == Kind::Boundary)
                 break; // a star of radials says it once
         }
     return all;

@@ -3,6 +3,8 @@
 #include "core/physics.h"
 #include "core/shapes/hang.h"
 
+#include <tbb/parallel_for.h>
+
 #include <algorithm>
 #include <cmath>
 
@@ -34,6 +36,18 @@ bool forSeveralBands(const Family& family, const AntennaShape& shape)
     return std::any_of(tuned.begin(), tuned.end(), [&](const shapes::TunedLength& t) { return t.frequency != tuned.front().frequency; });
 }
 
+/// What stands on a mast of its own has its base, and radials in the air, over people's heads.
+AntennaShape overHeads(AntennaShape shape)
+{
+    constexpr double onTheGround = 0.1, mast = 2.0, heads = 2.5; // m
+    const Family& family = shapes::familyOf(shape);
+    for (const char* key : {"base_height_m", "radial_end_height_m"})
+        if (const bool ends = key[0] == 'r'; family.spec(shape, key))
+            if (const double height = family.value(shape, key); height < heads && height >= (ends ? onTheGround : mast))
+                shape.parameters[key] = heads;
+    return shape;
+}
+
 class Hanger {
 public:
     Hanger(const Design& design, double frequency, const std::vector<Id>& supports)
@@ -43,10 +57,12 @@ public:
 
     std::vector<Proposal> run()
     {
+        const auto& families = shapes::families();
+        std::vector<std::vector<Proposal>> found(families.size());
+        tbb::parallel_for(std::size_t(0), families.size(), [&](std::size_t i) { found[i] = of(*families[i]); });
         std::vector<Proposal> all;
-        for (const Family* family : shapes::families())
-            for (Proposal& p : of(*family))
-                all.push_back(std::move(p));
+        for (std::vector<Proposal>& its : found)
+            std::move(its.begin(), its.end(), std::back_inserter(all));
         std::stable_sort(all.begin(), all.end(), [](const Proposal& a, const Proposal& b) { // what does not fit comes last in its group
             return a.ties != b.ties ? a.ties < b.ties : a.place.allowed() && !b.place.allowed();
         });
@@ -54,7 +70,7 @@ public:
     }
 
 private:
-    std::vector<Proposal> of(const Family& family)
+    std::vector<Proposal> of(const Family& family) const
     {
         std::vector<Proposal> all;
         Antenna usual = newAntenna(family, innermost(family), m_design.site);
@@ -63,6 +79,7 @@ private:
             if (shapes::buildOver(wanted, m_design.site.soil.ground()))
                 usual.shape = wanted;
         }
+        usual.shape = overHeads(usual.shape);
         const bool isDipole = &family == &shapes::dipoleFamily();
         const bool any = !m_judge.supports().empty(), hangs = any && family.hangsBy(usual.shape).has_value();
         const auto add = [&](const Place& place, Ties ties, const char* suffix, const std::string& title) {

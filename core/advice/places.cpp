@@ -38,10 +38,19 @@ Text briefly(const SiteWarning& warning)
     case Kind::PowerLine: return coreText("core", "it could reach the power line");
     case Kind::Building: return coreText("core", "it would touch a house");
     case Kind::Water: return coreText("core", "it would stand in water");
+    case Kind::Low: return {coreText("core", "it would hang %1 high, under head height"), Measure{warning.at.z, units::Quantity::Length}};
     default: break;
     }
     return warning.hold > 0.0 ? Text(coreText("core", "nothing can hold it %1 high"), Measure{warning.hold, units::Quantity::Length})
                               : Text(coreText("core", "it would pass too near to what does not hold it"));
+}
+
+/// It stands on a mount or a car that is lower than people: to be minded, not to be hung higher.
+bool isPortable(const AntennaShape& shape)
+{
+    const Family& family = shapes::familyOf(shape);
+    return family.spec(shape, "body_length_m") ||
+           (!family.hangsBy(shape) && family.spec(shape, "base_height_m") && !family.spec(shape, "radial_end_height_m"));
 }
 
 /// As it may come to be once it is tuned: what is cut for a frequency wants some room.
@@ -183,8 +192,11 @@ void Judge::take(const SiteWarning& warning, Place& place) const
     using Kind = SiteWarning::Kind;
     switch (warning.kind) {
     case Kind::Metal:
-    case Kind::Low:
     case Kind::Dig: return; // told where it is drawn
+    case Kind::Low:
+        if (warning.upright)
+            return;
+        break;
     case Kind::Support:
     case Kind::Tie:
         if (warning.hold > 0.0) {
@@ -235,7 +247,8 @@ Place Judge::judge(const AntennaShape& shape) const
     };
     place.supports = supportsHolding(m_design.site, built->model);
     for (const SiteWarning& warning : fitOnSite(m_design.site, built->model).warnings)
-        take(warning, place);
+        if (warning.kind != SiteWarning::Kind::Low || !isPortable(shape))
+            take(warning, place);
     if (place.allowed() && !std::all_of(place.supports.begin(), place.supports.end(), allowed)) {
         place.fault = coreText("core", "another support would hold it than those that may be used");
         ++place.against;

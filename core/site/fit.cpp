@@ -353,11 +353,29 @@ private:
                                   "pipes lie"),
                  length(-least.z)},
                 {least.x, least.y, 0.0});
-        if (least.z > jointTolerance && least.z < reach) // what goes into the soil is met where it comes from
-            warn(Kind::Low,
-                 {coreText("core", "is only %1 above ground: people walk into it or touch it; raise it, or mark it and keep people away"),
-                  length(least.z)},
-                 least);
+        if (least.z <= jointTolerance || least.z >= reach) // what goes into the soil is met where it comes from
+            return;
+        const bool upright = steepBelow(wire, reach);
+        warn(Kind::Low,
+             upright ? Text(coreText("core", "comes down to %1 above ground: fence it off, nobody touches it while it is sent on"), length(least.z))
+                     : Text(coreText("core", "is only %1 above ground: people walk into it or touch it; raise it, or mark it and keep people away"),
+                            length(least.z)),
+             least);
+        if (!m_report.warnings.empty() && m_report.warnings.back().kind == Kind::Low)
+            m_report.warnings.back().upright = upright;
+    }
+
+    /// Whether all of it that is lower, and does not lie on the ground, stands or hangs down.
+    static bool steepBelow(const Wire& wire, double height)
+    {
+        constexpr double steep = 0.85; // sine of 58 degrees
+        for (std::size_t i = 1; i < wire.points.size(); ++i) {
+            const Vec3 a = wire.points[i - 1], b = wire.points[i];
+            const double lowest = std::min(a.z, b.z), highest = std::max(a.z, b.z);
+            if (lowest < height && highest > onTheGround && highest - lowest < steep * distance(a, b))
+                return false;
+        }
+        return true;
     }
 
     void metal(const Wire& wire)

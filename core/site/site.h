@@ -119,6 +119,7 @@ struct SiteWarning {
     Vec3 at;           ///< where
     double hold = 0.0; ///< m: something so high could hold it there; 0: that would not help
     Id support = {};   ///< that is the danger itself; empty: a wire is
+    bool upright = false; ///< Low: by what stands or hangs down steeply, to be fenced where it stands
 };
 
 /// How a wire model lies on its site.

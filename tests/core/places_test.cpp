@@ -131,6 +131,19 @@ std::string wrongAt(const Site& site, const WireModel& model)
     return {};
 }
 
+/// A wire that somebody walks into: neither over heads, nor on the ground, nor upright.
+std::string underHeads(const WireModel& model)
+{
+    for (const Wire& w : model.wires)
+        for (std::size_t i = 1; i < w.points.size(); ++i) {
+            const Vec3 a = w.points[i - 1], b = w.points[i];
+            const double level = std::hypot(a.x - b.x, a.y - b.y), climb = std::abs(a.z - b.z);
+            if (std::min(a.z, b.z) < 2.49 && std::max(a.z, b.z) > 0.11 && std::min(a.z, b.z) > -0.01 && climb < 1.55 * level)
+                return fmt::format("under heads at {:.2f} {:.2f} {:.2f}", a.x, a.y, std::min(a.z, b.z));
+        }
+    return {};
+}
+
 bool hasRope(const Site& site, Vec3 end, Vec3 out)
 {
     const double level = std::hypot(out.x, out.y);
@@ -181,6 +194,9 @@ TEST_P(Sites, NothingIsProposedWhereItMayNotBe)
             ASSERT_TRUE(built) << p.id;
             const std::string wrong = wrongAt(design.site, built->model);
             EXPECT_TRUE(wrong.empty()) << p.id << " for " << f << ": " << wrong;
+            const std::string& family = p.antenna.shape.family; // what is carried about stands where its mount is
+            const std::string low = family == "whip" || family == "mobile-whip" || family == "two-band-whip" ? "" : underHeads(built->model);
+            EXPECT_TRUE(low.empty()) << p.id << " for " << f << ": " << low;
             for (const Wire& w : built->model.wires) {
                 const std::size_t last = w.points.size() - 1;
                 EXPECT_TRUE(isHeld(p, design.site, built->model, w, w.points[0], w.points[1])) << p.id << " for " << f << ": first end";
