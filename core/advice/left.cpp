@@ -118,7 +118,7 @@ private:
             if (const std::size_t c = row.band.configuration;
                 c < details.size() && !details[c] && row.service.service != Service::Served && !m_watch.stopped())
                 details[c] = detailIn(c);
-        std::vector<Finding> bands = bandFindings(m_antenna, *m_out.report, details);
+        std::vector<Finding> bands = bandFindings(m_design, m_antenna, *m_out.report, details);
         if (has("tune")) // first that
             std::erase_if(bands, [](const Finding& f) { return f.code == std::string("band"); });
         add(std::move(bands));

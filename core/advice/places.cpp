@@ -90,16 +90,25 @@ double reachOf(const AntennaShape& shape, std::size_t handle)
     return std::hypot(way.x, way.y);
 }
 
-/// m in plan between the ends that are farthest apart.
+/// m in plan from where a shape is fed to where the line comes in; to a metre, so that what hardly differs keeps its order.
+double feedAway(const AntennaShape& shape, const Site& site)
+{
+    const auto built = shapes::buildOver(shape, {});
+    return built ? std::round(apart({built->feedPoint.x, built->feedPoint.y}, site.feedEntry)) : HUGE_VAL;
+}
+
+/// m in plan between the ends in the air that are farthest apart.
 double spanOf(const AntennaShape& shape)
 {
+    constexpr double onTheGround = 0.1; // m: a counterpoise that lies
     double longest = 0.0;
     if (const auto built = shapes::buildOver(shape, {}))
         for (const Wire& a : built->model.wires)
             for (const Wire& b : built->model.wires)
                 for (Vec3 p : {a.points.front(), a.points.back()})
                     for (Vec3 q : {b.points.front(), b.points.back()})
-                        longest = std::max(longest, std::hypot(p.x - q.x, p.y - q.y));
+                        if (std::min(p.z, q.z) > onTheGround)
+                            longest = std::max(longest, std::hypot(p.x - q.x, p.y - q.y));
     return longest;
 }
 
@@ -274,10 +283,18 @@ std::optional<Place> betweenTwo(const Judge& judge, const AntennaShape& shape)
         return std::min(a.first->height, a.second->height) > std::min(b.first->height, b.second->height);
     });
     Search search;
-    for (const auto& [a, b] : pairs) {
-        const std::optional<AntennaShape> hung = family.between(shape, hookOf(*a), hookOf(*b));
+    for (std::size_t i = 0; i < pairs.size(); ++i) {
+        auto [a, b] = pairs[i];
+        std::optional<AntennaShape> hung = family.between(shape, hookOf(*a), hookOf(*b));
         if (!hung)
             return std::nullopt;
+        if (const auto back = std::find(pairs.begin() + long(i) + 1, pairs.end(), std::pair(b, a)); back != pairs.end())
+            if (auto turned = family.between(shape, hookOf(*b), hookOf(*a));
+                turned && feedAway(*turned, judge.site()) < feedAway(*hung, judge.site())) { // the nearer way round first
+                std::swap(*back, pairs[i]);
+                std::swap(a, b);
+                hung = std::move(turned);
+            }
         Place place = judge.judgeWithRoom(*hung);
         if (const double span = spanOf(*hung), room = apart(a->at, b->at); span > room) {
             place.fault = {coreText("core", "needs %1 between supports that are %2 apart"), Measure{span, units::Quantity::Length},
@@ -295,14 +312,19 @@ std::optional<Place> fromOne(const Judge& judge, const AntennaShape& shape, cons
     Search search;
     for (const Support* support : judge.supports()) {
         if (support->height < lowestMast)
-            break; // the highest come first
+            break;                                         // the highest come first
+        std::vector<std::pair<double, AntennaShape>> ways; // those first that are fed near to where the line comes in
         for (double bearing = 0.0; bearing < 360.0; bearing += turn) {
-            const auto hung = turned ? turned(*support, bearing) : turnedFrom(shape, *support, bearing);
+            auto hung = turned ? turned(*support, bearing) : turnedFrom(shape, *support, bearing);
             if (!hung)
                 return search.best();
-            if (!search.add(judge.judgeWithRoom(*hung)))
-                return search.best();
+            const double away = feedAway(*hung, judge.site());
+            ways.emplace_back(away, std::move(*hung));
         }
+        std::stable_sort(ways.begin(), ways.end(), [](const auto& a, const auto& b) { return a.first < b.first; });
+        for (const auto& [away, hung] : ways)
+            if (!search.add(judge.judgeWithRoom(hung)))
+                return search.best();
     }
     return search.best();
 }

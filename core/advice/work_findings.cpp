@@ -1,5 +1,6 @@
 #include "core/advice/work_findings.h"
 
+#include "core/bands/wanted.h"
 #include "core/design/unread.h"
 
 #include <fmt/format.h>
@@ -37,18 +38,22 @@ std::function<void(Design&)> changes(const Antenna& antenna, std::function<void(
     };
 }
 
-/// A lever moved for a band: the antenna is cut for that band from now on, where it was cut for none that is wanted, else for several
-/// together; tuning it to its frequency again would undo that.
-void moveFor(Antenna& antenna, const std::vector<WantedBand>& bands, const Band& band, const std::string& key, double value)
+bool isWantedAtNone(const Design& design, const std::vector<shapes::TunedLength>& tuned)
 {
-    const auto tuned = shapes::familyOf(antenna.shape).tuned(antenna.shape);
-    const bool wanted = std::any_of(tuned.begin(), tuned.end(), [&](const shapes::TunedLength& t) {
-        return std::any_of(bands.begin(), bands.end(), [&](const WantedBand& w) {
+    return std::none_of(tuned.begin(), tuned.end(), [&](const shapes::TunedLength& t) {
+        return std::any_of(design.operation.bands.begin(), design.operation.bands.end(), [&](const WantedBand& w) {
             return w.wish != Wish::No && t.frequency >= w.band.from && t.frequency <= w.band.to;
         });
     });
+}
+
+/// A lever moved for a band: the antenna is cut for that band from now on, where it was cut for none that is wanted, else for several
+/// together; tuning it to its frequency again would undo that.
+void moveFor(const Design& design, Antenna& antenna, const Band& band, const std::string& key, double value)
+{
+    const auto tuned = shapes::familyOf(antenna.shape).tuned(antenna.shape);
     takeShape(antenna, shapes::familyOf(antenna.shape).levered(antenna.shape, key, value));
-    if (tuned.size() == 1 && !wanted)
+    if (tuned.size() == 1 && isWantedAtNone(design, tuned))
         antenna.shape.designFrequency = band.centre();
     else
         agree(antenna, Compromise::From::Map);
@@ -111,7 +116,8 @@ std::vector<Finding> shapeFindings(const Design& design, const Antenna& antenna,
     return all;
 }
 
-std::vector<Finding> bandFindings(const Antenna& antenna, const study::FeedReport& report, const std::vector<study::DetailPointer>& details)
+std::vector<Finding> bandFindings(const Design& design, const Antenna& antenna, const study::FeedReport& report,
+                                  const std::vector<study::DetailPointer>& details)
 {
     std::vector<Finding> all;
     const shapes::Family& family = shapes::familyOf(antenna.shape);
@@ -136,9 +142,26 @@ std::vector<Finding> bandFindings(const Antenna& antenna, const study::FeedRepor
                       [id = antenna.id, key = lever.parameter, value, band = row.band.band](Design& d) {
                           const WantedBand* wanted = findBand(d, band);
                           if (Antenna* a = findAntenna(d, id); a && wanted)
-                              moveFor(*a, d.operation.bands, wanted->band, key, value);
+                              moveFor(d, *a, wanted->band, key, value);
                       }};
         }
+        all.push_back(std::move(f));
+    }
+    if (const auto tuned = family.tuned(antenna.shape); !report.rows.empty() && !tuned.empty() && isWantedAtNone(design, tuned)) {
+        const double frequency = tuned.front().frequency;
+        std::vector<WantedBand> then = design.operation.bands;
+        wishFor(then, frequency, Wish::Nice);
+        const auto band = std::find_if(then.begin(), then.end(), [&](const WantedBand& w) {
+            return w.wish != Wish::No && frequency >= w.band.from && frequency <= w.band.to;
+        });
+        Finding f = of(antenna, Stage::Bands, "coverage", Gravity::Next, "wish", coreText("core", "It is cut for nothing that is wanted"),
+                       {coreText("core", "It is cut for %1, and judged on the bands that are wanted, which that is not among."),
+                        Measure{frequency, Quantity::Frequency}});
+        if (band != then.end())
+            f.cure = {{coreText("core", "Want %1 too"), band->band.name}, [frequency](Design& d) {
+                          wishFor(d.operation.bands, frequency, Wish::Nice);
+                          nameNewThings(d);
+                      }};
         all.push_back(std::move(f));
     }
     const Tally tally = report.tally();

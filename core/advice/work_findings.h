@@ -13,9 +13,10 @@ namespace vetchling::advice {
 /// What cannot be built, or not all be read; lengths that are not tuned. With cures. @param detail null: not known
 std::vector<Finding> shapeFindings(const Design& design, const Antenna& antenna, const study::Detail* detail);
 
-/// Wanted bands that a lever would bring in without losing another, with cures; and how many are served.
+/// Wanted bands that a lever would bring in without losing another, with cures; how many are served; and where it is cut for nothing that
+/// is wanted, which may be wanted then.
 /// @param details by configuration; null: not known
-std::vector<Finding> bandFindings(const Antenna& antenna, const study::FeedReport& report,
+std::vector<Finding> bandFindings(const Design& design, const Antenna& antenna, const study::FeedReport& report,
                                   const std::vector<study::DetailPointer>& details);
 
 /// Wanted bands that nothing on the site serves. @param reports of all its antennas

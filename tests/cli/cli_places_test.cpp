@@ -28,6 +28,39 @@ TEST_F(CliPlaces, CheckTellsHousesTiesAndLines)
     EXPECT_FALSE(Json::parse(run("check " + file).out).contains("findings"));
 }
 
+TEST_F(CliPlaces, CheckAllIsTheListOfWhatIsLeft)
+{
+    Json design = Json::parse(read(VETCHLING_DATA "/demo/gannet-skerry.vetchling"));
+    Json& parts = design["antennas"][0]["feed"]["chains"][0]["parts"];
+    parts.insert(parts.begin(), Json::parse(R"({"id": "wrong", "kind": "transformer", "ratio": 49})"));
+    const std::string file = write("ratio.vetchling", design.dump());
+    const Outcome checked = run("check --all " + file);
+    ASSERT_EQ(checked.code, 0) << checked.err;
+    const Json findings = Json::parse(checked.out)["findings"];
+    const std::string name = design["antennas"][0]["name"];
+    const char* const order[] = {"danger", "wrong", "next", "done"};
+    std::ptrdiff_t last = 0;
+    bool ratio = false, cut = false;
+    for (const Json& f : findings) {
+        const auto place = std::find(std::begin(order), std::end(order), f["gravity"]);
+        ASSERT_NE(place, std::end(order)) << f;
+        EXPECT_FALSE(std::string(f["message"]).empty()) << f;
+        EXPECT_TRUE(f["cure"].is_null() || !std::string(f["cure"]).empty()) << f;
+        if (f["antenna"] != name)
+            continue;
+        EXPECT_GE(place - std::begin(order), last) << "gravest first";
+        last = place - std::begin(order);
+        ratio = ratio || (f["code"] == "ratio" && f["gravity"] == "wrong" && f["cure"].is_string());
+    }
+    EXPECT_TRUE(ratio) << findings;
+    for (const Json& f : Json::parse(run("check --all " + demo()).out)["findings"]) {
+        EXPECT_FALSE(f["antenna"] == name && f["code"] == "ratio");
+        cut = cut || (f["antenna"] == name && f["code"] == "trim" && std::string(f["message"]).find("8.0 cm") != std::string::npos);
+    }
+    EXPECT_TRUE(cut);
+    EXPECT_NEAR(double(Json::parse(run("trim " + demo()).out)["change"]), -0.08, 1e-9) << "the list says what trim says";
+}
+
 TEST_F(CliPlaces, AnAntennaMayStandOnItsOwnSoil)
 {
     const std::string file = path("own.vetchling");

@@ -13,6 +13,8 @@
 
 #include <algorithm>
 #include <cmath>
+#include <fstream>
+#include <iterator>
 #include <set>
 
 namespace vetchling::advice {
@@ -228,6 +230,15 @@ const std::vector<Slip>& slips()
     return all;
 }
 
+const std::string& documented()
+{
+    static const std::string all = [] {
+        std::ifstream file(VETCHLING_DATA "/../docs/cli.md");
+        return std::string(std::istreambuf_iterator<char>(file), {});
+    }();
+    return all;
+}
+
 class LeftSlips : public ::testing::TestWithParam<Slip> {};
 
 TEST_P(LeftSlips, IsFoundAndGoneWithItsCure)
@@ -242,6 +253,7 @@ TEST_P(LeftSlips, IsFoundAndGoneWithItsCure)
     ASSERT_TRUE(f) << ::testing::PrintToString(codes(all));
     EXPECT_EQ(f->gravity, slip.gravity);
     EXPECT_EQ(f->antenna, "a");
+    EXPECT_NE(documented().find(std::string("`") + slip.code + "`"), std::string::npos) << "not in docs/cli.md: " << slip.code;
     EXPECT_FALSE(f->brief.english().empty());
     EXPECT_FALSE(f->message.english().empty());
     EXPECT_EQ(f->message.english().find('%'), std::string::npos) << f->message.english();
@@ -283,6 +295,29 @@ TEST(Left, AGoodAntennaHasOnlyItsWorkBeforeIt)
     for (const std::string& key : pieceKeys(cutList(built->sections, only(cut).allowances).front()))
         only(cut).workshop.pieces[key].done = true;
     EXPECT_EQ(codes(found(cut)), (std::multiset<std::string>{"measure"}));
+}
+
+TEST(Left, WhatIsCutForNothingWantedMayBeWanted)
+{
+    Design d = good();
+    d.operation.bands[0].wish = Wish::No, d.operation.bands[1].wish = Wish::Must;
+    const std::vector<Finding> all = found(d);
+    const Finding* f = with(all, "wish");
+    ASSERT_TRUE(f && f->cure);
+    EXPECT_EQ(f->gravity, Gravity::Next);
+    EXPECT_EQ(f->cure->label.english(), "Want 40 m too");
+    f->cure->change(d);
+    EXPECT_EQ(d.operation.bands[0].wish, Wish::Nice);
+    EXPECT_EQ(d.operation.bands[1].wish, Wish::Must) << "wishes that were made stay";
+    EXPECT_FALSE(with(found(d), "wish"));
+    only(d).shape.designFrequency = 5.4e6; // in no band at all: a range of its own
+    const std::vector<Finding> outside = found(d);
+    ASSERT_TRUE(with(outside, "wish") && with(outside, "wish")->cure);
+    with(outside, "wish")->cure->change(d);
+    EXPECT_EQ(d.operation.bands.size(), 3u);
+    std::set<Id> ids;
+    for (const WantedBand& w : d.operation.bands)
+        EXPECT_TRUE(!w.id.empty() && ids.insert(w.id).second);
 }
 
 TEST(Left, DangersComeFirstAndWhatIsDoneLast)

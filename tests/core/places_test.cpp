@@ -195,7 +195,8 @@ TEST_P(Sites, NothingIsProposedWhereItMayNotBe)
             const std::string wrong = wrongAt(design.site, built->model);
             EXPECT_TRUE(wrong.empty()) << p.id << " for " << f << ": " << wrong;
             const std::string& family = p.antenna.shape.family; // what is carried about stands where its mount is
-            const std::string low = family == "whip" || family == "mobile-whip" || family == "two-band-whip" ? "" : underHeads(built->model);
+            const std::string low =
+                family == "whip" || family == "mobile-whip" || family == "two-band-whip" ? "" : underHeads(built->model);
             EXPECT_TRUE(low.empty()) << p.id << " for " << f << ": " << low;
             for (const Wire& w : built->model.wires) {
                 const std::size_t last = w.points.size() - 1;
@@ -229,6 +230,36 @@ TEST(Places, WhatCannotBeSaysWhy)
             if (p.antenna.shape.family == "dipole") {
                 EXPECT_FALSE(p.fault().empty()) << p.id;
             }
+}
+
+// An end-fed was fed at the far end of the garden, 30 m of coax more than need be.
+TEST(Places, TheFeedComesNearTheLine)
+{
+    for (double entry : {2.0, 38.0}) {
+        Design design = withSupports(
+            {{"west", SupportKind::Pole, {13, 15}, 10.0, false, "w", {}}, {"east", SupportKind::Pole, {27, 15}, 10.0, false, "e", {}}});
+        design.site.feedEntry = {entry, 15.0};
+        const auto all = proposals(design, 14.2e6);
+        const Proposal* p = find(all, "end-fed between");
+        ASSERT_TRUE(p && p->fault().empty());
+        const auto built = shapes::buildOver(p->antenna.shape, averageSoil);
+        EXPECT_LT(std::abs(built->feedPoint.x - entry), 20.0) << entry;
+        design.site.supports.pop_back();
+        const auto one = proposals(design, 14.2e6);
+        const Proposal* alone = find(one, "end-fed");
+        ASSERT_TRUE(alone);
+        if (!alone->fault().empty())
+            continue;
+        double nearest = HUGE_VAL; // the same turned by hand
+        for (int deg = 0; deg < 360; deg += 15) {
+            shapes::AntennaShape turned = alone->antenna.shape;
+            turned.parameters["bearing_deg"] = deg;
+            const auto other = shapes::buildOver(turned, averageSoil);
+            nearest = std::min(nearest, std::hypot(other->feedPoint.x - entry, other->feedPoint.y - 15.0));
+        }
+        const auto hung = shapes::buildOver(alone->antenna.shape, averageSoil);
+        EXPECT_LT(std::hypot(hung->feedPoint.x - entry, hung->feedPoint.y - 15.0), nearest + 15.0);
+    }
 }
 
 TEST(Places, AnotherAntennaIsKeptClearOf)
