@@ -48,6 +48,17 @@ AntennaShape overHeads(AntennaShape shape)
     return shape;
 }
 
+/// Between two supports, or, where it is too long for any two of them, round a corner at a third.
+std::optional<Place> straightOrBent(const Judge& judge, const AntennaShape& shape)
+{
+    const std::optional<Place> straight = betweenTwo(judge, shape);
+    if (straight && straight->allowed() && straight->poles.empty())
+        return straight;
+    const std::optional<Place> bent = straight ? roundACorner(judge, shape) : std::nullopt;
+    const bool better = bent && bent->allowed() && (!straight->allowed() || bent->poles.size() < straight->poles.size());
+    return better ? bent : straight;
+}
+
 class Hanger {
 public:
     Hanger(const Design& design, double frequency, const std::vector<Id>& supports)
@@ -86,7 +97,7 @@ private:
             all.push_back(made(family, usual, place, ties, suffix, title));
         };
         if (m_judge.supports().size() > 1)
-            if (const auto place = betweenTwo(m_judge, usual.shape))
+            if (const auto place = straightOrBent(m_judge, usual.shape))
                 add(*place, Ties::TwoSupports, " between", isDipole ? coreText("core", "Flat dipole") : family.title());
         if (isDipole || all.empty() || !all.front().place.allowed()) { // what cannot hang between two may hang from one
             const std::optional<Place> one = hangs ? fromOne(m_judge, usual.shape) : std::nullopt;
@@ -142,7 +153,7 @@ Place keptInPlace(const Judge& judge, const Proposal& proposal, const AntennaSha
     if (here.allowed() || !proposal.place.allowed())
         return here;
     const bool sloping = proposal.id.ends_with(" sloping");
-    const std::optional<Place> other = proposal.ties == Ties::TwoSupports              ? betweenTwo(judge, tuned)
+    const std::optional<Place> other = proposal.ties == Ties::TwoSupports              ? straightOrBent(judge, tuned)
                                        : proposal.ties == Ties::OneSupport && !sloping ? fromOne(judge, tuned)
                                        : sloping                                       ? std::nullopt
                                                                                        : std::optional(byItself(judge, tuned));

@@ -86,7 +86,7 @@ std::optional<Cure> elsewhere(const Judge& judge, const Design& design, const An
             best = place;
     };
     if (judge.supports().size() > 1)
-        look(betweenTwo(judge, antenna.shape));
+        look(betweenTwo(judge, antenna.shape)), look(roundACorner(judge, antenna.shape));
     if (hangs && (!best || !best->poles.empty()))
         look(fromOne(judge, antenna.shape));
     if (!hangs)

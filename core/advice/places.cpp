@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <tuple>
 
 namespace vetchling::advice {
 namespace {
@@ -301,6 +302,56 @@ std::optional<Place> betweenTwo(const Judge& judge, const AntennaShape& shape)
                            Measure{room, units::Quantity::Length}};
             place.against = 20 + int(std::min(span - room, 1000.0)); // another pair's reason tells more
         }
+        if (!search.add(std::move(place)))
+            break;
+    }
+    return search.best();
+}
+
+namespace {
+
+/// Nothing where the corner would come at its very end, or it does not reach past the third support's place.
+std::optional<AntennaShape> bentRound(const AntennaShape& shape, const Support& feed, const Support& corner, const Support& towards)
+{
+    constexpr double leastEnd = 1.0; // m beyond the corner
+    const Family& family = shapes::familyOf(shape);
+    const double east = corner.at.x - feed.at.x, north = corner.at.y - feed.at.y, onEast = towards.at.x - corner.at.x,
+                 onNorth = towards.at.y - corner.at.y;
+    AntennaShape next = shape;
+    auto& p = next.parameters;
+    const double start = family.value(shape, "feed_height_m");
+    const double run = std::hypot(std::hypot(east, north), corner.height - start), rest = family.value(shape, "length_m") - run,
+                 room = std::hypot(onEast, onNorth);
+    if (rest < leastEnd || rest > room || room <= 0.0)
+        return std::nullopt;
+    p["x_m"] = feed.at.x, p["y_m"] = feed.at.y;
+    p["bearing_deg"] = shapes::bearingTowards(east, north);
+    p["first_run_m"] = run;
+    p["bend_height_m"] = corner.height;
+    p["bend_bearing_deg"] = shapes::bearingTowards(onEast, onNorth);
+    p["end_height_m"] = corner.height + (towards.height - corner.height) * rest / room;
+    return next;
+}
+
+} // namespace
+
+std::optional<Place> roundACorner(const Judge& judge, const AntennaShape& shape)
+{
+    const Family& family = shapes::familyOf(shape);
+    if (!family.spec(shape, "first_run_m") || !family.spec(shape, "bend_bearing_deg") || !family.spec(shape, "feed_height_m"))
+        return std::nullopt;
+    std::vector<std::tuple<double, const Support*, AntennaShape>> ways;
+    for (const Support* feed : judge.supports())
+        for (const Support* corner : judge.supports())
+            for (const Support* towards : judge.supports())
+                if (feed != corner && corner != towards && feed != towards && corner->height >= lowestMast && towards->height >= lowestMast)
+                    if (auto bent = bentRound(shape, *feed, *corner, *towards))
+                        ways.emplace_back(feedAway(*bent, judge.site()), corner, std::move(*bent));
+    std::stable_sort(ways.begin(), ways.end(), [](const auto& a, const auto& b) { return std::get<0>(a) < std::get<0>(b); });
+    Search search;
+    for (const auto& [away, corner, bent] : ways) {
+        Place place = judge.judgeWithRoom(bent);
+        place.laid = {coreText("core", "bent round the %1"), corner->name};
         if (!search.add(std::move(place)))
             break;
     }

@@ -58,6 +58,9 @@ private:
 /// Hung by its ends between two supports: the pair whose lower one is highest, both ways round. Nothing where the family is not made for
 /// it, or there are no two. A place that is not allowed is the one with least against it.
 std::optional<Place> betweenTwo(const Judge& judge, const shapes::AntennaShape& shape);
+/// A wire fed at its end that may bend: up from the foot of one support to the top of a second and on towards a third. Nothing where the
+/// family has no bend, or there are no three.
+std::optional<Place> roundACorner(const Judge& judge, const shapes::AntennaShape& shape);
 /// From one support, in the direction in which it is allowed, the highest support first. @param turned makes the shape that leaves a
 /// support in a bearing, degrees; by default it hangs by what the highest support is for
 using Turned = std::function<std::optional<shapes::AntennaShape>(const Support& support, double bearing)>;

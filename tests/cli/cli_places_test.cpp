@@ -53,7 +53,8 @@ TEST_F(CliPlaces, CheckAllIsTheListOfWhatIsLeft)
         ratio = ratio || (f["code"] == "ratio" && f["gravity"] == "wrong" && f["cure"].is_string());
     }
     EXPECT_TRUE(ratio) << findings;
-    for (const Json& f : Json::parse(run("check --all " + demo()).out)["findings"]) {
+    const Json sound = Json::parse(run("check --all " + demo()).out);
+    for (const Json& f : sound["findings"]) {
         EXPECT_FALSE(f["antenna"] == name && f["code"] == "ratio");
         cut = cut || (f["antenna"] == name && f["code"] == "trim" && std::string(f["message"]).find("8.0 cm") != std::string::npos);
     }

@@ -262,6 +262,34 @@ TEST(Places, TheFeedComesNearTheLine)
     }
 }
 
+// A wire of 20 m has no straight way where no two supports are more than 17 m apart.
+TEST(Places, ALongWireGoesRoundACorner)
+{
+    const Design design = withSupports({{"first", SupportKind::Pole, {15, 8}, 9.0, false, "1", {}},
+                                        {"second", SupportKind::Pole, {15, 20}, 9.0, false, "2", {}},
+                                        {"third", SupportKind::Pole, {27, 20}, 9.0, false, "3", {}}});
+    const auto all = proposals(design, 7.1e6);
+    const Proposal* p = find(all, "end-fed between");
+    ASSERT_TRUE(p);
+    ASSERT_TRUE(p->fault().empty()) << p->fault().english();
+    const auto built = shapes::buildOver(p->antenna.shape, averageSoil);
+    const Wire& wire = built->model.wires.front();
+    ASSERT_EQ(wire.points.size(), 3u);
+    const auto supportAt = [&](Vec3 q) {
+        return std::any_of(design.site.supports.begin(), design.site.supports.end(),
+                           [&](const Support& s) { return std::hypot(s.at.x - q.x, s.at.y - q.y) < 0.01 && q.z < s.height + 0.01; });
+    };
+    EXPECT_TRUE(supportAt(wire.points[0]));
+    EXPECT_TRUE(supportAt(wire.points[1])) << "the corner is at a support";
+    const Vec3 on = wire.points[2] - wire.points[1]; // and its end in the line to a third
+    EXPECT_TRUE(std::any_of(design.site.supports.begin(), design.site.supports.end(), [&](const Support& s) {
+        const double dx = s.at.x - wire.points[1].x, dy = s.at.y - wire.points[1].y;
+        return std::hypot(dx, dy) > std::hypot(on.x, on.y) - 0.01 && std::abs(dx * on.y - dy * on.x) < 0.01 * std::hypot(dx, dy) &&
+               dx * on.x + dy * on.y > 0.0;
+    }));
+    EXPECT_FALSE(p->place.laid.empty()) << "it is told";
+}
+
 TEST(Places, AnotherAntennaIsKeptClearOf)
 {
     Design design = siteOf("park");
