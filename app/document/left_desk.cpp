@@ -124,7 +124,21 @@ std::vector<advice::Finding> LeftDesk::findings() const
     if (!m_document.hasAntenna())
         return {};
     const auto answer = m_one.answer();
-    return withWorkedOut(m_document.current(), answer.get());
+    std::vector<advice::Finding> all = withWorkedOut(m_document.current(), answer.get());
+    if (m_heardOf == question()) {
+        all.insert(all.end(), m_heard.begin(), m_heard.end());
+        advice::sort(all);
+    }
+    return all;
+}
+
+void LeftDesk::hear(std::vector<advice::Finding> findings)
+{
+    if (!m_document.hasAntenna() || (m_heardOf == question() && findings.size() == m_heard.size()))
+        return;
+    m_heardOf = question();
+    m_heard = std::move(findings);
+    emit changed();
 }
 
 std::vector<advice::Finding> LeftDesk::siteWide() const

@@ -32,6 +32,8 @@ public:
     /// Looks now, unless that is done.
     void want();
     void wantSite();
+    /// What a page has solved that nobody else waits for, of the antenna on show as it is; it holds until that changes.
+    void hear(std::vector<advice::Finding> findings);
     /// Does what a finding's cure says, in one undoable step; nothing where it has none, or is of how things were.
     void cure(const advice::Finding& finding);
 
@@ -67,6 +69,8 @@ private:
     std::shared_ptr<study::References> m_references = std::make_shared<study::References>();
     Asked<Question, Answer> m_one, m_site;
     QTimer m_soon;
+    Question m_heardOf;
+    std::vector<advice::Finding> m_heard;
 };
 
 } // namespace vetchling::app

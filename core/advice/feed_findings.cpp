@@ -318,6 +318,35 @@ std::vector<Finding> feedFindings(const Design& design, const Antenna& antenna, 
     return all;
 }
 
+std::vector<Finding> shieldFindings(const Design& design, const Antenna& antenna, const study::FeedReport& report,
+                                    const study::ShieldAnswer& shield)
+{
+    constexpr double hot = 10.0; // W that a choke of usual size stands
+    double stands = hot;
+    for (const ChainPart& p : report.parts)
+        if (p.kind == part::choke && partValue(p, "rating_W") > 0.0)
+            stands = partValue(p, "rating_W");
+    const study::ShieldBand* hottest = nullptr;
+    const study::FeedReport concerned = concerning(design, antenna, report);
+    for (const study::ShieldBand& b : shield.bands)
+        if (b.chosen && b.chosen->chokeHeat > stands && concerned.row(b.band) &&
+            (!hottest || b.chosen->chokeHeat > hottest->chosen->chokeHeat))
+            hottest = &b;
+    if (!shield.complete || !hottest)
+        return {};
+    const Measure heat{std::round(hottest->chosen->chokeHeat), Quantity::Power};
+    return {
+        {.antenna = antenna.id,
+         .gravity = Gravity::Wrong,
+         .code = "choke-heat",
+         .brief = {coreText("core", "The choke gets hot on %1"), hottest->name},
+         .message = {coreText("core", "On %1 the choke would have to get rid of %2: hardly one stands that. More turns, a second one, or "
+                                      "another place on the coax."),
+                     hottest->name, heat},
+         .stage = Stage::Feed,
+         .view = "shield"}};
+}
+
 void addFeedCures(std::vector<Finding>& findings, const Design& design, const Antenna& antenna, const study::FeedBasis& basis,
                   const study::FeedReport& report, const std::vector<LineType>& types)
 {

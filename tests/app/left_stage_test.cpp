@@ -126,6 +126,26 @@ TEST_F(LeftStageTest, NothingIsDoneToWhatWasBefore)
     EXPECT_NE(document().snapshot(), snapshot);
 }
 
+TEST_F(LeftStageTest, WhatAPageHasSolvedIsListedUntilTheAntennaChanges)
+{
+    open();
+    const int before = int(board()->findings().size());
+    left().hear({{.antenna = document().current(),
+                  .code = "choke-heat",
+                  .brief = "The choke gets hot",
+                  .message = "It gets hot.",
+                  .stage = advice::Stage::Feed,
+                  .view = "shield"}});
+    window().currentStage()->refresh();
+    ASSERT_EQ(int(board()->findings().size()), before + 1);
+    board()->goTo(advice::Finding(*line("choke-heat")));
+    EXPECT_EQ(window().currentStage()->id(), QStringLiteral("feed"));
+    EXPECT_TRUE(find<QWidget>("shieldChart")->isVisible());
+    document().setParameters({}, {{"x_m", 14.5}});
+    open();
+    EXPECT_FALSE(line("choke-heat"));
+}
+
 TEST_F(LeftStageTest, ByKeysAlone)
 {
     wrongRatio();

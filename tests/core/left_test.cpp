@@ -1,5 +1,6 @@
 /// The list of what is left to do: each slip is found once, its cure does what its words say by reckoning of the test's own, and with the
 /// cure it is gone and nothing else has come.
+#include "core/advice/feed_findings.h"
 #include "core/advice/left.h"
 #include "core/files/chain_file.h"
 #include "core/files/workshop_file.h"
@@ -381,6 +382,31 @@ TEST(Left, ATunerIsNotCuredByTakingItAway)
         EXPECT_TRUE(std::any_of(parts.begin(), parts.end(), [](const ChainPart& p) { return p.kind == part::tuner; }))
             << f->cure->label.english();
     }
+}
+
+TEST(Left, AChokeThatGetsHotIsToldOnBandsTheAntennaIsFor)
+{
+    study::References references;
+    const auto left = leftOf(library(), references, good(), only(good()), data());
+    study::ShieldAnswer shield;
+    shield.complete = true;
+    for (const auto& [band, watts] : {std::pair("40 m", 31.0), std::pair("20 m", 90.0)}) {
+        study::ShieldBand b;
+        b.band = b.name = band;
+        b.chosen = study::ShieldState{.chokeHeat = watts};
+        shield.bands.push_back(b);
+    }
+    const auto all = shieldFindings(good(), only(good()), *left->report, shield);
+    ASSERT_EQ(all.size(), 1u);
+    EXPECT_NE(all[0].message.english().find("40 m"), std::string::npos) << "it is for that, not for 20 m";
+    EXPECT_NE(all[0].message.english().find("31"), std::string::npos);
+    study::FeedReport strong = *left->report;
+    for (ChainPart& p : strong.parts)
+        if (p.kind == part::choke)
+            p.values["rating_W"] = 40.0;
+    EXPECT_TRUE(shieldFindings(good(), only(good()), strong, shield).empty()) << "one that stands 40 W";
+    shield.complete = false;
+    EXPECT_TRUE(shieldFindings(good(), only(good()), *left->report, shield).empty()) << "not all bands are known";
 }
 
 TEST(Left, AFinishedLengthIsDoneAndADoubtStopsTheSaw)

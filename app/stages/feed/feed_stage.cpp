@@ -50,7 +50,11 @@ public:
             if (!document().dragging()) // the trail follows when the mouse rests
                 emit summaryChanged();
         });
-        connect(&m_desk, &FeedDesk::shieldReady, this, &FeedStage::refresh);
+        connect(&m_desk, &FeedDesk::shieldReady, this, [this] {
+            if (const auto shield = m_desk.shield(); shield && shield->complete && m_desk.shieldFresh() && m_desk.report())
+                m_context.left.hear(shieldFound(*shield));
+            refresh();
+        });
         connect(m_losses, &LossBoard::partChosen, this, &FeedStage::refresh);
         connect(m_losses, &LossBoard::addWanted, this, [this] { showKinds(m_losses->mapToGlobal(QPoint(60, 60))); });
         connect(m_board, &ChoiceBoard::rowChosen, this, &FeedStage::refresh);
@@ -205,6 +209,11 @@ private:
         return words;
     }
 
+    [[nodiscard]] std::vector<advice::Finding> shieldFound(const study::ShieldAnswer& shield) const
+    {
+        return advice::shieldFindings(document().design(), document().antenna(), *m_desk.report(), shield);
+    }
+
     QString shieldSentence() const
     {
         const auto answer = m_desk.shield();
@@ -222,14 +231,8 @@ private:
         QString words = tr("At the radio flow %1 mA on %2 at the most; one choke at %3 quiets the wanted bands best.")
                             .arg(1e3 * worst->chosen->atRadio, 0, 'f', 0)
                             .arg(QString::fromStdString(worst->name), lengthWords(*place, system(), 1));
-        constexpr double hot = 10.0; // W
-        const study::ShieldBand* hottest = worst;
-        for (const study::ShieldBand& b : answer->bands)
-            if (b.chosen && b.chosen->chokeHeat > hottest->chosen->chokeHeat)
-                hottest = &b;
-        if (hottest->chosen->chokeHeat > hot)
-            words += QLatin1Char(' ') + tr("On %1 the choke would have to get rid of %2: hardly one stands that.")
-                                            .arg(QString::fromStdString(hottest->name), feed::wattWords(hottest->chosen->chokeHeat));
+        for (const advice::Finding& f : m_desk.report() ? shieldFound(*answer) : std::vector<advice::Finding>())
+            words += QLatin1Char(' ') + findingSentence(f, system());
         return words;
     }
 
