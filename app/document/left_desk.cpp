@@ -64,8 +64,10 @@ void LeftDesk::want()
     if (!m_document.hasAntenna())
         return;
     Question asked = question();
-    if (!m_solver.busy() && m_solver.faults().empty() && !m_solver.figuresAreOld() && m_solver.plane() == SolveService::Plane::Feedpoint)
-        asked.solved = {m_solver.curve(), m_solver.detail()};
+    const CurvePointer curve = m_solver.curve();
+    if (curve && !m_solver.busy() && m_solver.plane() == SolveService::Plane::Feedpoint &&
+        curve->question.subject == m_solver.question().subject)
+        asked.solved = {curve, m_solver.detail()};
     if (m_one.want(std::move(asked)))
         emit changed();
 }

@@ -380,21 +380,51 @@ std::optional<Place> fromOne(const Judge& judge, const AntennaShape& shape, cons
     return search.best();
 }
 
+namespace {
+
+/// Less of its radials, where there is no room for all.
+struct Laid {
+    double length = 1.0; ///< of each, times what it was
+    double count = 0.0;  ///< 0: as many as there were
+};
+
+Text laidWords(const AntennaShape& shape, const Laid& laid)
+{
+    const Family& family = shapes::familyOf(shape);
+    const Measure each{family.value(shape, "radial_m"), units::Quantity::Length};
+    if (laid.count > 0.0)
+        return {coreText("core", "%1 radials of %2, for which there is room"), std::to_string(std::lround(laid.count)), each};
+    return laid.length < 1.0 ? Text(coreText("core", "radials of %1, for which there is room"), each) : Text();
+}
+
+std::vector<Laid> waysToLay(const AntennaShape& shape)
+{
+    constexpr double fewest = 2.0, shorter[] = {0.75, 0.5, 0.35};
+    const Family& family = shapes::familyOf(shape);
+    std::vector<Laid> all{{}};
+    if (!family.spec(shape, "radial_m") || !family.spec(shape, "radial_count"))
+        return all;
+    if (family.value(shape, "radial_count") > fewest) // two in line lie along a fence
+        all.push_back({1.0, fewest});
+    for (double length : shorter)
+        all.push_back({length, 0.0});
+    return all;
+}
+
+} // namespace
+
 Place byItself(const Judge& judge, const AntennaShape& shape)
 {
-    constexpr double shorter[] = {1.0, 0.75, 0.5, 0.35};
     const Family& family = shapes::familyOf(shape);
-    const bool radials = family.spec(shape, "radial_m") && family.spec(shape, "radial_count");
     const bool turns = family.spec(shape, "bearing_deg");
     const std::vector<PlanPoint> places = placesOn(judge.site());
     Search search;
-    for (double part : shorter) {
+    for (const Laid& way : waysToLay(shape)) {
         AntennaShape laid = shape;
-        if (part < 1.0) {
-            if (!radials)
-                break;
-            laid.parameters["radial_m"] = part * family.value(shape, "radial_m");
-        }
+        if (way.length < 1.0)
+            laid.parameters["radial_m"] = way.length * family.value(shape, "radial_m");
+        if (way.count > 0.0)
+            laid.parameters["radial_count"] = way.count;
         for (PlanPoint at : places)
             for (double bearing = 0.0; bearing < (turns ? 360.0 : 1.0); bearing += 3.0 * turn) {
                 laid.parameters["x_m"] = at.x;
@@ -402,9 +432,7 @@ Place byItself(const Judge& judge, const AntennaShape& shape)
                 if (turns)
                     laid.parameters["bearing_deg"] = bearing;
                 Place place = judge.judgeWithRoom(laid);
-                if (part < 1.0)
-                    place.laid = {coreText("core", "radials of %1, for which there is room"),
-                                  Measure{laid.parameters["radial_m"], units::Quantity::Length}};
+                place.laid = laidWords(laid, way);
                 if (!search.add(std::move(place)))
                     return *search.best();
             }

@@ -290,6 +290,24 @@ TEST(Places, ALongWireGoesRoundACorner)
     EXPECT_FALSE(p->place.laid.empty()) << "it is told";
 }
 
+// In a strip 6 m wide a vertical's four radials of 10 m were laid beyond both fences, or cut to a third.
+TEST(Places, TwoRadialsLieAlongAFence)
+{
+    Design design;
+    design.site.boundary = {{0, 0}, {6, 0}, {6, 40}, {0, 40}};
+    design.site.feedEntry = {3, 2};
+    const auto all = proposals(design, 7.1e6);
+    const Proposal* p = find(all, "vertical");
+    ASSERT_TRUE(p && p->fault().empty()) << (p ? p->fault().english() : "");
+    const shapes::Family& family = shapes::familyOf(p->antenna.shape);
+    EXPECT_EQ(family.value(p->antenna.shape, "radial_count"), 2.0);
+    EXPECT_GT(family.value(p->antenna.shape, "radial_m"), 8.0) << "in full";
+    EXPECT_EQ(p->place.laid.english().substr(0, 10), "2 radials ");
+    const auto built = shapes::buildOver(p->antenna.shape, averageSoil);
+    for (Vec3 q : walked(built->model))
+        EXPECT_TRUE(q.x > -0.011 && q.x < 6.011 && q.y > -0.011 && q.y < 40.011) << q.x << " " << q.y;
+}
+
 TEST(Places, AnotherAntennaIsKeptClearOf)
 {
     Design design = siteOf("park");
