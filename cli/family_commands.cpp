@@ -103,6 +103,8 @@ int tableCommand(const std::string& file, double frequency, const std::vector<st
             continue;
         advice::Proposal usual = p;
         usual.antenna = newAntenna(family, frequency, design->site);
+        if (usual.place.allowed()) // no place is asked for
+            usual.place.fault = "as it is usually built";
         const Result<std::string> line = row(library, *design, usual);
         if (!line)
             return report(line.faults());

@@ -404,8 +404,9 @@ std::vector<Laid> waysToLay(const AntennaShape& shape)
     std::vector<Laid> all{{}};
     if (!family.spec(shape, "radial_m") || !family.spec(shape, "radial_count"))
         return all;
-    if (family.value(shape, "radial_count") > fewest) // two in line lie along a fence
-        all.push_back({1.0, fewest});
+    const bool oneBand = family.tuned(shape).size() == 1; // what works on several needs its radials
+    if (oneBand && family.value(shape, "radial_count") > fewest)
+        all.push_back({1.0, fewest}); // two in line lie along a fence
     for (double length : shorter)
         all.push_back({length, 0.0});
     return all;
