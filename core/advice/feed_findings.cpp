@@ -117,11 +117,8 @@ private:
 
 Finding findingOf(const FeedCaution& c, const Words& words, const Antenna& antenna)
 {
-    const bool hangs = !antenna.trim.measurements.empty();
     return {.antenna = antenna.id,
-            .gravity = c.kind != Caution::Volts ? Gravity::Wrong
-                       : hangs                  ? Gravity::Done
-                                                : Gravity::Next,
+            .gravity = c.kind == Caution::Volts ? Gravity::Next : Gravity::Wrong, // that is to be minded, not mended
             .code = cautionCode(c.kind),
             .brief = words.brief(c),
             .message = words.message(c),

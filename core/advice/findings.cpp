@@ -72,9 +72,10 @@ std::vector<Finding> placeFindings(const Antenna& antenna, const FitReport& fit)
                 continue;
             const bool danger = kind == Kind::PowerLine || kind == Kind::Building;
             const bool hangs = kind == Kind::Support || kind == Kind::Tie || kind == Kind::Low;
-            const Gravity fenced = antenna.trim.measurements.empty() ? Gravity::Next : Gravity::Done;
             all.push_back({.antenna = antenna.id,
-                           .gravity = danger ? Gravity::Danger : w.upright ? fenced : Gravity::Wrong,
+                           .gravity = danger      ? Gravity::Danger
+                                      : w.upright ? Gravity::Next // nobody but the builder knows whether it is fenced off
+                                                  : Gravity::Wrong,
                            .code = codeOf(kind),
                            .brief = w.upright ? coreText("core", "within reach at its foot") : briefOf(kind),
                            .message = w.message,

@@ -59,12 +59,6 @@ void moveFor(const Design& design, Antenna& antenna, const Band& band, const std
         agree(antenna, Compromise::From::Map);
 }
 
-void setValue(Antenna& antenna, const std::string& key, double value)
-{
-    antenna.shape.parameters[key] = value;
-    antenna.typed.erase(key);
-}
-
 } // namespace
 
 std::vector<Finding> shapeFindings(const Design& design, const Antenna& antenna, const study::Detail* detail)
@@ -109,8 +103,10 @@ std::vector<Finding> shapeFindings(const Design& design, const Antenna& antenna,
                     Measure{farthest->what.frequency, Quantity::Frequency},
                     Measure{family.value(antenna.shape, farthest->what.parameter), quantity}, Measure{*farthest->solved, quantity}});
     f.cure = {coreText("core", "Tune it"), changes(antenna, [tuned](Antenna& a) {
+                  shapes::AntennaShape shape = a.shape;
                   for (const auto& [key, value] : tuned)
-                      setValue(a, key, value);
+                      shape.parameters[key] = value;
+                  takeShape(a, shape);
               })};
     all.push_back(std::move(f));
     return all;

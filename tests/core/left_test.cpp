@@ -409,6 +409,22 @@ TEST(Left, AChokeThatGetsHotIsToldOnBandsTheAntennaIsFor)
     EXPECT_TRUE(shieldFindings(good(), only(good()), *left->report, shield).empty()) << "not all bands are known";
 }
 
+// A measurement tells nothing of a fence, nor of what parts stand.
+TEST(Left, WhatIsToBeMindedStaysWhenItWasMeasured)
+{
+    const Demo demo;
+    study::References references;
+    Antenna endFed = demo.antenna("Wall end-fed 40");
+    Measurement m;
+    m.id = "m", m.when = "2026-05-01T10:00", m.dip = 7.08e6, m.dipSwr = 1.8;
+    addMeasurement(endFed, m);
+    const auto left = leftOf(library(), references, demo.design, endFed, data());
+    ASSERT_TRUE(with(left->findings, "voltage"));
+    EXPECT_EQ(with(left->findings, "voltage")->gravity, Gravity::Next);
+    const auto whip = leftOf(library(), references, demo.design, demo.antenna("Walking whip 17"), data());
+    EXPECT_TRUE(with(whip->findings, "low"));
+}
+
 TEST(Left, AFinishedLengthIsDoneAndADoubtStopsTheSaw)
 {
     const Demo demo;

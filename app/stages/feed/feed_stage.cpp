@@ -445,7 +445,7 @@ private:
         QStringList cautions;
         if (report)
             for (const advice::Finding& f : advice::feedFindings(document().design(), document().antenna(), *report))
-                if (f.open() || std::string(f.code) == "voltage") // that stays to be minded
+                if (f.open())
                     cautions << findingSentence(f, system());
         if (const auto shield = m_desk.shield(); shield && m_desk.shieldFresh())
             if (const QString effect = feed::shieldEffectSentence(*shield, document().design()); !effect.isEmpty())
