@@ -1,5 +1,6 @@
 #include "cli/commands.h"
 
+#include "cli/advise_command.h"
 #include "cli/band_commands.h"
 #include "cli/bench_commands.h"
 #include "cli/check_command.h"
@@ -287,6 +288,7 @@ int run(int argc, char** argv)
 
     addDesignCommands(app, status);
     addCheckCommand(app, status);
+    addAdviseCommand(app, status);
     addBandCommands(app, status);
     addSpreadCommands(app, status);
     addFeedCommands(app, status);

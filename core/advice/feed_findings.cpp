@@ -1,6 +1,6 @@
 #include "core/advice/feed_findings.h"
 
-#include "core/workshop/feed_line.h"
+#include "core/advice/usual_chain.h"
 
 #include <fmt/format.h>
 
@@ -261,13 +261,8 @@ Cure choke(const Antenna& antenna, const study::FeedReport& report, bool beforeC
             }};
 }
 
-Cure coax(const Antenna& antenna, double length, const std::vector<LineType>& types)
+Cure coax(const Antenna& antenna, const ChainPart& line)
 {
-    const auto usual = std::find_if(types.begin(), types.end(), [](const LineType& t) { return !t.balanced && t.impedance == 50.0; });
-    ChainPart line = newPart(part::line);
-    if (usual != types.end())
-        takeType(line, *usual);
-    line.values["length_m"] = std::ceil(2.0 * length) / 2.0;
     const std::vector<ChainPart> whole = wholeChain(antenna);
     const bool parted = std::any_of(whole.begin(), whole.end(), [](const ChainPart& p) {
         return p.kind == part::choke || (p.kind == part::transformer && partValue(p, "current_kind") > 0.5);
@@ -356,7 +351,8 @@ void addFeedCures(std::vector<Finding>& findings, const Design& design, const An
             f.cure = choke(antenna, report, code == "choke");
         else if (code == "line") {
             if (const auto built = shapes::buildOver(antenna.shape, groundUnder(design, antenna)); built)
-                f.cure = coax(antenna, feedLineOf(antenna, built->feedPoint, design.site).way, types);
+                if (const auto line = usualLine(design, antenna, built->feedPoint, types))
+                    f.cure = coax(antenna, *line);
         } else {
             if (!choices)
                 choices.emplace(design, antenna, basis, concerning(design, antenna, report), types);

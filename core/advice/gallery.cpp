@@ -59,32 +59,28 @@ std::optional<Place> straightOrBent(const Judge& judge, const AntennaShape& shap
     return better ? bent : straight;
 }
 
+/// A number of bands for what has one: pairs, or sections.
+void takeCount(AntennaShape& shape, int count)
+{
+    const Family& family = shapes::familyOf(shape);
+    for (const char* key : {"band_count", "pair_count"})
+        if (const shapes::ParameterSpec* spec = family.spec(shape, key); spec && count > 0)
+            shape.parameters[key] = std::clamp(double(count), spec->lowest, spec->highest);
+}
+
 class Hanger {
 public:
-    Hanger(const Design& design, double frequency, const std::vector<Id>& supports)
-        : m_design(design), m_frequency(frequency), m_judge(design, {supports})
+    /// @param count bands of what has a number of them; 0: as is usual
+    Hanger(const Judge& judge, const Design& design, double frequency, int count = 0)
+        : m_design(design), m_frequency(frequency), m_count(count), m_judge(judge)
     {
     }
 
-    std::vector<Proposal> run()
-    {
-        const auto& families = shapes::families();
-        std::vector<std::vector<Proposal>> found(families.size());
-        tbb::parallel_for(std::size_t(0), families.size(), [&](std::size_t i) { found[i] = of(*families[i]); });
-        std::vector<Proposal> all;
-        for (std::vector<Proposal>& its : found)
-            std::move(its.begin(), its.end(), std::back_inserter(all));
-        std::stable_sort(all.begin(), all.end(), [](const Proposal& a, const Proposal& b) { // what does not fit comes last in its group
-            return a.ties != b.ties ? a.ties < b.ties : a.place.allowed() && !b.place.allowed();
-        });
-        return all;
-    }
-
-private:
     std::vector<Proposal> of(const Family& family) const
     {
         std::vector<Proposal> all;
         Antenna usual = newAntenna(family, innermost(family), m_design.site);
+        takeCount(usual.shape, m_count);
         if (AntennaShape wanted = usual.shape; forSeveralBands(family, wanted)) {
             takeBands(wanted, m_design.operation.bands, [](const std::string&) { return true; });
             if (shapes::buildOver(wanted, m_design.site.soil.ground()))
@@ -112,6 +108,7 @@ private:
         return all;
     }
 
+private:
     /// What is added band by band downwards begins a wanted band higher where none is below: the frequency is its outermost one's.
     double innermost(const Family& family) const
     {
@@ -143,10 +140,12 @@ private:
 
     const Design& m_design;
     double m_frequency;
-    Judge m_judge;
+    int m_count;
+    const Judge& m_judge;
 };
 
-/// The tuned shape where it was proposed, or where else there is room for it in the same manner.
+} // namespace
+
 Place keptInPlace(const Judge& judge, const Proposal& proposal, const AntennaShape& tuned)
 {
     const Place here = judge.judge(tuned);
@@ -160,11 +159,25 @@ Place keptInPlace(const Judge& judge, const Proposal& proposal, const AntennaSha
     return other && other->allowed() ? *other : here;
 }
 
-} // namespace
+std::vector<Proposal> proposalsOf(const Judge& judge, const Design& design, const Family& family, double frequency, int count)
+{
+    return Hanger(judge, design, frequency, count).of(family);
+}
 
 std::vector<Proposal> proposals(const Design& design, double frequency, const std::vector<Id>& supports)
 {
-    return Hanger(design, frequency, supports).run();
+    const auto& families = shapes::families();
+    const Judge judge(design, {supports});
+    const Hanger hanger(judge, design, frequency);
+    std::vector<std::vector<Proposal>> found(families.size());
+    tbb::parallel_for(std::size_t(0), families.size(), [&](std::size_t i) { found[i] = hanger.of(*families[i]); });
+    std::vector<Proposal> all;
+    for (std::vector<Proposal>& its : found)
+        std::move(its.begin(), its.end(), std::back_inserter(all));
+    std::stable_sort(all.begin(), all.end(), [](const Proposal& a, const Proposal& b) { // what does not fit comes last in its group
+        return a.ties != b.ties ? a.ties < b.ties : a.place.allowed() && !b.place.allowed();
+    });
+    return all;
 }
 
 std::optional<Antenna> tunerWire(const Design& design, double frequency)

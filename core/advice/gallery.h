@@ -27,6 +27,13 @@ struct Proposal {
 /// solves nothing. @param frequency Hz, of all of them @param supports that may be used; empty: all
 std::vector<Proposal> proposals(const Design& design, double frequency, const std::vector<Id>& supports = {});
 
+/// One family alone, in the order of its ties. @param design its wanted bands are what a family of several bands takes further ones from
+/// @param count bands of what has a number of them (pairs, sections); 0: as is usual
+std::vector<Proposal> proposalsOf(const Judge& judge, const Design& design, const shapes::Family& family, double frequency, int count = 0);
+
+/// A proposal whose shape is tuned: where it was, or where else there is room for it in the same manner; with a fault where there is none.
+Place keptInPlace(const Judge& judge, const Proposal& proposal, const shapes::AntennaShape& tuned);
+
 /// A wire of no particular length for a tuner, fed at its end: as long as it may be between two supports, else from one. Nothing where
 /// there is no place for any. @param frequency Hz of the lowest band wanted
 std::optional<Antenna> tunerWire(const Design& design, double frequency);

@@ -8,8 +8,6 @@
 namespace vetchling::advice {
 namespace {
 
-constexpr double tieAllowance = 0.1; // m that a pole is higher than what it holds
-
 bool isOfPlace(const Finding& f) { return f.ofPlace && f.open(); }
 
 int countOf(const std::vector<Finding>& all, const std::function<bool(const Finding&)>& which)
@@ -37,18 +35,6 @@ std::string supportNames(const Design& design, const std::vector<Id>& ids)
         if (const Support* s = findSupport(design, id))
             names.push_back(s->name);
     return joinedNames(names);
-}
-
-void putUp(Design& design, const std::vector<NewPole>& poles)
-{
-    for (const NewPole& pole : poles) {
-        Support support;
-        support.name = freeName(coreText("core", "pole"), siteNames(design.site));
-        support.at = pole.at;
-        support.height = std::ceil(10.0 * (pole.height + tieAllowance)) / 10.0;
-        support.id = newId();
-        design.site.supports.push_back(support);
-    }
 }
 
 Text poleWords(const std::vector<NewPole>& poles)

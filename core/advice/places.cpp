@@ -149,6 +149,18 @@ std::vector<PlanPoint> placesOn(const Site& site)
 
 } // namespace
 
+void putUp(Design& design, const std::vector<NewPole>& poles)
+{
+    for (const NewPole& pole : poles) {
+        Support support;
+        support.name = freeName(coreText("core", "pole"), siteNames(design.site));
+        support.at = pole.at;
+        support.height = std::ceil(10.0 * (pole.height + tieAllowance)) / 10.0;
+        support.id = newId();
+        design.site.supports.push_back(support);
+    }
+}
+
 Judge::Judge(const Design& design, PlaceOptions options) : m_design(design), m_options(std::move(options))
 {
     for (const Support& s : design.site.supports)

@@ -14,6 +14,9 @@ struct NewPole {
     double height = 0.0; ///< m
 };
 
+inline constexpr double tieAllowance = 0.1; ///< m that a pole is higher than what it holds
+void putUp(Design& design, const std::vector<NewPole>& poles);
+
 /// One way to hang a shape.
 struct Place {
     shapes::AntennaShape shape;

@@ -1,6 +1,7 @@
 #include "core/study/feed.h"
 
 #include "core/study/configurations.h"
+#include "core/study/fed_fields.h"
 #include "core/study/neighbours.h"
 #include "core/study/sky.h"
 
@@ -27,10 +28,18 @@ double gainOver(const em::FarField& field, const FeedQuestion& asked, double azi
     return decibels(sum / steps);
 }
 
+double highestOf(const std::vector<WantedBand>& bands)
+{
+    double highest = 0.0;
+    for (const WantedBand& w : bands)
+        highest = std::max(highest, w.band.centre());
+    return highest;
+}
+
 class BasisMaker {
 public:
-    BasisMaker(Library& library, References& references, const FeedQuestion& asked, const Watch& watch)
-        : m_library(library), m_references(references), m_asked(asked), m_watch(watch), m_quiet(watch.with({}))
+    BasisMaker(Library& library, References& references, const FeedQuestion& asked, const Watch& watch, Care care)
+        : m_library(library), m_references(references), m_asked(asked), m_watch(watch), m_quiet(watch.with({})), m_care(care)
     {
     }
 
@@ -41,9 +50,10 @@ public:
         const bool needsOther = out.against.kind == Against::Kind::Antenna || out.against.kind == Against::Kind::Pinned;
         if (needsOther && !m_asked.other)
             out.against = {};
-        const auto curves = curvesOf(m_library, m_asked.question, m_quiet);
+        const auto curves = curvesOf(m_library, m_asked.question, m_quiet, m_care == Care::Coarse ? Reach::Near : Reach::All, m_care);
         if (!curves)
             return curves.faults();
+        FedFields quick(m_library, *curves, highestOf(m_asked.question.bands), m_care, m_quiet);
         std::optional<std::vector<CurvePointer>> others;
         if (needsOther && m_asked.other) {
             const auto other = curvesOf(m_library, *m_asked.other, m_quiet);
@@ -61,7 +71,7 @@ public:
                 continue;
             m_watch.report(double(i) / double(best.size()));
             Result<FeedBand> band = bandOf(m_asked.question.bands[i], *(*curves)[best[i].configuration], best[i].configuration, out.against,
-                                           others ? &*others : nullptr, i);
+                                           others ? &*others : nullptr, i, quick);
             if (!band)
                 return band.faults();
             out.bands.push_back(std::move(band).value());
@@ -77,21 +87,34 @@ private:
     }
 
     Result<FeedBand> bandOf(const WantedBand& wanted, const Curve& curve, std::size_t configuration, const Against& against,
-                            const std::vector<CurvePointer>* others, std::size_t place)
+                            const std::vector<CurvePointer>* others, std::size_t place, FedFields& quick)
     {
         FeedBand out{wanted.id, wanted.band.name, wanted.wish, wanted.band.centre(), configuration, {}, {}, 0.0, 0.0, {}};
         out.across = portOver([&](double f) { return curve.atPort(f); }, wanted);
-        const auto spot = spotOf(curve, out.frequency);
-        if (!spot)
-            return spot.faults();
-        out.port = (*spot)->solution.impedance;
-        out.azimuth = azimuthTowards(*(*spot)->field, m_asked.aim);
-        out.gain = gainOver(*(*spot)->field, m_asked, out.azimuth);
+        if (m_care == Care::Coarse) {
+            const auto fed = quick.at(configuration, out.frequency);
+            if (!fed)
+                return m_watch.stopped() ? stoppedFault() : Fault{"", coreText("core", "it cannot be solved there")};
+            out.port = fed->port;
+            look(fed->field, out);
+        } else {
+            const auto spot = spotOf(curve, out.frequency);
+            if (!spot)
+                return spot.faults();
+            out.port = (*spot)->solution.impedance;
+            look(*(*spot)->field, out);
+        }
         Result<HeldAgainst> held = heldAgainst(out, against, others, place);
         if (!held)
             return held.faults();
         out.against = std::move(held).value();
         return out;
+    }
+
+    void look(const em::FarField& field, FeedBand& out) const
+    {
+        out.azimuth = azimuthTowards(field, m_asked.aim);
+        out.gain = gainOver(field, m_asked, out.azimuth);
     }
 
     Result<HeldAgainst> heldAgainst(const FeedBand& band, const Against& against, const std::vector<CurvePointer>* others,
@@ -147,6 +170,7 @@ private:
     const FeedQuestion& m_asked;
     const Watch& m_watch;
     const Watch m_quiet; ///< for what is only a part of the whole
+    Care m_care;
     double m_height = 0.0;
 };
 
@@ -272,9 +296,9 @@ FeedQuestion feedQuestionOf(const Design& design, const Antenna& antenna, const 
     return out;
 }
 
-Result<FeedBasis> feedBasisOf(Library& library, References& references, const FeedQuestion& asked, const Watch& watch)
+Result<FeedBasis> feedBasisOf(Library& library, References& references, const FeedQuestion& asked, const Watch& watch, Care care)
 {
-    return unlessStopped(watch, BasisMaker(library, references, asked, watch).run());
+    return unlessStopped(watch, BasisMaker(library, references, asked, watch, care).run());
 }
 
 const FeedRow* FeedReport::row(const Id& band) const

@@ -50,8 +50,10 @@ struct FeedBasis {
     Against against;             ///< what it is held against; the vertical where the wanted one is not there
 };
 
-/// Faults: what cannot be built or solved; stopped.
-Result<FeedBasis> feedBasisOf(Library& library, References& references, const FeedQuestion& asked, const Watch& watch = {});
+/// @param care coarse: for choosing among many; bands that take long to solve are left out then. Faults: what cannot be built or solved;
+/// stopped.
+Result<FeedBasis> feedBasisOf(Library& library, References& references, const FeedQuestion& asked, const Watch& watch = {},
+                              Care care = Care::Usual);
 
 struct FeedRow {
     FeedBand band;

@@ -2,6 +2,7 @@
 
 #include "core/bands/multiples.h"
 #include "core/study/configurations.h"
+#include "core/study/fed_fields.h"
 
 #include <algorithm>
 #include <cmath>
@@ -11,50 +12,6 @@ namespace vetchling::study {
 namespace {
 
 constexpr double noGain = -300.0; // dBi
-
-/// The field at a frequency of one of the antenna's configurations, counted from the line.
-struct FedField {
-    Complex port; ///< ohm
-    em::FarField field;
-    double passed; ///< part of the power that the transformer lets through
-    [[nodiscard]] double gain(double atPort) const { return atPort + 10.0 * std::log10(std::max(passed, 1e-30)); }
-};
-
-/// Fields of one column, on one mesh for each configuration that serves a band.
-class Fields {
-public:
-    Fields(Library& library, const std::vector<CurvePointer>& curves, double highest, Care care, const Watch& watch)
-        : m_library(library), m_curves(curves), m_watch(watch), m_highest(highest), m_prepared(curves.size())
-    {
-        if (care == Care::Coarse)
-            m_mesh.degree = 2;
-    }
-
-    std::optional<FedField> at(std::size_t configuration, double frequency)
-    {
-        const Curve& curve = *m_curves[configuration];
-        std::unique_ptr<em::PreparedModel>& prepared = m_prepared[configuration];
-        if (!prepared)
-            prepared =
-                std::make_unique<em::PreparedModel>(std::make_shared<const WireModel>(curve.built->model), m_mesh, m_highest, m_watch);
-        if (m_watch.stopped())
-            return std::nullopt;
-        const Result<em::Solution> solution = prepared->solve(frequency, m_library.tables(), m_watch);
-        if (!solution)
-            return std::nullopt;
-        const auto& transformer = curve.built->transformer;
-        return FedField{solution->impedance, em::FarField(*solution),
-                        transformer ? transformer->at(frequency).efficiency(solution->impedance) : 1.0};
-    }
-
-private:
-    Library& m_library;
-    const std::vector<CurvePointer>& m_curves;
-    const Watch& m_watch;
-    double m_highest;
-    em::MeshOptions m_mesh;
-    std::vector<std::unique_ptr<em::PreparedModel>> m_prepared;
-};
 
 double highestSolved(const std::vector<BandChoice>& choices)
 {
@@ -182,7 +139,7 @@ Result<MapColumn> mapColumn(Library& library, const MapQuestion& map, double val
     const double fundamental = ruleFundamental(map.question.subject.shape, map.vary, value);
     const std::vector<BandChoice> best = bestByBand(*curves);
     const std::optional<std::size_t> highest = highestWished(question.bands);
-    Fields fields(library, *curves, highestSolved(best), care, watch);
+    FedFields fields(library, *curves, highestSolved(best), care, watch);
     std::vector<MapCell> cells;
     for (std::size_t i = 0; i < best.size(); ++i) {
         const Coverage& c = best[i].coverage;
