@@ -93,7 +93,7 @@ Json answerJson(const Answer& answer, std::size_t rank, const Design& design, co
 {
     Json out{{"rank", rank}, {"score", answer.score}, {"wish", answer.wish}, {"effort", answer.effort}, {"antennas", Json::array()}};
     for (std::size_t i = 0; i < answer.antennas.size(); ++i) {
-        const Tried& t = answer.antennas[i];
+        const Tried& t = *answer.antennas[i];
         Json antenna{{"family", t.antenna.shape.family}, {"name", t.antenna.name}, {"supports", t.place.supports}, {"wire_m", t.takes.wire}};
         antenna["influence_Hz"] = i < answer.influence.size() ? Json(answer.influence[i]) : Json(nullptr);
         antenna["new_poles"] = Json::array();
@@ -108,8 +108,8 @@ Json answerJson(const Answer& answer, std::size_t rank, const Design& design, co
         if (!b.antenna)
             row["antenna"] = nullptr;
         else
-            row["antenna"] = *b.antenna < answer.antennas.size() ? answer.antennas[*b.antenna].antenna.name
-                                                                 : advice.kept[*b.antenna - answer.antennas.size()].antenna.name;
+            row["antenna"] = *b.antenna < answer.antennas.size() ? answer.antennas[*b.antenna]->antenna.name
+                                                                 : advice.kept[*b.antenna - answer.antennas.size()]->antenna.name;
         row["share_under_limit"] = b.figure.share;
         row["share_with_tuner"] = b.figure.shareWithTuner;
         row["net_dBi"] = b.figure.solved ? Json(b.figure.net) : Json(nullptr);
@@ -134,7 +134,7 @@ Json adviceJson(const advice::Advice& advice, const Design& design, double secon
         out["not_possible"].push_back({{"family", n.family}, {"reason", n.reason.english()}});
     out["would_help"] = Json::array();
     for (const advice::Help& h : advice.help)
-        out["would_help"].push_back({{"what", advice::wordOf(h.kind)}, {"score", h.score}, {"words", h.words.english()}});
+        out["would_help"].push_back({{"what", advice::wordOf(h.kind)}, {"score", h.score}, {"words", h.what.english() + " " + h.brings.english()}});
     return out;
 }
 

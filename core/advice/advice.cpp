@@ -10,8 +10,8 @@ namespace vetchling::advice {
 std::string Answer::key() const
 {
     std::string all;
-    for (const Tried& t : antennas)
-        all += (all.empty() ? "" : " + ") + t.key;
+    for (const TriedPointer& t : antennas)
+        all += (all.empty() ? "" : " + ") + t->key;
     return all;
 }
 
@@ -38,7 +38,8 @@ std::vector<Row> rowsOf(const Advice& advice, const Design& design)
 {
     const Weighed wanted = weighed(design, advice.rules);
     std::vector<Row> all;
-    for (const Tried& t : advice.tried) {
+    for (const TriedPointer& pointer : advice.tried) {
+        const Tried& t = *pointer;
         Row row;
         row.key = t.key;
         row.family = t.antenna.shape.family;
@@ -51,7 +52,7 @@ std::vector<Row> rowsOf(const Advice& advice, const Design& design)
         row.wish = wishOf(wanted.weights, worthsOf(advice.rules, t.bands));
         row.score = scoreOf(row.wish, effortOf(advice.rules, t.takes));
         for (std::size_t i = 0; i < advice.answers.size(); ++i)
-            if (const Answer& a = advice.answers[i]; a.antennas.size() == 1 && a.antennas.front().key == t.key) {
+            if (const Answer& a = advice.answers[i]; a.antennas.size() == 1 && a.antennas.front()->key == t.key) {
                 row.rank = i + 1;
                 row.wish = a.wish;
                 row.score = a.score;
@@ -66,8 +67,8 @@ std::vector<Row> rowsOf(const Advice& advice, const Design& design)
 std::vector<Id> hangUp(Design& design, const Answer& answer)
 {
     std::vector<Id> ids;
-    for (const Tried& t : answer.antennas)
-        ids.push_back(hangUp(design, t));
+    for (const TriedPointer& t : answer.antennas)
+        ids.push_back(hangUp(design, *t));
     return ids;
 }
 

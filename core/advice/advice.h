@@ -7,6 +7,8 @@
 
 namespace vetchling::advice {
 
+using TriedPointer = std::shared_ptr<const Tried>;
+
 /// What an answer is to one wanted band: its best antenna's figures.
 struct AnswerBand {
     BandFigure figure;
@@ -15,7 +17,7 @@ struct AnswerBand {
 };
 
 struct Answer {
-    std::vector<Tried> antennas;   ///< new ones, each hung beside those before it
+    std::vector<TriedPointer> antennas; ///< new ones, each hung beside those before it
     std::vector<AnswerBand> bands; ///< wanted ones, in the design's order
     std::vector<double> influence; ///< Hz that each one's dip is moved by the others and by what hangs already; not known before the end
     Takes takes;
@@ -28,7 +30,7 @@ struct Answer {
 /// What a change would bring, solved.
 struct Help {
     enum class Kind { Higher, Pole, Tuner, FewerBands } kind = Kind::Higher;
-    Text words;
+    Text what, brings;  ///< "1 m more under the tower", "gains 0.4 dB on 40 m"
     double score = 0.0; ///< of the best answer then
     double more = 0.0;  ///< than now
 };
@@ -43,8 +45,8 @@ struct NotPossible {
 
 struct Advice {
     std::vector<Answer> answers; ///< best first
-    std::vector<Tried> kept;     ///< antennas that hang and count
-    std::vector<Tried> tried;    ///< every place, in the order in which they were tried
+    std::vector<TriedPointer> kept;  ///< antennas that hang and count
+    std::vector<TriedPointer> tried; ///< every place, in the order in which they were tried
     ScoreRules rules;            ///< it is judged by
     std::vector<NotPossible> notPossible;
     std::vector<Help> help; ///< best first, at most three

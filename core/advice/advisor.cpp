@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <cmath>
 #include <numeric>
+#include <set>
 
 namespace vetchling::advice {
 namespace {
@@ -25,6 +26,20 @@ constexpr double ofNoUse = 0.05, ofUse = 0.5; // of a band
 
 /// What hangs on no wire of one's own, or needs what no site has.
 bool isOffered(const Family& family) { return family.id() != "free" && family.id() != "mobile-whip"; }
+
+/// Whether a family is made for such bands together: a coil and a tail add one an octave below.
+bool suits(const Family& family, double low, double high)
+{
+    constexpr double least = 1.6, most = 2.4;
+    return family.id() != "end-fed-tail" || (high > least * low && high < most * low);
+}
+
+/// It is cut for no band in particular.
+bool isForNone(const Family& family)
+{
+    const std::string id = family.id();
+    return id == "doublet" || id == "terminated-wire" || id == "non-resonant-vertical" || id == "long-v";
+}
 
 bool isForSeveral(const Family& family, double frequency)
 {
@@ -62,6 +77,21 @@ std::string bandsInName(const Weighed& wanted, const std::vector<Id>& bands)
     return out;
 }
 
+/// By rule, before it hangs anywhere. Of several bands: those of the plan alone.
+template <class Plan> AntennaShape shapeOf(const Plan& plan, const Design& design)
+{
+    AntennaShape shape = plan.family->standardShape(plan.frequency);
+    if (plan.count == 0)
+        return shape;
+    takeCount(shape, plan.count);
+    std::vector<WantedBand> bands;
+    for (const WantedBand& w : design.operation.bands)
+        if (std::find(plan.bands.begin(), plan.bands.end(), w.id) != plan.bands.end())
+            bands.push_back(w);
+    takeBands(shape, bands, [](const std::string&) { return true; });
+    return shape;
+}
+
 std::vector<double> bestOf(const std::vector<const Tried*>& all, const ScoreRules& rules, std::size_t bands)
 {
     std::vector<double> best(bands, 0.0);
@@ -92,7 +122,7 @@ Result<AdvicePointer> Advisor::run(const Watch& watch, const Better& better)
         planAll();
     if (Faults faults = keepKept(watch); !faults.empty())
         return faults;
-    for (const auto step : {&Advisor::tryAll, &Advisor::combine, &Advisor::finish}) {
+    for (const auto step : {&Advisor::tryAll, &Advisor::combine, &Advisor::finish, &Advisor::lookForHelp}) {
         if (Faults faults = (this->*step)(watch, better); !faults.empty())
             return faults;
         if (watch.stopped())
@@ -133,6 +163,7 @@ void Advisor::planAll()
         const double low = bands[which.front()].band.centre(), high = bands[which.back()].band.centre();
         plan.frequency = which.size() > 1 && goesDown(family, high) ? high : low;
         plan.count = which.size() > 1 ? int(which.size()) : 0;
+        boundOf(plan);
         m_plans.push_back(std::move(plan));
     };
     for (const Family* family : shapes::families()) {
@@ -146,17 +177,76 @@ void Advisor::planAll()
         }
         const std::size_t most = std::size_t(mostBandsOf(*family, any));
         for (const auto& run : several)
-            if (run.size() <= most)
+            if (run.size() <= most && suits(*family, bands[run.front()].band.centre(), bands[run.back()].band.centre()))
                 add(*family, run);
     }
-    const auto weight = [&](const Plan& plan) {
-        double sum = 0.0;
-        for (std::size_t i = 0; i < bands.size(); ++i)
-            if (std::find(plan.bands.begin(), plan.bands.end(), bands[i].id) != plan.bands.end())
-                sum += m_weighed.weights[i];
-        return sum;
-    };
-    std::stable_sort(m_plans.begin(), m_plans.end(), [&](const Plan& a, const Plan& b) { return weight(a) > weight(b); });
+    std::stable_sort(m_plans.begin(), m_plans.end(), [&](const Plan& a, const Plan& b) {
+        return wishOfReach(a.reach, nullptr) - a.effort > wishOfReach(b.reach, nullptr) - b.effort;
+    });
+}
+
+/// Bands that it is cut for, those at its multiples, and all where it is cut for none in particular.
+void Advisor::boundOf(Plan& plan) const
+{
+    const Family& family = *plan.family;
+    AntennaShape shape = shapeOf(plan, m_design);
+    double lowest = plan.frequency;
+    for (const shapes::TunedLength& t : family.tuned(shape))
+        lowest = std::min(lowest, t.frequency);
+    const bool any = m_wish.tuner == TunerWish::AtFeed || isForNone(family);
+    for (const WantedBand& w : m_weighed.bands)
+        plan.reach.push_back(any || std::find(plan.bands.begin(), plan.bands.end(), w.id) != plan.bands.end() ||
+                             isNearMultiple(family, w.band.centre() / lowest));
+    Takes least;
+    if (const auto built = shapes::buildOver(shape, {})) {
+        least.coils = int(built->coils.size());
+        least.traps = int(built->traps.size());
+        least.links = int(built->links.size());
+        for (const shapes::WireSection& section : built->sections)
+            least.wire += 0.8 * section.pieces * section.length; // radials may turn out shorter
+    }
+    plan.effort = effortOf(m_rules, least);
+}
+
+double Advisor::wishOfReach(const std::vector<bool>& reach, const Answer* beside) const
+{
+    std::vector<double> most;
+    for (std::size_t i = 0; i < reach.size(); ++i)
+        most.push_back(reach[i] ? 1.0 : beside ? beside->bands[i].worth : 0.0);
+    return wishOf(m_weighed.weights, most);
+}
+
+bool Advisor::mayMatter(const Plan& plan, const std::vector<Answer>& first) const
+{
+    if (first.size() < finalists)
+        return true;
+    const double least = first[finalists - 1].score;
+    if (wishOfReach(plan.reach, nullptr) - plan.effort >= least)
+        return true;
+    Takes further;
+    further.furtherAntennas = 1;
+    const double one = effortOf(m_rules, further);
+    return m_wish.antennas > 1 && !hasLike(plan) && std::any_of(first.begin(), first.end(), [&](const Answer& a) {
+               return wishOfReach(plan.reach, &a) - a.effort - plan.effort - one >= least;
+           });
+}
+
+/// Whether one for the same bands is known that leaves next to nothing to win beside others.
+bool Advisor::hasLike(const Plan& plan) const
+{
+    constexpr double nothing = 0.01; // of the score
+    for (const auto& [key, tried] : m_tried) {
+        if (!tried->usable() || tried->bandsFor != plan.bands)
+            continue;
+        std::vector<double> worths = worthsOf(m_rules, tried->bands), most = worths;
+        for (std::size_t i = 0; i < most.size(); ++i)
+            if (plan.reach[i])
+                most[i] = 1.0;
+        const double more = wishOf(m_weighed.weights, most) - wishOf(m_weighed.weights, worths);
+        if (more + effortOf(m_rules, tried->takes) - plan.effort < nothing)
+            return true;
+    }
+    return false;
 }
 
 std::vector<Tried> Advisor::placesOf(const Plan& plan, const Bench& bench) const
@@ -185,55 +275,114 @@ Faults Advisor::keepKept(const Watch& watch)
 {
     if (!m_kept.empty())
         return {};
-    std::vector<Tried> kept;
+    std::vector<TriedPointer> kept;
     for (const Id& id : m_wish.kept)
         if (const Antenna* antenna = findAntenna(m_design, id)) {
             auto t = asItHangs(bench(m_design), *antenna, watch);
             if (!t)
                 return t.faults();
-            kept.push_back(std::move(t).value());
+            kept.push_back(std::make_shared<const Tried>(std::move(t).value()));
         }
     m_kept = std::move(kept);
     return {};
 }
 
+/// The most promising first; what may matter. Then, of each family that has no place yet, what is smallest.
 Faults Advisor::tryAll(const Watch& watch, const Better& better)
 {
-    for (std::size_t first = 0; first < m_plans.size(); first += chunk) {
-        const std::size_t last = std::min(first + chunk, m_plans.size());
-        std::vector<std::vector<Tried>> found(last - first);
-        if (std::all_of(m_plans.begin() + long(first), m_plans.begin() + long(last), [](const Plan& p) { return p.placed; }))
-            continue;
-        tbb::parallel_for(first, last, [&](std::size_t i) {
-            if (m_plans[i].placed)
-                return;
-            const Bench here = bench(m_design);
-            for (Tried& t : placesOf(m_plans[i], here)) {
-                if (watch.stopped())
-                    return;
-                if (t.reason.empty())
-                    if (auto tried = tryOut(here, t, watch))
-                        t = std::move(tried).value();
-                found[i - first].push_back(std::move(t));
-            }
-        });
-        if (watch.stopped())
-            return {stoppedFault()};
-        for (std::size_t i = first; i < last; ++i)
-            if (!m_plans[i].placed) {
-                m_plans[i].placed = true;
-                for (Tried& t : found[i - first]) {
-                    if (t.usable())
-                        addAnswer({t.key});
-                    m_order.push_back(t.key);
-                    m_tried[t.key] = std::move(t);
-                }
-            }
-        watch.report(0.6 * double(last) / double(m_plans.size()));
+    constexpr std::size_t looked = 24; // answers that another antenna may hang beside
+    std::set<const Family*> seen;
+    for (const Plan& plan : m_plans)
+        if (plan.done && !plan.pruned)
+            seen.insert(plan.family);
+    for (std::size_t next = 0; next < m_plans.size();) {
+        const std::vector<Answer> first = best(looked, true);
+        std::vector<std::size_t> now;
+        for (; next < m_plans.size() && now.size() < chunk; ++next) {
+            Plan& plan = m_plans[next];
+            if (plan.done)
+                continue;
+            plan.pruned = !seen.insert(plan.family).second && !mayMatter(plan, first);
+            plan.done = plan.pruned;
+            if (!plan.pruned)
+                now.push_back(next);
+        }
+        if (Faults faults = tryPlans(now, watch); !faults.empty())
+            return faults;
+        watch.report(0.6 * double(next) / double(m_plans.size()));
         if (better)
             better(told(false));
     }
+    return tryPlans(smallestOfThoseWithout(), watch);
+}
+
+std::vector<std::size_t> Advisor::smallestOfThoseWithout()
+{
+    std::map<const Family*, std::size_t> smallest;
+    std::set<const Family*> placed;
+    for (std::size_t i = 0; i < m_plans.size(); ++i) {
+        const auto known = smallest.emplace(m_plans[i].family, i).first;
+        if (m_plans[i].bands.size() < m_plans[known->second].bands.size() || m_plans[i].frequency > m_plans[known->second].frequency)
+            known->second = i;
+    }
+    for (const auto& [key, tried] : m_tried)
+        if (tried->usable())
+            placed.insert(&shapes::familyOf(tried->antenna.shape));
+    std::vector<std::size_t> out;
+    for (const auto& [family, i] : smallest)
+        if (!placed.contains(family) && m_plans[i].pruned) {
+            m_plans[i].done = m_plans[i].pruned = false;
+            out.push_back(i);
+        }
+    std::sort(out.begin(), out.end());
+    return out;
+}
+
+Faults Advisor::tryPlans(const std::vector<std::size_t>& now, const Watch& watch)
+{
+    std::vector<std::vector<Tried>> found(now.size());
+    tbb::parallel_for(std::size_t(0), now.size(), [&](std::size_t i) {
+        const Bench here = bench(m_design);
+        for (Tried& t : placesOf(m_plans[now[i]], here)) {
+            if (watch.stopped())
+                return;
+            if (t.reason.empty())
+                if (auto tried = tryOut(here, t, watch))
+                    t = std::move(tried).value();
+            found[i].push_back(std::move(t));
+        }
+    });
+    if (watch.stopped())
+        return {stoppedFault()};
+    for (std::size_t i = 0; i < now.size(); ++i) {
+        m_plans[now[i]].done = true;
+        for (Tried& t : found[i])
+            take(std::move(t));
+    }
     return {};
+}
+
+void Advisor::take(Tried tried)
+{
+    if (tried.usable())
+        addAnswer({tried.key});
+    const std::string key = tried.key;
+    if (m_tried.emplace(key, std::make_shared<const Tried>(std::move(tried))).second)
+        m_order.push_back(key);
+}
+
+/// Told, not looked into.
+Tried Advisor::byRule(const Plan& plan) const
+{
+    Tried t;
+    t.key = plan.family->id() + " by rule " + bandsInName(m_weighed, plan.bands);
+    t.bandsFor = plan.bands;
+    t.antenna.shape.family = plan.family->id();
+    t.antenna.name = plan.family->title() + " " + bandsInName(m_weighed, plan.bands);
+    t.bound = wishOfReach(plan.reach, nullptr);
+    t.reason = {coreText("core", "not looked into: by rule it brings %1 of the wish at most, too little to come among the first"),
+                fmt::format("{:.0f} %", 100.0 * t.bound)};
+    return t;
 }
 
 void Advisor::addAnswer(std::vector<std::string> keys)
@@ -248,12 +397,12 @@ Answer Advisor::answerOf(const std::vector<std::string>& keys) const
     std::vector<const Tried*> members;
     for (const std::string& key : keys) {
         out.antennas.push_back(m_tried.at(key));
-        out.takes += out.antennas.back().takes;
+        out.takes += out.antennas.back()->takes;
     }
-    for (const Tried& t : out.antennas)
-        members.push_back(&t);
-    for (const Tried& t : m_kept)
-        members.push_back(&t);
+    for (const TriedPointer& t : out.antennas)
+        members.push_back(t.get());
+    for (const TriedPointer& t : m_kept)
+        members.push_back(t.get());
     out.takes.furtherAntennas = std::max(0, int(keys.size()) - 1);
     const std::size_t count = m_weighed.bands.size();
     out.bands.resize(count);
@@ -342,11 +491,11 @@ std::optional<Tried> Advisor::beside(const std::vector<std::string>& hung, const
     Design design = m_design;
     std::string besides;
     for (const std::string& other : hung) {
-        hangUp(design, m_tried.at(other));
+        hangUp(design, *m_tried.at(other));
         besides += " beside " + other;
     }
     const Bench here = bench(design);
-    const Tried& alone = m_tried.at(key);
+    const Tried& alone = *m_tried.at(key);
     if (const Place place = judgeOf(here, 1.0).judge(alone.antenna.shape); place.allowed() && place.poles.size() == alone.place.poles.size())
         return alone;
     const auto plan = std::find_if(m_plans.begin(), m_plans.end(), [&](const Plan& p) {
@@ -379,8 +528,8 @@ std::vector<Answer> Advisor::best(std::size_t count, bool once) const
         if (out.size() >= count)
             break;
         std::vector<std::string> same;
-        for (const Tried& t : all[i].antennas)
-            same.push_back(sameAntenna(t));
+        for (const TriedPointer& t : all[i].antennas)
+            same.push_back(sameAntenna(*t));
         std::sort(same.begin(), same.end());
         std::string name = fmt::format("{}", fmt::join(same, " + "));
         if (once && std::find(seen.begin(), seen.end(), name) != seen.end())
@@ -438,13 +587,13 @@ Faults Advisor::extend(std::size_t from, std::size_t to, const Watch& watch)
         std::vector<std::optional<Tried>> hung(last - first);
         const auto keysOf = [&](std::size_t i) {
             std::vector<std::string> keys;
-            for (const Tried& t : candidates[i].base->antennas)
-                keys.push_back(t.key);
+            for (const TriedPointer& t : candidates[i].base->antennas)
+                keys.push_back(t->key);
             return keys;
         };
         tbb::parallel_for(first, last, [&](std::size_t i) {
             if (!watch.stopped())
-                hung[i - first] = beside(keysOf(i), candidates[i].more->antennas.front().key, watch);
+                hung[i - first] = beside(keysOf(i), candidates[i].more->antennas.front()->key, watch);
         });
         if (watch.stopped())
             return {stoppedFault()};
@@ -452,7 +601,7 @@ Faults Advisor::extend(std::size_t from, std::size_t to, const Watch& watch)
             if (std::optional<Tried>& t = hung[i - first]) {
                 std::vector<std::string> keys = keysOf(i);
                 keys.push_back(t->key);
-                m_tried.try_emplace(t->key, std::move(*t));
+                m_tried.try_emplace(t->key, std::make_shared<const Tried>(*t));
                 addAnswer(std::move(keys));
                 ++found;
             }
@@ -468,7 +617,7 @@ Faults Advisor::solveFinalists(const std::vector<std::string>& keys, const Watch
     std::vector<Faults> faults(keys.size());
     tbb::parallel_for(std::size_t(0), keys.size(), [&](std::size_t i) {
         const Bench here = bench(m_design);
-        auto exact = exactly(here, m_design, m_tried.at(keys[i]), watch);
+        auto exact = exactly(here, m_design, *m_tried.at(keys[i]), watch);
         if (exact)
             exact = inSeasons(here, std::move(exact).value(), watch);
         if (exact)
@@ -480,9 +629,11 @@ Faults Advisor::solveFinalists(const std::vector<std::string>& keys, const Watch
         return {stoppedFault()};
     for (std::size_t i = 0; i < keys.size(); ++i)
         if (solved[i])
-            m_tried[keys[i]] = std::move(*solved[i]);
+            m_tried[keys[i]] = std::make_shared<const Tried>(std::move(*solved[i]));
         else {
-            m_tried[keys[i]].reason = faults[i].front().message;
+            Tried failed = *m_tried.at(keys[i]);
+            failed.reason = faults[i].front().message;
+            m_tried[keys[i]] = std::make_shared<const Tried>(std::move(failed));
             std::erase_if(m_answers, [&](const auto& answer) { return std::find(answer.begin(), answer.end(), keys[i]) != answer.end(); });
         }
     return {};
@@ -490,22 +641,22 @@ Faults Advisor::solveFinalists(const std::vector<std::string>& keys, const Watch
 
 Faults Advisor::finish(const Watch& watch, const Better& better)
 {
-    for (Tried& kept : m_kept)
-        if (kept.depth != Depth::Exact) {
-            auto exact = exactly(bench(m_design), m_design, kept, watch);
+    for (TriedPointer& kept : m_kept)
+        if (kept->depth != Depth::Exact) {
+            auto exact = exactly(bench(m_design), m_design, *kept, watch);
             if (exact)
                 exact = inSeasons(bench(m_design), std::move(exact).value(), watch);
             if (!exact)
                 return exact.faults();
-            kept = std::move(exact).value();
+            kept = std::make_shared<const Tried>(std::move(exact).value());
         }
     const auto isExact = [](const Tried& t) { return t.depth == Depth::Exact; };
-    while (std::size_t(std::count_if(m_tried.begin(), m_tried.end(), [&](const auto& t) { return isExact(t.second); })) < mostExact) {
+    while (std::size_t(std::count_if(m_tried.begin(), m_tried.end(), [&](const auto& t) { return isExact(*t.second); })) < mostExact) {
         std::vector<std::string> open;
         for (const Answer& a : best(finalists, true))
-            for (const Tried& t : a.antennas)
-                if (!isExact(t) && open.size() < chunk && std::find(open.begin(), open.end(), t.key) == open.end())
-                    open.push_back(t.key);
+            for (const TriedPointer& t : a.antennas)
+                if (!isExact(*t) && open.size() < chunk && std::find(open.begin(), open.end(), t->key) == open.end())
+                    open.push_back(t->key);
         if (open.empty())
             break;
         if (Faults faults = solveFinalists(open, watch); !faults.empty())
@@ -513,38 +664,55 @@ Faults Advisor::finish(const Watch& watch, const Better& better)
         if (better)
             better(told(false));
     }
-    for (Answer& a : best(finalists, true))
-        if (Faults faults = addInfluence(a, watch); !faults.empty())
-            return faults;
+    dropUnhangable();
+    const std::vector<Answer> last = best(finalists, true);
+    std::vector<std::vector<double>> moved(last.size());
+    tbb::parallel_for(std::size_t(0), last.size(), [&](std::size_t i) { moved[i] = influenceOf(last[i], watch); });
+    if (watch.stopped())
+        return {stoppedFault()};
+    for (std::size_t i = 0; i < last.size(); ++i)
+        m_influence[last[i].key()] = std::move(moved[i]);
     return {};
 }
 
-/// How far what hangs beside it moves each antenna's dip.
-Faults Advisor::addInfluence(Answer& answer, const Watch& watch)
+/// Lengths have changed since they were hung: what has no room any more beside the others is no answer.
+void Advisor::dropUnhangable()
 {
-    const std::string key = answer.key();
-    if (m_influence.contains(key))
-        return {};
-    Design design = m_design;
-    const std::vector<Id> ids = hangUp(design, answer);
-    std::vector<double> moved;
-    for (const Id& id : ids) {
-        double most = 0.0;
-        if (design.antennas.size() > 1) {
-            const Antenna& antenna = *findAntenna(design, id);
-            const auto effects =
-                neighbourEffects(m_library, design, antenna, bandFor(design, antenna.shape.designFrequency), 0, watch);
-            if (watch.stopped())
-                return {stoppedFault()};
-            if (effects)
-                for (const study::NeighbourEffect& e : *effects)
-                    if (e.what.kind == study::Neighbourhood::Kind::Antenna && std::abs(e.shift) > std::abs(most))
-                        most = e.shift;
+    for (bool dropped = true; dropped;) {
+        dropped = false;
+        for (const Answer& a : best(finalists, true)) {
+            Design design = m_design;
+            bool hangs = true;
+            for (const TriedPointer& t : a.antennas) {
+                hangs = hangs && judgeOf(bench(design), 1.0).judge(t->antenna.shape).allowed();
+                hangUp(design, *t);
+            }
+            if (!hangs) {
+                const auto is = [&](const std::vector<std::string>& keys) { return answerOf(keys).key() == a.key(); };
+                std::erase_if(m_answers, is);
+                dropped = true;
+            }
         }
+    }
+}
+
+/// Hz that what hangs beside it moves each antenna's dip by, most.
+std::vector<double> Advisor::influenceOf(const Answer& answer, const Watch& watch) const
+{
+    Design design = m_design;
+    std::vector<double> moved;
+    for (const Id& id : hangUp(design, answer)) {
+        const Antenna& antenna = *findAntenna(design, id);
+        const auto effects = neighbourEffects(m_library, design, antenna, bandFor(design, antenna.shape.designFrequency), 0, watch,
+                                              study::Neighbourhood::Kind::Antenna);
+        double most = 0.0;
+        if (effects)
+            for (const study::NeighbourEffect& e : *effects)
+                if (std::abs(e.shift) > std::abs(most))
+                    most = e.shift;
         moved.push_back(most);
     }
-    m_influence[key] = std::move(moved);
-    return {};
+    return moved;
 }
 
 AdvicePointer Advisor::told(bool complete) const
@@ -555,7 +723,11 @@ AdvicePointer Advisor::told(bool complete) const
     out->rules = m_rules;
     for (const std::string& key : m_order)
         out->tried.push_back(m_tried.at(key));
+    for (const Plan& plan : m_plans)
+        if (plan.pruned)
+            out->tried.push_back(std::make_shared<const Tried>(byRule(plan)));
     out->places = m_plans.size();
+    out->help = m_help;
     for (Answer& a : best(finalists, true)) {
         if (complete && !a.exact)
             continue;
@@ -567,10 +739,10 @@ AdvicePointer Advisor::told(bool complete) const
     for (const Family* family : shapes::families()) {
         const Tried* nearest = nullptr;
         bool can = false;
-        for (const Tried& t : out->tried)
-            if (t.antenna.shape.family == family->id()) {
+        for (const TriedPointer& pointer : out->tried)
+            if (const Tried& t = *pointer; t.antenna.shape.family == family->id()) {
                 can = can || t.usable();
-                if (!nearest || (t.place.against < nearest->place.against && !t.reason.empty()))
+                if (!t.byRule() && (!nearest || t.place.against < nearest->place.against))
                     nearest = &t;
             }
         if (nearest && !can)

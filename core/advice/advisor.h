@@ -33,24 +33,49 @@ private:
         std::vector<Id> bands;
         double frequency = 0.0;
         int count = 0;
-        bool placed = false;
+        std::vector<bool> reach; ///< wanted bands that it could be of use on by rule, in their order
+        double effort = 0.0;     ///< by rule, at least
+        bool done = false;
+        bool pruned = false; ///< done without a look: it cannot come among the first
     };
     void planAll();
+    void boundOf(Plan& plan) const;
+    [[nodiscard]] double wishOfReach(const std::vector<bool>& reach, const Answer* beside) const;
+    /// Whether a plan may come among the first, alone or beside another. @param first what is best so far
+    [[nodiscard]] bool hasLike(const Plan& plan) const;
+    [[nodiscard]] bool mayMatter(const Plan& plan, const std::vector<Answer>& first) const;
     [[nodiscard]] std::vector<Tried> placesOf(const Plan& plan, const Bench& bench) const;
     Faults tryAll(const Watch& watch, const Better& better);
+    Faults tryPlans(const std::vector<std::size_t>& now, const Watch& watch);
+    std::vector<std::size_t> smallestOfThoseWithout();
+    [[nodiscard]] Tried byRule(const Plan& plan) const;
     Faults keepKept(const Watch& watch);
     Faults combine(const Watch& watch, const Better& better);
     /// One more antenna beside each of some answers.
     Faults extend(std::size_t from, std::size_t to, const Watch& watch);
     Faults finish(const Watch& watch, const Better& better);
     Faults solveFinalists(const std::vector<std::string>& keys, const Watch& watch);
-    Faults addInfluence(Answer& answer, const Watch& watch);
+    Faults lookForHelp(const Watch& watch, const Better& better);
+    /// What else would be, of some plans only and coarsely: the best answer then.
+    struct Asked {
+        Help::Kind kind;
+        Text what;
+        Design design;
+        AdviceWish wish;
+        bool fewerBands = false;
+    };
+    [[nodiscard]] std::vector<Asked> changes() const;
+    [[nodiscard]] std::optional<Answer> quickBest(const Asked& asked, const Watch& watch) const;
+    [[nodiscard]] std::optional<Help> withoutOneBand() const;
+    void dropUnhangable();
+    [[nodiscard]] std::vector<double> influenceOf(const Answer& answer, const Watch& watch) const;
     [[nodiscard]] std::optional<Tried> beside(const std::vector<std::string>& hung, const std::string& key, const Watch& watch) const;
     [[nodiscard]] std::vector<Answer> best(std::size_t count, bool once) const;
     [[nodiscard]] Answer answerOf(const std::vector<std::string>& keys) const;
     [[nodiscard]] AdvicePointer told(bool complete) const;
     [[nodiscard]] Bench bench(const Design& design) const;
     void addAnswer(std::vector<std::string> keys);
+    void take(Tried tried);
 
     study::Library mutable m_library;
     SeasonReferences mutable m_references;
@@ -62,9 +87,11 @@ private:
 
     std::vector<Plan> m_plans;
     std::vector<std::string> m_order;     ///< keys of what was tried
-    std::map<std::string, Tried> m_tried; ///< by key; beside others too
-    std::vector<Tried> m_kept;
+    std::map<std::string, TriedPointer> m_tried; ///< by key; beside others too
+    std::vector<TriedPointer> m_kept;
     std::vector<std::vector<std::string>> m_answers;
+    std::vector<Help> m_help;
+    bool m_helped = false;
     std::size_t m_combined = 1; ///< antennas that answers have up to now
     std::map<std::string, std::vector<double>> m_influence; ///< by an answer's key
 };

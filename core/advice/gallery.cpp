@@ -59,15 +59,6 @@ std::optional<Place> straightOrBent(const Judge& judge, const AntennaShape& shap
     return better ? bent : straight;
 }
 
-/// A number of bands for what has one: pairs, or sections.
-void takeCount(AntennaShape& shape, int count)
-{
-    const Family& family = shapes::familyOf(shape);
-    for (const char* key : {"band_count", "pair_count"})
-        if (const shapes::ParameterSpec* spec = family.spec(shape, key); spec && count > 0)
-            shape.parameters[key] = std::clamp(double(count), spec->lowest, spec->highest);
-}
-
 class Hanger {
 public:
     /// @param count bands of what has a number of them; 0: as is usual
@@ -145,6 +136,14 @@ private:
 };
 
 } // namespace
+
+void takeCount(AntennaShape& shape, int count)
+{
+    const Family& family = shapes::familyOf(shape);
+    for (const char* key : {"band_count", "pair_count"})
+        if (const shapes::ParameterSpec* spec = family.spec(shape, key); spec && count > 0)
+            shape.parameters[key] = std::clamp(double(count), spec->lowest, spec->highest);
+}
 
 Place keptInPlace(const Judge& judge, const Proposal& proposal, const AntennaShape& tuned)
 {

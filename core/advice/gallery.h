@@ -27,6 +27,9 @@ struct Proposal {
 /// solves nothing. @param frequency Hz, of all of them @param supports that may be used; empty: all
 std::vector<Proposal> proposals(const Design& design, double frequency, const std::vector<Id>& supports = {});
 
+/// A number of bands for what has one: pairs, or sections.
+void takeCount(shapes::AntennaShape& shape, int count);
+
 /// One family alone, in the order of its ties. @param design its wanted bands are what a family of several bands takes further ones from
 /// @param count bands of what has a number of them (pairs, sections); 0: as is usual
 std::vector<Proposal> proposalsOf(const Judge& judge, const Design& design, const shapes::Family& family, double frequency, int count = 0);

@@ -34,6 +34,38 @@ double metresOf(const shapes::BuiltAntenna& built)
     return metres;
 }
 
+/// m that the top of an upright is high which no support holds: it, or the pole beneath it, stands by itself. 0 where there is none.
+double ownMast(const Site& site, const WireModel& model)
+{
+    constexpr double foot = 3.0, straight = 0.05; // m: no higher above the ground; aside
+    double highest = 0.0;
+    for (const Wire& w : model.wires)
+        for (std::size_t i = 1; i < w.points.size(); ++i) {
+            const Vec3 a = w.points[i - 1], b = w.points[i], top = a.z > b.z ? a : b;
+            const bool held = std::any_of(site.supports.begin(), site.supports.end(), [&](const Support& s) {
+                return std::hypot(top.x - s.at.x, top.y - s.at.y) <= tieReach(s) && top.z <= s.height + tieAllowance;
+            });
+            if (std::hypot(a.x - b.x, a.y - b.y) < straight && std::min(a.z, b.z) < foot && top.z > foot && !held)
+                highest = std::max(highest, top.z);
+        }
+    return highest;
+}
+
+/// What keeps an antenna from standing as it is drawn: no pole or tube is so long.
+Text tooLong(const AdviceWish& wish, const Site& site, const AntennaShape& shape, const shapes::BuiltAntenna& built)
+{
+    constexpr double usualMast = 10.0, longestTube = 7.0, longestWhip = 6.0, tube = 2e-3; // m; m of radius, that holds itself
+    const double most = std::max(usualMast, wish.pole), stands = ownMast(site, built.model);
+    if (stands > most)
+        return {coreText("core", "would stand %1 high with nothing that holds it; %2 is as much as a pole of its own may be"),
+                Measure{stands, units::Quantity::Length}, Measure{most, units::Quantity::Length}};
+    const double longest = shapes::familyOf(shape).spec(shape, "section_count") ? longestWhip : longestTube;
+    for (const Wire& w : built.model.wires)
+        if (w.radius >= tube && w.length() > longest && std::abs(w.points.front().z - w.points.back().z) < 0.5 * w.length())
+            return {coreText("core", "no tube of %1 carries itself"), Measure{w.length(), units::Quantity::Length}};
+    return {};
+}
+
 /// What keeps an antenna from what the wish allows; empty: nothing.
 Text barredBy(const AdviceWish& wish, const AntennaShape& shape, const shapes::BuiltAntenna& built, const Place& place)
 {
@@ -102,41 +134,54 @@ struct Solved {
     study::FeedBasis basis;
     std::vector<BandFigure> bands;
     study::FeedReport report;
+    std::vector<std::pair<Id, std::size_t>> in; ///< configuration that serves a band
 };
 
-Result<Solved> solve(const Bench& bench, study::References& references, const study::Question& bandsQuestion, const study::FeedQuestion& feed,
-                     const Antenna& antenna, study::Care care, const Watch& watch)
+Result<Solved> solvedOn(const Bench& bench, study::References& references, const study::FeedQuestion& feed,
+                        const std::vector<study::CurvePointer>& curves, const Antenna& antenna, study::Care care, const Watch& watch)
 {
     const Operation& operation = bench.design.operation;
-    auto basis = feedBasisOf(bench.library, references, feed, watch, care);
+    auto basis = feedBasisOn(bench.library, references, feed, curves, watch, care);
     if (!basis)
         return basis.faults();
-    const auto curves = curvesOf(bench.library, bandsQuestion, watch, care == study::Care::Coarse ? study::Reach::Near : study::Reach::All, care);
-    if (!curves)
-        return curves.faults();
-    Solved out{std::move(basis).value(), {}, {}};
-    const std::vector<ChainPart> parts = wholeChain(antenna);
-    out.report = feedReport(out.basis, parts, ownParts(antenna), operation.power, servedRule(operation));
-    const auto choices = study::bestByBand(*curves);
-    const auto services = study::servicesOf(*curves, choices, study::termsOf(operation, antenna));
-    for (std::size_t i = 0; i < choices.size(); ++i) {
-        const WantedBand& band = bandsQuestion.bands[i];
-        if (band.wish == Wish::No)
-            continue;
+    Solved out{std::move(basis).value(), {}, {}, {}};
+    out.report = feedReport(out.basis, wholeChain(antenna), ownParts(antenna), operation.power, servedRule(operation));
+    const study::ServiceTerms terms = study::termsOf(operation, antenna);
+    for (const WantedBand& band : feed.question.bands) {
         BandFigure figure{.band = band.id};
-        if (const study::FeedRow* row = out.report.row(band.id); row && choices[i].coverage.solved()) {
+        const auto best = study::bestFor(curves, band.id);
+        const study::FeedRow* row = out.report.row(band.id);
+        if (row && best) {
+            const study::Curve& curve = *curves[*best];
+            const auto place = std::size_t(curve.band(band.id) - curve.bands.data());
             figure.solved = true;
-            figure.share = choices[i].coverage.shareUnderLimit;
-            figure.shareWithTuner = services[i].shareWithTuner;
+            figure.share = curve.bands[place].shareUnderLimit;
+            figure.shareWithTuner = serviceOf(curve, place, terms).shareWithTuner;
             figure.net = row->net;
             figure.against = row->net - row->reference;
+            out.in.emplace_back(band.id, *best);
         }
         out.bands.push_back(figure);
     }
     return out;
 }
 
-Result<Solved> solveCoarsely(const Bench& bench, study::References& references, const Antenna& antenna, const Ground* ground, const Watch& watch)
+/// By rule: what is cut for the configuration, and its multiples. Of what has one configuration all.
+std::vector<WantedBand> bandsIn(const AntennaShape& shape, std::size_t configuration, const std::vector<WantedBand>& bands)
+{
+    const Family& family = shapes::familyOf(shape);
+    if (family.configurations(shape).size() < 2)
+        return bands;
+    std::vector<WantedBand> some;
+    for (const WantedBand& w : bands)
+        if (isNearMultiple(family, w.band.centre() / shapes::frequencyOf(shape, configuration)))
+            some.push_back(w);
+    return some;
+}
+
+/// @param in where each band is best, if that is known
+Result<Solved> solveCoarsely(const Bench& bench, study::References& references, const Antenna& antenna, const Ground* ground,
+                             const Watch& watch, const std::vector<std::pair<Id, std::size_t>>* in = nullptr)
 {
     const Design wanted = wantedOnly(bench.design);
     study::FeedQuestion feed = study::feedQuestionOf(wanted, antenna);
@@ -144,7 +189,21 @@ Result<Solved> solveCoarsely(const Bench& bench, study::References& references, 
         feed.against = {}; // which needs that antenna solved each time
     if (ground)
         feed.question.subject.ground = *ground;
-    return solve(bench, references, feed.question, feed, antenna, study::Care::Coarse, watch);
+    std::vector<study::CurvePointer> curves;
+    const std::size_t count = shapes::familyOf(antenna.shape).configurations(antenna.shape).size();
+    for (std::size_t c = 0; c < count; ++c) {
+        study::Question question = feed.question;
+        question.subject.configuration = c;
+        if (in)
+            std::erase_if(question.bands, [&](const WantedBand& w) { return std::find(in->begin(), in->end(), std::pair(w.id, c)) == in->end(); });
+        else
+            question.bands = bandsIn(antenna.shape, c, question.bands);
+        const auto curve = curveOf(bench.library, question, watch, study::Reach::Wished, study::Care::Coarse);
+        if (!curve)
+            return curve.faults();
+        curves.push_back(*curve);
+    }
+    return solvedOn(bench, references, feed, curves, antenna, study::Care::Coarse, watch);
 }
 
 /// Every height a part lower or higher.
@@ -162,7 +221,7 @@ Takes takesOf(const Design& hung, const Antenna& antenna, const shapes::BuiltAnt
 {
     Takes out;
     out.wire = metresOf(built);
-    out.newPoles = int(place.poles.size());
+    out.newPoles = int(place.poles.size()) + (ownMast(hung.site, built.model) > 0.0 ? 1 : 0);
     out.coils = int(built.coils.size());
     out.traps = int(built.traps.size());
     out.links = int(built.links.size());
@@ -177,6 +236,14 @@ Takes takesOf(const Design& hung, const Antenna& antenna, const shapes::BuiltAnt
 }
 
 } // namespace
+
+bool isNearMultiple(const Family& family, double times)
+{
+    constexpr double apart = 0.12; // of a multiple, that a band may lie beside it and still be tuned
+    const bool odd = family.multiples() == shapes::Multiples::Odd;
+    const double nearest = odd ? 2.0 * std::max(0.0, std::round(0.5 * (times - 1.0))) + 1.0 : std::max(1.0, std::round(times));
+    return std::abs(times - nearest) <= apart * nearest;
+}
 
 Weighed weighed(const Design& design, const ScoreRules& rules)
 {
@@ -212,6 +279,18 @@ Id hangUp(Design& design, const Tried& tried)
 }
 
 namespace {
+
+/// What cannot be tuned says why.
+Text tuneIn(const Bench& bench, Antenna& antenna, const Ground& ground, TuneOptions options, const Watch& watch)
+{
+    options.goal = antenna.tuneForLowestSwr ? shapes::TuneGoal::LowestSwr : shapes::TuneGoal::Resonance;
+    const auto tuned = tuneAll(antenna.shape, ground, bench.library.tables(), options, watch);
+    if (!tuned)
+        return tuned.faults().front().message;
+    for (const TunedValue& v : tuned->lengths)
+        antenna.shape.parameters[v.length.parameter] = v.value;
+    return {};
+}
 
 /// One candidate on its way from a place to figures.
 class Trial {
@@ -261,15 +340,12 @@ private:
 
     Text tune()
     {
-        TuneOptions options;
         antenna().tuneForLowestSwr = shapes::familyOf(antenna().shape).usualGoal() == shapes::TuneGoal::LowestSwr;
-        options.goal = shapes::familyOf(antenna().shape).usualGoal();
-        const auto tuned = tuneAll(antenna().shape, m_ground, m_bench.library.tables(), options, m_watch);
-        if (!tuned)
-            return tuned.faults().front().message;
-        for (const TunedValue& v : tuned->lengths)
-            antenna().shape.parameters[v.length.parameter] = v.value;
-        return {};
+        TuneOptions options;
+        options.solve.mesh.degree = 3; // as coarse curves are; finalists are tuned again
+        options.solve.mesh.fineness = 0.2;
+        options.settled = 1e-3;
+        return tuneIn(m_bench, antenna(), m_ground, options, m_watch);
     }
 
     Text keep()
@@ -283,6 +359,8 @@ private:
 
     Text judge()
     {
+        if (Text why = tooLong(m_bench.wish, m_bench.design.site, antenna().shape, m_built); !why.empty())
+            return why;
         Text bar = barredBy(m_bench.wish, antenna().shape, m_built, m_tried.place);
         m_tried.barred = !bar.empty();
         return bar;
@@ -372,11 +450,23 @@ Result<Tried> asItHangs(const Bench& bench, const Antenna& antenna, const Watch&
 
 Result<Tried> exactly(const Bench& bench, const Design& design, Tried tried, const Watch& watch)
 {
-    const auto solved = solve(bench, bench.references.now, study::questionOf(design, tried.antenna),
-                              study::feedQuestionOf(design, tried.antenna), tried.antenna, study::Care::Usual, watch);
+    TuneOptions fine;
+    fine.startFromPresent = true;
+    if (!tried.bandsFor.empty()) // what is kept stays as it hangs
+        if (Text why = tuneIn(bench, tried.antenna, groundUnder(design, tried.antenna), fine, watch); !why.empty())
+            return Fault{"", std::move(why)};
+    tried.place.shape = tried.antenna.shape;
+    if (const auto built = shapes::buildOver(tried.antenna.shape, groundUnder(design, tried.antenna)))
+        tried.takes.wire = metresOf(*built);
+    const auto curves = curvesOf(bench.library, study::questionOf(design, tried.antenna), watch, study::Reach::Wished);
+    if (!curves)
+        return curves.faults();
+    const auto solved = solvedOn(bench, bench.references.now, study::feedQuestionOf(design, tried.antenna), *curves, tried.antenna,
+                                 study::Care::Usual, watch);
     if (!solved)
         return solved.faults();
     tried.bands = solved->bands;
+    tried.servedIn = solved->in;
     tried.depth = Depth::Exact;
     return unlessStopped(watch, std::move(tried));
 }
@@ -396,7 +486,7 @@ Result<Tried> inSeasons(const Bench& bench, Tried tried, const Watch& watch)
         {&bench.references.now, &higher, nullptr}};
     for (std::size_t i = 0; i < seasons; ++i) {
         const auto& [references, antenna, ground] = cases[i];
-        const auto solved = solveCoarsely(bench, *references, *antenna, ground, watch);
+        const auto solved = solveCoarsely(bench, *references, *antenna, ground, watch, &tried.servedIn);
         if (watch.stopped())
             return stoppedFault();
         tried.seasonWorths[i] = solved ? worthsOf(bench.rules, solved->bands) : worthsOf(bench.rules, tried.bands);

@@ -51,8 +51,11 @@ struct Tried {
     Text reason;            ///< why it cannot be, or was not looked into; empty: it was
     std::vector<BandFigure> bands;                           ///< wanted ones, in the design's order
     std::array<std::vector<double>, seasons> seasonWorths{}; ///< by band; empty: not known
+    std::vector<std::pair<Id, std::size_t>> servedIn{};      ///< configuration that serves a band, once it is exact
     Takes takes;                                             ///< by itself
+    double bound = 0.0;                                      ///< of the wish, by rule, where it was not looked into
     bool barred = false;                                     ///< by what the wish allows
+    [[nodiscard]] bool byRule() const { return bound > 0.0; } ///< not looked into
     [[nodiscard]] bool usable() const { return reason.empty() && depth != Depth::Rule; }
 };
 
@@ -77,6 +80,9 @@ struct Weighed {
     std::vector<double> weights;
 };
 Weighed weighed(const Design& design, const ScoreRules& rules);
+
+/// Whether a family may be of use so many times above its lowest resonance, by rule.
+bool isNearMultiple(const shapes::Family& family, double times);
 
 /// Tunes, chooses the chain's ratio (and whether its tuner is at the feed), solves coarsely. What cannot be says so in `reason`.
 /// Faults: stopped.

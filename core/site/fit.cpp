@@ -132,11 +132,38 @@ const Support* ropeOf(const Site& site, const WireModel& model, const Wire& wire
 }
 
 /// By a point of it, or by a rope from one of its ends.
+/// An end, or a corner.
+bool turns(const Wire& wire, std::size_t i)
+{
+    if (i == 0 || i + 1 == wire.points.size())
+        return true;
+    const Vec3 before = unit(wire.points[i] - wire.points[i - 1]), after = unit(wire.points[i + 1] - wire.points[i]);
+    return dot(before, after) < 0.999;
+}
+
+/// A corner is pulled outwards by a rope.
+const Support* cornerHold(const Site& site, const Wire& wire, std::size_t i, double longest)
+{
+    const Vec3 p = wire.points[i], out = unit(p - wire.points[i - 1]) + unit(p - wire.points[i + 1]);
+    const double level = std::hypot(out.x, out.y);
+    if (!(level > 1e-6))
+        return nullptr;
+    return ropeHold(site, p - Vec3{out.x / level, out.y / level, 0.0}, p, longest);
+}
+
+bool holdsACorner(const Site& site, const Wire& wire, const Support& s)
+{
+    for (std::size_t i = 1; i + 1 < wire.points.size(); ++i)
+        if (wire.points[i].z > heldFrom && turns(wire, i) && cornerHold(site, wire, i, longestRope) == &s)
+            return true;
+    return false;
+}
+
 bool isTied(const Site& site, const WireModel& model, const Wire& wire, const Support& s)
 {
     return std::any_of(wire.points.begin(), wire.points.end(),
                        [&](Vec3 p) { return std::hypot(p.x - s.at.x, p.y - s.at.y) <= tieReach(s) && p.z <= s.height + aboveSupport; }) ||
-           ropeOf(site, model, wire, 0) == &s || ropeOf(site, model, wire, wire.points.size() - 1) == &s;
+           ropeOf(site, model, wire, 0) == &s || ropeOf(site, model, wire, wire.points.size() - 1) == &s || holdsACorner(site, wire, s);
 }
 
 /// Looks at a model's wires one after the other, then at the supports.
@@ -413,15 +440,6 @@ private:
         return true;
     }
 
-    /// An end, or a corner.
-    static bool turns(const Wire& wire, std::size_t i)
-    {
-        if (i == 0 || i + 1 == wire.points.size())
-            return true;
-        const Vec3 before = unit(wire.points[i] - wire.points[i - 1]), after = unit(wire.points[i + 1] - wire.points[i]);
-        return dot(before, after) < 0.999;
-    }
-
     /// An end that drops straight down is held by a weight.
     static bool hangsDown(const Wire& wire, std::size_t i)
     {
@@ -468,13 +486,8 @@ private:
     /// By a rope in the line of an end, or outwards from a corner.
     const Support* rope(const Wire& wire, std::size_t i, double longest) const
     {
-        const Vec3 p = wire.points[i];
-        if (i == 0 || i + 1 == wire.points.size())
-            return ropeHold(m_site, wire.points[i == 0 ? 1 : i - 1], p, longest);
-        const Vec3 out = unit(p - wire.points[i - 1]) + unit(p - wire.points[i + 1]);
-        const double level = std::hypot(out.x, out.y);
-        const Vec3 flat = level > 1e-6 ? Vec3{out.x / level, out.y / level, 0.0} : Vec3{};
-        return level > 1e-6 ? ropeHold(m_site, p - flat, p, longest) : nullptr;
+        const bool end = i == 0 || i + 1 == wire.points.size();
+        return end ? ropeHold(m_site, wire.points[i == 0 ? 1 : i - 1], wire.points[i], longest) : cornerHold(m_site, wire, i, longest);
     }
 
     bool roped(const Wire& wire, std::size_t i) { return rope(wire, i, longestRope) != nullptr; }

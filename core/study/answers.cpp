@@ -46,7 +46,7 @@ Coverage judged(const Curve& curve, const WantedBand& wanted, BandPlace place)
     const Band& band = wanted.band;
     if (place == BandPlace::OnRequest)
         return notSolved(band, Verdict::OnRequest);
-    if (place == BandPlace::Far && !curve.complete)
+    if ((place == BandPlace::Far && !curve.complete) || !curve.covers(band.centre()))
         return notSolved(band, Verdict::Pending);
     const double scale = curve.question.reference / usualReference;
     Coverage out = coverage(scaledSeen(curve), wanted, curve.question.limit, curve.fundamental);
@@ -510,15 +510,21 @@ Result<CurvePointer> curveOf(Library& library, const Question& question, const W
     const WindowPlan plan = planWindows(question.bands, frequencyOf(question.subject.shape, question.subject.configuration),
                                         question.requested, extentOf(studied->built->model));
     std::vector<Window> windows = plan.windows;
-    if (reach == Reach::All)
+    if (reach != Reach::Near)
         windows.insert(windows.end(), plan.far.begin(), plan.far.end());
+    if (reach == Reach::Wished)
+        std::erase_if(windows, [&](const Window& window) {
+            return std::none_of(question.bands.begin(), question.bands.end(), [&](const WantedBand& w) {
+                return w.wish != Wish::No && window.holds(w.band.centre());
+            });
+        });
     auto out = std::make_shared<Curve>();
     out->question = question;
     out->built = studied->built;
     if (!question.towardsRadio.empty())
         out->socket = std::make_shared<const Socket>(question.towardsRadio);
     out->care = care;
-    out->complete = reach == Reach::All || plan.far.empty();
+    out->complete = reach != Reach::Near || plan.far.empty();
     for (std::size_t i = 0; i < windows.size(); ++i) {
         const Watch part = watch.with([&](double share) { watch.report((double(i) + share) / double(windows.size())); });
         const Result<CurvePart> curve = studied->study->curve(windows[i], part, care);

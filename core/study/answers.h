@@ -136,8 +136,9 @@ struct Detail {
 using CurvePointer = std::shared_ptr<const Curve>;
 using DetailPointer = std::shared_ptr<const Detail>;
 
-/// How much of the question is answered: near bands come at once, far ones (windows.h) may take long.
-enum class Reach { Near, All };
+/// How much of the question is answered: near bands come at once, far ones (windows.h) may take long. Wished: bands that are wished for
+/// alone, on the windows that they have among all.
+enum class Reach { Near, All, Wished };
 
 /// The windows of the question solved and judged. Faults: what cannot be built or solved; stopped.
 Result<CurvePointer> curveOf(Library& library, const Question& question, const Watch& watch = {}, Reach reach = Reach::All,

@@ -38,8 +38,10 @@ double highestOf(const std::vector<WantedBand>& bands)
 
 class BasisMaker {
 public:
-    BasisMaker(Library& library, References& references, const FeedQuestion& asked, const Watch& watch, Care care)
-        : m_library(library), m_references(references), m_asked(asked), m_watch(watch), m_quiet(watch.with({})), m_care(care)
+    BasisMaker(Library& library, References& references, const FeedQuestion& asked, const std::vector<CurvePointer>& curves,
+               const Watch& watch, Care care)
+        : m_library(library), m_references(references), m_asked(asked), m_curves(curves), m_watch(watch), m_quiet(watch.with({})),
+          m_care(care)
     {
     }
 
@@ -50,10 +52,7 @@ public:
         const bool needsOther = out.against.kind == Against::Kind::Antenna || out.against.kind == Against::Kind::Pinned;
         if (needsOther && !m_asked.other)
             out.against = {};
-        const auto curves = curvesOf(m_library, m_asked.question, m_quiet, m_care == Care::Coarse ? Reach::Near : Reach::All, m_care);
-        if (!curves)
-            return curves.faults();
-        FedFields quick(m_library, *curves, highestOf(m_asked.question.bands), m_care, m_quiet);
+        FedFields quick(m_library, m_curves, highestOf(m_asked.question.bands), m_care, m_quiet);
         std::optional<std::vector<CurvePointer>> others;
         if (needsOther && m_asked.other) {
             const auto other = curvesOf(m_library, *m_asked.other, m_quiet);
@@ -62,16 +61,16 @@ public:
             others = *other;
         }
         m_height = 0.0;
-        for (const Wire& w : curves->front()->built->model.wires)
+        for (const Wire& w : m_curves.front()->built->model.wires)
             for (Vec3 p : w.points)
                 m_height = std::max(m_height, p.z);
-        const std::vector<BandChoice> best = bestByBand(*curves);
-        for (std::size_t i = 0; i < best.size(); ++i) {
-            if (!best[i].coverage.solved())
+        const auto& bands = m_asked.question.bands;
+        for (std::size_t i = 0; i < bands.size(); ++i) {
+            const std::optional<std::size_t> best = bestFor(m_curves, bands[i].id);
+            if (!best)
                 continue;
-            m_watch.report(double(i) / double(best.size()));
-            Result<FeedBand> band = bandOf(m_asked.question.bands[i], *(*curves)[best[i].configuration], best[i].configuration, out.against,
-                                           others ? &*others : nullptr, i, quick);
+            m_watch.report(double(i) / double(bands.size()));
+            Result<FeedBand> band = bandOf(bands[i], *m_curves[*best], *best, out.against, others ? &*others : nullptr, i, quick);
             if (!band)
                 return band.faults();
             out.bands.push_back(std::move(band).value());
@@ -168,6 +167,7 @@ private:
     Library& m_library;
     References& m_references;
     const FeedQuestion& m_asked;
+    const std::vector<CurvePointer>& m_curves;
     const Watch& m_watch;
     const Watch m_quiet; ///< for what is only a part of the whole
     Care m_care;
@@ -296,9 +296,30 @@ FeedQuestion feedQuestionOf(const Design& design, const Antenna& antenna, const 
     return out;
 }
 
-Result<FeedBasis> feedBasisOf(Library& library, References& references, const FeedQuestion& asked, const Watch& watch, Care care)
+std::optional<std::size_t> bestFor(const std::vector<CurvePointer>& curves, const Id& band)
 {
-    return unlessStopped(watch, BasisMaker(library, references, asked, watch, care).run());
+    std::optional<std::size_t> best;
+    double lowest = 0.0;
+    for (std::size_t i = 0; i < curves.size(); ++i)
+        if (const Coverage* c = curves[i]->band(band); c && c->solved() && (!best || c->lowestSwr < lowest)) {
+            best = i;
+            lowest = c->lowestSwr;
+        }
+    return best;
+}
+
+Result<FeedBasis> feedBasisOf(Library& library, References& references, const FeedQuestion& asked, const Watch& watch)
+{
+    const auto curves = curvesOf(library, asked.question, watch.with({}));
+    if (!curves)
+        return curves.faults();
+    return feedBasisOn(library, references, asked, *curves, watch);
+}
+
+Result<FeedBasis> feedBasisOn(Library& library, References& references, const FeedQuestion& asked, const std::vector<CurvePointer>& curves,
+                              const Watch& watch, Care care)
+{
+    return unlessStopped(watch, BasisMaker(library, references, asked, curves, watch, care).run());
 }
 
 const FeedRow* FeedReport::row(const Id& band) const

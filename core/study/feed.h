@@ -50,10 +50,15 @@ struct FeedBasis {
     Against against;             ///< what it is held against; the vertical where the wanted one is not there
 };
 
-/// @param care coarse: for choosing among many; bands that take long to solve are left out then. Faults: what cannot be built or solved;
-/// stopped.
-Result<FeedBasis> feedBasisOf(Library& library, References& references, const FeedQuestion& asked, const Watch& watch = {},
-                              Care care = Care::Usual);
+/// Faults: what cannot be built or solved; stopped.
+Result<FeedBasis> feedBasisOf(Library& library, References& references, const FeedQuestion& asked, const Watch& watch = {});
+/// The same on curves that are there, by configuration, each for the bands that it was solved on.
+/// @param care coarse: for choosing among many
+Result<FeedBasis> feedBasisOn(Library& library, References& references, const FeedQuestion& asked, const std::vector<CurvePointer>& curves,
+                              const Watch& watch = {}, Care care = Care::Usual);
+
+/// Of some curves, by configuration, the one that serves a band best; nothing where none was solved there.
+std::optional<std::size_t> bestFor(const std::vector<CurvePointer>& curves, const Id& band);
 
 struct FeedRow {
     FeedBand band;

@@ -211,7 +211,8 @@ void putIn(const std::vector<Neighbour>& neighbours, WireModel& model)
 }
 
 Result<std::vector<NeighbourEffect>> neighbourEffects(Library& library, const Design& design, const Antenna& antenna, const Id& band,
-                                                      std::size_t configuration, const Watch& watch)
+                                                      std::size_t configuration, const Watch& watch,
+                                                      std::optional<Neighbourhood::Kind> only)
 {
     const Watch quiet = watch.with({});
     Question question = questionOf(design, antenna, band, configuration);
@@ -227,7 +228,8 @@ Result<std::vector<NeighbourEffect>> neighbourEffects(Library& library, const De
     const Band& range = question.bands.front().band;
     const std::optional<double> dip = dipOf(**alone, coverage.solved() ? coverage.at : range.centre(), range);
     std::vector<NeighbourEffect> out;
-    const std::vector<Neighbourhood> all = neighbourhoodOf(design, antenna);
+    std::vector<Neighbourhood> all = neighbourhoodOf(design, antenna);
+    std::erase_if(all, [&](const Neighbourhood& n) { return only && n.kind != *only; });
     for (const Neighbourhood& n : all) {
         NeighbourEffect effect;
         effect.what = n;

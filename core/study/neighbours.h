@@ -39,7 +39,9 @@ struct NeighbourEffect {
 };
 
 /// Each by itself beside the antenna alone. Faults: what cannot be built or solved; stopped.
+/// @param only of that kind
 Result<std::vector<NeighbourEffect>> neighbourEffects(Library& library, const Design& design, const Antenna& antenna, const Id& band,
-                                                      std::size_t configuration, const Watch& watch = {});
+                                                      std::size_t configuration, const Watch& watch = {},
+                                                      std::optional<Neighbourhood::Kind> only = {});
 
 } // namespace vetchling::study

@@ -343,7 +343,7 @@ Result<InTurn> tuneInTurn(shapes::AntennaShape now, const Ground& ground, const 
                           em::GroundTableCache& tables, const TuneOptions& options, const Watch& watch)
 {
     const bool flat = options.goal == shapes::TuneGoal::LowestSwr; // a lowest SWR is
-    const double settled = flat ? 2e-3 : 1e-4;                     // relative change of a length in a round
+    const double settled = options.settled > 0.0 ? options.settled : flat ? 2e-3 : 1e-4; // relative change of a length in a round
     const int mostRounds = options.startFromPresent && flat ? 3 : 8;
     TuneAllOutcome out;
     TuneOptions each = options;
@@ -424,7 +424,8 @@ Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& 
         return Fault{"family", family.build(shape, 0).faults().front().message};
     shapes::AntennaShape now = shape;
     for (const shapes::TunedLength& t : lengths)
-        now.parameters[t.parameter] = family.rules(now, t).front().value;
+        if (!options.startFromPresent)
+            now.parameters[t.parameter] = family.rules(now, t).front().value;
     const bool together = options.goal == shapes::TuneGoal::LowestSwr && inOneConfiguration(lengths);
     if (together && atOneFrequency(lengths))
         return unlessStopped(watch, tuneTogether(now, ground, lengths, tables, options, watch));

@@ -13,6 +13,7 @@ struct TuneOptions {
     std::size_t configuration = 0;
     double reach = 0.15; ///< of the start, either side, for LowestSwr
     int mostSolves = 14;
+    double settled = 0.0; ///< of several lengths: a round that moves none by more of itself is the last; 0: as finely as it pays
     em::SolveOptions solve;
 };
 
@@ -41,8 +42,8 @@ struct TuneAllOutcome {
     int solves = 0;
 };
 
-/// All tuned lengths of the family, each at its own frequency: one after the other in the family's order, and again until none moves,
-/// since they act on one another. Faults: as tune, or lengths that do not settle.
+/// All tuned lengths of the family, each at its own frequency, from their rules or from where they are: one after the other in the
+/// family's order, and again until none moves, since they act on one another. Faults: as tune, or lengths that do not settle.
 Result<TuneAllOutcome> tuneAll(const shapes::AntennaShape& shape, const Ground& ground, em::GroundTableCache& tables,
                                const TuneOptions& options = {}, const Watch& watch = {});
 
