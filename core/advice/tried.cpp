@@ -34,35 +34,47 @@ double metresOf(const shapes::BuiltAntenna& built)
     return metres;
 }
 
-/// m that the top of an upright is high which no support holds: it, or the pole beneath it, stands by itself. 0 where there is none.
-double ownMast(const Site& site, const WireModel& model)
+constexpr double heldFrom = 3.0, tubeRadius = 2e-3; // m: what is lower or thicker holds itself
+
+bool isHeld(const Site& site, Vec3 p)
 {
-    constexpr double foot = 3.0, straight = 0.05; // m: no higher above the ground; aside
+    return std::any_of(site.supports.begin(), site.supports.end(), [&](const Support& s) {
+        return std::hypot(p.x - s.at.x, p.y - s.at.y) <= tieReach(s) && p.z <= s.height + tieAllowance;
+    });
+}
+
+/// m that the mast is high which no support takes the place of: under the top of an upright, or under the feed of tubes that carry
+/// themselves. 0 where none is needed.
+double ownMast(const Site& site, const shapes::BuiltAntenna& built)
+{
+    constexpr double straight = 0.05; // m
     double highest = 0.0;
-    for (const Wire& w : model.wires)
+    for (const Wire& w : built.model.wires)
         for (std::size_t i = 1; i < w.points.size(); ++i) {
             const Vec3 a = w.points[i - 1], b = w.points[i], top = a.z > b.z ? a : b;
-            const bool held = std::any_of(site.supports.begin(), site.supports.end(), [&](const Support& s) {
-                return std::hypot(top.x - s.at.x, top.y - s.at.y) <= tieReach(s) && top.z <= s.height + tieAllowance;
-            });
-            if (std::hypot(a.x - b.x, a.y - b.y) < straight && std::min(a.z, b.z) < foot && top.z > foot && !held)
+            if (std::hypot(a.x - b.x, a.y - b.y) < straight && std::min(a.z, b.z) < heldFrom && top.z > heldFrom && !isHeld(site, top))
                 highest = std::max(highest, top.z);
         }
-    return highest;
+    const bool tubes = std::all_of(built.model.wires.begin(), built.model.wires.end(), [](const Wire& w) { return w.radius >= tubeRadius; });
+    return tubes && built.feedPoint.z > heldFrom && !isHeld(site, built.feedPoint) ? std::max(highest, built.feedPoint.z) : highest;
 }
 
 /// What keeps an antenna from standing as it is drawn: no pole or tube is so long.
 Text tooLong(const AdviceWish& wish, const Site& site, const AntennaShape& shape, const shapes::BuiltAntenna& built)
 {
-    constexpr double usualMast = 10.0, longestTube = 7.0, longestWhip = 6.0, tube = 2e-3; // m; m of radius, that holds itself
-    const double most = std::max(usualMast, wish.pole), stands = ownMast(site, built.model);
+    constexpr double usualMast = 10.0, longestTube = 7.0, longestWhip = 6.0; // m
+    const double most = std::max(usualMast, wish.pole), stands = ownMast(site, built);
     if (stands > most)
         return {coreText("core", "would stand %1 high with nothing that holds it; %2 is as much as a pole of its own may be"),
                 Measure{stands, units::Quantity::Length}, Measure{most, units::Quantity::Length}};
     const double longest = shapes::familyOf(shape).spec(shape, "section_count") ? longestWhip : longestTube;
+    double out = 0.0;
     for (const Wire& w : built.model.wires)
-        if (w.radius >= tube && w.length() > longest && std::abs(w.points.front().z - w.points.back().z) < 0.5 * w.length())
-            return {coreText("core", "no tube of %1 carries itself"), Measure{w.length(), units::Quantity::Length}};
+        if (w.radius >= tubeRadius)
+            for (Vec3 p : w.points)
+                out = std::max(out, std::hypot(p.x - built.feedPoint.x, p.y - built.feedPoint.y));
+    if (out > longest)
+        return {coreText("core", "no tube reaches %1 out by itself"), Measure{out, units::Quantity::Length}};
     return {};
 }
 
@@ -221,7 +233,7 @@ Takes takesOf(const Design& hung, const Antenna& antenna, const shapes::BuiltAnt
 {
     Takes out;
     out.wire = metresOf(built);
-    out.newPoles = int(place.poles.size()) + (ownMast(hung.site, built.model) > 0.0 ? 1 : 0);
+    out.newPoles = int(place.poles.size()) + (ownMast(hung.site, built) > 0.0 ? 1 : 0);
     out.coils = int(built.coils.size());
     out.traps = int(built.traps.size());
     out.links = int(built.links.size());
