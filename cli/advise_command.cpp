@@ -146,10 +146,10 @@ std::string quoted(const std::string& text)
     return out + "\"";
 }
 
-void printCsv(const advice::Advice& advice, const Design& design)
+void printCsv(const advice::Advice& advice)
 {
     fmt::print("rank,family,place,wish,score,wire_m,exact,reason\n");
-    for (const advice::Row& row : advice::rowsOf(advice, design)) {
+    for (const advice::Row& row : advice.rows) {
         const std::string figures = row.judged ? fmt::format("{:.4f},{:.4f},{:.2f},{}", row.wish, row.score, row.wire, row.exact ? "yes" : "no")
                                                : std::string(",,,no");
         fmt::print("{},{},{},{},{}\n", row.rank ? std::to_string(row.rank) : std::string(), quoted(row.family), quoted(row.place), figures,
@@ -189,7 +189,7 @@ int adviseCommand(const AdviseRequest& request)
             return report(faults);
     }
     if (request.csv)
-        printCsv(found, advisor.design());
+        printCsv(found);
     else
         print(adviceJson(found, advisor.design(), std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count()));
     return exitGood;

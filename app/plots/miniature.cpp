@@ -46,4 +46,21 @@ std::vector<std::vector<QPointF>> sideLines(const WireModel& model, const SideVi
     return lines;
 }
 
+std::vector<std::vector<QPointF>> miniature(const WireModel& model, const QSizeF& size)
+{
+    constexpr double pen = 3.0; // px
+    auto lines = sideLines(model, sideViewOf(model));
+    double x0 = HUGE_VAL, x1 = -HUGE_VAL, y0 = HUGE_VAL, y1 = -HUGE_VAL;
+    for (const auto& line : lines)
+        for (QPointF q : line) {
+            x0 = std::min(x0, q.x()), x1 = std::max(x1, q.x());
+            y0 = std::min(y0, q.y()), y1 = std::max(y1, q.y());
+        }
+    const double scale = std::max({(x1 - x0) / (size.width() - pen), (y1 - y0) / (size.height() - pen), 1e-9});
+    for (auto& line : lines)
+        for (QPointF& p : line)
+            p = {0.5 * size.width() + (p.x() - 0.5 * (x0 + x1)) / scale, 0.5 * size.height() + (p.y() - 0.5 * (y0 + y1)) / scale};
+    return lines;
+}
+
 } // namespace vetchling::app

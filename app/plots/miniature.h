@@ -4,6 +4,7 @@
 #include "core/wire/wire_model.h"
 
 #include <QPointF>
+#include <QSizeF>
 
 #include <vector>
 
@@ -20,5 +21,7 @@ struct SideView {
 };
 SideView sideViewOf(const WireModel& model);
 std::vector<std::vector<QPointF>> sideLines(const WireModel& model, const SideView& view);
+/// The same fitted into a size, px.
+std::vector<std::vector<QPointF>> miniature(const WireModel& model, const QSizeF& size);
 
 } // namespace vetchling::app

@@ -25,6 +25,42 @@ const shapes::BuiltAntenna* soundAntenna(const ViewContext& context, const Id& a
     return model && model->built && !model->fault ? model->built.get() : nullptr;
 }
 
+PlanCamera aimedAt(const ViewContext& context, const QSizeF& size, double margin)
+{
+    PlanCamera camera;
+    const Site& site = context.document.design().site;
+    double x0 = HUGE_VAL, x1 = -HUGE_VAL, y0 = HUGE_VAL, y1 = -HUGE_VAL;
+    const auto include = [&](double x, double y) {
+        x0 = std::min(x0, x), x1 = std::max(x1, x), y0 = std::min(y0, y), y1 = std::max(y1, y);
+    };
+    for (PlanPoint p : site.boundary)
+        include(p.x, p.y);
+    for (const Support& s : site.supports)
+        include(s.at.x, s.at.y);
+    for (const Building& b : site.buildings)
+        for (PlanPoint p : b.outline)
+            include(p.x, p.y);
+    for (const Antenna& a : context.document.design().antennas)
+        if (const shapes::BuiltAntenna* built = soundAntenna(context, a.id))
+            for (const Wire& w : built->model.wires)
+                for (Vec3 p : w.points)
+                    include(p.x, p.y);
+    if (x0 > x1) { // nothing is there yet
+        include(0.0, 0.0);
+        include(20.0, 20.0);
+    }
+    if (site.powerLine) // its nearest point; it goes on beyond the picture
+        for (PlanPoint corner : {PlanPoint{x0, y0}, PlanPoint{x1, y1}}) {
+            const PlanPoint on = nearestOnSegment(corner, site.powerLine->from, site.powerLine->to);
+            include(std::clamp(on.x, x0, x1), std::clamp(on.y, y0 - 0.6 * (y1 - y0 + 10.0), y1 + 0.6 * (y1 - y0 + 10.0)));
+        }
+    camera.scale =
+        std::min((size.width() - 2 * margin) / std::max(x1 - x0, 4.0), (size.height() - 2 * margin - 16) / std::max(y1 - y0, 4.0));
+    camera.origin =
+        QPointF(0.5 * size.width() - camera.scale * 0.5 * (x0 + x1), 0.5 * size.height() + camera.scale * 0.5 * (y0 + y1));
+    return camera;
+}
+
 SitePainter::SitePainter(Sketch& sketch, const PlanCamera& camera, const QSizeF& size, const ViewContext& context, PlanMarks marks)
     : m_sketch(sketch), m_camera(camera), m_size(size), m_context(context), m_marks(std::move(marks)), m_colours(sketch.colours())
 {

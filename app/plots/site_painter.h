@@ -18,6 +18,9 @@ struct PlanCamera {
     [[nodiscard]] PlanPoint unproject(QPointF p) const { return {(p.x() - origin.x()) / scale, (origin.y() - p.y()) / scale}; }
 };
 
+/// All that stands there and hangs, fitted into a size. @param margin px round it
+PlanCamera aimedAt(const ViewContext& context, const QSizeF& size, double margin);
+
 /// What is chosen and under the pointer; nothing in an exported picture.
 struct PlanMarks {
     SiteThing selected;

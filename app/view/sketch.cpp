@@ -35,6 +35,8 @@ Sketch::Sketch(QPainter& painter, const Theme& theme) : m_painter(painter), m_th
 
 void Sketch::draw(QPointF topLeft, const Typeset& set, const QColor& colour)
 {
+    if (m_wordless)
+        return;
     m_painter.setFont(set.font);
     m_painter.setPen(colour);
     m_painter.drawStaticText(topLeft, set.text);
@@ -42,6 +44,8 @@ void Sketch::draw(QPointF topLeft, const Typeset& set, const QColor& colour)
 
 QRectF Sketch::text(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink)
 {
+    if (m_wordless)
+        return {};
     const Typeset set = m_theme.typeset(words, ink.pixels, ink.bold);
     const QRectF area = placed(anchor, set.size, alignment);
     if (ink.halo.isValid())
@@ -225,6 +229,8 @@ Sketch::Dimension Sketch::plan(QPointF a, QPointF b, const QString& words)
 
 void Sketch::draw(const Dimension& d)
 {
+    if (m_wordless)
+        return;
     const QLineF span(d.a, d.b);
     if (span.length() < 14.0)
         return;

@@ -28,6 +28,9 @@ public:
         bool bold = false;
         QColor halo = {}; ///< fills the ground behind the words where they stand on a pattern
     };
+    /// Small pictures go without words and dimensions.
+    void setWordless(bool wordless) { m_wordless = wordless; }
+
     /// Text at an anchor: AlignLeft puts it right of the point, AlignHCenter centred, AlignRight left of it;
     /// AlignTop below the point, AlignVCenter centred, AlignBottom above. Returns where it stands.
     QRectF text(QPointF anchor, const QString& words, Qt::Alignment alignment, const Ink& ink);
@@ -98,6 +101,7 @@ private:
     const Theme& m_theme;
     std::vector<QRectF> m_taken;
     QRectF m_within; ///< null: anywhere
+    bool m_wordless = false;
 };
 
 /// Vertical place of an SWR on a reflected-power-like axis: 0 at 1:1, 1 at the cap (9:1 and beyond).

@@ -223,6 +223,10 @@ void MainWindow::listen()
     });
     connect(m_gallery, &Gallery::tunerWireWanted, this, &MainWindow::addTunerWire);
     connect(m_gallery, &Gallery::left, this, &MainWindow::leaveGallery);
+    connect(m_gallery, &Gallery::hung, this, [this] {
+        leaveGallery();
+        showStage(firstStage);
+    });
     connect(&m_document, &Document::currentChanged, this, &MainWindow::leaveGallery);
     connect(&m_document, &Document::designReplaced, this, &MainWindow::leaveGallery);
     connect(m_shelf, &Shelf::addWanted, this, &MainWindow::addAntenna);
@@ -342,16 +346,18 @@ void MainWindow::newSite()
     m_settings.setBandPlan(QString::fromStdString(dialog.design().operation.bandPlan));
     m_desk.openNew(dialog.design());
     showStage(0);
-    addAntenna();
+    openGallery(Gallery::View::WhichOne); // the question that everybody begins with
 }
 
-void MainWindow::addAntenna()
+void MainWindow::addAntenna() { openGallery({}); }
+
+void MainWindow::openGallery(std::optional<Gallery::View> view)
 {
     if (!takeTyped())
         return;
     m_middle->setCurrentWidget(m_gallery);
     m_message->raise();
-    m_gallery->open(proposedFrequency(m_document.design().operation.bands));
+    m_gallery->open(proposedFrequency(m_document.design().operation.bands), view);
 }
 
 void MainWindow::takeAntenna(const Antenna& antenna)

@@ -101,6 +101,7 @@ private:
     void listen();
     void refreshAll();
     void takeAntenna(const Antenna& antenna);
+    void openGallery(std::optional<Gallery::View> view);
     void leaveGallery();
     [[nodiscard]] PictureTitle pictureTitle() const;
 

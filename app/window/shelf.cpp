@@ -19,26 +19,6 @@ namespace {
 constexpr QSize drawingSize{28, 22};
 constexpr double widestName = 140.0; // px
 
-using Lines = std::vector<std::vector<QPointF>>;
-
-/// The wires fitted into the drawing's size.
-Lines miniature(const WireModel& model)
-{
-    Lines lines = sideLines(model, sideViewOf(model));
-    double x0 = HUGE_VAL, x1 = -HUGE_VAL, y0 = HUGE_VAL, y1 = -HUGE_VAL;
-    for (const auto& line : lines)
-        for (QPointF q : line) {
-            x0 = std::min(x0, q.x()), x1 = std::max(x1, q.x());
-            y0 = std::min(y0, q.y()), y1 = std::max(y1, q.y());
-        }
-    const double scale = std::max({(x1 - x0) / (drawingSize.width() - 3), (y1 - y0) / (drawingSize.height() - 3), 1e-9});
-    for (auto& line : lines)
-        for (QPointF& p : line)
-            p = {0.5 * drawingSize.width() + (p.x() - 0.5 * (x0 + x1)) / scale,
-                 0.5 * drawingSize.height() + (p.y() - 0.5 * (y0 + y1)) / scale};
-    return lines;
-}
-
 QIcon iconOf(const WireModel& model, const QColor& ink)
 {
     constexpr int density = 3; // for screens of up to that scale
@@ -48,7 +28,7 @@ QIcon iconOf(const WireModel& model, const QColor& ink)
     QPainter painter(&pixmap);
     painter.setRenderHint(QPainter::Antialiasing);
     painter.setPen(QPen(ink, 1.5, Qt::SolidLine, Qt::RoundCap, Qt::RoundJoin));
-    for (const auto& line : miniature(model))
+    for (const auto& line : miniature(model, drawingSize))
         painter.drawPolyline(line.data(), int(line.size()));
     return QIcon(pixmap);
 }

@@ -22,6 +22,7 @@ struct Answer {
     std::vector<double> influence; ///< Hz that each one's dip is moved by the others and by what hangs already; not known before the end
     Takes takes;
     double wish = 0.0, effort = 0.0, score = 0.0;
+    double worst = 0.0;           ///< the wish in its worst season; once it is exact
     bool exact = false;           ///< solved as the studies do, worst season counted in; else `wish` is an upper bound
     std::vector<Text> givesUp;    ///< in words, for a list
     [[nodiscard]] std::string key() const;
@@ -43,21 +44,6 @@ struct NotPossible {
     Text reason;
 };
 
-struct Advice {
-    std::vector<Answer> answers; ///< best first
-    std::vector<TriedPointer> kept;  ///< antennas that hang and count
-    std::vector<TriedPointer> tried; ///< every place, in the order in which they were tried
-    ScoreRules rules;            ///< it is judged by
-    std::vector<NotPossible> notPossible;
-    std::vector<Help> help; ///< best first, at most three
-    std::size_t places = 0; ///< that there are to try
-    bool complete = false;
-};
-using AdvicePointer = std::shared_ptr<const Advice>;
-
-/// Names of what holds it, or where it stands: "stone tower, flagpole"; "new pole"; English where it is not a name.
-std::string placeWords(const Design& design, const Place& place);
-
 /// One place that was tried, for a table.
 struct Row {
     std::size_t rank = 0; ///< of the answer that it is by itself; 0: it is none
@@ -66,8 +52,31 @@ struct Row {
     double wish = 0.0, score = 0.0, wire = 0.0;
     Text reason; ///< why it cannot be, or why it ranks where it does
 };
-/// All that were tried: answers by rank, then the others by score, then what cannot be.
+struct Advice {
+    std::vector<Answer> answers; ///< best first
+    std::vector<TriedPointer> kept;  ///< antennas that hang and count
+    std::vector<TriedPointer> tried; ///< every place, in the order in which they were tried
+    std::vector<Row> rows;          ///< of all that were tried: answers by rank, then the others by score, then what cannot be
+    ScoreRules rules;               ///< it is judged by
+    std::vector<NotPossible> notPossible;
+    std::vector<Help> help; ///< best first, at most three
+    std::size_t places = 0; ///< that there are to try
+    bool complete = false;
+};
+using AdvicePointer = std::shared_ptr<const Advice>;
+
+/// The rows of an advice.
 std::vector<Row> rowsOf(const Advice& advice, const Design& design);
+
+/// Names of what holds it, or where it stands: "stone tower, flagpole"; "new pole"; English where it is not a name.
+std::string placeWords(const Design& design, const Place& place);
+
+/// Best single antenna and best combination of two and three; null where there is none.
+const Answer* bestOf(const Advice& advice, std::size_t antennas);
+/// Of the wanted bands those that an answer serves: all but a twentieth of them is within the limit, with its tuner.
+int servedBy(const Answer& answer);
+/// Why a family ranks where it does, its best place here first; a sentence each.
+std::vector<Text> whyNot(const Advice& advice, const std::string& family);
 
 /// The answer's antennas behind the others, with their chains and new poles; returns their ids.
 std::vector<Id> hangUp(Design& design, const Answer& answer);

@@ -118,18 +118,22 @@ Result<AdvicePointer> Advisor::run(const Watch& watch, const Better& better)
 {
     if (m_weighed.bands.empty())
         return Fault{"", coreText("core", "no band is wanted: say on Bands which are, then an antenna can be looked for")};
+    const std::lock_guard lock(m_running);
+    const Watch quiet = watch.with({}); // what is a part of it tells no progress of its own
+    m_progress = &watch;
     if (m_plans.empty())
         planAll();
-    if (Faults faults = keepKept(watch); !faults.empty())
+    if (Faults faults = keepKept(quiet); !faults.empty())
         return faults;
     for (const auto step : {&Advisor::tryAll, &Advisor::combine, &Advisor::finish, &Advisor::lookForHelp}) {
-        if (Faults faults = (this->*step)(watch, better); !faults.empty())
+        if (Faults faults = (this->*step)(quiet, better); !faults.empty())
             return faults;
         if (watch.stopped())
             return stoppedFault();
         if (better)
             better(told(false));
     }
+    m_progress = nullptr;
     return unlessStopped(watch, told(true));
 }
 
@@ -309,7 +313,7 @@ Faults Advisor::tryAll(const Watch& watch, const Better& better)
         }
         if (Faults faults = tryPlans(now, watch); !faults.empty())
             return faults;
-        watch.report(0.6 * double(next) / double(m_plans.size()));
+        tell(0.6 * double(next) / double(m_plans.size()));
         if (better)
             better(told(false));
     }
@@ -430,6 +434,7 @@ Answer Advisor::answerOf(const std::vector<std::string>& keys) const
         then.push_back(wishOf(m_weighed.weights, best));
     }
     out.wish = wishWithSeasons(m_rules, plain, then);
+    out.worst = then.empty() ? plain : *std::min_element(then.begin(), then.end());
     out.exact = known && std::all_of(members.begin(), members.end(), [](const Tried* t) { return t->depth == Depth::Exact; });
     out.effort = effortOf(m_rules, out.takes);
     out.score = scoreOf(out.wish, out.effort);
@@ -605,7 +610,7 @@ Faults Advisor::extend(std::size_t from, std::size_t to, const Watch& watch)
                 addAnswer(std::move(keys));
                 ++found;
             }
-        watch.report(0.6 + 0.1 * double(to - 1) / std::max(1, m_wish.antennas));
+        tell(0.6 + 0.05 * double(to - 1));
     }
     return {};
 }
@@ -639,6 +644,17 @@ Faults Advisor::solveFinalists(const std::vector<std::string>& keys, const Watch
     return {};
 }
 
+std::size_t Advisor::exactOnes() const
+{
+    return std::size_t(std::count_if(m_tried.begin(), m_tried.end(), [](const auto& t) { return t.second->depth == Depth::Exact; }));
+}
+
+void Advisor::tell(double done) const
+{
+    if (m_progress)
+        m_progress->report(done);
+}
+
 Faults Advisor::finish(const Watch& watch, const Better& better)
 {
     for (TriedPointer& kept : m_kept)
@@ -651,7 +667,7 @@ Faults Advisor::finish(const Watch& watch, const Better& better)
             kept = std::make_shared<const Tried>(std::move(exact).value());
         }
     const auto isExact = [](const Tried& t) { return t.depth == Depth::Exact; };
-    while (std::size_t(std::count_if(m_tried.begin(), m_tried.end(), [&](const auto& t) { return isExact(*t.second); })) < mostExact) {
+    while (exactOnes() < mostExact) {
         std::vector<std::string> open;
         for (const Answer& a : best(finalists, true))
             for (const TriedPointer& t : a.antennas)
@@ -661,6 +677,7 @@ Faults Advisor::finish(const Watch& watch, const Better& better)
             break;
         if (Faults faults = solveFinalists(open, watch); !faults.empty())
             return faults;
+        tell(0.7 + 0.2 * std::min(1.0, double(exactOnes()) / double(mostExact)));
         if (better)
             better(told(false));
     }
@@ -748,6 +765,7 @@ AdvicePointer Advisor::told(bool complete) const
         if (nearest && !can)
             out->notPossible.push_back({family->id(), family->title(), nearest->reason});
     }
+    out->rows = rowsOf(*out, m_design);
     return out;
 }
 

@@ -9,6 +9,7 @@
 
 #include <functional>
 #include <map>
+#include <mutex>
 
 namespace vetchling::advice {
 
@@ -67,6 +68,8 @@ private:
     [[nodiscard]] std::vector<Asked> changes() const;
     [[nodiscard]] std::optional<Answer> quickBest(const Asked& asked, const Watch& watch) const;
     [[nodiscard]] std::optional<Help> withoutOneBand() const;
+    [[nodiscard]] std::size_t exactOnes() const;
+    void tell(double done) const;
     void dropUnhangable();
     [[nodiscard]] std::vector<double> influenceOf(const Answer& answer, const Watch& watch) const;
     [[nodiscard]] std::optional<Tried> beside(const std::vector<std::string>& hung, const std::string& key, const Watch& watch) const;
@@ -77,6 +80,8 @@ private:
     void addAnswer(std::vector<std::string> keys);
     void take(Tried tried);
 
+    std::mutex m_running; ///< a search that was left may still be looking at its watch when it goes on
+    const Watch* m_progress = nullptr; ///< of the search that runs
     study::Library mutable m_library;
     SeasonReferences mutable m_references;
     Design m_design;

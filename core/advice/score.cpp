@@ -21,7 +21,10 @@ double worthOf(const ScoreRules& rules, double share, double shareWithTuner, dou
 double wishOf(const std::vector<double>& weights, const std::vector<double>& worths)
 {
     const double all = std::accumulate(weights.begin(), weights.end(), 0.0);
-    return all > 0.0 ? std::inner_product(weights.begin(), weights.end(), worths.begin(), 0.0) / all : 0.0;
+    double sum = 0.0; // what is not known of a band is worth nothing
+    for (std::size_t i = 0; i < weights.size() && i < worths.size(); ++i)
+        sum += weights[i] * worths[i];
+    return all > 0.0 ? sum / all : 0.0;
 }
 
 double wishWithSeasons(const ScoreRules& rules, double wish, const std::vector<double>& seasons)

@@ -325,6 +325,7 @@ public:
             takeTunerAtFeed();
         m_tried.bands = m_solved->bands;
         m_tried.takes = takes(m_tried.antenna, m_solved->report);
+        m_tried.built = std::make_shared<const shapes::BuiltAntenna>(m_built);
         m_tried.depth = Depth::Coarse;
         return std::move(m_tried);
     }
@@ -468,8 +469,10 @@ Result<Tried> exactly(const Bench& bench, const Design& design, Tried tried, con
         if (Text why = tuneIn(bench, tried.antenna, groundUnder(design, tried.antenna), fine, watch); !why.empty())
             return Fault{"", std::move(why)};
     tried.place.shape = tried.antenna.shape;
-    if (const auto built = shapes::buildOver(tried.antenna.shape, groundUnder(design, tried.antenna)))
-        tried.takes.wire = metresOf(*built);
+    if (auto built = shapes::buildOver(tried.antenna.shape, groundUnder(design, tried.antenna))) {
+        tried.takes.wire = tried.bandsFor.empty() ? 0.0 : metresOf(*built); // what hangs already takes nothing
+        tried.built = std::make_shared<const shapes::BuiltAntenna>(std::move(built).value());
+    }
     const auto curves = curvesOf(bench.library, study::questionOf(design, tried.antenna), watch, study::Reach::Wished);
     if (!curves)
         return curves.faults();

@@ -47,6 +47,7 @@ struct Tried {
     Proposal proposal;      ///< as it was placed
     Antenna antenna;        ///< tuned, with its chain
     Place place;            ///< where it is then
+    std::shared_ptr<const shapes::BuiltAntenna> built; ///< null where it cannot be, or is told by rule alone
     Depth depth = Depth::Rule;
     Text reason;            ///< why it cannot be, or was not looked into; empty: it was
     std::vector<BandFigure> bands;                           ///< wanted ones, in the design's order

@@ -140,6 +140,7 @@ Faults Advisor::lookForHelp(const Watch& watch, const Better&)
     constexpr double worthTelling = 0.005; // of the score
     if (m_helped)
         return {};
+    tell(0.92);
     std::vector<Asked> all = changes();
     all.insert(all.begin(), Asked{Help::Kind::Higher, {}, m_design, m_wish}); // as it is, as coarsely
     std::vector<std::optional<Answer>> found(all.size());

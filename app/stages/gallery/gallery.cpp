@@ -145,9 +145,11 @@ private:
 Gallery::Gallery(ViewContext& context, QWidget* parent)
     : StagePage(parent), m_context(context), m_desk(context.document, context.solver, context.shed),
       m_frequency(new ValueEdit(units::Quantity::Frequency, this)), m_filter(new QLineEdit(this)), m_want(new Choice(this)),
-      m_ties(new Choice(this)), m_complaint(new QLabel(this)), m_grid(new Grid)
+      m_ties(new Choice(this)), m_complaint(new QLabel(this)), m_tuner(new QPushButton(tr("Wire for a tuner"), this)), m_grid(new Grid),
+      m_advisor(context.document, context.solver, context.dataFolder, context.lineTypes, this), m_which(new WhichOne(context, m_advisor))
 {
     context.add(m_desk.waitings());
+    context.add(m_advisor.waitings());
     setObjectName(QStringLiteral("gallery"));
     setTitle(tr("A new antenna"));
     m_frequency->setObjectName(QStringLiteral("galleryFrequency"));
@@ -164,10 +166,9 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
     auto* back = new QPushButton(tr("Back"), this);
     back->setObjectName(QStringLiteral("galleryBack"));
     back->setToolTip(tr("Back without a new antenna (Esc)"));
-    auto* tuner = new QPushButton(tr("Wire for a tuner"), this);
-    tuner->setObjectName(QStringLiteral("galleryTuner"));
-    tuner->setToolTip(tr("A wire of any length, fed at its end: the length is found for all wanted bands"));
-    connect(tuner, &QPushButton::clicked, this, &Gallery::tunerWireWanted);
+    m_tuner->setObjectName(QStringLiteral("galleryTuner"));
+    m_tuner->setToolTip(tr("A wire of any length, fed at its end: the length is found for all wanted bands"));
+    connect(m_tuner, &QPushButton::clicked, this, &Gallery::tunerWireWanted);
     m_want->setObjectName(QStringLiteral("galleryWant"));
     m_want->setAccessibleName(tr("What is wanted"));
     for (Want want : {Want::Any, Want::One, Want::Harmonics, Want::Several, Want::Shed})
@@ -181,18 +182,27 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
         m_desk.setTies(m_tieChoices[std::size_t(row)]);
         m_desk.open(m_desk.frequency());
     });
-    for (QWidget* part : std::initializer_list<QWidget*>{m_frequency, m_ties, m_want, tuner, m_filter, back})
-        addOption(part);
+    auto* cards = new QWidget(this);
+    auto* column = new QVBoxLayout(cards);
+    column->setContentsMargins(0, 0, 0, 0);
+    auto* options = new QHBoxLayout;
+    options->setSpacing(8);
+    for (QWidget* part : std::initializer_list<QWidget*>{m_frequency, m_ties, m_want, m_tuner})
+        options->addWidget(part);
+    options->addStretch(1);
+    options->addWidget(m_filter);
+    column->addLayout(options);
+    addOption(back);
     setTabOrder(m_frequency, m_ties);
     setTabOrder(m_ties, m_want);
-    setTabOrder(m_want, tuner);
-    setTabOrder(tuner, m_filter);
+    setTabOrder(m_want, m_tuner);
+    setTabOrder(m_tuner, m_filter);
     setTabOrder(m_filter, back);
     m_complaint->setObjectName(QStringLiteral("galleryComplaint"));
     m_complaint->setProperty("role", "caution");
     m_complaint->setWordWrap(true);
     m_complaint->hide();
-    body()->addWidget(m_complaint);
+    column->addWidget(m_complaint);
     auto* scroll = new QScrollArea(this);
     scroll->setObjectName(QStringLiteral("galleryScroll"));
     scroll->setWidget(m_grid);
@@ -200,7 +210,16 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
     scroll->setFrameShape(QFrame::NoFrame);
     scroll->setFocusPolicy(Qt::NoFocus);
     scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    body()->addWidget(scroll, 1);
+    column->addWidget(scroll, 1);
+    m_views = new ViewButtons(*this, QStringLiteral("galleryViews"), this);
+    m_views->add(tr("Gallery"), QStringLiteral("galleryCards"), cards);
+    m_views->add(tr("Which one?"), QStringLiteral("galleryWhich"), m_which, tr("Which of all that could be put up here, and together"));
+    connect(m_views, &ViewButtons::chosen, this, &Gallery::turn);
+    connect(m_which, &WhichOne::sentenceChanged, this, [this] {
+        if (asksWhich())
+            setSentence(m_which->sentence());
+    });
+    connect(m_which, &WhichOne::hung, this, &Gallery::hung);
     connect(m_frequency, &ValueEdit::edited, this, [this](double hertz) {
         m_kept = hertz;
         m_desk.open(hertz);
@@ -211,6 +230,7 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
         m_complaint->setVisible(!words.isEmpty());
     });
     connect(m_filter, &QLineEdit::textChanged, this, &Gallery::search);
+    m_which->setFocusProxy(&m_which->table());
     connect(back, &QPushButton::clicked, this, &Gallery::left);
     connect(&m_desk, &GalleryDesk::opened, this, &Gallery::rebuild);
     connect(&m_desk, &GalleryDesk::answered, this, [this](const std::string& proposal) {
@@ -222,13 +242,31 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
 
 Gallery::~Gallery() { m_desk.close(); }
 
-void Gallery::open(double frequency)
+void Gallery::open(double frequency, std::optional<View> view)
 {
     m_filter->clear();
     frequency = m_kept.value_or(frequency);
     m_frequency->setValue(frequency, m_context.system());
     offerTies();
-    m_desk.open(frequency);
+    if (view)
+        m_views->showPlace(int(*view));
+    else
+        turn();
+}
+
+/// The cards are tuned while they are looked at; which one is looked for goes on behind.
+void Gallery::turn()
+{
+    const bool which = asksWhich();
+    setTitle(which ? tr("Which antenna for %1?").arg(QString::fromStdString(m_context.document.design().site.name)) : tr("A new antenna"));
+    if (which) {
+        m_pressed.clear();
+        m_desk.close();
+        m_which->open();
+        setSentence(m_which->sentence());
+        return;
+    }
+    m_desk.open(m_kept.value_or(m_frequency->value()));
     m_grid->step(Qt::Key_Right);
 }
 
@@ -240,6 +278,8 @@ void Gallery::close()
 
 void Gallery::refresh()
 {
+    if (asksWhich())
+        return m_which->refresh();
     for (const GalleryDesk::Entry& entry : m_desk.entries())
         show(entry.proposal.id);
 }

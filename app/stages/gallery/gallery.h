@@ -1,8 +1,11 @@
 #pragma once
-/// The gallery behind +: every antenna that could be put up here, drawn on this site's supports and already tuned.
+/// The gallery behind +: every antenna that could be put up here, drawn on this site's supports and already tuned; and which one of them to
+/// take.
 
 #include "app/stages/gallery/gallery_card.h"
+#include "app/stages/gallery/which_one.h"
 #include "app/stages/stage.h"
+#include "app/stages/view_buttons.h"
 
 #include <QComboBox>
 #include <QLineEdit>
@@ -25,8 +28,10 @@ public:
     static QString wantWords(Want want);
 
     [[nodiscard]] GalleryDesk& desk() { return m_desk; }
-    /// Fills itself for the design as it is, and takes the focus.
-    void open(double frequency);
+    enum class View { Cards, WhichOne };
+    /// Fills itself for the design as it is, and takes the focus. @param view nothing: the one that was on show last
+    void open(double frequency, std::optional<View> view = {});
+    [[nodiscard]] WhichOne& whichOne() { return *m_which; }
     void close();
     /// After a change of theme or units.
     void refresh();
@@ -34,6 +39,7 @@ public:
 signals:
     void taken(const Antenna& antenna);
     void left();
+    void hung(); ///< antennas of an answer, which are on show
     void tunerWireWanted();
 
 protected:
@@ -41,6 +47,8 @@ protected:
 
 private:
     class Grid;
+    void turn();
+    [[nodiscard]] bool asksWhich() const { return m_views->place() == 1; }
     void rebuild();
     void offerTies();
     void search();
@@ -60,7 +68,11 @@ private:
     QComboBox *m_want, *m_ties;
     std::vector<std::vector<Id>> m_tieChoices; ///< of m_ties; the first is empty
     QLabel* m_complaint;
+    QPushButton* m_tuner;
     Grid* m_grid;
+    AdvisorDesk m_advisor;
+    WhichOne* m_which;
+    ViewButtons* m_views = nullptr;
 };
 
 } // namespace vetchling::app
