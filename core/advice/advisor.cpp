@@ -479,7 +479,8 @@ std::vector<Text> givenUp(const Answer& answer, const Weighed& wanted, const Des
     if (answer.takes.tunersAtFeed > 0)
         all.push_back(coreText("core", "a tuner outdoors"));
     if (answer.takes.links > 0)
-        all.push_back({coreText("core", "%1 links to open by hand"), std::to_string(answer.takes.links)});
+        all.push_back(answer.takes.links == 1 ? Text(coreText("core", "a link to open by hand"))
+                                              : Text(coreText("core", "%1 links to open by hand"), std::to_string(answer.takes.links)));
     if (answer.antennas.size() > 1)
         all.push_back({coreText("core", "%1 coaxes"), std::to_string(answer.antennas.size())});
     if (answer.takes.newPoles > 0)

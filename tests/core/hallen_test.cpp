@@ -9,11 +9,11 @@ namespace {
 
 const double oneMetreWave = wavelength(1.0); // Hz
 
-struct Tube {
+struct Rod {
     double length, radius; ///< wavelengths
 };
 
-class ThickTube : public ::testing::TestWithParam<Tube> {};
+class ThickTube : public ::testing::TestWithParam<Rod> {};
 
 TEST_P(ThickTube, AgreesWithHallensEquation)
 {
@@ -27,8 +27,8 @@ TEST_P(ThickTube, AgreesWithHallensEquation)
 }
 
 INSTANTIATE_TEST_SUITE_P(Lengths, ThickTube,
-                         ::testing::Values(Tube{0.45, 0.004}, Tube{0.45, 0.02}, Tube{0.5, 0.007}, Tube{0.5, 0.01}, Tube{0.7, 0.01},
-                                           Tube{0.7, 0.02}, Tube{0.95, 0.01}, Tube{0.95, 0.02}, Tube{1.4, 0.02}));
+                         ::testing::Values(Rod{0.45, 0.004}, Rod{0.45, 0.02}, Rod{0.5, 0.007}, Rod{0.5, 0.01}, Rod{0.7, 0.01},
+                                           Rod{0.7, 0.02}, Rod{0.95, 0.01}, Rod{0.95, 0.02}, Rod{1.4, 0.02}));
 
 // The equation itself: settled in its own nodes, and at the textbook's thin limit from the thick side.
 TEST(Hallen, IsSettled)

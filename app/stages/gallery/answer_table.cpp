@@ -44,6 +44,7 @@ void AnswerTable::show(advice::AdvicePointer advice, DesignPointer design)
 
 void AnswerTable::choose(const std::string& key)
 {
+    m_chosen = key; // while it is looked for, what was chosen stays so wherever it comes to rank
     m_row = 0;
     if (m_advice)
         for (std::size_t i = 0; i < m_advice->answers.size(); ++i)

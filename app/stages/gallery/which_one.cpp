@@ -296,11 +296,7 @@ void WhichOne::refresh()
 {
     refreshWish();
     const advice::AdvicePointer advice = m_desk.advice();
-    const advice::Answer* before = m_table->chosen();
-    const std::string key = before ? before->key() : std::string();
     m_table->show(advice, m_desk.design());
-    if (!key.empty())
-        m_table->choose(key);
     if (advice)
         m_tried->show(*advice);
     m_allButton->setText(advice ? tr("All %n tried", nullptr, int(advice->tried.size())) : tr("All tried"));
