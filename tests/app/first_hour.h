@@ -73,6 +73,8 @@ protected:
     void takeProposal(const char* id)
     {
         ASSERT_TRUE(window().galleryOpen());
+        if (window().gallery().whichOne().isVisible())
+            click("galleryCards");
         auto* card = find<GalleryCard>((std::string("proposal ") + id).c_str());
         QTest::mouseClick(card, Qt::LeftButton);
         const auto isOpen = [this] { return window().galleryOpen(); }; // it is tuned first

@@ -32,6 +32,7 @@ public:
     /// Fills itself for the design as it is, and takes the focus. @param view nothing: the one that was on show last
     void open(double frequency, std::optional<View> view = {});
     [[nodiscard]] WhichOne& whichOne() { return *m_which; }
+    [[nodiscard]] AdvisorDesk& advisor() { return m_advisor; }
     void close();
     /// After a change of theme or units.
     void refresh();
