@@ -77,8 +77,8 @@ Result<AdviceWish> wishOf(const AdviseRequest& request, const Design& design)
             wish.supports.push_back(found->id);
     }
     for (const std::string& name : listed(request.keep)) {
-        const auto found = std::find_if(design.antennas.begin(), design.antennas.end(),
-                                        [&](const Antenna& a) { return a.id == name || a.name == name; });
+        const auto found =
+            std::find_if(design.antennas.begin(), design.antennas.end(), [&](const Antenna& a) { return a.id == name || a.name == name; });
         if (found == design.antennas.end())
             faults.push_back({"--keep", "the design has no antenna '" + name + "'"});
         else
@@ -89,12 +89,26 @@ Result<AdviceWish> wishOf(const AdviseRequest& request, const Design& design)
     return wish;
 }
 
+/// As they are called once they hang: another one may have the name already.
+std::vector<std::string> namesOf(const Answer& answer, const Design& design, const advice::Advice& advice)
+{
+    Design hung = design;
+    std::vector<std::string> names;
+    for (const Id& id : hangUp(hung, answer))
+        names.push_back(findAntenna(hung, id)->name);
+    for (const advice::TriedPointer& kept : advice.kept)
+        names.push_back(kept->antenna.name);
+    return names;
+}
+
 Json answerJson(const Answer& answer, std::size_t rank, const Design& design, const advice::Advice& advice)
 {
+    const std::vector<std::string> names = namesOf(answer, design, advice);
     Json out{{"rank", rank}, {"score", answer.score}, {"wish", answer.wish}, {"effort", answer.effort}, {"antennas", Json::array()}};
     for (std::size_t i = 0; i < answer.antennas.size(); ++i) {
         const Tried& t = *answer.antennas[i];
-        Json antenna{{"family", t.antenna.shape.family}, {"name", t.antenna.name}, {"supports", t.place.supports}, {"wire_m", t.takes.wire}};
+        Json antenna{
+            {"family", t.antenna.shape.family}, {"name", names[i]}, {"supports", t.place.supports}, {"wire_m", t.takes.wire}};
         antenna["influence_Hz"] = i < answer.influence.size() ? Json(answer.influence[i]) : Json(nullptr);
         antenna["new_poles"] = Json::array();
         for (const advice::NewPole& p : t.place.poles)
@@ -105,11 +119,7 @@ Json answerJson(const Answer& answer, std::size_t rank, const Design& design, co
     for (const advice::AnswerBand& b : answer.bands) {
         const WantedBand* band = findBand(design, b.figure.band);
         Json row{{"band", band->band.name}, {"wish", band->wish == Wish::Must ? "must" : "nice"}};
-        if (!b.antenna)
-            row["antenna"] = nullptr;
-        else
-            row["antenna"] = *b.antenna < answer.antennas.size() ? answer.antennas[*b.antenna]->antenna.name
-                                                                 : advice.kept[*b.antenna - answer.antennas.size()]->antenna.name;
+        row["antenna"] = b.antenna ? Json(names[*b.antenna]) : Json(nullptr);
         row["share_under_limit"] = b.figure.share;
         row["share_with_tuner"] = b.figure.shareWithTuner;
         row["net_dBi"] = b.figure.solved ? Json(b.figure.net) : Json(nullptr);
@@ -134,7 +144,8 @@ Json adviceJson(const advice::Advice& advice, const Design& design, double secon
         out["not_possible"].push_back({{"family", n.family}, {"reason", n.reason.english()}});
     out["would_help"] = Json::array();
     for (const advice::Help& h : advice.help)
-        out["would_help"].push_back({{"what", advice::wordOf(h.kind)}, {"score", h.score}, {"words", h.what.english() + " " + h.brings.english()}});
+        out["would_help"].push_back(
+            {{"what", advice::wordOf(h.kind)}, {"score", h.score}, {"words", h.what.english() + " " + h.brings.english()}});
     return out;
 }
 
@@ -150,8 +161,9 @@ void printCsv(const advice::Advice& advice)
 {
     fmt::print("rank,family,place,wish,score,wire_m,exact,reason\n");
     for (const advice::Row& row : advice.rows) {
-        const std::string figures = row.judged ? fmt::format("{:.4f},{:.4f},{:.2f},{}", row.wish, row.score, row.wire, row.exact ? "yes" : "no")
-                                               : std::string(",,,no");
+        const std::string figures = row.judged
+                                        ? fmt::format("{:.4f},{:.4f},{:.2f},{}", row.wish, row.score, row.wire, row.exact ? "yes" : "no")
+                                        : std::string(",,,no");
         fmt::print("{},{},{},{},{}\n", row.rank ? std::to_string(row.rank) : std::string(), quoted(row.family), quoted(row.place), figures,
                    quoted(row.reason.english()));
     }
@@ -200,7 +212,8 @@ int adviseCommand(const AdviseRequest& request)
 void addAdviseCommand(CLI::App& app, int& status)
 {
     const auto request = std::make_shared<AdviseRequest>();
-    CLI::App* advise = app.add_subcommand("advise", "which antenna for this place: every family tried where it may hang, best first, as JSON");
+    CLI::App* advise =
+        app.add_subcommand("advise", "which antenna for this place: every family tried where it may hang, best first, as JSON");
     advise->add_option("design", request->design, "design file (.vetchling)")->required();
     advise->add_option("--antennas", request->antennas, "how many may be hung together, 1 to 3 (2)");
     advise->add_option("--tuner", request->tuner, "none, radio or feed (radio)");

@@ -58,13 +58,13 @@ void AdvisorDesk::begin()
 {
     m_faults.clear();
     m_givenUp = false;
-    m_job = send<advice::AdvicePointer>(
-        m_solver, this,
-        {[advisor = m_advisor](const Watch& watch, const auto& soFar) { return advisor->run(watch, soFar); },
-         [this, round = m_round](const Result<advice::AdvicePointer>& answer, bool last) {
-             if (round == m_round)
-                 take(answer, last);
-         }});
+    m_job =
+        send<advice::AdvicePointer>(m_solver, this,
+                                    {[advisor = m_advisor](const Watch& watch, const auto& soFar) { return advisor->run(watch, soFar); },
+                                     [this, round = m_round](const Result<advice::AdvicePointer>& answer, bool last) {
+                                         if (round == m_round)
+                                             take(answer, last);
+                                     }});
     emit changed();
 }
 

@@ -16,7 +16,8 @@ class SolveService;
 class AdvisorDesk : public QObject {
     Q_OBJECT
 public:
-    AdvisorDesk(Document& document, SolveService& solver, const QString& dataFolder, std::vector<LineType> lines, QObject* parent = nullptr);
+    AdvisorDesk(Document& document, SolveService& solver, const QString& dataFolder, std::vector<LineType> lines,
+                QObject* parent = nullptr);
     ~AdvisorDesk() override;
 
     [[nodiscard]] const advice::AdviceWish& wish() const { return m_wish; }

@@ -161,6 +161,7 @@ void BandStrip::rebuild()
     m_pinned = m_solver.pinnedCurve() ? traceOf(*m_solver.pinnedCurve()) : Trace();
     takeSpread();
     takeOthers();
+    takeTrial();
     showSelected();
     describe();
     update();
@@ -272,6 +273,10 @@ void BandStrip::paintAll(QPainter& painter) const
             sketch.painter().drawPolyline(line);
     }
     paintTrace(sketch, m_pinned, true);
+    painter.setBrush(Qt::NoBrush);
+    painter.setPen(QPen(m_theme.colours().leaf, 2.0, Qt::DashLine));
+    for (const QPolygonF& line : m_trial)
+        painter.drawPolyline(line);
     paintTrace(sketch, m_trace, false);
     paintMultiples(sketch);
     painter.restore();
@@ -368,6 +373,26 @@ void BandStrip::takeOthers()
     for (const VariantsDesk::Other& other : m_variants.others())
         if (const CurvePointer curve = other.curve(m_document.configuration()))
             m_others.emplace_back(variantPen(other.row, m_theme.colours(), 1.1), traceOf(*curve));
+}
+
+void BandStrip::setTrial(std::vector<std::pair<Id, CurvePointer>> curves)
+{
+    m_trialCurves = std::move(curves);
+    takeTrial();
+    update();
+}
+
+void BandStrip::takeTrial()
+{
+    m_trial.clear();
+    for (const WantedBand& w : m_shown)
+        for (const auto& [band, curve] : m_trialCurves)
+            if (band == w.id && !m_lens.empty()) {
+                QPolygonF& line = m_trial.emplace_back();
+                for (int i = 0; i <= samplesInBand; ++i)
+                    if (const double f = w.band.from + (w.band.to - w.band.from) * i / samplesInBand, s = curve->swrAt(f); !std::isnan(s))
+                        line << QPointF(m_lens.x(f), y(s));
+            }
 }
 
 void BandStrip::takeSpread()

@@ -41,6 +41,8 @@ public:
     explicit BandStrip(ViewContext& context, QWidget* parent = nullptr);
 
     [[nodiscard]] QSize sizeHint() const override { return {1280, 124}; }
+    /// What is looked at on trial, dashed: of each band the curve that would serve it. Empty: nothing is.
+    void setTrial(std::vector<std::pair<Id, CurvePointer>> curves);
 
 signals:
     /// The trace of a new result has been painted; for measuring how fast a drag is followed.
@@ -63,6 +65,7 @@ private:
     using Trace = std::vector<QPolygonF>; ///< one line for each stretch that was solved
     [[nodiscard]] std::vector<WantedBand> bandsOnShow() const;
     [[nodiscard]] Trace traceOf(const study::Curve& curve) const;
+    void takeTrial();
     void scrollTo(double offset);
     void showSelected();
     void paintTrace(class Sketch& sketch, const Trace& trace, bool pinned) const;
@@ -86,6 +89,8 @@ private:
     VariantsDesk& m_variants;
     const Theme& m_theme;
     std::vector<std::pair<QPen, Trace>> m_others;
+    std::vector<std::pair<Id, CurvePointer>> m_trialCurves;
+    Trace m_trial;
     std::vector<QPolygonF> m_spread; ///< areas in the content where the curve may lie
     BandLens m_lens;
     Operation m_operation;                ///< bands and limit as shown

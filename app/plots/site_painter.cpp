@@ -56,8 +56,7 @@ PlanCamera aimedAt(const ViewContext& context, const QSizeF& size, double margin
         }
     camera.scale =
         std::min((size.width() - 2 * margin) / std::max(x1 - x0, 4.0), (size.height() - 2 * margin - 16) / std::max(y1 - y0, 4.0));
-    camera.origin =
-        QPointF(0.5 * size.width() - camera.scale * 0.5 * (x0 + x1), 0.5 * size.height() + camera.scale * 0.5 * (y0 + y1));
+    camera.origin = QPointF(0.5 * size.width() - camera.scale * 0.5 * (x0 + x1), 0.5 * size.height() + camera.scale * 0.5 * (y0 + y1));
     return camera;
 }
 

@@ -218,7 +218,7 @@ void SitePlan::dragHandle(QPointF to)
     const shapes::Hung hung = shapes::hangAt(design.site, m_context.document.antenna().shape, std::size_t(m_draggedHandle),
                                              {rounded(at.x), rounded(at.y)}, snap / m_camera.scale);
     if (m_draggedHandle > 0 && !hung.support) { // across the feed an end would turn to the other side, out of what it hangs in
-        constexpr double nearest = 0.12; // of its distance when it was grabbed
+        constexpr double nearest = 0.12;        // of its distance when it was grabbed
         const Vec3 feed = soundAntenna(m_context, m_context.document.current())->feedPoint;
         const double away = std::hypot(at.x - feed.x, at.y - feed.y), was = std::hypot(m_grab.x - feed.x, m_grab.y - feed.y);
         if (was > 0.0 && away < nearest * was)

@@ -216,6 +216,7 @@ QLabel[role="caution"] { color: @brick; font-size: 12px; }
 QLabel[role="question"] { color: @sky; font-size: 12px; }
 QLabel[role="title"] { font-size: 17px; font-weight: 700; }
 QLabel[role="sentence"] { color: @inkSoft; }
+QLabel[card="true"] { background: @petalPale; color: @ink; border-radius: 8px; padding: 8px 12px; }
 QFrame[role="line"] { color: @hairline; background: @hairline; border: none; max-height: 1px; min-height: 1px; }
 )");
     const Colours& c = m_colours;

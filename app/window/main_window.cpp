@@ -223,6 +223,7 @@ void MainWindow::listen()
     });
     connect(m_gallery, &Gallery::tunerWireWanted, this, &MainWindow::addTunerWire);
     connect(m_gallery, &Gallery::left, this, &MainWindow::leaveGallery);
+    connect(m_gallery, &Gallery::trialChanged, m_strip, &BandStrip::setTrial);
     connect(m_gallery, &Gallery::hung, this, [this] {
         leaveGallery();
         showStage(firstStage);

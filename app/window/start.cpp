@@ -128,10 +128,10 @@ std::vector<Photographer::Shot> documentationShots()
               QStringLiteral("yardLoad"), QStringLiteral("yardHand")}},
             {"build-parts.png", 5, 0, Mode::Night, QStringLiteral("buildParts")},
             {"gallery.png", 1, 0, Mode::Day, QStringLiteral("gallery")},
+            {"which-one.png", 1, 0, Mode::Night, QStringLiteral("gallery"), {QStringLiteral("galleryWhich")}},
             {"bands-map.png", 2, 1, Mode::Day, QStringLiteral("bands map")},
             {"left.png", 7, 2, Mode::Day},
             {"sky-all-round.png", 3, 0, Mode::Day, QStringLiteral("skyRound")},
-            {"sky-compare.png", 3, 0, Mode::Night, QStringLiteral("skyAgainst")},
             {"shape-variants.png", 1, 0, Mode::Day, QStringLiteral("viewVariants")}};
 }
 

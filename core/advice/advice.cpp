@@ -74,7 +74,8 @@ const Answer* bestOf(const Advice& advice, std::size_t antennas)
 int servedBy(const Answer& answer)
 {
     constexpr double served = 0.95;
-    return int(std::count_if(answer.bands.begin(), answer.bands.end(), [](const AnswerBand& b) { return b.figure.shareWithTuner >= served; }));
+    return int(
+        std::count_if(answer.bands.begin(), answer.bands.end(), [](const AnswerBand& b) { return b.figure.shareWithTuner >= served; }));
 }
 
 namespace {
@@ -91,14 +92,16 @@ std::vector<Text> whyNot(const Advice& advice, const std::string& family)
         return {coreText("core", "It was not tried: no site has what it needs.")};
     std::vector<Text> all;
     if (!its->judged)
-        all.push_back({its->place.empty() ? coreText("core", "%1: %3.") : coreText("core", "%1 (%2): %3."), its->name, its->place, its->reason.english()});
+        all.push_back({its->place.empty() ? coreText("core", "%1: %3.") : coreText("core", "%1 (%2): %3."), its->name, its->place,
+                       its->reason.english()});
     else {
-        all.push_back({coreText("core", "Its best here: %1, %2. It brings %3 of the wish and takes %4."), its->name, its->place, percent(its->wish),
-                       percent(its->wish - its->score)});
+        all.push_back({coreText("core", "Its best here: %1, %2. It brings %3 of the wish and takes %4."), its->name, its->place,
+                       percent(its->wish), percent(its->wish - its->score)});
         if (its->rank > 0)
             all.push_back({coreText("core", "That is answer %1."), std::to_string(its->rank)});
         else if (!advice.answers.empty())
-            all.push_back({coreText("core", "That leaves %1; the last one told has %2."), percent(its->score), percent(advice.answers.back().score)});
+            all.push_back(
+                {coreText("core", "That leaves %1; the last one told has %2."), percent(its->score), percent(advice.answers.back().score)});
     }
     for (std::size_t i = 0; i < advice.answers.size(); ++i)
         for (const TriedPointer& t : advice.answers[i].antennas)

@@ -18,13 +18,13 @@ struct AnswerBand {
 
 struct Answer {
     std::vector<TriedPointer> antennas; ///< new ones, each hung beside those before it
-    std::vector<AnswerBand> bands; ///< wanted ones, in the design's order
+    std::vector<AnswerBand> bands;      ///< wanted ones, in the design's order
     std::vector<double> influence; ///< Hz that each one's dip is moved by the others and by what hangs already; not known before the end
     Takes takes;
     double wish = 0.0, effort = 0.0, score = 0.0;
-    double worst = 0.0;           ///< the wish in its worst season; once it is exact
-    bool exact = false;           ///< solved as the studies do, worst season counted in; else `wish` is an upper bound
-    std::vector<Text> givesUp;    ///< in words, for a list
+    double worst = 0.0;        ///< the wish in its worst season; once it is exact
+    bool exact = false;        ///< solved as the studies do, worst season counted in; else `wish` is an upper bound
+    std::vector<Text> givesUp; ///< in words, for a list
     [[nodiscard]] std::string key() const;
 };
 
@@ -53,11 +53,11 @@ struct Row {
     Text reason; ///< why it cannot be, or why it ranks where it does
 };
 struct Advice {
-    std::vector<Answer> answers; ///< best first
+    std::vector<Answer> answers;     ///< best first
     std::vector<TriedPointer> kept;  ///< antennas that hang and count
     std::vector<TriedPointer> tried; ///< every place, in the order in which they were tried
-    std::vector<Row> rows;          ///< of all that were tried: answers by rank, then the others by score, then what cannot be
-    ScoreRules rules;               ///< it is judged by
+    std::vector<Row> rows;           ///< of all that were tried: answers by rank, then the others by score, then what cannot be
+    ScoreRules rules;                ///< it is judged by
     std::vector<NotPossible> notPossible;
     std::vector<Help> help; ///< best first, at most three
     std::size_t places = 0; ///< that there are to try

@@ -1,7 +1,5 @@
 #include "core/advice/advisor.h"
 
-#include "core/study/neighbours.h"
-
 #include <fmt/format.h>
 #include <tbb/parallel_for.h>
 
@@ -16,81 +14,7 @@ namespace {
 using shapes::AntennaShape;
 using shapes::Family;
 
-constexpr std::size_t chunk = 8;             // that are tried side by side
-constexpr std::size_t finalists = 10;        // that are told exactly
-constexpr std::size_t mostExact = 36;        // antennas that are solved exactly
-constexpr std::size_t mostTogether = 16;     // combinations of a size
-constexpr std::size_t mostAttempts = 64;     // to hang one beside another
-constexpr std::size_t severalFrom = 2;       // bands
 constexpr double ofNoUse = 0.05, ofUse = 0.5; // of a band
-
-/// What hangs on no wire of one's own, or needs what no site has.
-bool isOffered(const Family& family) { return family.id() != "free" && family.id() != "mobile-whip"; }
-
-/// Whether a family is made for such bands together: a coil and a tail add one an octave below.
-bool suits(const Family& family, double low, double high)
-{
-    constexpr double least = 1.6, most = 2.4;
-    return family.id() != "end-fed-tail" || (high > least * low && high < most * low);
-}
-
-/// It is cut for no band in particular.
-bool isForNone(const Family& family)
-{
-    const std::string id = family.id();
-    return id == "doublet" || id == "terminated-wire" || id == "non-resonant-vertical" || id == "long-v";
-}
-
-bool isForSeveral(const Family& family, double frequency)
-{
-    const AntennaShape shape = family.standardShape(frequency);
-    const auto tuned = family.tuned(shape);
-    return std::any_of(tuned.begin(), tuned.end(), [&](const shapes::TunedLength& t) { return t.frequency != tuned.front().frequency; });
-}
-bool goesDown(const Family& family, double frequency)
-{
-    const auto tuned = family.tuned(family.standardShape(frequency));
-    return std::any_of(tuned.begin(), tuned.end(), [&](const shapes::TunedLength& t) { return t.frequency < frequency; });
-}
-/// Most bands of a family that has a number of them; 2 of one that has two.
-int mostBandsOf(const Family& family, double frequency)
-{
-    const AntennaShape shape = family.standardShape(frequency);
-    for (const char* key : {"band_count", "pair_count"})
-        if (const shapes::ParameterSpec* spec = family.spec(shape, key))
-            return int(std::lround(spec->highest));
-    return 2;
-}
-
-std::string shortName(const std::string& band)
-{
-    const std::size_t blank = band.find(" m");
-    return blank != std::string::npos && blank + 2 == band.size() ? band.substr(0, blank) : band;
-}
-
-std::string bandsInName(const Weighed& wanted, const std::vector<Id>& bands)
-{
-    std::string out;
-    for (const WantedBand& w : wanted.bands)
-        if (std::find(bands.begin(), bands.end(), w.id) != bands.end())
-            out += (out.empty() ? "" : "/") + shortName(w.band.name);
-    return out;
-}
-
-/// By rule, before it hangs anywhere. Of several bands: those of the plan alone.
-template <class Plan> AntennaShape shapeOf(const Plan& plan, const Design& design)
-{
-    AntennaShape shape = plan.family->standardShape(plan.frequency);
-    if (plan.count == 0)
-        return shape;
-    takeCount(shape, plan.count);
-    std::vector<WantedBand> bands;
-    for (const WantedBand& w : design.operation.bands)
-        if (std::find(plan.bands.begin(), plan.bands.end(), w.id) != plan.bands.end())
-            bands.push_back(w);
-    takeBands(shape, bands, [](const std::string&) { return true; });
-    return shape;
-}
 
 std::vector<double> bestOf(const std::vector<const Tried*>& all, const ScoreRules& rules, std::size_t bands)
 {
@@ -122,7 +46,7 @@ Result<AdvicePointer> Advisor::run(const Watch& watch, const Better& better)
     const Watch quiet = watch.with({}); // what is a part of it tells no progress of its own
     m_progress = &watch;
     if (m_plans.empty())
-        planAll();
+        m_plans = plansFor(m_design, m_wish, m_rules);
     if (Faults faults = keepKept(quiet); !faults.empty())
         return faults;
     for (const auto step : {&Advisor::tryAll, &Advisor::combine, &Advisor::finish, &Advisor::lookForHelp}) {
@@ -137,101 +61,21 @@ Result<AdvicePointer> Advisor::run(const Watch& watch, const Better& better)
     return unlessStopped(watch, told(true));
 }
 
-/// Each family for each band, or for runs of neighbouring bands and all that must be: those for what weighs most come first.
-void Advisor::planAll()
-{
-    const auto& bands = m_weighed.bands;
-    std::vector<std::vector<std::size_t>> several;
-    for (std::size_t first = 0; first < bands.size(); ++first)
-        for (std::size_t last = first + 1; last < bands.size(); ++last) {
-            std::vector<std::size_t> run(last - first + 1);
-            std::iota(run.begin(), run.end(), first);
-            several.push_back(std::move(run));
-        }
-    std::vector<std::size_t> must;
-    for (std::size_t i = 0; i < bands.size(); ++i)
-        if (bands[i].wish == Wish::Must)
-            must.push_back(i);
-    for (std::size_t i = 0; i < bands.size() && !must.empty(); ++i) {
-        std::vector<std::size_t> more = must;
-        if (bands[i].wish != Wish::Must)
-            more.insert(std::lower_bound(more.begin(), more.end(), i), i);
-        if (more.size() >= severalFrom && std::find(several.begin(), several.end(), more) == several.end())
-            several.push_back(more);
-    }
-    const auto add = [&](const Family& family, const std::vector<std::size_t>& which) {
-        Plan plan;
-        plan.family = &family;
-        for (std::size_t i : which)
-            plan.bands.push_back(bands[i].id);
-        const double low = bands[which.front()].band.centre(), high = bands[which.back()].band.centre();
-        plan.frequency = which.size() > 1 && goesDown(family, high) ? high : low;
-        plan.count = which.size() > 1 ? int(which.size()) : 0;
-        boundOf(plan);
-        m_plans.push_back(std::move(plan));
-    };
-    for (const Family* family : shapes::families()) {
-        if (!isOffered(*family))
-            continue;
-        const double any = bands.front().band.centre();
-        if (!isForSeveral(*family, any)) {
-            for (std::size_t i = 0; i < bands.size(); ++i)
-                add(*family, {i});
-            continue;
-        }
-        const std::size_t most = std::size_t(mostBandsOf(*family, any));
-        for (const auto& run : several)
-            if (run.size() <= most && suits(*family, bands[run.front()].band.centre(), bands[run.back()].band.centre()))
-                add(*family, run);
-    }
-    std::stable_sort(m_plans.begin(), m_plans.end(), [&](const Plan& a, const Plan& b) {
-        return wishOfReach(a.reach, nullptr) - a.effort > wishOfReach(b.reach, nullptr) - b.effort;
-    });
-}
-
-/// Bands that it is cut for, those at its multiples, and all where it is cut for none in particular.
-void Advisor::boundOf(Plan& plan) const
-{
-    const Family& family = *plan.family;
-    AntennaShape shape = shapeOf(plan, m_design);
-    double lowest = plan.frequency;
-    for (const shapes::TunedLength& t : family.tuned(shape))
-        lowest = std::min(lowest, t.frequency);
-    const bool any = m_wish.tuner == TunerWish::AtFeed || isForNone(family);
-    for (const WantedBand& w : m_weighed.bands)
-        plan.reach.push_back(any || std::find(plan.bands.begin(), plan.bands.end(), w.id) != plan.bands.end() ||
-                             isNearMultiple(family, w.band.centre() / lowest));
-    Takes least;
-    if (const auto built = shapes::buildOver(shape, {})) {
-        least.coils = int(built->coils.size());
-        least.traps = int(built->traps.size());
-        least.links = int(built->links.size());
-        for (const shapes::WireSection& section : built->sections)
-            least.wire += 0.8 * section.pieces * section.length; // radials may turn out shorter
-    }
-    plan.effort = effortOf(m_rules, least);
-}
-
-double Advisor::wishOfReach(const std::vector<bool>& reach, const Answer* beside) const
-{
-    std::vector<double> most;
-    for (std::size_t i = 0; i < reach.size(); ++i)
-        most.push_back(reach[i] ? 1.0 : beside ? beside->bands[i].worth : 0.0);
-    return wishOf(m_weighed.weights, most);
-}
-
 bool Advisor::mayMatter(const Plan& plan, const std::vector<Answer>& first) const
 {
     if (first.size() < finalists)
         return true;
     const double least = first[finalists - 1].score;
-    if (wishOfReach(plan.reach, nullptr) - plan.effort >= least)
+    if (wishOfReach(m_weighed, plan.reach) - plan.effort >= least)
         return true;
     Takes further;
     further.furtherAntennas = 1;
     const double one = effortOf(m_rules, further);
     return m_wish.antennas > 1 && !hasLike(plan) && std::any_of(first.begin(), first.end(), [&](const Answer& a) {
-               return wishOfReach(plan.reach, &a) - a.effort - plan.effort - one >= least;
+               std::vector<double> besides;
+               for (const AnswerBand& b : a.bands)
+                   besides.push_back(b.worth);
+               return wishOfReach(m_weighed, plan.reach, besides) - a.effort - plan.effort - one >= least;
            });
 }
 
@@ -251,28 +95,6 @@ bool Advisor::hasLike(const Plan& plan) const
             return true;
     }
     return false;
-}
-
-std::vector<Tried> Advisor::placesOf(const Plan& plan, const Bench& bench) const
-{
-    Design design = bench.design;
-    if (plan.count > 0)
-        std::erase_if(design.operation.bands,
-                      [&](const WantedBand& w) { return std::find(plan.bands.begin(), plan.bands.end(), w.id) == plan.bands.end(); });
-    std::vector<Tried> all;
-    for (Proposal& p : proposalsOf(judgeOf(bench, PlaceOptions().room), design, *plan.family, plan.frequency, plan.count)) {
-        Tried t;
-        const std::string names = bandsInName(m_weighed, plan.bands);
-        t.key = p.id + " " + names;
-        t.bandsFor = plan.bands;
-        p.antenna.name = p.title + " " + names;
-        t.place = p.place;
-        t.reason = p.place.fault;
-        t.proposal = std::move(p);
-        t.antenna = t.proposal.antenna;
-        all.push_back(std::move(t));
-    }
-    return all;
 }
 
 Faults Advisor::keepKept(const Watch& watch)
@@ -375,20 +197,6 @@ void Advisor::take(Tried tried)
         m_order.push_back(key);
 }
 
-/// Told, not looked into.
-Tried Advisor::byRule(const Plan& plan) const
-{
-    Tried t;
-    t.key = plan.family->id() + " by rule " + bandsInName(m_weighed, plan.bands);
-    t.bandsFor = plan.bands;
-    t.antenna.shape.family = plan.family->id();
-    t.antenna.name = plan.family->title() + " " + bandsInName(m_weighed, plan.bands);
-    t.bound = wishOfReach(plan.reach, nullptr);
-    t.reason = {coreText("core", "not looked into: by rule it brings %1 of the wish at most, too little to come among the first"),
-                fmt::format("{:.0f} %", 100.0 * t.bound)};
-    return t;
-}
-
 void Advisor::addAnswer(std::vector<std::string> keys)
 {
     if (std::find(m_answers.begin(), m_answers.end(), keys) == m_answers.end())
@@ -461,6 +269,17 @@ std::string sameAntenna(const Tried& t)
     return out;
 }
 
+/// Hz that one moves the other by, most, where that is worth a word; 0 else.
+double worstInfluence(const Answer& answer)
+{
+    constexpr double worthAWord = 0.003; // of the frequency
+    double most = 0.0;
+    for (std::size_t i = 0; i < answer.influence.size(); ++i)
+        if (const double moved = std::abs(answer.influence[i]); moved > worthAWord * answer.antennas[i]->antenna.shape.designFrequency)
+            most = std::max(most, moved);
+    return most;
+}
+
 std::vector<Text> givenUp(const Answer& answer, const Weighed& wanted, const Design& design)
 {
     std::vector<Id> none, helped;
@@ -486,41 +305,13 @@ std::vector<Text> givenUp(const Answer& answer, const Weighed& wanted, const Des
     if (answer.takes.newPoles > 0)
         all.push_back(answer.takes.newPoles == 1 ? Text(coreText("core", "a new pole"))
                                                  : Text(coreText("core", "%1 new poles"), std::to_string(answer.takes.newPoles)));
+    if (const double moved = worstInfluence(answer); moved > 0.0)
+        all.push_back(
+            {coreText("core", "what hangs beside moves a dip by %1"), Measure{1e3 * std::round(moved / 1e3), units::Quantity::Frequency}});
     return all;
 }
 
 } // namespace
-
-/// The antenna as it is where it fits beside others, else hung anew; nothing where there is no place.
-std::optional<Tried> Advisor::beside(const std::vector<std::string>& hung, const std::string& key, const Watch& watch) const
-{
-    Design design = m_design;
-    std::string besides;
-    for (const std::string& other : hung) {
-        hangUp(design, *m_tried.at(other));
-        besides += " beside " + other;
-    }
-    const Bench here = bench(design);
-    const Tried& alone = *m_tried.at(key);
-    if (const Place place = judgeOf(here, 1.0).judge(alone.antenna.shape); place.allowed() && place.poles.size() == alone.place.poles.size())
-        return alone;
-    const auto plan = std::find_if(m_plans.begin(), m_plans.end(), [&](const Plan& p) {
-        return p.family->id() == alone.antenna.shape.family && p.bands == alone.bandsFor;
-    });
-    if (plan == m_plans.end())
-        return std::nullopt;
-    for (Tried& t : placesOf(*plan, here)) {
-        if (!t.reason.empty() || watch.stopped())
-            continue;
-        auto tried = tryOut(here, t, watch);
-        if (!tried || !tried->usable())
-            continue;
-        Tried moved = std::move(tried).value();
-        moved.key += besides;
-        return moved;
-    }
-    return std::nullopt;
-}
 
 /// @param once of answers with the same antennas in other places the best alone
 std::vector<Answer> Advisor::best(std::size_t count, bool once) const
@@ -546,193 +337,6 @@ std::vector<Answer> Advisor::best(std::size_t count, bool once) const
     return out;
 }
 
-Faults Advisor::combine(const Watch& watch, const Better&)
-{
-    while (m_combined < std::size_t(std::max(1, m_wish.antennas))) {
-        if (Faults faults = extend(m_combined, m_combined + 1, watch); !faults.empty())
-            return faults;
-        ++m_combined;
-    }
-    return {};
-}
-
-/// Bounded by the best of each band of both; the most promising are hung.
-Faults Advisor::extend(std::size_t from, std::size_t to, const Watch& watch)
-{
-    const std::vector<Answer> all = best(m_answers.size(), true);
-    std::vector<const Answer*> bases, singles;
-    for (const Answer& a : all) {
-        if (a.antennas.size() == from && (from == 1 || bases.size() < mostTogether / 2))
-            bases.push_back(&a);
-        if (a.antennas.size() == 1)
-            singles.push_back(&a);
-    }
-    struct Together {
-        const Answer *base, *more;
-        double bound;
-    };
-    std::vector<Together> candidates;
-    for (std::size_t i = 0; i < bases.size(); ++i)
-        for (std::size_t j = from == 1 ? i + 1 : 0; j < singles.size(); ++j) {
-            double sum = 0.0, weights = 0.0;
-            for (std::size_t b = 0; b < m_weighed.weights.size(); ++b) {
-                sum += m_weighed.weights[b] * std::max(bases[i]->bands[b].worth, singles[j]->bands[b].worth);
-                weights += m_weighed.weights[b];
-            }
-            Takes takes = bases[i]->takes;
-            takes += singles[j]->takes;
-            takes.furtherAntennas = int(from);
-            const double bound = sum / weights - effortOf(m_rules, takes);
-            if (bound > std::max(bases[i]->score, singles[j]->score))
-                candidates.push_back({bases[i], singles[j], bound});
-        }
-    std::stable_sort(candidates.begin(), candidates.end(), [](const Together& a, const Together& b) { return a.bound > b.bound; });
-    std::size_t found = 0;
-    for (std::size_t first = 0; first < std::min(candidates.size(), mostAttempts) && found < mostTogether; first += chunk) {
-        const std::size_t last = std::min(first + chunk, candidates.size());
-        std::vector<std::optional<Tried>> hung(last - first);
-        const auto keysOf = [&](std::size_t i) {
-            std::vector<std::string> keys;
-            for (const TriedPointer& t : candidates[i].base->antennas)
-                keys.push_back(t->key);
-            return keys;
-        };
-        tbb::parallel_for(first, last, [&](std::size_t i) {
-            if (!watch.stopped())
-                hung[i - first] = beside(keysOf(i), candidates[i].more->antennas.front()->key, watch);
-        });
-        if (watch.stopped())
-            return {stoppedFault()};
-        for (std::size_t i = first; i < last; ++i)
-            if (std::optional<Tried>& t = hung[i - first]) {
-                std::vector<std::string> keys = keysOf(i);
-                keys.push_back(t->key);
-                m_tried.try_emplace(t->key, std::make_shared<const Tried>(*t));
-                addAnswer(std::move(keys));
-                ++found;
-            }
-        tell(0.6 + 0.05 * double(to - 1));
-    }
-    return {};
-}
-
-/// As the studies solve them, and in other seasons.
-Faults Advisor::solveFinalists(const std::vector<std::string>& keys, const Watch& watch)
-{
-    std::vector<std::optional<Tried>> solved(keys.size());
-    std::vector<Faults> faults(keys.size());
-    tbb::parallel_for(std::size_t(0), keys.size(), [&](std::size_t i) {
-        const Bench here = bench(m_design);
-        auto exact = exactly(here, m_design, *m_tried.at(keys[i]), watch);
-        if (exact)
-            exact = inSeasons(here, std::move(exact).value(), watch);
-        if (exact)
-            solved[i] = std::move(exact).value();
-        else
-            faults[i] = exact.faults();
-    });
-    if (watch.stopped())
-        return {stoppedFault()};
-    for (std::size_t i = 0; i < keys.size(); ++i)
-        if (solved[i])
-            m_tried[keys[i]] = std::make_shared<const Tried>(std::move(*solved[i]));
-        else {
-            Tried failed = *m_tried.at(keys[i]);
-            failed.reason = faults[i].front().message;
-            m_tried[keys[i]] = std::make_shared<const Tried>(std::move(failed));
-            std::erase_if(m_answers, [&](const auto& answer) { return std::find(answer.begin(), answer.end(), keys[i]) != answer.end(); });
-        }
-    return {};
-}
-
-std::size_t Advisor::exactOnes() const
-{
-    return std::size_t(std::count_if(m_tried.begin(), m_tried.end(), [](const auto& t) { return t.second->depth == Depth::Exact; }));
-}
-
-void Advisor::tell(double done) const
-{
-    if (m_progress)
-        m_progress->report(done);
-}
-
-Faults Advisor::finish(const Watch& watch, const Better& better)
-{
-    for (TriedPointer& kept : m_kept)
-        if (kept->depth != Depth::Exact) {
-            auto exact = exactly(bench(m_design), m_design, *kept, watch);
-            if (exact)
-                exact = inSeasons(bench(m_design), std::move(exact).value(), watch);
-            if (!exact)
-                return exact.faults();
-            kept = std::make_shared<const Tried>(std::move(exact).value());
-        }
-    const auto isExact = [](const Tried& t) { return t.depth == Depth::Exact; };
-    while (exactOnes() < mostExact) {
-        std::vector<std::string> open;
-        for (const Answer& a : best(finalists, true))
-            for (const TriedPointer& t : a.antennas)
-                if (!isExact(*t) && open.size() < chunk && std::find(open.begin(), open.end(), t->key) == open.end())
-                    open.push_back(t->key);
-        if (open.empty())
-            break;
-        if (Faults faults = solveFinalists(open, watch); !faults.empty())
-            return faults;
-        tell(0.7 + 0.2 * std::min(1.0, double(exactOnes()) / double(mostExact)));
-        if (better)
-            better(told(false));
-    }
-    dropUnhangable();
-    const std::vector<Answer> last = best(finalists, true);
-    std::vector<std::vector<double>> moved(last.size());
-    tbb::parallel_for(std::size_t(0), last.size(), [&](std::size_t i) { moved[i] = influenceOf(last[i], watch); });
-    if (watch.stopped())
-        return {stoppedFault()};
-    for (std::size_t i = 0; i < last.size(); ++i)
-        m_influence[last[i].key()] = std::move(moved[i]);
-    return {};
-}
-
-/// Lengths have changed since they were hung: what has no room any more beside the others is no answer.
-void Advisor::dropUnhangable()
-{
-    for (bool dropped = true; dropped;) {
-        dropped = false;
-        for (const Answer& a : best(finalists, true)) {
-            Design design = m_design;
-            bool hangs = true;
-            for (const TriedPointer& t : a.antennas) {
-                hangs = hangs && judgeOf(bench(design), 1.0).judge(t->antenna.shape).allowed();
-                hangUp(design, *t);
-            }
-            if (!hangs) {
-                const auto is = [&](const std::vector<std::string>& keys) { return answerOf(keys).key() == a.key(); };
-                std::erase_if(m_answers, is);
-                dropped = true;
-            }
-        }
-    }
-}
-
-/// Hz that what hangs beside it moves each antenna's dip by, most.
-std::vector<double> Advisor::influenceOf(const Answer& answer, const Watch& watch) const
-{
-    Design design = m_design;
-    std::vector<double> moved;
-    for (const Id& id : hangUp(design, answer)) {
-        const Antenna& antenna = *findAntenna(design, id);
-        const auto effects = neighbourEffects(m_library, design, antenna, bandFor(design, antenna.shape.designFrequency), 0, watch,
-                                              study::Neighbourhood::Kind::Antenna);
-        double most = 0.0;
-        if (effects)
-            for (const study::NeighbourEffect& e : *effects)
-                if (std::abs(e.shift) > std::abs(most))
-                    most = e.shift;
-        moved.push_back(most);
-    }
-    return moved;
-}
-
 AdvicePointer Advisor::told(bool complete) const
 {
     auto out = std::make_shared<Advice>();
@@ -743,7 +347,7 @@ AdvicePointer Advisor::told(bool complete) const
         out->tried.push_back(m_tried.at(key));
     for (const Plan& plan : m_plans)
         if (plan.pruned)
-            out->tried.push_back(std::make_shared<const Tried>(byRule(plan)));
+            out->tried.push_back(std::make_shared<const Tried>(byRule(plan, m_weighed)));
     out->places = m_plans.size();
     out->help = m_help;
     for (Answer& a : best(finalists, true)) {

@@ -6,6 +6,7 @@
 /// more, until the first ten are.
 
 #include "core/advice/advice.h"
+#include "core/advice/plans.h"
 
 #include <functional>
 #include <map>
@@ -28,28 +29,15 @@ public:
     [[nodiscard]] const AdviceWish& wish() const { return m_wish; }
 
 private:
-    /// A family for some of the bands.
-    struct Plan {
-        const shapes::Family* family = nullptr;
-        std::vector<Id> bands;
-        double frequency = 0.0;
-        int count = 0;
-        std::vector<bool> reach; ///< wanted bands that it could be of use on by rule, in their order
-        double effort = 0.0;     ///< by rule, at least
-        bool done = false;
-        bool pruned = false; ///< done without a look: it cannot come among the first
-    };
-    void planAll();
-    void boundOf(Plan& plan) const;
-    [[nodiscard]] double wishOfReach(const std::vector<bool>& reach, const Answer* beside) const;
+    static constexpr std::size_t chunk = 8;      ///< that are tried side by side
+    static constexpr std::size_t finalists = 10; ///< answers that are told exactly
+
     /// Whether a plan may come among the first, alone or beside another. @param first what is best so far
     [[nodiscard]] bool hasLike(const Plan& plan) const;
     [[nodiscard]] bool mayMatter(const Plan& plan, const std::vector<Answer>& first) const;
-    [[nodiscard]] std::vector<Tried> placesOf(const Plan& plan, const Bench& bench) const;
     Faults tryAll(const Watch& watch, const Better& better);
     Faults tryPlans(const std::vector<std::size_t>& now, const Watch& watch);
     std::vector<std::size_t> smallestOfThoseWithout();
-    [[nodiscard]] Tried byRule(const Plan& plan) const;
     Faults keepKept(const Watch& watch);
     Faults combine(const Watch& watch, const Better& better);
     /// One more antenna beside each of some answers.
@@ -80,7 +68,7 @@ private:
     void addAnswer(std::vector<std::string> keys);
     void take(Tried tried);
 
-    std::mutex m_running; ///< a search that was left may still be looking at its watch when it goes on
+    std::mutex m_running;              ///< a search that was left may still be looking at its watch when it goes on
     const Watch* m_progress = nullptr; ///< of the search that runs
     study::Library mutable m_library;
     SeasonReferences mutable m_references;
@@ -91,13 +79,13 @@ private:
     Weighed m_weighed;
 
     std::vector<Plan> m_plans;
-    std::vector<std::string> m_order;     ///< keys of what was tried
+    std::vector<std::string> m_order;            ///< keys of what was tried
     std::map<std::string, TriedPointer> m_tried; ///< by key; beside others too
     std::vector<TriedPointer> m_kept;
     std::vector<std::vector<std::string>> m_answers;
     std::vector<Help> m_help;
     bool m_helped = false;
-    std::size_t m_combined = 1; ///< antennas that answers have up to now
+    std::size_t m_combined = 1;                             ///< antennas that answers have up to now
     std::map<std::string, std::vector<double>> m_influence; ///< by an answer's key
 };
 

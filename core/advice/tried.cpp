@@ -55,7 +55,8 @@ double ownMast(const Site& site, const shapes::BuiltAntenna& built)
             if (std::hypot(a.x - b.x, a.y - b.y) < straight && std::min(a.z, b.z) < heldFrom && top.z > heldFrom && !isHeld(site, top))
                 highest = std::max(highest, top.z);
         }
-    const bool tubes = std::all_of(built.model.wires.begin(), built.model.wires.end(), [](const Wire& w) { return w.radius >= tubeRadius; });
+    const bool tubes =
+        std::all_of(built.model.wires.begin(), built.model.wires.end(), [](const Wire& w) { return w.radius >= tubeRadius; });
     return tubes && built.feedPoint.z > heldFrom && !isHeld(site, built.feedPoint) ? std::max(highest, built.feedPoint.z) : highest;
 }
 
@@ -94,7 +95,8 @@ Text barredBy(const AdviceWish& wish, const AntennaShape& shape, const shapes::B
     if (!wish.radials && radials("radial_count"))
         return coreText("core", "it needs radials");
     const bool telescopes = family.spec(shape, "section_count");
-    const bool tubes = std::any_of(built.sections.begin(), built.sections.end(), [](const shapes::WireSection& s) { return s.diameter > 0.0; });
+    const bool tubes =
+        std::any_of(built.sections.begin(), built.sections.end(), [](const shapes::WireSection& s) { return s.diameter > 0.0; });
     if (wish.portable && tubes && !telescopes)
         return coreText("core", "its tubes go into no bag");
     if (wish.portable && !place.poles.empty())
@@ -108,8 +110,8 @@ Text barredBy(const AdviceWish& wish, const AntennaShape& shape, const shapes::B
 }
 
 /// A ratio, or none, that brings more of the wish than now; the chain as it would be.
-std::vector<ChainPart> bestRatio(const Bench& bench, const Weighed& wanted, const study::FeedBasis& basis, const std::vector<ChainPart>& parts,
-                                 std::size_t own)
+std::vector<ChainPart> bestRatio(const Bench& bench, const Weighed& wanted, const study::FeedBasis& basis,
+                                 const std::vector<ChainPart>& parts, std::size_t own)
 {
     constexpr double worthwhile = 0.01; // of the wish: what brings no more is left as is customary
     const auto bringing = [&](const std::vector<study::ChoiceCell>& cells) {
@@ -207,7 +209,8 @@ Result<Solved> solveCoarsely(const Bench& bench, study::References& references, 
         study::Question question = feed.question;
         question.subject.configuration = c;
         if (in)
-            std::erase_if(question.bands, [&](const WantedBand& w) { return std::find(in->begin(), in->end(), std::pair(w.id, c)) == in->end(); });
+            std::erase_if(question.bands,
+                          [&](const WantedBand& w) { return std::find(in->begin(), in->end(), std::pair(w.id, c)) == in->end(); });
         else
             question.bands = bandsIn(antenna.shape, c, question.bands);
         const auto curve = curveOf(bench.library, question, watch, study::Reach::Wished, study::Care::Coarse);
@@ -308,8 +311,8 @@ Text tuneIn(const Bench& bench, Antenna& antenna, const Ground& ground, TuneOpti
 class Trial {
 public:
     Trial(const Bench& bench, Tried candidate, const Watch& watch)
-        : m_bench(bench), m_wanted(weighed(bench.design, bench.rules)), m_ground(bench.design.site.soil.ground()), m_tried(std::move(candidate)),
-          m_watch(watch)
+        : m_bench(bench), m_wanted(weighed(bench.design, bench.rules)), m_ground(bench.design.site.soil.ground()),
+          m_tried(std::move(candidate)), m_watch(watch)
     {
     }
 
@@ -482,6 +485,9 @@ Result<Tried> exactly(const Bench& bench, const Design& design, Tried tried, con
         return solved.faults();
     tried.bands = solved->bands;
     tried.servedIn = solved->in;
+    tried.curves.clear();
+    for (const auto& [band, configuration] : solved->in)
+        tried.curves.emplace_back(band, (*curves)[configuration]);
     tried.depth = Depth::Exact;
     return unlessStopped(watch, std::move(tried));
 }
@@ -494,11 +500,10 @@ Result<Tried> inSeasons(const Bench& bench, Tried tried, const Watch& watch)
     Antenna lower = tried.antenna, higher = tried.antenna;
     lower.shape = atOtherHeights(lower.shape, 1.0 - bench.rules.heightOff);
     higher.shape = atOtherHeights(higher.shape, 1.0 + bench.rules.heightOff);
-    const std::tuple<study::References*, const Antenna*, const Ground*> cases[seasons] = {
-        {&bench.references.dry, &tried.antenna, &dry},
-        {&bench.references.wet, &tried.antenna, &wet},
-        {&bench.references.now, &lower, nullptr},
-        {&bench.references.now, &higher, nullptr}};
+    const std::tuple<study::References*, const Antenna*, const Ground*> cases[seasons] = {{&bench.references.dry, &tried.antenna, &dry},
+                                                                                          {&bench.references.wet, &tried.antenna, &wet},
+                                                                                          {&bench.references.now, &lower, nullptr},
+                                                                                          {&bench.references.now, &higher, nullptr}};
     for (std::size_t i = 0; i < seasons; ++i) {
         const auto& [references, antenna, ground] = cases[i];
         const auto solved = solveCoarsely(bench, *references, *antenna, ground, watch, &tried.servedIn);

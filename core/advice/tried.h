@@ -15,11 +15,11 @@ namespace vetchling::advice {
 struct AdviceWish {
     int antennas = 2; ///< at most, new ones
     TunerWish tuner = TunerWish::InRadio;
-    double wire = 0.0;      ///< m at hand; 0: as much as it takes
-    int coilsMost = -1;     ///< and traps; below 0: any number
-    bool radials = true;    ///< and counterpoises
-    bool portable = false;  ///< goes into a bag: no tubes but telescopic ones, no new poles
-    bool walkable = false;  ///< nothing on the ground or within reach
+    double wire = 0.0;        ///< m at hand; 0: as much as it takes
+    int coilsMost = -1;       ///< and traps; below 0: any number
+    bool radials = true;      ///< and counterpoises
+    bool portable = false;    ///< goes into a bag: no tubes but telescopic ones, no new poles
+    bool walkable = false;    ///< nothing on the ground or within reach
     std::vector<Id> supports; ///< that may be used; empty: all
     double pole = 0.0;        ///< m that one new pole may be high; 0: none
     std::vector<Id> kept;     ///< antennas that hang and count
@@ -42,20 +42,21 @@ enum class Depth { Rule, Coarse, Exact }; ///< how a figure came about
 inline constexpr std::size_t seasons = 4;
 
 struct Tried {
-    std::string key;        ///< of family, place and bands: stays the same from one run to another
-    std::vector<Id> bandsFor; ///< that it is cut for
-    Proposal proposal;      ///< as it was placed
-    Antenna antenna;        ///< tuned, with its chain
-    Place place;            ///< where it is then
+    std::string key;                                   ///< of family, place and bands: stays the same from one run to another
+    std::vector<Id> bandsFor;                          ///< that it is cut for
+    Proposal proposal;                                 ///< as it was placed
+    Antenna antenna;                                   ///< tuned, with its chain
+    Place place;                                       ///< where it is then
     std::shared_ptr<const shapes::BuiltAntenna> built; ///< null where it cannot be, or is told by rule alone
     Depth depth = Depth::Rule;
-    Text reason;            ///< why it cannot be, or was not looked into; empty: it was
-    std::vector<BandFigure> bands;                           ///< wanted ones, in the design's order
-    std::array<std::vector<double>, seasons> seasonWorths{}; ///< by band; empty: not known
-    std::vector<std::pair<Id, std::size_t>> servedIn{};      ///< configuration that serves a band, once it is exact
-    Takes takes;                                             ///< by itself
-    double bound = 0.0;                                      ///< of the wish, by rule, where it was not looked into
-    bool barred = false;                                     ///< by what the wish allows
+    Text reason;                                              ///< why it cannot be, or was not looked into; empty: it was
+    std::vector<BandFigure> bands;                            ///< wanted ones, in the design's order
+    std::array<std::vector<double>, seasons> seasonWorths{};  ///< by band; empty: not known
+    std::vector<std::pair<Id, std::size_t>> servedIn{};       ///< configuration that serves a band, once it is exact
+    std::vector<std::pair<Id, study::CurvePointer>> curves{}; ///< of that configuration, by band; once it is exact
+    Takes takes;                                              ///< by itself
+    double bound = 0.0;                                       ///< of the wish, by rule, where it was not looked into
+    bool barred = false;                                      ///< by what the wish allows
     [[nodiscard]] bool byRule() const { return bound > 0.0; } ///< not looked into
     [[nodiscard]] bool usable() const { return reason.empty() && depth != Depth::Rule; }
 };

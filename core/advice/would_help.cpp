@@ -9,7 +9,7 @@ namespace vetchling::advice {
 namespace {
 
 constexpr double oneMore = 1.0, polesTried[] = {6.0, 9.0, 12.0}, usualPole = 9.0; // m
-constexpr std::size_t looked = 4; // of the best answers, whose antennas are hung anew
+constexpr std::size_t looked = 4;                                                 // of the best answers, whose antennas are hung anew
 
 /// What is told of a change: a band that comes in, else the one that gains most.
 Text bringsWords(const Answer& before, const Answer& after, const Weighed& wanted)
@@ -28,7 +28,8 @@ Text bringsWords(const Answer& before, const Answer& after, const Weighed& wante
             }
     }
     if (gained > tenth)
-        return {coreText("core", "gains %1 on %2"), Measure{0.1 * std::round(10.0 * gained), units::Quantity::Decibel}, wanted.bands[most].band.name};
+        return {coreText("core", "gains %1 on %2"), Measure{0.1 * std::round(10.0 * gained), units::Quantity::Decibel},
+                wanted.bands[most].band.name};
     return coreText("core", "serves the wish better");
 }
 
@@ -63,7 +64,8 @@ std::vector<Advisor::Asked> Advisor::changes() const
     }
     if (m_design.site.supports.empty())
         for (const double height : polesTried) {
-            Asked asked{Help::Kind::Pole, {coreText("core", "a first pole of %1"), Measure{height, units::Quantity::Length}}, m_design, m_wish};
+            Asked asked{
+                Help::Kind::Pole, {coreText("core", "a first pole of %1"), Measure{height, units::Quantity::Length}}, m_design, m_wish};
             Support pole;
             pole.id = newId();
             pole.name = coreText("core", "pole");
@@ -73,13 +75,17 @@ std::vector<Advisor::Asked> Advisor::changes() const
             all.push_back(std::move(asked));
         }
     else if (m_wish.pole < usualPole && !m_wish.portable) {
-        Asked asked{Help::Kind::Pole, {coreText("core", "one more pole of up to %1"), Measure{usualPole, units::Quantity::Length}}, m_design, m_wish};
+        Asked asked{Help::Kind::Pole,
+                    {coreText("core", "one more pole of up to %1"), Measure{usualPole, units::Quantity::Length}},
+                    m_design,
+                    m_wish};
         asked.wish.pole = usualPole;
         all.push_back(std::move(asked));
     }
     if (m_wish.tuner != TunerWish::AtFeed) {
         const bool none = m_wish.tuner == TunerWish::None;
-        Asked asked{Help::Kind::Tuner, none ? coreText("core", "a tuner in the radio") : coreText("core", "a tuner at the feed"), m_design, m_wish};
+        Asked asked{Help::Kind::Tuner, none ? coreText("core", "a tuner in the radio") : coreText("core", "a tuner at the feed"), m_design,
+                    m_wish};
         asked.wish.tuner = none ? TunerWish::InRadio : TunerWish::AtFeed;
         all.push_back(std::move(asked));
     }
@@ -91,7 +97,7 @@ std::optional<Answer> Advisor::quickBest(const Asked& asked, const Watch& watch)
 {
     constexpr const char* customary[] = {"dipole", "linked-dipole", "doublet", "inverted-l"};
     Advisor other(m_library.sharedTables(), asked.design, asked.wish, m_rules, m_lines);
-    other.planAll();
+    other.m_plans = plansFor(other.m_design, other.m_wish, m_rules);
     std::vector<std::pair<std::string, std::vector<Id>>> wanted;
     for (const Answer& a : best(looked, true))
         for (const TriedPointer& t : a.antennas)
@@ -128,8 +134,11 @@ std::optional<Help> Advisor::withoutOneBand() const
             score = std::max(score, scoreOf(wishOf(fewer.weights, worths), a.effort));
         }
         if (!out || score > out->score)
-            out = Help{Help::Kind::FewerBands, {coreText("core", "giving up %1"), m_weighed.bands[b].band.name},
-                       coreText("core", "leaves more for the others"), score, score - first.front().score};
+            out = Help{Help::Kind::FewerBands,
+                       {coreText("core", "giving up %1"), m_weighed.bands[b].band.name},
+                       coreText("core", "leaves more for the others"),
+                       score,
+                       score - first.front().score};
     }
     return out;
 }

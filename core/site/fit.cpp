@@ -384,8 +384,10 @@ private:
             return;
         const bool upright = steepBelow(wire, reach);
         warn(Kind::Low,
-             upright ? Text(coreText("core", "comes down to %1 above ground: fence it off, nobody touches it while it is sent on"), length(least.z))
-                     : Text(coreText("core", "is only %1 above ground: people walk into it or touch it; raise it, or mark it and keep people away"),
+             upright ? Text(coreText("core", "comes down to %1 above ground: fence it off, nobody touches it while it is sent on"),
+                            length(least.z))
+                     : Text(coreText("core",
+                                     "is only %1 above ground: people walk into it or touch it; raise it, or mark it and keep people away"),
                             length(least.z)),
              least);
         if (!m_report.warnings.empty() && m_report.warnings.back().kind == Kind::Low)

@@ -514,9 +514,8 @@ Result<CurvePointer> curveOf(Library& library, const Question& question, const W
         windows.insert(windows.end(), plan.far.begin(), plan.far.end());
     if (reach == Reach::Wished)
         std::erase_if(windows, [&](const Window& window) {
-            return std::none_of(question.bands.begin(), question.bands.end(), [&](const WantedBand& w) {
-                return w.wish != Wish::No && window.holds(w.band.centre());
-            });
+            return std::none_of(question.bands.begin(), question.bands.end(),
+                                [&](const WantedBand& w) { return w.wish != Wish::No && window.holds(w.band.centre()); });
         });
     auto out = std::make_shared<Curve>();
     out->question = question;

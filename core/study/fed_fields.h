@@ -13,8 +13,8 @@ namespace vetchling::study {
 struct FedField {
     Complex port; ///< ohm
     em::FarField field;
-    double passed;                                     ///< part of the power that the transformer lets through
-    [[nodiscard]] double gain(double atPort) const;    ///< dBi
+    double passed;                                  ///< part of the power that the transformer lets through
+    [[nodiscard]] double gain(double atPort) const; ///< dBi
 };
 
 class FedFields {

@@ -342,7 +342,7 @@ struct InTurn {
 Result<InTurn> tuneInTurn(shapes::AntennaShape now, const Ground& ground, const std::vector<shapes::TunedLength>& lengths,
                           em::GroundTableCache& tables, const TuneOptions& options, const Watch& watch)
 {
-    const bool flat = options.goal == shapes::TuneGoal::LowestSwr; // a lowest SWR is
+    const bool flat = options.goal == shapes::TuneGoal::LowestSwr;                       // a lowest SWR is
     const double settled = options.settled > 0.0 ? options.settled : flat ? 2e-3 : 1e-4; // relative change of a length in a round
     const int mostRounds = options.startFromPresent && flat ? 3 : 8;
     TuneAllOutcome out;

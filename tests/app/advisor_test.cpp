@@ -53,7 +53,8 @@ TEST_F(AdvisorTest, FromANewSiteToAHungAnswerInFifteenActions)
     }
     EXPECT_EQ(document().current(), design.antennas.front().id);
     ASSERT_TRUE(settle());
-    EXPECT_EQ(solver().curve()->band(document().selectedBand())->shareUnderLimit, hung.bands.front().figure.share) << "the page tells the same";
+    EXPECT_EQ(solver().curve()->band(document().selectedBand())->shareUnderLimit, hung.bands.front().figure.share)
+        << "the page tells the same";
     document().undoStack().undo();
     EXPECT_TRUE(document().design().antennas.empty()) << "one step";
     document().undoStack().redo();

@@ -80,9 +80,9 @@ TEST_F(CliAdvise, ListsEveryPlaceAsCsv)
 TEST_F(CliAdvise, SaysWhatItCannotTake)
 {
     const std::string file = garden();
-    for (const auto& [options, words] : {std::pair("--supports 'north mast'", "no support 'north mast'"), std::pair("--keep loop", "no antenna 'loop'"),
-                                         std::pair("--antennas 7", "one to three"), std::pair("--tuner attic", "none, radio or feed"),
-                                         std::pair("--pole-m 90", "from 0 to 30")}) {
+    for (const auto& [options, words] : {std::pair("--supports 'north mast'", "no support 'north mast'"),
+                                         std::pair("--keep loop", "no antenna 'loop'"), std::pair("--antennas 7", "one to three"),
+                                         std::pair("--tuner attic", "none, radio or feed"), std::pair("--pole-m 90", "from 0 to 30")}) {
         const Outcome asked = run("advise " + file + " " + options);
         EXPECT_EQ(asked.code, 2) << options;
         EXPECT_NE(asked.err.find(words), std::string::npos) << asked.err;

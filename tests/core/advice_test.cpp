@@ -3,11 +3,14 @@
 #include "core/advice/advisor.h"
 #include "core/files/advice_file.h"
 #include "core/files/chain_file.h"
+#include "core/files/design_file.h"
 #include "core/files/table_store.h"
 #include "tests/core/shape_helpers.h"
+#include "tests/long_form.h"
 #include "tests/temp_folder.h"
 
 #include <gtest/gtest.h>
+#include <nlohmann/json.hpp>
 
 #include <algorithm>
 #include <atomic>
@@ -412,6 +415,31 @@ TEST(Advice, TwoTogetherHangBesideOneAnother)
             EXPECT_NEAR(a.bands[b].worth, best, 1e-12);
         }
         EXPECT_EQ(a.takes.furtherAntennas, int(ids.size()) - 1);
+    }
+}
+
+/// What was found by trying everything (`./dev validate advice`) is found by the search as well, to two percent.
+TEST(Advice, IsAsGoodAsTryingEverything)
+{
+    std::ifstream file(VETCHLING_TEST_DATA "/advice-best.json");
+    const nlohmann::json best = nlohmann::json::parse(file);
+    ASSERT_EQ(best.size(), 6u);
+    std::size_t number = 0;
+    for (const auto& [name, winner] : best.items()) {
+        if (!tried(number++, 6))
+            continue;
+        const auto design = files::readDesign(VETCHLING_TEST_DATA "/sites/" + name + ".vetchling");
+        ASSERT_TRUE(design.ok()) << name;
+        const auto found = asked(*design, {});
+        ASSERT_TRUE(found.ok()) << name;
+        ASSERT_FALSE((*found)->answers.empty()) << name;
+        EXPECT_GE((*found)->answers.front().score, 0.98 * double(winner["score"]) - ScoreRules().same) << name << " " << winner["antennas"];
+        Design hung = *design;
+        for (const Id& id : hangUp(hung, (*found)->answers.front())) {
+            const auto built = shapes::buildOver(findAntenna(hung, id)->shape, hung.site.soil.ground());
+            ASSERT_TRUE(built.ok());
+            EXPECT_TRUE(fitOnSite(hung.site, built->model).fits()) << name;
+        }
     }
 }
 

@@ -2,8 +2,11 @@
 
 #include "core/em/near_field.h"
 #include "core/em/sweep.h"
+#include "core/files/chain_file.h"
+#include "core/files/design_file.h"
 #include "core/files/wire_file.h"
 #include "tests/core/helpers.h"
+#include "tests/validation/advice_brute.h"
 #include "tests/validation/coated_wire.h"
 #include "tests/validation/hallen.h"
 #include "tests/validation/random_antennas.h"
@@ -537,6 +540,24 @@ void cost(Page& page)
     page.plot("cost-radials", {"Time against radials", "radials", "ms", {radials}, false});
 }
 
+/// The best of each of the six sites by trying everything, kept as data. @return the exit code
+int winners(const std::string& folder)
+{
+    const std::string data = VETCHLING_SOURCE_DATA;
+    const auto lines = files::readLineTypes(data + "/lines.json");
+    nlohmann::ordered_json out;
+    for (const char* name : {"hilltop", "long-strip", "one-tree", "park", "roof-only", "town-garden"}) {
+        const auto design = files::readDesign(fmt::format("{}/sites/{}.vetchling", VETCHLING_TEST_DATA, name));
+        if (!design || !lines)
+            return 2;
+        const Best best = bestByBruteForce(*design, *lines);
+        fmt::print(stderr, "{}: {:.3f} of {} tried: {}\n", name, best.score, best.tried, fmt::join(best.antennas, " + "));
+        out[name] = {{"score", best.score}, {"antennas", best.antennas}, {"tried", best.tried}};
+    }
+    std::ofstream(fs::path(folder) / "advice-best.json") << out.dump(1) << "\n";
+    return 0;
+}
+
 } // namespace
 } // namespace vetchling::testing
 
@@ -544,9 +565,11 @@ int main(int argc, char** argv)
 {
     using namespace vetchling::testing;
     if (argc < 2) {
-        fmt::print(stderr, "vetchling_validate FOLDER [trimming]\n");
+        fmt::print(stderr, "vetchling_validate FOLDER [trimming|advice]\n");
         return 2;
     }
+    if (argc == 3 && std::string(argv[2]) == "advice")
+        return winners(argv[1]);
     Page page(argv[1]);
     if (argc == 3 && std::string(argv[2]) == "trimming") { // by itself
         trimming(page);

@@ -53,9 +53,8 @@ void AnswerChart::show(advice::AdvicePointer advice, const std::string& chosen)
                 m_points.push_back({row.key, row.family, QString::fromStdString(row.name), {*tried}, row.wire, row.wish, 0, {}, 0.0});
             }
         }
-        std::stable_sort(m_points.begin(), m_points.end(), [](const Point& a, const Point& b) {
-            return (a.rank == 0 ? 1000 : a.rank) > (b.rank == 0 ? 1000 : b.rank);
-        });
+        std::stable_sort(m_points.begin(), m_points.end(),
+                         [](const Point& a, const Point& b) { return (a.rank == 0 ? 1000 : a.rank) > (b.rank == 0 ? 1000 : b.rank); });
         double most = 20.0;
         for (const Point& p : m_points)
             most = std::max(most, p.wire);

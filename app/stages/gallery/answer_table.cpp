@@ -130,7 +130,8 @@ void AnswerTable::paintHead(Sketch& sketch, const Columns& at, double width) con
                     Qt::AlignHCenter | Qt::AlignVCenter, soft);
     }
     if (!m_bands.empty() && m_design)
-        sketch.text({at.heard, y}, tr("%1, %2°").arg(QString::fromStdString(m_bands[mainBand()].band.name)).arg(m_design->operation.aimElevation),
+        sketch.text({at.heard, y},
+                    tr("%1, %2°").arg(QString::fromStdString(m_bands[mainBand()].band.name)).arg(m_design->operation.aimElevation),
                     Qt::AlignRight | Qt::AlignVCenter, soft);
     sketch.text({at.wire, y}, tr("wire"), Qt::AlignRight | Qt::AlignVCenter, soft);
     sketch.text({at.wish, y}, tr("wish"), Qt::AlignRight | Qt::AlignVCenter, soft);
@@ -182,7 +183,8 @@ void AnswerTable::paintRow(Sketch& sketch, std::size_t row, const Columns& at, d
                 p.drawPolyline(polygon);
             }
     const double room = at.squares - at.name - 10.0;
-    sketch.text({at.name, middle - 8.0}, sketch.theme().elided(nameOf(a), room, 12, true), Qt::AlignLeft | Qt::AlignVCenter, {c.ink, 12, true});
+    sketch.text({at.name, middle - 8.0}, sketch.theme().elided(nameOf(a), room, 12, true), Qt::AlignLeft | Qt::AlignVCenter,
+                {c.ink, 12, true});
     sketch.text({at.name, middle + 8.0}, sketch.theme().elided(tr("%1 · gives up: %2").arg(placeOf(a), givesUp(a)), room, 11),
                 Qt::AlignLeft | Qt::AlignVCenter, {c.inkSoft, 11});
     paintSquares(sketch, {at.squares, middle}, at.each, a);
@@ -215,8 +217,8 @@ QString AnswerTable::tableText() const
         for (std::size_t i = 0; i < m_advice->answers.size(); ++i) {
             const advice::Answer& a = m_advice->answers[i];
             out += QStringLiteral("%1\t%2\t%3\t%4\t%5\t%6\t%7\t%8\t%9\n")
-                       .arg(QString::number(i + 1), nameOf(a), placeOf(a), percent(a.wish), percent(a.worst),
-                            percent(a.effort), percent(a.score), lengthWords(a.takes.wire, m_context.system(), 1), givesUp(a));
+                       .arg(QString::number(i + 1), nameOf(a), placeOf(a), percent(a.wish), percent(a.worst), percent(a.effort),
+                            percent(a.score), lengthWords(a.takes.wire, m_context.system(), 1), givesUp(a));
         }
     return out;
 }

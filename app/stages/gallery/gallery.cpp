@@ -220,6 +220,7 @@ Gallery::Gallery(ViewContext& context, QWidget* parent)
             setSentence(m_which->sentence());
     });
     connect(m_which, &WhichOne::hung, this, &Gallery::hung);
+    connect(m_which, &WhichOne::trialChanged, this, &Gallery::trialChanged);
     connect(m_frequency, &ValueEdit::edited, this, [this](double hertz) {
         m_kept = hertz;
         m_desk.open(hertz);
@@ -266,12 +267,14 @@ void Gallery::turn()
         setSentence(m_which->sentence());
         return;
     }
+    emit trialChanged({});
     m_desk.open(m_kept.value_or(m_frequency->value()));
     m_grid->step(Qt::Key_Right);
 }
 
 void Gallery::close()
 {
+    emit trialChanged({});
     m_pressed.clear();
     m_desk.close();
 }

@@ -42,6 +42,7 @@ signals:
     void left();
     void hung(); ///< antennas of an answer, which are on show
     void tunerWireWanted();
+    void trialChanged(const std::vector<std::pair<Id, CurvePointer>>& curves);
 
 protected:
     void keyPressEvent(QKeyEvent* event) override;

@@ -55,7 +55,8 @@ void TrialPlan::nameWhatHolds(Sketch& sketch, const PlanCamera& camera, const QS
     for (const advice::TriedPointer& t : m_antennas)
         for (const Id& id : t->place.supports)
             if (const Support* s = findSupport(m_context.document.design(), id); s && named.insert(id).second)
-                sketch.name(camera.project(s->at), 8.0, tr("%1 %2").arg(QString::fromStdString(s->name), heightWords(s->height, m_context.system())),
+                sketch.name(camera.project(s->at), 8.0,
+                            tr("%1 %2").arg(QString::fromStdString(s->name), heightWords(s->height, m_context.system())),
                             {sketch.colours().ink, 11, false, sketch.colours().paper});
 }
 

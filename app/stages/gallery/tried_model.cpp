@@ -29,7 +29,8 @@ QVariant TriedModel::data(const QModelIndex& index, int role) const
     case Wish: return percent(row.wish);
     case Score: return percent(row.score);
     case Wire: return row.judged ? lengthWords(row.wire, m_context.system(), 1) : QString();
-    default: return row.reason.empty() ? row.exact ? tr("solved exactly") : tr("solved coarsely") : coreWords(row.reason, m_context.system());
+    default:
+        return row.reason.empty() ? row.exact ? tr("solved exactly") : tr("solved coarsely") : coreWords(row.reason, m_context.system());
     }
 }
 

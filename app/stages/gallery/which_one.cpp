@@ -242,12 +242,14 @@ QString WhichOne::ruleWords() const
 {
     const advice::ScoreRules& r = m_desk.rules();
     const auto hundredths = [](double part) { return numberWords(100.0 * part, 0); };
-    return tr("Each band counts by your wish (must %1, nice %2): %3 % for the part under your limit (%4 % of it if a tuner must help), the rest "
+    return tr("Each band counts by your wish (must %1, nice %2): %3 % for the part under your limit (%4 % of it if a tuner must help), the "
+              "rest "
               "for how well it is heard (a plain vertical half, %5 dB better all, %5 dB worse none); %6 % rests on the worst season.")
                .arg(numberWords(r.must, 0), numberWords(r.nice, 0), hundredths(r.matchPart), hundredths(r.withTuner),
                     numberWords(0.5 * r.heardRange, 0), hundredths(r.worstPart)) +
            QLatin1Char(' ') +
-           tr("It takes: %1 hundredths for each further antenna, new pole and tuner outdoors, %2 for each coil, trap, link and caution, %3 for "
+           tr("It takes: %1 hundredths for each further antenna, new pole and tuner outdoors, %2 for each coil, trap, link and caution, %3 "
+              "for "
               "%4 of wire.")
                .arg(hundredths(r.thingCosts), hundredths(r.partCosts), hundredths(r.wireCosts), lengthWords(r.wire, m_context.system(), 0));
 }
@@ -316,8 +318,21 @@ void WhichOne::refreshAnswer()
     m_hang->setText(answer && answer->antennas.size() > 1 ? tr("Hang both") : tr("Hang it"));
     if (answer && answer->antennas.size() > 2)
         m_hang->setText(tr("Hang all three"));
+    emit trialChanged(trial());
     if (const QRect area = m_table->chosenArea(); answer)
         m_scroll->ensureVisible(area.left(), area.center().y(), 0, area.height() / 2 + 4);
+}
+
+std::vector<std::pair<Id, CurvePointer>> WhichOne::trial() const
+{
+    std::vector<std::pair<Id, CurvePointer>> curves;
+    const advice::Answer* answer = m_table->chosen();
+    for (const advice::AnswerBand& b : answer ? answer->bands : std::vector<advice::AnswerBand>())
+        if (b.antenna && *b.antenna < answer->antennas.size())
+            for (const auto& of : answer->antennas[*b.antenna]->curves)
+                if (of.first == b.figure.band)
+                    curves.push_back(of);
+    return curves;
 }
 
 void WhichOne::refreshHelp()

@@ -35,6 +35,8 @@ public:
 
 signals:
     void sentenceChanged();
+    /// Of the chosen answer, by band, for the strip; empty: none is looked at.
+    void trialChanged(const std::vector<std::pair<Id, CurvePointer>>& curves);
     /// The antennas of an answer hang.
     void hung();
 
@@ -44,6 +46,7 @@ private:
     void refreshWish();
     void refreshSupports();
     void refreshAnswer();
+    [[nodiscard]] std::vector<std::pair<Id, CurvePointer>> trial() const;
     void refreshHelp();
     void askWhyNot(const std::string& family);
     void hang();
