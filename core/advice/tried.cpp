@@ -464,12 +464,27 @@ Result<Tried> asItHangs(const Bench& bench, const Antenna& antenna, const Watch&
     return unlessStopped(watch, std::move(out));
 }
 
-Result<Tried> exactly(const Bench& bench, const Design& design, Tried tried, const Watch& watch)
+namespace {
+
+/// The last millimetres. Where these have no room any more, it stays as it was found, which is as good as the coarse solve.
+Text tuneFinely(const Bench& bench, const Design& design, Tried& tried, const Watch& watch)
 {
     TuneOptions fine;
     fine.startFromPresent = true;
+    Antenna tuned = tried.antenna;
+    if (Text why = tuneIn(bench, tuned, groundUnder(design, tuned), fine, watch); !why.empty())
+        return why;
+    if (judgeOf(bench, 1.0).judge(tuned.shape).allowed())
+        tried.antenna = tuned;
+    return {};
+}
+
+} // namespace
+
+Result<Tried> exactly(const Bench& bench, const Design& design, Tried tried, const Watch& watch)
+{
     if (!tried.bandsFor.empty()) // what is kept stays as it hangs
-        if (Text why = tuneIn(bench, tried.antenna, groundUnder(design, tried.antenna), fine, watch); !why.empty())
+        if (Text why = tuneFinely(bench, design, tried, watch); !why.empty())
             return Fault{"", std::move(why)};
     tried.place.shape = tried.antenna.shape;
     if (auto built = shapes::buildOver(tried.antenna.shape, groundUnder(design, tried.antenna))) {

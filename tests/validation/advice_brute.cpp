@@ -90,7 +90,7 @@ private:
                     for (const auto& supports : tiesOf(m_design.site))
                         cases.push_back({family, bands, supports});
         std::vector<std::vector<Tried>> found(cases.size());
-        tbb::parallel_for(std::size_t(0), cases.size(), [&](std::size_t i) { found[i] = triedOf(cases[i]); });
+        tbb::parallel_for(std::size_t(0), cases.size(), [&](std::size_t i) { found[i] = triedOf(cases[i], m_design, m_bench); });
         std::set<std::string> seen; // the same place comes up for several sets of supports
         for (std::vector<Tried>& some : found)
             for (Tried& t : some) {
@@ -104,20 +104,20 @@ private:
             m_answers.push_back({{i}, scoreOf({&m_tried[i]})});
     }
 
-    std::vector<Tried> triedOf(const Case& c)
+    static std::vector<Tried> triedOf(const Case& c, const Design& design, const advice::Bench& bench)
     {
-        const double low = findBand(m_design, c.bands.front())->band.centre(), high = findBand(m_design, c.bands.back())->band.centre();
+        const double low = findBand(design, c.bands.front())->band.centre(), high = findBand(design, c.bands.back())->band.centre();
         const shapes::AntennaShape usual = c.family->standardShape(high);
         const auto tuned = c.family->tuned(usual);
         const bool several = std::any_of(tuned.begin(), tuned.end(), [&](const auto& t) { return t.frequency != tuned.front().frequency; });
         const bool down = std::any_of(tuned.begin(), tuned.end(), [&](const auto& t) { return t.frequency < high; });
         if (several != (c.bands.size() > 1))
             return {};
-        Design some = m_design;
+        Design some = design;
         if (several)
             std::erase_if(some.operation.bands,
                           [&](const WantedBand& w) { return std::find(c.bands.begin(), c.bands.end(), w.id) == c.bands.end(); });
-        const advice::Judge judge(m_design, {.supports = c.supports, .mostPole = 0.0, .mostPoles = 0});
+        const advice::Judge judge(design, {.supports = c.supports, .mostPole = 0.0, .mostPoles = 0});
         std::vector<Tried> out;
         for (advice::Proposal& p :
              advice::proposalsOf(judge, some, *c.family, several && down ? high : low, several ? int(c.bands.size()) : 0)) {
@@ -126,7 +126,7 @@ private:
             Tried candidate;
             candidate.bandsFor = c.bands;
             candidate.proposal = std::move(p);
-            auto tried = advice::tryOut(m_bench, std::move(candidate));
+            auto tried = advice::tryOut(bench, std::move(candidate));
             if (tried && tried->usable())
                 out.push_back(std::move(tried).value());
         }
@@ -147,13 +147,31 @@ private:
                 if (const double bound = scoreOf({&m_tried[a], &m_tried[b]}); bound > 0.9 * single)
                     pairs.push_back({a, b, bound});
         std::stable_sort(pairs.begin(), pairs.end(), [](const Pair& x, const Pair& y) { return x.bound > y.bound; });
-        constexpr std::size_t enough = 40, most = 20000;
-        std::size_t found = 0;
-        for (std::size_t i = 0; i < std::min(most, pairs.size()) && found < enough; ++i)
-            if (hangTogether(m_tried[pairs[i].a], m_tried[pairs[i].b])) {
-                m_answers.push_back({{pairs[i].a, pairs[i].b}, pairs[i].bound});
+        constexpr std::size_t enough = 60, most = 20000, movedMost = 300;
+        std::size_t found = 0, moved = 0;
+        for (std::size_t i = 0; i < std::min(most, pairs.size()) && found < enough; ++i) {
+            const auto [a, b, bound] = pairs[i];
+            if (hangTogether(m_tried[a], m_tried[b])) {
+                m_answers.push_back({{a, b}, bound});
                 ++found;
-            }
+            } else if (moved++ < movedMost)
+                found += hangBeside(a, b) || hangBeside(b, a);
+        }
+    }
+
+    /// The second one where else it may be while the first hangs.
+    bool hangBeside(std::size_t first, std::size_t second)
+    {
+        Design hung = m_design;
+        hangUp(hung, m_tried[first]);
+        const advice::Bench bench{m_library, m_references, hung, m_wish, m_rules, m_bench.lines};
+        const Tried& alone = m_tried[second];
+        for (Tried& t : triedOf({&shapes::familyOf(alone.antenna.shape), alone.bandsFor, {}}, hung, bench)) {
+            m_tried.push_back(std::move(t));
+            m_answers.push_back({{first, m_tried.size() - 1}, scoreOf({&m_tried[first], &m_tried.back()})});
+            return true;
+        }
+        return false;
     }
 
     bool hangTogether(const Tried& a, const Tried& b) const { return !crossingOf(a.built->model, b.built->model); }

@@ -268,6 +268,7 @@ void Gallery::turn()
         return;
     }
     emit trialChanged({});
+    setSentence(tr("A place is being looked for on your site for every family …"));
     m_desk.open(m_kept.value_or(m_frequency->value()));
     m_grid->step(Qt::Key_Right);
 }
