@@ -14,23 +14,6 @@ using shapes::Family;
 
 constexpr std::size_t severalFrom = 2; // bands
 
-/// What hangs on no wire of one's own, or needs what no site has.
-bool isOffered(const Family& family) { return family.id() != "free" && family.id() != "mobile-whip"; }
-
-/// Whether a family is made for such bands together: a coil and a tail add one an octave below.
-bool suits(const Family& family, double low, double high)
-{
-    constexpr double least = 1.6, most = 2.4;
-    return family.id() != "end-fed-tail" || (high > least * low && high < most * low);
-}
-
-/// It is cut for no band in particular.
-bool isForNone(const Family& family)
-{
-    const std::string id = family.id();
-    return id == "doublet" || id == "terminated-wire" || id == "non-resonant-vertical" || id == "long-v";
-}
-
 bool isForSeveral(const Family& family, double frequency)
 {
     const AntennaShape shape = family.standardShape(frequency);
@@ -90,7 +73,7 @@ void bound(Plan& plan, const Design& design, const AdviceWish& wish, const Score
     double lowest = plan.frequency;
     for (const shapes::TunedLength& t : family.tuned(shape))
         lowest = std::min(lowest, t.frequency);
-    const bool any = wish.tuner == TunerWish::AtFeed || isForNone(family);
+    const bool any = wish.tuner == TunerWish::AtFeed || family.isForAnyBand();
     for (const WantedBand& w : wanted.bands)
         plan.reach.push_back(any || std::find(plan.bands.begin(), plan.bands.end(), w.id) != plan.bands.end() ||
                              isNearMultiple(family, w.band.centre() / lowest));
@@ -151,7 +134,7 @@ std::vector<Plan> plansFor(const Design& design, const AdviceWish& wish, const S
         all.push_back(std::move(plan));
     };
     for (const Family* family : shapes::families()) {
-        if (!isOffered(*family))
+        if (!family->isForSites())
             continue;
         const double any = bands.front().band.centre();
         if (!isForSeveral(*family, any)) {
@@ -161,7 +144,7 @@ std::vector<Plan> plansFor(const Design& design, const AdviceWish& wish, const S
         }
         const std::size_t most = std::size_t(mostBandsOf(*family, any));
         for (const auto& run : several)
-            if (run.size() <= most && suits(*family, bands[run.front()].band.centre(), bands[run.back()].band.centre()))
+            if (run.size() <= most && family->suits(bands[run.front()].band.centre(), bands[run.back()].band.centre()))
                 add(*family, run);
     }
     std::stable_sort(all.begin(), all.end(), [&](const Plan& a, const Plan& b) {

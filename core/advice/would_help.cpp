@@ -9,7 +9,8 @@ namespace vetchling::advice {
 namespace {
 
 constexpr double oneMore = 1.0, polesTried[] = {6.0, 9.0, 12.0}, usualPole = 9.0; // m
-constexpr std::size_t looked = 4;                                                 // of the best answers, whose antennas are hung anew
+constexpr std::size_t looked = 4;        // of the best answers, whose antennas are hung anew
+constexpr std::size_t furtherPlans = 12; // that could bring most by rule
 
 /// What is told of a change: a band that comes in, else the one that gains most.
 Text bringsWords(const Answer& before, const Answer& after, const Weighed& wanted)
@@ -92,22 +93,20 @@ std::vector<Advisor::Asked> Advisor::changes() const
     return all;
 }
 
-/// Of the plans of the best answers, and of customary ones where something new comes in.
+/// Of the plans of the best answers, and of the most promising others where something new comes in.
 std::optional<Answer> Advisor::quickBest(const Asked& asked, const Watch& watch) const
 {
-    constexpr const char* customary[] = {"dipole", "linked-dipole", "doublet", "inverted-l"};
     Advisor other(m_library.sharedTables(), asked.design, asked.wish, m_rules, m_lines);
     other.m_plans = plansFor(other.m_design, other.m_wish, m_rules);
     std::vector<std::pair<std::string, std::vector<Id>>> wanted;
     for (const Answer& a : best(looked, true))
         for (const TriedPointer& t : a.antennas)
             wanted.emplace_back(t->antenna.shape.family, t->bandsFor);
-    std::size_t more = asked.kind == Help::Kind::Higher ? 0 : 8;
+    std::size_t more = asked.kind == Help::Kind::Higher ? 0 : furtherPlans; // where something new comes in
     std::erase_if(other.m_plans, [&](const Plan& plan) {
         if (std::find(wanted.begin(), wanted.end(), std::pair(plan.family->id(), plan.bands)) != wanted.end())
             return false;
-        const bool usual = std::any_of(std::begin(customary), std::end(customary), [&](const char* id) { return plan.family->id() == id; });
-        return !usual || more == 0 || more-- == 0;
+        return more == 0 || more-- == 0;
     });
     if (!other.keepKept(watch).empty() || !other.tryAll(watch, {}).empty() || !other.combine(watch, {}).empty() || watch.stopped())
         return std::nullopt;

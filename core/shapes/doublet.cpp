@@ -10,6 +10,7 @@ namespace {
 class Doublet final : public DipoleFamily {
 public:
     std::string id() const override { return "doublet"; }
+    bool isForAnyBand() const override { return true; }
     std::string title() const override { return coreText("core", "Open-wire doublet"); }
     std::string summary() const override
     {

@@ -14,6 +14,8 @@ constexpr double tailInWaves = 0.055; // of the design frequency's wavelength
 class EndFedTail final : public Family {
 public:
     std::string id() const override { return "end-fed-tail"; }
+    /// Coil and tail add a band about an octave below.
+    bool suits(double low, double high) const override { return high > 1.6 * low && high < 2.4 * low; }
     Multiples multiples() const override { return Multiples::All; }
     std::string title() const override { return coreText("core", "End-fed with coil and tail"); }
     std::string summary() const override

@@ -227,6 +227,12 @@ public:
     [[nodiscard]] virtual std::vector<Text> remarks(const AntennaShape&) const { return {}; }
     /// What can be traded against one another in a shortened antenna, the customary pair first.
     [[nodiscard]] virtual std::vector<Trade> trades() const { return {}; }
+    /// Whether it can be proposed for a site: what is drawn by hand, or stands on a vehicle, is one's own idea.
+    [[nodiscard]] virtual bool isForSites() const { return true; }
+    /// It is cut for no band in particular: a tuner makes its matter.
+    [[nodiscard]] virtual bool isForAnyBand() const { return false; }
+    /// Of what works on several bands: whether it is made for two such ones together, Hz, rising.
+    [[nodiscard]] virtual bool suits(double /*low*/, double /*high*/) const { return true; }
     /// Where it works again as a rule.
     [[nodiscard]] virtual Multiples multiples() const { return Multiples::Odd; }
     /// The same wire in the same place fed from its other end, or, fed between its ends, with these changed over; nothing where that is

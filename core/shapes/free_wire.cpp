@@ -12,6 +12,7 @@ constexpr int fewestPoints = 2, mostPoints = 12;
 class FreeWire final : public Family {
 public:
     std::string id() const override { return "free"; }
+    bool isForSites() const override { return false; }
     Multiples multiples() const override { return Multiples::All; }
     std::string title() const override { return coreText("core", "Drawn by hand"); }
     std::string summary() const override

@@ -103,6 +103,7 @@ public:
 class TerminatedWire final : public LongEndFed {
 public:
     std::string id() const override { return "terminated-wire"; }
+    bool isForAnyBand() const override { return true; }
     std::string title() const override { return coreText("core", "Terminated wire"); }
     std::string summary() const override
     {
@@ -172,6 +173,7 @@ protected:
 class LongV final : public Family {
 public:
     std::string id() const override { return "long-v"; }
+    bool isForAnyBand() const override { return true; }
     std::string title() const override { return coreText("core", "V of two long wires"); }
     std::string summary() const override
     {

@@ -13,6 +13,7 @@ enum Mount { roof = 0, rear = 1, magnet = 2, clamp = 3 };
 class MobileWhip final : public Family {
 public:
     std::string id() const override { return "mobile-whip"; }
+    bool isForSites() const override { return false; }
     std::string title() const override { return coreText("core", "Whip on a vehicle"); }
     std::string summary() const override
     {

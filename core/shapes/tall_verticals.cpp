@@ -139,6 +139,7 @@ public:
 class NonResonantVertical final : public TallVertical {
 public:
     std::string id() const override { return "non-resonant-vertical"; }
+    bool isForAnyBand() const override { return true; }
     std::string title() const override { return coreText("core", "Non-resonant vertical"); }
     std::string summary() const override
     {

@@ -85,7 +85,7 @@ private:
     {
         std::vector<Case> cases;
         for (const Family* family : shapes::families())
-            if (family->id() != "free" && family->id() != "mobile-whip")
+            if (family->isForSites())
                 for (const auto& bands : subsetsOf(m_bands))
                     for (const auto& supports : tiesOf(m_design.site))
                         cases.push_back({family, bands, supports});
