@@ -32,8 +32,9 @@ private:
     static constexpr std::size_t chunk = 8;      ///< that are tried side by side
     static constexpr std::size_t finalists = 10; ///< answers that are told exactly
 
-    /// Whether a plan may come among the first, alone or beside another. @param first what is best so far
+    /// One for the same bands is known that leaves next to nothing to win beside others.
     [[nodiscard]] bool hasLike(const Plan& plan) const;
+    /// Whether a plan may come among the first, alone or beside another. @param first what is best so far
     [[nodiscard]] bool mayMatter(const Plan& plan, const std::vector<Answer>& first) const;
     Faults tryAll(const Watch& watch, const Better& better);
     Faults tryPlans(const std::vector<std::size_t>& now, const Watch& watch);
@@ -51,7 +52,6 @@ private:
         Text what;
         Design design;
         AdviceWish wish;
-        bool fewerBands = false;
     };
     [[nodiscard]] std::vector<Asked> changes() const;
     [[nodiscard]] std::optional<Answer> quickBest(const Asked& asked, const Watch& watch) const;

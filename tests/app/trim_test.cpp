@@ -210,6 +210,7 @@ TEST_F(TrimTest, TheFitIsUsedInTheDesignAndTakenBack)
 // Set, turn, read, three channels: the seesaw gives the dip.
 TEST_F(TrimTest, AnOldMeterIsReadOnThreeChannels)
 {
+    constexpr int needle = 40; // ms that it takes to come to rest, also where another test has the processor
     find<QToolButton>("typedFold")->click();
     auto* knob = find<QSlider>("meterKnob");
     const QLabel* said = find<QLabel>("meterSaid");
@@ -224,13 +225,13 @@ TEST_F(TrimTest, AnOldMeterIsReadOnThreeChannels)
         find<QPushButton>("meterDirection")->click();
         for (int value = 4; value <= knob->maximum(); value += 2) { // one turns the knob and looks
             knob->setValue(value);
-            QTest::qWait(15);
+            QTest::qWait(needle);
             find<QPushButton>("meterDirection")->click();
             const bool set = find<QPushButton>("meterTake")->isEnabled();
             if (set)
                 break;
             find<QPushButton>("meterDirection")->click();
-            QTest::qWait(15);
+            QTest::qWait(needle);
         }
         ASSERT_TRUE(find<QPushButton>("meterTake")->isEnabled()) << channel;
         QTest::qWait(250);
