@@ -11,7 +11,6 @@
 namespace vetchling::advice {
 namespace {
 
-using shapes::AntennaShape;
 using shapes::Family;
 
 constexpr double ofNoUse = 0.05, ofUse = 0.5; // of a band
