@@ -17,6 +17,14 @@ namespace {
 
 constexpr double headHeight = 26.0, square = 15.0; // px
 
+/// Without inches: nobody buys wire by them, and the column has room for no more.
+QString wholeWords(double metres, units::System system)
+{
+    constexpr double foot = 0.3048; // m
+    return system == units::System::Metric ? AnswerTable::tr("%1 m").arg(std::lround(metres))
+                                           : AnswerTable::tr("%1 ft").arg(std::lround(metres / foot));
+}
+
 QString percent(double part) { return AnswerTable::tr("%1 %").arg(std::lround(100.0 * part)); }
 
 } // namespace
@@ -193,7 +201,7 @@ void AnswerTable::paintRow(Sketch& sketch, std::size_t row, const Columns& at, d
         sketch.text({x, middle}, words, Qt::AlignRight | Qt::AlignVCenter, {strong ? c.leaf : c.ink, 12, strong});
     };
     cell(at.heard, heard.solved && a.bands[mainBand()].antenna ? decibelWords(heard.against) : QStringLiteral("–"), true);
-    cell(at.wire, lengthWords(a.takes.wire, m_context.system(), 0));
+    cell(at.wire, wholeWords(a.takes.wire, m_context.system()));
     cell(at.wish, percent(a.wish));
     cell(at.worst, a.exact ? percent(a.worst) : QStringLiteral("…"));
     sketch.line({0.0, top + rowHeight - 0.5}, {width, top + rowHeight - 0.5}, c.hairline);
