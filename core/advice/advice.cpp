@@ -25,7 +25,7 @@ std::string placeWords(const Design& design, const Place& place)
         names.emplace_back(coreText("core", "new pole"));
     if (!names.empty())
         return fmt::format("{}", fmt::join(names, ", "));
-    return coreText("core", "on the ground");
+    return coreText("core", "by itself");
 }
 
 const char* wordOf(Help::Kind kind)

@@ -68,7 +68,7 @@ using AdvicePointer = std::shared_ptr<const Advice>;
 /// The rows of an advice.
 std::vector<Row> rowsOf(const Advice& advice, const Design& design);
 
-/// Names of what holds it, or where it stands: "stone tower, flagpole"; "new pole"; English where it is not a name.
+/// Names of what holds it, or where it stands: "stone tower, flagpole"; "new pole"; "by itself"; English where it is not a name.
 std::string placeWords(const Design& design, const Place& place);
 
 /// Best single antenna and best combination of two and three; null where there is none.
