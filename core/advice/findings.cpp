@@ -14,6 +14,7 @@ Text briefOf(Kind kind)
     case Kind::Building: return coreText("core", "touches a house");
     case Kind::Support: return coreText("core", "nothing holds it");
     case Kind::Tie: return coreText("core", "not held as it hangs");
+    case Kind::Tube: return coreText("core", "tubes too long to hold themselves");
     case Kind::Boundary: return coreText("core", "beyond the boundary");
     case Kind::Water: return coreText("core", "stands in water");
     case Kind::Metal: return coreText("core", "near metal");
@@ -51,7 +52,8 @@ const char* codeOf(Kind kind)
     case Kind::Boundary: return "boundary";
     case Kind::Building: return "building";
     case Kind::Support: return "support";
-    case Kind::Tie: return "tie";
+    case Kind::Tie:
+    case Kind::Tube: return "tie";
     case Kind::Water: return "water";
     case Kind::Metal: return "metal";
     case Kind::Low: return "low";
@@ -62,8 +64,8 @@ const char* codeOf(Kind kind)
 
 std::vector<Finding> placeFindings(const Antenna& antenna, const FitReport& fit)
 {
-    constexpr Kind order[] = {Kind::PowerLine, Kind::Building, Kind::Support, Kind::Tie, Kind::Boundary,
-                              Kind::Water,     Kind::Metal,    Kind::Low,     Kind::Dig};
+    constexpr Kind order[] = {Kind::PowerLine, Kind::Building, Kind::Support, Kind::Tie, Kind::Tube,
+                              Kind::Boundary,  Kind::Water,    Kind::Metal,   Kind::Low, Kind::Dig};
     std::vector<Finding> all;
     for (Kind kind : order)
         for (const SiteWarning& w : fit.warnings) {
@@ -71,7 +73,7 @@ std::vector<Finding> placeFindings(const Antenna& antenna, const FitReport& fit)
             if (w.kind != kind || std::any_of(all.begin(), all.end(), is)) // both ends alike are told once
                 continue;
             const bool danger = kind == Kind::PowerLine || kind == Kind::Building;
-            const bool hangs = kind == Kind::Support || kind == Kind::Tie || kind == Kind::Low;
+            const bool hangs = kind == Kind::Support || kind == Kind::Tie || kind == Kind::Tube || kind == Kind::Low;
             all.push_back({.antenna = antenna.id,
                            .gravity = danger      ? Gravity::Danger
                                       : w.upright ? Gravity::Next // nobody but the builder knows whether it is fenced off

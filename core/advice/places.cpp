@@ -2,6 +2,7 @@
 
 #include "core/physics.h"
 #include "core/shapes/hang.h"
+#include "core/site/standing.h"
 
 #include <algorithm>
 #include <cmath>
@@ -39,6 +40,7 @@ Text briefly(const SiteWarning& warning)
     case Kind::PowerLine: return coreText("core", "it could reach the power line");
     case Kind::Building: return coreText("core", "it would touch a house");
     case Kind::Water: return coreText("core", "it would stand in water");
+    case Kind::Tube: return warning.message;
     case Kind::Low: return {coreText("core", "it would hang %1 high, under head height"), Measure{warning.at.z, units::Quantity::Length}};
     default: break;
     }
@@ -141,6 +143,9 @@ std::vector<PlanPoint> placesOn(const Site& site)
         for (double y = corner.y + 0.5 * step; y < corner.y + extent.y; y += step)
             if (!bounded || inside(site.boundary, {x, y}))
                 all.push_back({x, y});
+    for (const Support& s : site.supports) // what stands may be tied to one, if it is no conductor beside another
+        if (!s.metal && (s.kind == SupportKind::Pole || s.kind == SupportKind::Tree))
+            all.push_back(s.at);
     std::stable_sort(all.begin(), all.end(), [&](PlanPoint a, PlanPoint b) { return apart(a, site.feedEntry) < apart(b, site.feedEntry); });
     if (bounded && all.empty())
         all.push_back({corner.x + 0.5 * extent.x, corner.y + 0.5 * extent.y});
@@ -246,14 +251,14 @@ Place Judge::judgeWithRoom(const AntennaShape& shape) const
 {
     Place place = judge(shape);
     if (place.allowed() && m_options.room > 1.0)
-        if (const Place longer = judge(roomier(shape, m_options.room)); !longer.allowed()) {
+        if (const Place longer = judge(roomier(shape, m_options.room), m_options.room); !longer.allowed()) {
             place.fault = longer.fault;
             place.against = longer.against;
         }
     return place;
 }
 
-Place Judge::judge(const AntennaShape& shape) const
+Place Judge::judge(const AntennaShape& shape, double room) const
 {
     Place place{shape, {}, {}, {}, {}, 0};
     const auto built = shapes::buildOver(shape, m_design.site.soil.ground());
@@ -268,9 +273,12 @@ Place Judge::judge(const AntennaShape& shape) const
         return std::any_of(m_supports.begin(), m_supports.end(), [&](const Support* s) { return s->id == id; });
     };
     place.supports = supportsHolding(m_design.site, built->model);
-    for (const SiteWarning& warning : fitOnSite(m_design.site, built->model).warnings)
-        if (warning.kind != SiteWarning::Kind::Low || !isPortable(shape))
+    const FitReport fit = fitOnSite(m_design.site, built->model);
+    for (const SiteWarning& warning : fit.warnings) {
+        const bool mast = warning.kind == SiteWarning::Kind::Support && warning.hold == fit.ownMast && fit.ownMast <= room * highestMast;
+        if (!mast && (warning.kind != SiteWarning::Kind::Low || !isPortable(shape)))
             take(warning, place);
+    }
     if (place.allowed() && !std::all_of(place.supports.begin(), place.supports.end(), allowed)) {
         place.fault = coreText("core", "another support would hold it than those that may be used");
         ++place.against;

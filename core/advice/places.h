@@ -30,7 +30,7 @@ struct Place {
 
 struct PlaceOptions {
     std::vector<Id> supports; ///< that may be used; empty: all
-    double mostPole = 12.0;   ///< m that a new pole may be high
+    double mostPole = 13.0;   ///< m that a new pole may be high
     std::size_t mostPoles = 2;
     double room = 1.04; ///< times what its rule says it may come to be, once it is tuned
 };
@@ -40,7 +40,7 @@ class Judge {
 public:
     explicit Judge(const Design& design, PlaceOptions options = {});
     /// The shape as it is.
-    [[nodiscard]] Place judge(const shapes::AntennaShape& shape) const;
+    [[nodiscard]] Place judge(const shapes::AntennaShape& shape) const { return judge(shape, 1.0); }
     /// The same of a shape that is yet to be tuned: also where it is some hundredths longer.
     [[nodiscard]] Place judgeWithRoom(const shapes::AntennaShape& shape) const;
     /// The supports that may be used, the highest first.
@@ -48,6 +48,8 @@ public:
     [[nodiscard]] const Site& site() const { return m_design.site; }
 
 private:
+    /// @param room times the mast that may stand by itself
+    [[nodiscard]] Place judge(const shapes::AntennaShape& shape, double room) const;
     [[nodiscard]] bool leavesSite(const WireModel& model, Place& place) const;
     [[nodiscard]] bool mayStand(const NewPole& pole) const;
     void take(const SiteWarning& warning, Place& place) const;

@@ -2,6 +2,7 @@
 
 #include "core/advice/feed_findings.h"
 #include "core/advice/place_cures.h"
+#include "core/site/standing.h"
 #include "core/study/configurations.h"
 #include "core/study/spread.h"
 
@@ -32,51 +33,6 @@ double metresOf(const shapes::BuiltAntenna& built)
     for (const shapes::WireSection& s : built.sections)
         metres += s.pieces * s.length;
     return metres;
-}
-
-constexpr double heldFrom = 3.0, tubeRadius = 2e-3; // m: what is lower or thicker holds itself
-
-bool isHeld(const Site& site, Vec3 p)
-{
-    return std::any_of(site.supports.begin(), site.supports.end(), [&](const Support& s) {
-        return std::hypot(p.x - s.at.x, p.y - s.at.y) <= tieReach(s) && p.z <= s.height + tieAllowance;
-    });
-}
-
-/// m that the mast is high which no support takes the place of: under the top of an upright, or under the feed of tubes that carry
-/// themselves. 0 where none is needed.
-double ownMast(const Site& site, const shapes::BuiltAntenna& built)
-{
-    constexpr double straight = 0.05; // m
-    double highest = 0.0;
-    for (const Wire& w : built.model.wires)
-        for (std::size_t i = 1; i < w.points.size(); ++i) {
-            const Vec3 a = w.points[i - 1], b = w.points[i], top = a.z > b.z ? a : b;
-            if (std::hypot(a.x - b.x, a.y - b.y) < straight && std::min(a.z, b.z) < heldFrom && top.z > heldFrom && !isHeld(site, top))
-                highest = std::max(highest, top.z);
-        }
-    const bool tubes =
-        std::all_of(built.model.wires.begin(), built.model.wires.end(), [](const Wire& w) { return w.radius >= tubeRadius; });
-    return tubes && built.feedPoint.z > heldFrom && !isHeld(site, built.feedPoint) ? std::max(highest, built.feedPoint.z) : highest;
-}
-
-/// What keeps an antenna from standing as it is drawn: no pole or tube is so long.
-Text tooLong(const AdviceWish& wish, const Site& site, const AntennaShape& shape, const shapes::BuiltAntenna& built)
-{
-    constexpr double usualMast = 10.0, longestTube = 7.0, longestWhip = 6.0; // m
-    const double most = std::max(usualMast, wish.pole), stands = ownMast(site, built);
-    if (stands > most)
-        return {coreText("core", "would stand %1 high with nothing that holds it; %2 is as much as a pole of its own may be"),
-                Measure{stands, units::Quantity::Length}, Measure{most, units::Quantity::Length}};
-    const double longest = shapes::familyOf(shape).spec(shape, "section_count") ? longestWhip : longestTube;
-    double out = 0.0;
-    for (const Wire& w : built.model.wires)
-        if (w.radius >= tubeRadius)
-            for (Vec3 p : w.points)
-                out = std::max(out, std::hypot(p.x - built.feedPoint.x, p.y - built.feedPoint.y));
-    if (out > longest)
-        return {coreText("core", "no tube reaches %1 out by itself"), Measure{out, units::Quantity::Length}};
-    return {};
 }
 
 /// What keeps an antenna from what the wish allows; empty: nothing.
@@ -236,7 +192,7 @@ Takes takesOf(const Design& hung, const Antenna& antenna, const shapes::BuiltAnt
 {
     Takes out;
     out.wire = metresOf(built);
-    out.newPoles = int(place.poles.size()) + (ownMast(hung.site, built) > 0.0 ? 1 : 0);
+    out.newPoles = int(place.poles.size()) + (ownMastOf(hung.site, built.model).height > 0.0 ? 1 : 0);
     out.coils = int(built.coils.size());
     out.traps = int(built.traps.size());
     out.links = int(built.links.size());
@@ -375,8 +331,6 @@ private:
 
     Text judge()
     {
-        if (Text why = tooLong(m_bench.wish, m_bench.design.site, antenna().shape, m_built); !why.empty())
-            return why;
         Text bar = barredBy(m_bench.wish, antenna().shape, m_built, m_tried.place);
         m_tried.barred = !bar.empty();
         return bar;

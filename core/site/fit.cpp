@@ -1,4 +1,4 @@
-#include "core/site/site.h"
+#include "core/site/standing.h"
 
 #include <boost/math/tools/minima.hpp>
 
@@ -16,9 +16,7 @@ constexpr double onTheGround = 0.1;                  // m: radials and counterpo
 constexpr double standing = 1.0;                     // m: ends below this stand on the ground or on a stub
 constexpr double besidePole = 1.0, besideTree = 2.0; // m that wires keep from supports that do not hold them
 constexpr double atTheWall = 1.0;                    // m round a tie on a wall or a roof
-constexpr double aboveSupport = 0.3;                 // m that a wire may be higher than its support
 constexpr double besideTie = 3.0;                    // m in plan: a support so near was meant
-constexpr double heldFrom = 3.0;                     // m: lower ends stand on a stake or a box
 constexpr double samePlace = 0.1;                    // m
 constexpr double onTheEdge = 0.01;                   // m
 
@@ -190,6 +188,7 @@ public:
             if (m_site.powerLine)
                 fallOf(s, *m_site.powerLine);
         supports();
+        mast();
         return std::move(m_report);
     }
 
@@ -430,6 +429,20 @@ private:
                                                    !standsByItself(wire, i) && !hangsDown(wire, i) && !stiff(wire) && !roped(wire, i) &&
                                                    !corded(wire, i))
                     held(wire, i);
+    }
+
+    void mast()
+    {
+        const OwnMast own = ownMastOf(m_site, m_model);
+        m_report.ownMast = own.height;
+        if (own.height > highestMast)
+            warn(Kind::Support,
+                 {coreText("core", "would stand %1 high with nothing that holds it; a mast by itself is %2 high at most"),
+                  length(own.height), length(highestMast)},
+                 own.top, own.height);
+        if (const double out = tubesReachTooFar(m_model); out > 0.0)
+            warn(Kind::Tube, {coreText("core", "no tube reaches %1 out by itself; hold its ends, or use wire"), length(out)},
+                 m_model.wires.front().points.front());
     }
 
     /// Points that several wires share are told once.

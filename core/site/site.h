@@ -114,11 +114,11 @@ struct Site {
 
 /// Something to look at before anything is hung there.
 struct SiteWarning {
-    enum class Kind { PowerLine, Boundary, Building, Support, Tie, Water, Metal, Low, Dig } kind;
-    Text message;      ///< what is, and what to do
-    Vec3 at;           ///< where
-    double hold = 0.0; ///< m: something so high could hold it there; 0: that would not help
-    Id support = {};   ///< that is the danger itself; empty: a wire is
+    enum class Kind { PowerLine, Boundary, Building, Support, Tie, Tube, Water, Metal, Low, Dig } kind;
+    Text message;         ///< what is, and what to do
+    Vec3 at;              ///< where
+    double hold = 0.0;    ///< m: something so high could hold it there; 0: that would not help
+    Id support = {};      ///< that is the danger itself; empty: a wire is
     bool upright = false; ///< Low: by what stands or hangs down steeply, to be fenced where it stands
 };
 
@@ -134,7 +134,9 @@ struct FitReport {
     std::string endangering;           ///< what could reach it; "the wire" is marked for translation
     bool throughBuilding = false;      ///< a wire through a house, or too near to one
     std::vector<SiteWarning> warnings; ///< at most one of each kind and wire; Support: ends and corners where nothing stands to hold them,
-                                       ///< Tie: where it is too low or too far, or a wire passes too near to one
+                                       ///< Tie: where it is too low or too far, or a wire passes too near to one;
+                                       ///< Tube: reaches out farther than it holds itself
+    double ownMast = 0.0;              ///< m that the mast is high which stands where no support does; 0: it needs none
     /// Nothing of it lies outside the boundary, in a house, or where it endangers somebody.
     [[nodiscard]] bool fits() const { return insideBoundary && !nearPowerLine && !throughBuilding; }
 };
@@ -145,6 +147,7 @@ double tieReach(const Support& support);
 /// Least distance in m of a straight piece from a building, which is solid from the ground to its ridge; 0: through it.
 double distanceToBuilding(Vec3 a, Vec3 b, const Building& building);
 inline constexpr double clearOfHouse = 0.5; ///< m, for a wire
+inline constexpr double aboveSupport = 0.3; ///< m that a wire may be higher than its support
 
 FitReport fitOnSite(const Site& site, const WireModel& model);
 

@@ -133,6 +133,48 @@ TEST(Fit, EveryPointOfAWireCountsAgainstTheBoundary)
     EXPECT_NEAR(fitOnSite(s, fedWire({{4, 4, 8}, {16, 7.5, 8}}, 5.0)).clearOfBoundary, 0.5, 1e-9);
 }
 
+// 2026-12: 14 m of thin wire upright with nothing beneath, and rods of 8 m to each side, were said to fit.
+TEST(Fit, WhatStandsByItselfIsNoHigherThanAMast)
+{
+    const auto told = [&](const WireModel& model, SiteWarning::Kind kind) {
+        const FitReport fit = fitOnSite(site(), model);
+        return std::any_of(fit.warnings.begin(), fit.warnings.end(), [&](const SiteWarning& w) { return w.kind == kind; });
+    };
+    using Kind = SiteWarning::Kind;
+    EXPECT_FALSE(told(fedWire({{15, 5, 0.5}, {15, 5, 9.5}}, 0.1), Kind::Support));
+    EXPECT_EQ(fitOnSite(site(), fedWire({{15, 5, 0.5}, {15, 5, 9.5}}, 0.1)).ownMast, 9.5);
+    EXPECT_TRUE(told(fedWire({{15, 5, 0.5}, {15, 5, 14.0}}, 0.1), Kind::Support));
+    EXPECT_FALSE(told(fedWire({{32, 15.5, 0.5}, {32, 15.5, 14.0}}, 0.1), Kind::Support)) << "the tower holds it";
+    EXPECT_EQ(fitOnSite(site(), fedWire({{32, 15.5, 0.5}, {32, 15.5, 14.0}}, 0.1)).ownMast, 0.0);
+}
+
+TEST(Fit, AnUprightMayHangInAWire)
+{
+    Site s = site();
+    s.supports.push_back({"mast", SupportKind::Pole, {3, 16}, 14.0, false});
+    WireModel model = fedWire({{17, 16, 0.5}, {17, 16, 13.0}}, 0.1);
+    model.wires.push_back(model.wires.front());
+    model.wires.back().points = {{4, 16, 13.0}, {17, 16, 13.0}, {31, 16, 13.0}};
+    EXPECT_EQ(fitOnSite(s, model).ownMast, 0.0);
+    model.wires.back().points.pop_back();
+    EXPECT_EQ(fitOnSite(s, model).ownMast, 13.0) << "one side alone does not carry it";
+}
+
+TEST(Fit, TubesReachOutNoFartherThanTheyHoldThemselves)
+{
+    const auto told = [](double leg, double radius) {
+        WireModel model = fedWire({{15 - leg, 5, 8}, {15 + leg, 5, 8}}, leg);
+        model.wires.front().radius = radius;
+        const FitReport fit = fitOnSite(site(), model);
+        EXPECT_EQ(fit.ownMast, 8.0) << "under the feed";
+        return std::any_of(fit.warnings.begin(), fit.warnings.end(),
+                           [](const SiteWarning& w) { return w.kind == SiteWarning::Kind::Tube; });
+    };
+    EXPECT_FALSE(told(6.9, 0.0125));
+    EXPECT_TRUE(told(7.1, 0.0125));
+    EXPECT_TRUE(told(6.5, 0.004)) << "a telescope";
+}
+
 // 2026-11: an end pulled towards a distant tree was said to hang from nothing.
 TEST(Fit, ARopeInTheWiresLineHoldsItsEnd)
 {
