@@ -11,6 +11,7 @@
 #include "cli/kept_tables.h"
 #include "cli/output.h"
 #include "cli/spread_commands.h"
+#include "cli/terrain_commands.h"
 #include "cli/trim_commands.h"
 #include "cli/typed.h"
 #include "cli/workshop_commands.h"
@@ -48,8 +49,13 @@ Result<files::CaseResult> solveOne(const std::shared_ptr<const WireModel>& model
             angle = radians(angle);
         return angles;
     };
-    auto gain = em::FarField(*solution).gainGrid(inRadians(pattern.elevations), inRadians(pattern.azimuths));
-    return files::CaseResult{std::move(solution).value(), *ledger, std::move(gain)};
+    const em::FarField field(*solution);
+    const std::vector<double> elevations = inRadians(pattern.elevations), azimuths = inRadians(pattern.azimuths);
+    auto gain = field.gainGrid(elevations, azimuths);
+    std::vector<std::vector<double>> flat;
+    if (!model->beyond.empty())
+        flat = field.over({}).gainGrid(elevations, azimuths);
+    return files::CaseResult{std::move(solution).value(), *ledger, std::move(gain), std::move(flat)};
 }
 
 /// How far the error moves the place where X = 0, Hz; nothing where the reactance is not small there.
@@ -288,6 +294,7 @@ int run(int argc, char** argv)
 
     addDesignCommands(app, status);
     addCheckCommand(app, status);
+    addTerrainCommands(app, status);
     addAdviseCommand(app, status);
     addBandCommands(app, status);
     addSpreadCommands(app, status);

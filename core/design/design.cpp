@@ -50,6 +50,7 @@ void nameAll(Design& design, const Namer& name)
     nameAll(design.site.buildings, "building", name);
     nameAll(design.site.waters, "water", name);
     nameAll(design.site.farGrounds, "far-ground", name);
+    nameAll(design.site.profiles, "profile", name);
     nameAll(design.operation.bands, "band", name);
     nameAll(design.antennas, "antenna", name);
     for (Antenna& antenna : design.antennas) {

@@ -1,6 +1,6 @@
 #pragma once
-/// Room behind the arrays that BLAS reads: zgemv of OpenBLAS 0.3.21 reads past their end where registers are wide (AVX-512), and where that is
-/// the end of the memory the program falls. What it reads there counts for nothing.
+/// Room behind the arrays that BLAS reads: zgemv of OpenBLAS 0.3.21 reads past their end where registers are wide (AVX-512), and where that
+/// is the end of the memory the program falls. What it reads there counts for nothing.
 
 #include "core/physics.h"
 

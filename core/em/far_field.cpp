@@ -3,6 +3,7 @@
 #include "core/em/cos_sin.h"
 #include "core/em/gauss.h"
 #include "core/em/soil_power.h"
+#include "core/em/terrain_cache.h"
 
 #include <oneapi/tbb/parallel_for.h>
 
@@ -150,24 +151,8 @@ ReflectionZone reflectionZone(double height, double elevation, double wavelength
     return {(c * whole - root) / (s * s), (c * whole + root) / (s * s)};
 }
 
-double zoneBeyond(double height, double elevation, double wavelength, double distance)
-{
-    constexpr int steps = 64;
-    const ReflectionZone zone = reflectionZone(height, elevation, wavelength);
-    double all = 0.0, beyond = 0.0;
-    for (int i = 0; i < steps; ++i) {
-        const double x = zone.from + (zone.to - zone.from) * (i + 0.5) / steps;
-        const double detour = std::hypot(x, height) - x * std::cos(elevation) - height * std::sin(elevation);
-        const double counts = 1.0 + std::cos(2.0 * pi * detour / wavelength); // from 2 in the middle to 0 at the edge
-        all += counts;
-        const double step = (zone.to - zone.from) / steps; // the one that holds the edge counts in part
-        beyond += counts * std::clamp((x + 0.5 * step - distance) / step, 0.0, 1.0);
-    }
-    return all > 0.0 ? beyond / all : 0.0;
-}
-
 FarField::FarField(const Solution& solution)
-    : m_beyond(solution.model->beyond), m_frequency(solution.frequency), m_kind(solution.model->ground.kind),
+    : m_beyond(solution.model->beyond), m_frequency(solution.frequency), m_ground(solution.model->ground), m_kind(m_ground.kind),
       m_permittivity(solution.model->ground.complexPermittivity(solution.frequency)), m_waveNumber(waveNumber(solution.frequency)),
       m_inputPower(solution.inputPower)
 {
@@ -179,7 +164,6 @@ void FarField::addRuns(const Solution& solution)
     const Mesh& mesh = *solution.mesh;
     std::vector<double> along, radius, angle, cosine, sine; // of the quadrature points of one run; m from its centre
     std::vector<Complex> moment;                            // their current times weight
-    double all = 0.0;
     for (std::size_t first = 0, last = 0; first < mesh.elements.size(); first = last) {
         const Element& start = mesh.elements[first];
         for (last = first + 1; last < mesh.elements.size(); ++last) {
@@ -208,8 +192,8 @@ void FarField::addRuns(const Solution& solution)
                     m_steep.push_back({element.at(rule.node[q]), run.tangent, moment.back()});
                 if (start.inSoil)
                     continue;
-                all += std::abs(moment.back());
-                m_height += std::abs(moment.back()) * element.at(rule.node[q]).z;
+                m_air.push_back({element.at(rule.node[q]), run.tangent, moment.back()});
+                m_highest = std::max(m_highest, m_air.back().point.z);
             }
         }
         if (steep)
@@ -230,7 +214,6 @@ void FarField::addRuns(const Solution& solution)
         }
         m_runs.push_back(std::move(run));
     }
-    m_height = all > 0.0 ? m_height / all : 0.0;
 }
 
 /// Adds I(q) exp(jk r.c) times the theta and phi parts of a tangent, for all azimuths.
@@ -334,27 +317,80 @@ Reflection FarField::reflection(double elevation) const
     return fresnel(m_permittivity, elevation);
 }
 
-Reflection FarField::blended(const FarSector& sector, double elevation) const
+std::vector<FarField::Wave> FarField::flatWaves(double elevation, const std::vector<double>& azimuths) const
 {
-    const Reflection near = reflection(elevation), far = fresnel(sector.ground.complexPermittivity(m_frequency), elevation);
-    const double part = zoneBeyond(m_height, elevation, wavelength(m_frequency), sector.distance);
-    return {(1.0 - part) * near.tm + part * far.tm, (1.0 - part) * near.te + part * far.te};
+    const Reflection r = reflection(elevation);
+    std::vector<Wave> out;
+    for (const RadiationVectors& n : vectorRow(elevation, azimuths))
+        out.push_back({n.theta + r.tm * n.imageTheta + n.soilTheta, n.phi - r.te * n.imagePhi + n.soilPhi});
+    return out;
 }
 
-Reflection FarField::reflection(double elevation, double azimuth) const
+std::optional<std::vector<FarField::Wave>> FarField::wavesOver(const FarSector& sector, double elevation,
+                                                               const std::vector<double>& azimuths) const
 {
-    for (const FarSector& sector : m_beyond)
-        if (m_kind != GroundKind::FreeSpace && sector.holds(azimuth))
-            return blended(sector, elevation);
-    return reflection(elevation);
+    const auto terrain = TerrainHeights::over(sector.over(m_ground), m_frequency, m_highest);
+    if (!terrain)
+        return std::nullopt;
+    std::vector<double> heights{0.0}; // at which currents in the soil send out what they do
+    for (const AirMoment& m : m_air)
+        heights.push_back(m.point.z);
+    const std::vector<TerrainResponse> over = terrain->at(heights, Side::Along, elevation);
+    const TerrainResponse onFlat = flatResponse(m_ground, m_frequency, 0.0, elevation);
+    const auto part = [](Complex a, Complex b) { return std::abs(b) > 1e-12 ? a / b : Complex{1.0, 0.0}; };
+    const Complex soilTheta = part(over[0].vertical, onFlat.vertical), soilPhi = part(over[0].across, onFlat.across);
+    const bool inSoil = !m_steep.empty() || std::any_of(m_runs.begin(), m_runs.end(), [](const Run& r) { return r.inSoil; });
+    const std::vector<RadiationVectors> flat = inSoil ? vectorRow(elevation, azimuths) : std::vector<RadiationVectors>(azimuths.size());
+    const double level = m_waveNumber * std::cos(elevation);
+    std::vector<double> phase(m_air.size()), cosine(m_air.size()), sine(m_air.size());
+    std::vector<Wave> out;
+    for (std::size_t a = 0; a < azimuths.size(); ++a) {
+        const double c = std::cos(azimuths[a]), s = std::sin(azimuths[a]);
+        for (std::size_t i = 0; i < m_air.size(); ++i)
+            phase[i] = level * (c * m_air[i].point.x + s * m_air[i].point.y);
+        cosSin(phase.data(), int(phase.size()), cosine.data(), sine.data());
+        Wave w{soilTheta * flat[a].soilTheta, soilPhi * flat[a].soilPhi};
+        for (std::size_t i = 0; i < m_air.size(); ++i) {
+            const AirMoment& m = m_air[i];
+            const TerrainResponse& r = over[i + 1];
+            const Complex moment = m.moment * Complex{cosine[i], sine[i]};
+            w.theta += moment * ((c * m.tangent.x + s * m.tangent.y) * r.along - m.tangent.z * r.vertical);
+            w.phi += moment * ((c * m.tangent.y - s * m.tangent.x) * r.across);
+        }
+        out.push_back(w);
+    }
+    return out;
+}
+
+std::vector<FarField::Wave> FarField::waves(double elevation, const std::vector<double>& azimuths) const
+{
+    std::vector<Wave> all = m_beyond.empty() || m_kind != GroundKind::Real ? flatWaves(elevation, azimuths) : std::vector<Wave>();
+    if (!all.empty() || azimuths.empty())
+        return all;
+    all.resize(azimuths.size());
+    std::vector<char> done(azimuths.size(), 0);
+    for (std::size_t s = 0; s <= m_beyond.size(); ++s) { // flat ground for what is left
+        std::vector<std::size_t> which;
+        std::vector<double> some;
+        for (std::size_t a = 0; a < azimuths.size(); ++a)
+            if (!done[a] && (s == m_beyond.size() || m_beyond[s].holds(azimuths[a])))
+                which.push_back(a), some.push_back(azimuths[a]);
+        if (which.empty())
+            continue;
+        auto part = s < m_beyond.size() ? wavesOver(m_beyond[s], elevation, some) : std::nullopt;
+        if (!part)
+            part = flatWaves(elevation, some);
+        for (std::size_t i = 0; i < which.size(); ++i)
+            all[which[i]] = (*part)[i], done[which[i]] = 1;
+    }
+    return all;
 }
 
 FarField::Intensity FarField::intensity(double elevation, double azimuth) const
 {
-    const RadiationVectors n = vectors(elevation, azimuth);
-    const Reflection r = reflection(elevation, azimuth);
+    const Wave w = waves(elevation, {azimuth}).front();
     const double front = waveImpedance * m_waveNumber * m_waveNumber / (32.0 * pi * pi);
-    return {front * std::norm(n.theta + r.tm * n.imageTheta + n.soilTheta), front * std::norm(n.phi - r.te * n.imagePhi + n.soilPhi)};
+    return {front * std::norm(w.theta), front * std::norm(w.phi)};
 }
 
 double FarField::gain(double elevation, double azimuth) const
@@ -365,20 +401,11 @@ double FarField::gain(double elevation, double azimuth) const
 
 std::vector<double> FarField::gainRow(double elevation, const std::vector<double>& azimuths) const
 {
-    const Reflection near = reflection(elevation);
-    std::vector<Reflection> far;
-    for (const FarSector& sector : m_beyond)
-        far.push_back(m_kind == GroundKind::FreeSpace ? near : blended(sector, elevation));
     const double front = waveImpedance * m_waveNumber * m_waveNumber / (8.0 * pi * m_inputPower);
     std::vector<double> row;
     row.reserve(azimuths.size());
-    const std::vector<RadiationVectors> vectors = vectorRow(elevation, azimuths);
-    for (std::size_t a = 0; a < azimuths.size(); ++a) {
-        const RadiationVectors& n = vectors[a];
-        const auto sector = std::find_if(m_beyond.begin(), m_beyond.end(), [&](const FarSector& s) { return s.holds(azimuths[a]); });
-        const Reflection& r = sector == m_beyond.end() ? near : far[std::size_t(sector - m_beyond.begin())];
-        const double ratio =
-            front * (std::norm(n.theta + r.tm * n.imageTheta + n.soilTheta) + std::norm(n.phi - r.te * n.imagePhi + n.soilPhi));
+    for (const Wave& w : waves(elevation, azimuths)) {
+        const double ratio = front * (std::norm(w.theta) + std::norm(w.phi));
         row.push_back(ratio > 1e-30 ? 10.0 * std::log10(ratio) : nothing);
     }
     return row;

@@ -7,11 +7,12 @@
 /// the field that a plane wave from there has at their place: (1 - Rv) sin e along, (1 + Rv) cos e/eps down, (1 + Rh) across, each times
 /// exp(-g1 depth).
 ///
-/// Beyond a shore the reflection is an approximation: the near ground's coefficient and the far one's, weighted by how much of the first
-/// Fresnel zone of the reflection lies on either side (zone: Beckmann and Spizzichino 1963, app. C). For waves under a degree or so, and
-/// for the ground wave along the shore, it says nothing.
+/// Where the ground changes farther off, in height or soil, each current's direct and reflected wave give way to its response over that
+/// profile (em/terrain.h).
 
 #include "core/em/solver.h"
+
+#include <optional>
 
 namespace vetchling::em {
 
@@ -52,8 +53,6 @@ public:
     [[nodiscard]] std::vector<RadiationVectors> vectorRow(double elevation, const std::vector<double>& azimuths) const;
     /// Of the ground under the wires.
     [[nodiscard]] Reflection reflection(double elevation) const;
-    /// Of what the wave meets in that direction.
-    [[nodiscard]] Reflection reflection(double elevation, double azimuth) const;
 
     struct Intensity {
         double vertical, horizontal; ///< W/sr in the two polarisations
@@ -87,12 +86,27 @@ private:
     /// @param way how a wave goes up: its parts along the surface (x) and up (z)
     static void addRow(const Run& run, Vec3 tangent, Vec3 centre, double k, Vec3 way, const std::vector<double>& cosine,
                        const std::vector<double>& sine, std::vector<Complex>& theta, std::vector<Complex>& phi);
-    [[nodiscard]] Reflection blended(const FarSector& sector, double elevation) const;
+    /// A point of a current in the air.
+    struct AirMoment {
+        Vec3 point, tangent;
+        Complex moment; ///< A m
+    };
+    /// Radiation vectors with all that comes from the ground.
+    struct Wave {
+        Complex theta, phi;
+    };
+    [[nodiscard]] std::vector<Wave> waves(double elevation, const std::vector<double>& azimuths) const;
+    [[nodiscard]] std::vector<Wave> flatWaves(double elevation, const std::vector<double>& azimuths) const;
+    /// Nothing where that ground cannot be solved.
+    [[nodiscard]] std::optional<std::vector<Wave>> wavesOver(const FarSector& sector, double elevation,
+                                                             const std::vector<double>& azimuths) const;
 
     std::vector<Run> m_runs;
     std::vector<SoilMoment> m_steep;
+    std::vector<AirMoment> m_air;
     std::vector<FarSector> m_beyond;
-    double m_frequency, m_height = 0.0; ///< m, mean height of the current
+    double m_frequency, m_highest = 0.0; ///< m, of the currents
+    Ground m_ground;
     GroundKind m_kind;
     Complex m_permittivity;
     double m_waveNumber, m_inputPower;
@@ -104,8 +118,6 @@ struct ReflectionZone {
     double from = 0.0, to = 0.0;
 };
 ReflectionZone reflectionZone(double height, double elevation, double wavelength);
-/// Part of that zone beyond a distance, 0 to 1, its middle counting most. @param distance m
-double zoneBeyond(double height, double elevation, double wavelength, double distance);
 
 /// Shares of the input power, each computed on its own; they add to 1 as far as the solution is right.
 struct PowerLedger {

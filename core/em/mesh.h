@@ -63,10 +63,10 @@ struct Mesh {
     int unknowns = 0;             ///< in order of degree: joints and ends first, then B_2 of all elements, B_3 ...
     std::vector<int> levelStarts; ///< first unknown of degree 1, 2, ... degree
     std::vector<Element> elements;
-    std::vector<std::vector<Share>> shares;    ///< by element; several elements may share an unknown
-    std::vector<PortRow> feeds, loads;         ///< in the order of the model; empty for a coil that has a length
+    std::vector<std::vector<Share>> shares;      ///< by element; several elements may share an unknown
+    std::vector<PortRow> feeds, loads;           ///< in the order of the model; empty for a coil that has a length
     std::vector<PortRow> widerFeeds, widerLoads; ///< the same over twice the gap, to judge what it matters
-    std::vector<std::array<PortRow, 2>> lines; ///< both ends; a stub's second is empty
+    std::vector<std::array<PortRow, 2>> lines;   ///< both ends; a stub's second is empty
 
     std::vector<int> orbit; ///< by element, of those that carry equal currents and share unknowns (symmetry.h); empty: none do
 

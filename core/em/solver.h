@@ -20,10 +20,10 @@ struct Solution {
     double frequency = 0.0; ///< Hz
     std::shared_ptr<const WireModel> model;
     std::shared_ptr<const Mesh> mesh;
-    std::vector<Complex> unknowns;      ///< A, peak
-    std::vector<Complex> feedCurrents;  ///< A, peak, by feed
-    Complex impedance;                  ///< ohm, at the first feed with a voltage; at the line side of its transformer
-    double gapErrorPercent = 0.0;       ///< part of it that no finer mesh makes smaller: what the length of the gaps of feed and loads matters
+    std::vector<Complex> unknowns;     ///< A, peak
+    std::vector<Complex> feedCurrents; ///< A, peak, by feed
+    Complex impedance;                 ///< ohm, at the first feed with a voltage; at the line side of its transformer
+    double gapErrorPercent = 0.0; ///< part of it that no finer mesh makes smaller: what the length of the gaps of feed and loads matters
     double impedanceErrorPercent = 0.0; ///< estimate of |dZ|/|Z|; in 9 of 10 antennas the true error is smaller
     double inputPower = 0.0;            ///< W, all feeds, into their transformers where there are any
     double transformerPower = 0.0;      ///< W, lost in those

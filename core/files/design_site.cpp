@@ -1,4 +1,5 @@
 #include "core/files/design_parts.h"
+#include "core/files/profile_json.h"
 
 namespace vetchling::files {
 namespace {
@@ -212,6 +213,7 @@ Site readSite(const JsonNode& node)
         site.feedEntry = {entry[0], entry[1]};
     site.coaxRoute = node.valueAt("coax_route_m", readCorners).value_or(Outline());
     site.farGrounds = node.parts("far_grounds", readFarGround);
+    site.profiles = node.parts("profiles", readGroundProfile);
     site.notes = node.text("notes", "", true);
     site.pictures = readTexts(node, "pictures");
     site.kept = node.rest();
@@ -240,6 +242,8 @@ Json siteJson(const Site& site)
         out["coax_route_m"] = outlineJson(site.coaxRoute);
     for (const FarGround& g : site.farGrounds)
         out["far_grounds"].push_back(farGroundJson(g));
+    for (const GroundProfile& p : site.profiles)
+        out["profiles"].push_back(groundProfileJson(p));
     if (!site.notes.empty())
         out["notes"] = site.notes;
     if (!site.pictures.empty())

@@ -1,6 +1,6 @@
 #include "core/files/wire_file.h"
 
-#include "core/files/json_reader.h"
+#include "core/files/profile_json.h"
 
 #include <fmt/format.h>
 
@@ -175,6 +175,50 @@ void readFrequencies(const JsonNode& root, WireCase& wires, Faults& faults)
             faults.push_back(std::move(fault));
 }
 
+double turnBetween(double from, double to) { return to - from - 360.0 * std::floor((to - from) / 360.0); }
+
+/// Ground along some azimuths, each up to 5 degrees to either side or to the middle between it and the next.
+void readTerrain(const JsonNode& root, WireModel& model)
+{
+    constexpr double within = 5.0; // degrees
+    const std::vector<JsonNode> items = root.items("terrain", true);
+    if (!items.empty() && model.ground.kind != GroundKind::Real)
+        root.faultAt("terrain", "needs a ground of the kind real");
+    std::vector<double> azimuths;
+    for (const JsonNode& item : items)
+        azimuths.push_back(item.number("azimuth_deg"));
+    for (std::size_t i = 0; i < items.size(); ++i) {
+        double before = items[i].number("within_deg", within, true), after = before;
+        if (!(before > 0.0 && before <= 180.0))
+            items[i].faultAt("within_deg", "must be above 0 and at most 180");
+        for (std::size_t k = 0; k < items.size(); ++k)
+            if (k != i && !items[i].has("within_deg")) {
+                before = std::min(before, 0.5 * turnBetween(azimuths[k], azimuths[i]));
+                after = std::min(after, 0.5 * turnBetween(azimuths[i], azimuths[k]));
+            }
+        const TerrainProfile profile = readProfile(items[i]);
+        for (const Fault& f : findFaults(profile))
+            items[i].faultAt(f.path, f.message);
+        model.beyond.push_back(
+            {radians(azimuths[i] - before), radians(before + after), profile.corners, {profile.soils.begin(), profile.soils.end()}});
+    }
+}
+
+Json terrainJson(const WireModel& model, const FarSector& sector)
+{
+    Json out{{"azimuth_deg", degrees(sector.from + 0.5 * sector.width)}, {"within_deg", degrees(0.5 * sector.width)}};
+    const TerrainProfile profile = sector.over(model.ground);
+    out["profile"] = out["soils"] = Json::array();
+    for (const ProfilePoint& p : profile.corners)
+        out["profile"].push_back({{"x_m", p.x}, {"z_m", p.z}});
+    for (const Ground& soil : profile.soils) {
+        out["soils"].push_back({{"relative_permittivity", soil.relativePermittivity}, {"conductivity_S_per_m", soil.conductivity}});
+        if (soil.pairFrequency > 0.0)
+            out["soils"].back()["pair_frequency_Hz"] = soil.pairFrequency;
+    }
+    return out;
+}
+
 PatternRequest readPattern(const JsonNode& root)
 {
     PatternRequest pattern;
@@ -258,6 +302,7 @@ Result<WireCase> parseWireFile(const std::string& text)
     readFeeds(root, names, wires.model);
     readLoads(root, names, wires.model);
     readLines(root, names, wires.model);
+    readTerrain(root, wires.model);
     readFrequencies(root, wires, faults);
     wires.pattern = readPattern(root);
     if (faults.empty())
@@ -308,10 +353,27 @@ std::string writeWireFile(const WireCase& wires)
     }
     for (const LineSection& l : wires.model.lines)
         out["lines"].push_back(lineJson(wires.model, l));
+    for (const FarSector& sector : wires.model.beyond)
+        out["terrain"].push_back(terrainJson(wires.model, sector));
     out["frequencies_Hz"] = wires.frequencies;
     out["pattern"] = {{"elevations_deg", wires.pattern.elevations}, {"azimuths_deg", wires.pattern.azimuths}};
     return out.dump(1) + "\n";
 }
+
+namespace {
+
+Json gainJson(const std::vector<std::vector<double>>& grid)
+{
+    Json gain = Json::array();
+    for (const auto& row : grid) {
+        gain.push_back(Json::array());
+        for (double g : row)
+            gain.back().push_back(rounded(g, 1e-4));
+    }
+    return gain;
+}
+
+} // namespace
 
 std::string writeResultFile(const std::vector<CaseResult>& results)
 {
@@ -319,20 +381,16 @@ std::string writeResultFile(const std::vector<CaseResult>& results)
     for (const CaseResult& r : results) {
         const Complex z = r.solution.impedance;
         const double s = swr(z);
-        Json gain = Json::array();
-        for (const auto& row : r.gain) {
-            gain.push_back(Json::array());
-            for (double g : row)
-                gain.back().push_back(rounded(g, 1e-4));
-        }
         out["results"].push_back({{"frequency_Hz", r.solution.frequency},
                                   {"impedance_ohm", {z.real(), z.imag()}},
                                   {"impedance_error_percent", rounded(r.solution.impedanceErrorPercent, 1e-4)},
                                   {"swr_50", std::isfinite(s) ? Json(s) : Json(nullptr)},
                                   {"efficiency", r.ledger.sky},
                                   {"losses", {{"wire", r.ledger.wire}, {"loads", r.ledger.loads}, {"ground", r.ledger.soil}}},
-                                  {"gain_dBi", gain},
+                                  {"gain_dBi", gainJson(r.gain)},
                                   {"unknowns", r.solution.mesh->unknowns}});
+        if (!r.flat.empty())
+            out["results"].back()["pattern_flat"] = gainJson(r.flat);
         Json& losses = out["results"].back()["losses"]; // shares of what few models have are named where they are
         if (!r.solution.model->lines.empty())
             losses["lines"] = r.ledger.lines;

@@ -28,6 +28,7 @@ struct CaseResult {
     em::Solution solution;
     em::PowerLedger ledger;
     std::vector<std::vector<double>> gain; ///< dBi [elevation][azimuth]
+    std::vector<std::vector<double>> flat; ///< the same over flat ground; empty where there is nothing else
 };
 
 std::string writeResultFile(const std::vector<CaseResult>& results);

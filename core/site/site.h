@@ -92,6 +92,29 @@ struct FarGround {
     friend bool operator==(const FarGround&, const FarGround&) = default;
 };
 
+/// The ground along a bearing, from the antenna's foot outwards; flat beyond its last point.
+struct GroundProfile {
+    struct Point {
+        double distance = 0.0, height = 0.0; ///< m, the height over the foot
+        /// From here outwards, of a class of the data or with own figures (empty id); none: as before.
+        struct Kind {
+            std::string id;
+            SoilFigures figures;
+            double pairFrequency = 0.0; ///< Hz, see Soil
+            friend bool operator==(const Kind&, const Kind&) = default;
+        };
+        std::optional<Kind> soil = {};
+        KeptFields kept = {};
+        friend bool operator==(const Point&, const Point&) = default;
+    };
+    std::string name;
+    double bearing = 0.0;      ///< degrees
+    std::vector<Point> points; ///< their distances rise
+    Id id;
+    KeptFields kept;
+    friend bool operator==(const GroundProfile&, const GroundProfile&) = default;
+};
+
 struct Site {
     std::string name = "My site";
     Soil soil;
@@ -106,6 +129,7 @@ struct Site {
     PlanPoint feedEntry;          ///< where the feed line reaches the radio
     Outline coaxRoute;            ///< corners of the feed line on the ground, from the antenna's side to the entry; empty: straight
     std::vector<FarGround> farGrounds;
+    std::vector<GroundProfile> profiles; ///< each holds up to 5 degrees to either side, before any of the far grounds
     std::string notes;
     std::vector<std::string> pictures; ///< paths
     KeptFields kept;

@@ -1,6 +1,7 @@
 #include "core/study/answers.h"
 
 #include "core/em/sensitivity.h"
+#include "core/study/far_ground.h"
 #include "core/study/neighbours.h"
 
 #include <algorithm>

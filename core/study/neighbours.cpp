@@ -176,17 +176,6 @@ std::vector<Neighbour> countedIn(const Design& design, const Antenna& antenna)
     return out;
 }
 
-std::vector<FarSector> sectorsOf(const Site& site)
-{
-    std::vector<FarSector> all;
-    for (const FarGround& g : site.farGrounds) {
-        const double turn = g.toBearing - g.fromBearing;
-        const double width = turn >= 360.0 ? 360.0 : turn - 360.0 * std::floor(turn / 360.0);
-        all.push_back({radians(90.0 - g.toBearing), radians(width), g.distance, g.ground()}); // bearings turn the other way
-    }
-    return all;
-}
-
 void addEarth(const std::string& name, Vec3 foot, WireModel& model) { earthWires(name, foot, model, model.wires.size() - 1); }
 
 void putIn(const std::vector<Neighbour>& neighbours, WireModel& model)

@@ -18,9 +18,6 @@ struct Neighbourhood {
 std::vector<Neighbourhood> neighbourhoodOf(const Design& design, const Antenna& antenna);
 /// Those that the antenna's surroundings count in.
 std::vector<Neighbour> countedIn(const Design& design, const Antenna& antenna);
-/// Other grounds far off as the solver takes them.
-std::vector<FarSector> sectorsOf(const Site& site);
-
 /// A connection to the soil where the model's last wire ends: a few wires over it, but for those that would touch something.
 void addEarth(const std::string& name, Vec3 foot, WireModel& model);
 

@@ -1,5 +1,6 @@
 #include "core/study/skies.h"
 
+#include "core/study/far_ground.h"
 #include "core/study/neighbours.h"
 #include "core/study/reference_vertical.h"
 #include "core/study/sky.h"

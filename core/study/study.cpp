@@ -98,8 +98,13 @@ public:
     }
     void add(const FarSector& s)
     {
-        const auto& [from, width, distance, ground] = s;
-        addAll(from, width, distance, ground);
+        const auto& [from, width, corners, soils] = s;
+        addAll(from, width, corners, soils);
+    }
+    void add(const ProfilePoint& p)
+    {
+        const auto& [x, z] = p;
+        addAll(x, z);
     }
     void add(const WireModel& m)
     {

@@ -82,6 +82,19 @@ bool FarSector::holds(double azimuth) const
     return 2.0 * pi * (turns - std::floor(turns)) <= width;
 }
 
+TerrainProfile FarSector::over(const Ground& own) const
+{
+    TerrainProfile profile{corners, {}};
+    for (const std::optional<Ground>& soil : soils)
+        profile.soils.push_back(soil.value_or(own));
+    return profile;
+}
+
+FarSector shoreSector(double from, double width, double distance, const Ground& ground)
+{
+    return {from, width, {{distance, 0.0}}, {std::nullopt, ground}};
+}
+
 double WireModel::totalLength() const
 {
     double sum = 0.0;

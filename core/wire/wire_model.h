@@ -5,7 +5,9 @@
 #include "core/line/transformer.h"
 #include "core/physics.h"
 #include "core/result.h"
+#include "core/wire/ground.h"
 #include "core/wire/networks.h"
+#include "core/wire/terrain_profile.h"
 #include "core/wire/vec3.h"
 
 #include <cstddef>
@@ -17,24 +19,6 @@ namespace vetchling {
 
 /// Points closer than this are one joint, m.
 inline constexpr double jointTolerance = 1e-6;
-
-enum class GroundKind { FreeSpace, Perfect, Real };
-
-struct Ground {
-    GroundKind kind = GroundKind::FreeSpace;
-    double relativePermittivity = 1.0; ///< of real soil, 1 or more
-    double conductivity = 0.0;         ///< of real soil, S/m
-    double pairFrequency = 0.0;        ///< Hz at which the two hold, elsewhere by soil_model.h; 0: at every frequency
-
-    /// The same soil with the figures that it has at a frequency, for every one.
-    [[nodiscard]] Ground at(double frequency) const;
-    /// Complex relative permittivity er - j sigma/(w eps0). @param frequency Hz
-    [[nodiscard]] Complex complexPermittivity(double frequency) const;
-    friend bool operator==(const Ground&, const Ground&) = default;
-};
-
-/// What speaks against following a soil's pair over frequency; empty where it is not.
-Faults findPairFaults(const Ground& ground);
 
 struct Insulation {
     double outerRadius = 0.0; ///< m, larger than the wire's
@@ -111,15 +95,18 @@ struct Load {
     friend bool operator==(const Load&, const Load&) = default;
 };
 
-/// Another ground beyond a shore, in a sector of azimuths; it reflects far waves and leaves the currents alone.
+/// What the ground comes to be farther off, in a sector of azimuths; it reflects far waves and leaves the currents alone.
 struct FarSector {
-    double from = 0.0, width = 0.0; ///< rad, mathematical azimuth, counterclockwise
-    double distance = 0.0;          ///< m in plan from the wires to its near edge
-    Ground ground;
+    double from = 0.0, width = 0.0;           ///< rad, mathematical azimuth, counterclockwise
+    std::vector<ProfilePoint> corners;        ///< from under the wires outwards, and behind them
+    std::vector<std::optional<Ground>> soils; ///< before, between and after the corners; none: that under the wires
     /// Whether an azimuth lies in it.
     [[nodiscard]] bool holds(double azimuth) const;
+    [[nodiscard]] TerrainProfile over(const Ground& own) const;
     friend bool operator==(const FarSector&, const FarSector&) = default;
 };
+/// Another ground beyond a shore, as high as here. @param distance m in plan from the wires to its near edge, 0 or more
+FarSector shoreSector(double from, double width, double distance, const Ground& ground);
 
 struct WireModel {
     Ground ground;

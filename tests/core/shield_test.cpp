@@ -1,6 +1,7 @@
 /// The coax's outside as a wire: joined to the feedpoint, with chokes, along the site's route.
 #include "core/study/shield.h"
 #include "tests/core/demo.h"
+#include "tests/core/helpers.h"
 
 #include <gtest/gtest.h>
 

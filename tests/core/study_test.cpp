@@ -179,12 +179,13 @@ TEST(CurveOf, TurningARatioSolvesNothingAnew)
 TEST(Library, EveryMemberOfAModelMakesAnotherStudy)
 {
     WireModel plain = dipole(10, 5, averageSoil);
-    plain.beyond = {{0.0, 1.0, 50.0, {GroundKind::Real, 70.0, 5.0, 0.0}}};
+    plain.beyond = {shoreSector(0.0, 1.0, 50.0, {GroundKind::Real, 70.0, 5.0, 0.0})};
     plain.loads.push_back({0, 1.0, LoadKind::Series, 1.0, 1e-6, 0.0, 200.0, 0.0, {0.05, 0.04, 0.001}});
     const std::function<void(WireModel&)> changes[] = {
-        [](WireModel& m) { m.beyond[0].ground.kind = GroundKind::Perfect; },
-        [](WireModel& m) { m.beyond[0].ground.pairFrequency = 7e6; },
-        [](WireModel& m) { m.beyond[0].distance = 60.0; },
+        [](WireModel& m) { m.beyond[0].soils[1]->kind = GroundKind::Perfect; },
+        [](WireModel& m) { m.beyond[0].soils[0] = averageSoil; },
+        [](WireModel& m) { m.beyond[0].soils[1]->pairFrequency = 7e6; },
+        [](WireModel& m) { m.beyond[0].corners[0].x = 60.0; },
         [](WireModel& m) { m.ground.pairFrequency = 7e6; },
         [](WireModel& m) { m.wires[0].wall = 1e-4; },
         [](WireModel& m) { m.wires[0].coating = Coating{}; },

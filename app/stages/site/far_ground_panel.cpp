@@ -107,7 +107,7 @@ void FarGroundPanel::refresh()
     for (QWidget* row : std::initializer_list<QWidget*>{m_choice, m_kind, m_from, m_to, m_distance})
         m_ledger.setRowVisible(row, ground);
     m_remove->setVisible(ground);
-    m_note->setText(ground ? words(*ground) : tr("None: the soil reaches as far as waves are reflected."));
+    m_note->setText(ground ? words() : tr("None: the soil reaches as far as waves are reflected."));
     if (!ground)
         return;
     m_choice->setCurrentIndex(int(ground - all.data()));
@@ -122,23 +122,21 @@ void FarGroundPanel::refresh()
 }
 
 /// How far off the wave is reflected that leaves at the wanted angle on the selected band.
-QString FarGroundPanel::words(const FarGround& ground) const
+QString FarGroundPanel::words() const
 {
     const Document& d = m_context.document;
     const WantedBand* band = findBand(d.design(), d.selectedBand());
     const AntennaModel* model = m_context.models.current();
-    QString out = tr("An approximation: it changes what low waves are reflected by, not the currents, and says nothing of waves along the "
-                     "ground.");
+    QString out = tr("Far waves are solved over both grounds, straight along their bearing; the currents stay those over the soil here. "
+                     "Gains by the sea that were told before this version were up to 6 dB too high.");
     if (!band || !model || !model->built)
         return out;
     const double elevation = radians(d.design().operation.aimElevation), wave = wavelength(band->band.centre());
     const em::ReflectionZone zone = em::reflectionZone(model->built->feedPoint.z, elevation, wave);
-    const double part = em::zoneBeyond(model->built->feedPoint.z, elevation, wave, ground.distance);
-    return tr("On %1 at %2° the ground out to %3 reflects; %4 % of that lies beyond this shore. ")
+    return tr("On %1 at %2° the ground out to %3 reflects most. ")
                .arg(QString::fromStdString(band->band.name))
                .arg(d.design().operation.aimElevation, 0, 'f', 0)
-               .arg(heightWords(std::round(zone.to), m_context.system()))
-               .arg(100.0 * part, 0, 'f', 0) +
+               .arg(heightWords(std::round(zone.to), m_context.system())) +
            out;
 }
 

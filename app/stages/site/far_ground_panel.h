@@ -19,7 +19,7 @@ private:
     void remove();
     void change(const QString& key, const std::function<void(FarGround&)>& change);
     [[nodiscard]] const FarGround* chosen() const;
-    [[nodiscard]] QString words(const FarGround& ground) const;
+    [[nodiscard]] QString words() const;
 
     ViewContext& m_context;
     Ledger& m_ledger;

@@ -109,6 +109,7 @@ public:
         m_eirp->setText(tr("%1 W").arg(eirp(spot->strongest), 0, 'f', 0));
         refreshTable();
         refreshGrounds();
+        refreshFlat(*spot);
         refreshPinned();
     }
 
@@ -123,6 +124,18 @@ private:
     {
         const WantedBand* band = findBand(document().design(), s.band);
         return band ? QString::fromStdString(band->band.name) : QString();
+    }
+
+    /// What the ground farther off does is told where there is any.
+    void refreshFlat(const study::Spot& s)
+    {
+        const Site& site = document().design().site;
+        const bool any = !site.farGrounds.empty() || !site.profiles.empty();
+        m_ledger->setRowVisible(m_overFlat, any);
+        m_farGround->setVisible(any);
+        if (any)
+            m_overFlat->setText(tr("%1 dBi").arg(
+                decibelWords(s.field->over({}).gain(radians(std::max(0.1, m_dial->elevation())), azimuthOf(m_dial->bearing())))));
     }
 
     double gainAt(const study::Spot& s) const
@@ -270,6 +283,9 @@ private:
         m_width = m_ledger->figure(tr("Width to half power"));
         m_eirp = m_ledger->figure(tr("EIRP there"));
         m_straightUp = m_ledger->figure(tr("Straight up"));
+        m_overFlat = m_ledger->figure(tr("There over flat ground"));
+        m_farGround = m_ledger->note(
+            tr("Solved over the ground along each bearing. Gains by the sea that were told before were up to 6 dB too high."));
         m_ledger->line();
         m_ledger->heading(tr("If the ground were …"));
         m_wet = m_ledger->figure(tr("sea water"));
@@ -386,8 +402,8 @@ private:
     QComboBox* m_band = nullptr;
     ValueEdit *m_angle = nullptr, *m_bearing = nullptr, *m_distance = nullptr;
     CompareBars* m_table = nullptr;
-    QLabel *m_tableHeading = nullptr, *m_tableNote = nullptr, *m_straightUp = nullptr, *m_width = nullptr, *m_eirp = nullptr,
-           *m_wet = nullptr, *m_dry = nullptr, *m_pinned = nullptr;
+    QLabel *m_tableHeading = nullptr, *m_tableNote = nullptr, *m_straightUp = nullptr, *m_overFlat = nullptr, *m_farGround = nullptr,
+           *m_width = nullptr, *m_eirp = nullptr, *m_wet = nullptr, *m_dry = nullptr, *m_pinned = nullptr;
 };
 
 } // namespace

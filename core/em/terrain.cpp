@@ -1,0 +1,102 @@
+#include "core/em/terrain.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::em {
+namespace {
+
+/// Fresnel's coefficient of an impedance, relative to that of air.
+Complex reflected(Complex impedance, double sine) { return (sine - impedance) / (sine + impedance); }
+
+Complex surfaceImpedance(Complex permittivity, bool vertical, double cosine)
+{
+    const Complex across = std::sqrt(permittivity - cosine * cosine);
+    return vertical ? across / permittivity : across;
+}
+
+} // namespace
+
+TerrainResponse flatResponse(const Ground& ground, double frequency, double height, double elevation)
+{
+    const double s = std::sin(elevation), c = std::cos(elevation);
+    const Complex up = std::polar(1.0, waveNumber(frequency) * height * s), down = std::conj(up);
+    const Complex permittivity = ground.complexPermittivity(frequency);
+    const Complex te = reflected(surfaceImpedance(permittivity, false, c), s), tm = reflected(surfaceImpedance(permittivity, true, c), s);
+    return {up + te * down, s * (up - tm * down), c * (up + tm * down)};
+}
+
+Complex TerrainSurface::impedance(std::size_t piece, bool isVertical, double cosine) const
+{
+    return surfaceImpedance(pieces[piece].permittivity, isVertical, cosine);
+}
+
+namespace {
+
+/// Of the angle to each piece at which the direct wave comes in, grazing where it does not.
+std::vector<double> localCosines(const std::vector<TerrainSurface::Piece>& pieces, Side side, double elevation)
+{
+    const double way = side == Side::Along ? 1.0 : -1.0, slope = std::tan(elevation);
+    std::vector<double> cosines;
+    for (const TerrainSurface::Piece& p : pieces) {
+        const double dx = p.to.x - p.from.x, dz = p.to.z - p.from.z, length = std::hypot(dx, dz);
+        const double sine = (-dz * way * std::cos(elevation) + dx * std::sin(elevation)) / length;
+        const ProfilePoint middle{0.5 * (p.from.x + p.to.x), 0.5 * (p.from.z + p.to.z)};
+        const bool hidden = std::any_of(pieces.begin(), pieces.end(), [&](const TerrainSurface::Piece& q) {
+            for (ProfilePoint corner : {q.from, q.to})
+                if (const double away = way * (corner.x - middle.x); away > 0.0 && corner.z - middle.z > away * slope + 1e-6)
+                    return true;
+            return false;
+        });
+        cosines.push_back(hidden || sine <= 0.0 ? 1.0 : std::sqrt(std::max(0.0, 1.0 - sine * sine)));
+    }
+    return cosines;
+}
+
+} // namespace
+
+std::vector<TerrainResponse> TerrainField::responses(Side side, double elevation) const
+{
+    const double k = m_surface.waveNumber, way = side == Side::Along ? 1.0 : -1.0, s = std::sin(elevation), c = std::cos(elevation);
+    const std::size_t end = side == Side::Along ? m_surface.pieces.size() - 1 : 0;
+    const double level = (side == Side::Along ? m_surface.pieces[end].to.z : m_surface.pieces[end].from.z) - m_surface.foot;
+    const Complex te = reflected(m_surface.impedance(end, false, c), s), tm = reflected(m_surface.impedance(end, true, c), s);
+    const Complex turn = std::polar(1.0, 2.0 * k * level * s);
+    const std::vector<double> cosines = localCosines(m_surface.pieces, side, elevation);
+    std::vector<std::pair<Complex, Complex>> impedances;
+    for (std::size_t p = 0; p < m_surface.pieces.size(); ++p)
+        impedances.emplace_back(m_surface.impedance(p, false, cosines[p]), m_surface.impedance(p, true, cosines[p]));
+
+    // what the flat ground of the far end leaves over on the surface, for both polarisations
+    std::vector<Complex> left(m_surface.nodes.size()), leftVertical(m_surface.nodes.size());
+    for (std::size_t i = 0; i < m_surface.nodes.size(); ++i) {
+        const TerrainSurface::Node& n = m_surface.nodes[i];
+        const Complex along = std::polar(1.0, k * way * n.x * c), up = along * std::polar(1.0, k * (n.z - m_surface.foot) * s),
+                      down = along * turn * std::polar(1.0, -k * (n.z - m_surface.foot) * s);
+        const double rises = way * c * n.normalX + s * n.normalZ, falls = way * c * n.normalX - s * n.normalZ;
+        const auto [across, vertical] = impedances[n.piece];
+        const Complex front = imaginaryUnit * k * n.weight * n.window;
+        left[i] = front * (rises * up + falls * te * down - across * (up + te * down));
+        leftVertical[i] = front * (rises * up + falls * tm * down - vertical * (up + tm * down));
+    }
+    const double steepness = s * s / TerrainSurface::steepSquare;
+    const auto over = [&](const std::vector<Complex>& grazing, const std::vector<Complex>& steep, const std::vector<Complex>& rest) {
+        Complex one = 0.0, other = 0.0;
+        for (std::size_t i = 0; i < rest.size(); ++i)
+            one += grazing[i] * rest[i], other += steep[i] * rest[i];
+        return one + steepness * (other - one);
+    };
+    const TerrainSurface::Fields &grazing = m_surface.grazing, &steep = m_surface.steep;
+    std::vector<TerrainResponse> all;
+    for (std::size_t h = 0; h < m_surface.heights.size(); ++h) {
+        const Complex up = std::polar(1.0, k * m_surface.heights[h] * s), down = turn * std::conj(up);
+        TerrainResponse r{up + te * down, s * (up - tm * down), c * (up + tm * down)};
+        r.across += over(grazing.across[h], steep.across[h], left);
+        r.along += over(grazing.along[h], steep.along[h], leftVertical) / (imaginaryUnit * k);
+        r.vertical += over(grazing.vertical[h], steep.vertical[h], leftVertical) / (imaginaryUnit * k * way);
+        all.push_back(r);
+    }
+    return all;
+}
+
+} // namespace vetchling::em

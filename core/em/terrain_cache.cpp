@@ -1,0 +1,121 @@
+#include "core/em/terrain_cache.h"
+
+#include "core/em/terrain_mesh.h"
+
+#include <oneapi/tbb/task_arena.h>
+
+#include <algorithm>
+#include <cmath>
+#include <list>
+#include <mutex>
+
+namespace vetchling::em {
+namespace {
+
+constexpr double perWave = 12.0;   // heights a wavelength
+constexpr std::size_t stencil = 6; // of them, for what lies between
+constexpr std::size_t mostKept = 64;
+
+/// From half a step above the ground; counted in fours, so that antennas of about one height share them.
+std::vector<double> heightsUpTo(double highest, double frequency)
+{
+    const double step = wavelength(frequency) / perWave;
+    const std::size_t least = std::size_t(std::ceil(std::max(0.0, highest) / step)) + 2;
+    std::vector<double> all(std::max<std::size_t>(stencil + 2, 4 * ((least + 3) / 4)));
+    for (std::size_t i = 0; i < all.size(); ++i)
+        all[i] = (double(i) + 0.5) * step;
+    return all;
+}
+
+/// One profile, frequency and range of heights, solved by whoever asks first.
+struct Kept {
+    TerrainProfile profile;
+    double frequency;
+    std::size_t heights;
+    std::once_flag once;
+    std::shared_ptr<const TerrainHeights> solved;
+    Kept(const TerrainProfile& p, double f, std::size_t h) : profile(p), frequency(f), heights(h) {}
+};
+
+std::shared_ptr<Kept> keptFor(const TerrainProfile& profile, double frequency, std::size_t heights)
+{
+    static std::mutex mutex;
+    static std::list<std::shared_ptr<Kept>> all; // the one asked for last comes first
+    const std::scoped_lock lock(mutex);
+    const auto found = std::find_if(
+        all.begin(), all.end(), [&](const auto& k) { return k->frequency == frequency && k->heights == heights && k->profile == profile; });
+    if (found != all.end())
+        all.splice(all.begin(), all, found);
+    else
+        all.push_front(std::make_shared<Kept>(profile, frequency, heights));
+    if (all.size() > mostKept)
+        all.pop_back();
+    return all.front();
+}
+
+/// Without its farthest corners where there are too many for an answer while one waits.
+TerrainProfile manageable(TerrainProfile profile, double frequency, double lowest)
+{
+    constexpr std::size_t mostNodes = 1200;
+    while (profile.corners.size() > 1 && TerrainMesh(profile, frequency, lowest).nodes.size() > mostNodes) {
+        if (profile.corners.back().x > -profile.corners.front().x) {
+            profile.corners.pop_back();
+            profile.soils.pop_back();
+        } else {
+            profile.corners.erase(profile.corners.begin());
+            profile.soils.erase(profile.soils.begin());
+        }
+    }
+    return profile;
+}
+
+TerrainResponse operator-(const TerrainResponse& a, const TerrainResponse& b)
+{
+    return {a.across - b.across, a.along - b.along, a.vertical - b.vertical};
+}
+
+} // namespace
+
+std::shared_ptr<const TerrainHeights> TerrainHeights::over(const TerrainProfile& profile, double frequency, double highest)
+{
+    const std::vector<double> heights = heightsUpTo(highest, frequency);
+    const std::shared_ptr<Kept> kept = keptFor(profile, frequency, heights.size());
+    std::call_once(kept->once, [&] {
+        oneapi::tbb::this_task_arena::isolate([&] { // no other work of this thread may wait for this one
+            if (!findFaults(profile).empty())
+                return;
+            if (auto field = TerrainField::solve(manageable(profile, frequency, heights.front()), frequency, heights))
+                kept->solved = std::make_shared<const TerrainHeights>(std::move(field).value(), profile.soilAt(0.0), frequency);
+        });
+    });
+    return kept->solved;
+}
+
+/// What differs from the flat ground of the foot is smooth over the height.
+std::vector<TerrainResponse> TerrainHeights::at(const std::vector<double>& heights, Side side, double elevation) const
+{
+    const std::vector<double>& grid = m_field.heights();
+    std::vector<TerrainResponse> rest = m_field.responses(side, elevation);
+    for (std::size_t i = 0; i < grid.size(); ++i)
+        rest[i] = rest[i] - flatResponse(m_own, m_frequency, grid[i], elevation);
+    std::vector<TerrainResponse> all;
+    all.reserve(heights.size());
+    for (double h : heights) {
+        const double place = h / (grid[1] - grid[0]) - 0.5;
+        const std::size_t first = std::size_t(std::clamp(std::floor(place) - 2.0, 0.0, double(grid.size() - stencil)));
+        TerrainResponse r = flatResponse(m_own, m_frequency, h, elevation);
+        for (std::size_t i = first; i < first + stencil; ++i) {
+            double weight = 1.0;
+            for (std::size_t j = first; j < first + stencil; ++j)
+                if (j != i)
+                    weight *= (place - double(j)) / (double(i) - double(j));
+            r.across += weight * rest[i].across;
+            r.along += weight * rest[i].along;
+            r.vertical += weight * rest[i].vertical;
+        }
+        all.push_back(r);
+    }
+    return all;
+}
+
+} // namespace vetchling::em

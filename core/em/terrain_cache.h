@@ -1,0 +1,29 @@
+#pragma once
+/// Solved terrain, kept while the program runs: many antennas, bands' patterns and pages ask for the same profile.
+
+#include "core/em/terrain.h"
+
+#include <array>
+#include <memory>
+
+namespace vetchling::em {
+
+/// A field solved at heights so near to one another that what lies between is interpolated.
+class TerrainHeights {
+public:
+    /// Solved, or as it was kept. Nothing where the profile cannot be solved. Where it has more corners than can be solved within a second
+    /// or two, the farthest are left out. Thread-safe.
+    static std::shared_ptr<const TerrainHeights> over(const TerrainProfile& profile, double frequency, double highest);
+
+    TerrainHeights(TerrainField field, Ground own, double frequency) : m_field(std::move(field)), m_own(own), m_frequency(frequency) {}
+
+    /// Of currents at any heights up to the highest. @param elevation rad
+    [[nodiscard]] std::vector<TerrainResponse> at(const std::vector<double>& heights, Side side, double elevation) const;
+
+private:
+    TerrainField m_field;
+    Ground m_own; ///< under the foot
+    double m_frequency;
+};
+
+} // namespace vetchling::em

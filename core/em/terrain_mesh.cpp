@@ -1,0 +1,146 @@
+#include "core/em/terrain_mesh.h"
+
+#include "core/em/gauss.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::em {
+namespace {
+
+constexpr double longestStrip = 0.7;             // wavelengths
+constexpr double longestPanel = 4.0;             // wavelengths
+constexpr double growth = 0.2;                   // of the distance from corners and sources
+constexpr double fullWindow = 1.0, fading = 4.0; // wavelengths beyond the outermost corners
+
+double distance(ProfilePoint a, ProfilePoint b) { return std::hypot(a.x - b.x, a.z - b.z); }
+
+/// From 1 to 0 over 0..1, with all its derivatives.
+double fade(double t) { return t <= 0.0 ? 1.0 : t >= 1.0 ? 0.0 : std::exp(2.0 * std::exp(-1.0 / t) / (t - 1.0)); }
+
+/// Wavelengths of the panels at a corner: fields there are the less smooth the sharper it is.
+double finestAt(const TerrainSurface::Piece& before, const TerrainSurface::Piece& after)
+{
+    constexpr double finest = 0.02, sharp = 0.5, alike = 0.02; // rad; of the permittivity
+    const double turn = std::abs(std::atan2(after.to.z - after.from.z, after.to.x - after.from.x) -
+                                 std::atan2(before.to.z - before.from.z, before.to.x - before.from.x));
+    if (std::abs(after.permittivity - before.permittivity) > alike * std::abs(before.permittivity))
+        return finest;
+    return std::clamp(finest * std::pow(sharp / std::max(turn, 1e-6), 2), finest, longestStrip);
+}
+
+} // namespace
+
+double TerrainPanel::distanceTo(ProfilePoint p, double a, double b) const
+{
+    const double dx = to.x - from.x, dz = to.z - from.z;
+    const double t = 2.0 * ((p.x - from.x) * dx + (p.z - from.z) * dz) / (length * length) - 1.0;
+    return distance(p, at(std::clamp(t, a, b)));
+}
+
+TerrainMesh::TerrainMesh(const TerrainProfile& profile, double frequency, double lowest)
+    : foot(profile.heightAt(0.0)), m_wave(wavelength(frequency)), m_lowest(lowest)
+{
+    layPieces(profile, frequency);
+    for (std::size_t p = 0; p < pieces.size(); ++p)
+        layPiece(p);
+}
+
+void TerrainMesh::layPieces(const TerrainProfile& profile, double frequency)
+{
+    std::vector<ProfilePoint> all = profile.corners;
+    if (all.empty())
+        all.push_back({0.0, 0.0});
+    const double beyond = (fullWindow + fading) * m_wave;
+    m_first = std::min(all.front().x, 0.0) - beyond, m_last = std::max(all.back().x, 0.0) + beyond;
+    all.insert(all.begin(), {m_first, all.front().z});
+    all.push_back({m_last, all.back().z});
+    for (std::size_t i = 1; i < all.size(); ++i)
+        pieces.push_back({all[i - 1], all[i], profile.soils[std::min(i - 1, profile.soils.size() - 1)].complexPermittivity(frequency)});
+    m_finest.assign(pieces.size() + 1, HUGE_VAL); // nothing is special at the far ends
+    for (std::size_t i = 1; i < pieces.size(); ++i)
+        m_finest[i] = m_wave * finestAt(pieces[i - 1], pieces[i]);
+}
+
+double TerrainMesh::longestBeside(std::size_t corner, double away) const
+{
+    if (std::isinf(m_finest[corner]))
+        return HUGE_VAL;
+    return std::max({m_finest[corner], std::min(away, longestStrip * m_wave), growth * away});
+}
+
+void TerrainMesh::layPiece(std::size_t piece)
+{
+    const double length = distance(pieces[piece].from, pieces[piece].to);
+    const int equal = std::max(1, int(std::ceil(length / (longestPanel * m_wave))));
+    for (int i = 0; i < equal; ++i)
+        lay(piece, double(i) / equal, double(i + 1) / equal);
+}
+
+/// Parts from..to of a piece, halved towards corners and under the sources.
+void TerrainMesh::lay(std::size_t piece, double from, double to)
+{
+    const TerrainSurface::Piece& p = pieces[piece];
+    const auto at = [&](double t) { return ProfilePoint{p.from.x + t * (p.to.x - p.from.x), p.from.z + t * (p.to.z - p.from.z)}; };
+    TerrainPanel panel{at(from), at(to), 0.0, 0.0, 1.0, piece};
+    panel.length = distance(panel.from, panel.to);
+    const double whole = distance(p.from, p.to), under = panel.distanceTo({0.0, foot}, -1.0, 1.0);
+    const double source = std::max({m_lowest, std::min(under, longestStrip * m_wave), growth * under});
+    const double most =
+        std::min({longestPanel * m_wave, longestBeside(piece, from * whole), longestBeside(piece + 1, (1.0 - to) * whole), source});
+    if (panel.length > 1.001 * most) {
+        lay(piece, from, 0.5 * (from + to));
+        lay(piece, 0.5 * (from + to), to);
+        return;
+    }
+    panel.normalX = -(panel.to.z - panel.from.z) / panel.length;
+    panel.normalZ = (panel.to.x - panel.from.x) / panel.length;
+    addPanel(panel);
+}
+
+void TerrainMesh::addPanel(TerrainPanel panel)
+{
+    const std::size_t number = panels.size();
+    panels.push_back(panel);
+    const GaussRule& rule = gaussRule(nodesPerPanel);
+    for (double t : rule.node)
+        nodes.push_back(panel.at(t));
+    const int count = std::max(1, int(std::ceil(panel.length / (1.001 * longestStrip * m_wave))));
+    for (int s = 0; s < count; ++s) {
+        const TerrainStrip strip{number, -1.0 + 2.0 * s / count, -1.0 + 2.0 * (s + 1) / count};
+        strips.push_back(strip);
+        for (int i = 0; i < nodesPerPanel; ++i) {
+            const double t = 0.5 * (strip.a + strip.b) + 0.5 * (strip.b - strip.a) * rule.node[i];
+            const ProfilePoint q = panel.at(t);
+            const double weight = 0.5 * panel.length * rule.weight[i] / count;
+            points.push_back({q.x, q.z, panel.normalX, panel.normalZ, weight, windowAt(q.x), panel.piece});
+            shares.push_back(sharesAt(number, t));
+        }
+    }
+}
+
+NodeShares TerrainMesh::sharesAt(std::size_t panel, double t) const
+{
+    const std::vector<double>& node = gaussRule(nodesPerPanel).node;
+    const auto away = [&](ProfilePoint p) { return std::hypot(p.x, p.z - foot); };
+    const double here = away(panels[panel].at(t));
+    const bool isLong = panels[panel].length > 1.001 * longestStrip * m_wave; // short ones hold waves of both directions
+    const double k = isLong ? 2.0 * pi / m_wave : 0.0;
+    NodeShares out;
+    for (int i = 0; i < nodesPerPanel; ++i) {
+        double polynomial = 1.0; // Lagrange's
+        for (int j = 0; j < nodesPerPanel; ++j)
+            if (j != i)
+                polynomial *= (t - node[j]) / (node[i] - node[j]);
+        out[i] = std::polar(polynomial, -k * (here - away(nodes[panel * nodesPerPanel + i])));
+    }
+    return out;
+}
+
+double TerrainMesh::windowAt(double x) const
+{
+    const double length = fading * m_wave;
+    return fade((m_first + length - x) / length) * fade((x - m_last + length) / length);
+}
+
+} // namespace vetchling::em
