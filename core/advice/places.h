@@ -30,7 +30,7 @@ struct Place {
 
 struct PlaceOptions {
     std::vector<Id> supports; ///< that may be used; empty: all
-    double mostPole = 13.0;   ///< m that a new pole may be high
+    double mostPole = 13.5;   ///< m that a new pole may be high
     std::size_t mostPoles = 2;
     double room = 1.04; ///< times what its rule says it may come to be, once it is tuned
 };

@@ -26,7 +26,7 @@ double finestAt(const TerrainSurface::Piece& before, const TerrainSurface::Piece
                                  std::atan2(before.to.z - before.from.z, before.to.x - before.from.x));
     if (std::abs(after.permittivity - before.permittivity) > alike * std::abs(before.permittivity))
         return finest;
-    return std::clamp(finest * std::pow(sharp / std::max(turn, 1e-6), 2), finest, longestStrip);
+    return std::clamp(finest * std::pow(sharp / std::max(turn, 1e-6), 2), finest, longestPanel);
 }
 
 } // namespace
