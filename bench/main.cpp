@@ -5,6 +5,7 @@
 #include "bench/window.h"
 #include "core/em/far_field.h"
 #include "core/em/soil_blocks.h"
+#include "core/em/terrain.h"
 #include "core/tune/tune.h"
 
 #include <benchmark/benchmark.h>
@@ -94,6 +95,24 @@ void pattern(benchmark::State& state)
         benchmark::DoNotOptimize(em::FarField(*s).gainGrid(elevations, azimuths).size());
     }
     state.counters["goal"] = 2.0;
+}
+
+/// One bearing and band: a hill behind, a cliff and the sea before the antenna, currents up to 10 m, sixty elevations.
+void terrain(benchmark::State& state)
+{
+    const Ground soil = demoSoil(), sea{GroundKind::Real, 70.0, 5.0};
+    const TerrainProfile profile{{{-600.0, 40.0}, {-350.0, 55.0}, {-80.0, 0.0}, {40.0, 0.0}, {45.0, -20.0}},
+                                 {soil, soil, soil, soil, soil, sea}};
+    std::vector<double> heights;
+    for (double h = 0.9; h < 11.0; h += 1.77)
+        heights.push_back(h);
+    for (auto _ : state) {
+        const auto field = em::TerrainField::solve(profile, 14.1e6, heights);
+        double sum = 0.0;
+        for (int e = 1; e <= 60; ++e)
+            sum += std::abs(field->responses(em::Side::Along, radians(e)).front().across);
+        benchmark::DoNotOptimize(sum);
+    }
 }
 
 /// Worst relative SWR difference to a brute sweep wherever SWR < 10, percent.
@@ -191,6 +210,7 @@ void registerAll()
     registerCase("table", table);
     registerCase("table-buried", buriedTable);
     registerCase("pattern", pattern);
+    registerCase("terrain", terrain, 3, 1);
     registerCase("curve-warm", [](benchmark::State& state) { curve(state, true); });
     registerCase(
         "curve-cold", [](benchmark::State& state) { curve(state, false); }, 3, 2);

@@ -19,6 +19,7 @@ constexpr double withoutBoundary = 40.0;                                // m fro
 constexpr double mastFromHouse = 0.3, fallMargin = 2.0, samePole = 0.5; // m
 constexpr double turn = 15.0;                                           // degrees between directions that are tried
 constexpr double pitch = 2.0;                                           // m between places that are tried
+constexpr double mastOver = 1.125;                                      // times the highest pole: a light one that its own wire runs up
 constexpr double lowestMast = 3.5;                                      // m: what is lower holds an end, but carries no antenna
 
 double apart(PlanPoint a, PlanPoint b) { return std::hypot(a.x - b.x, a.y - b.y); }
@@ -200,10 +201,10 @@ bool Judge::leavesSite(const WireModel& model, Place& place) const
     return true;
 }
 
-bool Judge::mayStand(const NewPole& pole) const
+bool Judge::mayStand(const NewPole& pole, double higher) const
 {
     const Site& site = m_design.site;
-    if (pole.height > m_options.mostPole || (site.boundary.size() >= 3 && !inside(site.boundary, pole.at)))
+    if (pole.height > higher * m_options.mostPole || (site.boundary.size() >= 3 && !inside(site.boundary, pole.at)))
         return false;
     const Vec3 foot{pole.at.x, pole.at.y, 0.0}, top{pole.at.x, pole.at.y, pole.height};
     if (std::any_of(site.buildings.begin(), site.buildings.end(),
@@ -214,7 +215,7 @@ bool Judge::mayStand(const NewPole& pole) const
     return !site.powerLine || distanceToSegment(pole.at, site.powerLine->from, site.powerLine->to) >= pole.height + fallMargin;
 }
 
-void Judge::take(const SiteWarning& warning, Place& place) const
+void Judge::take(const SiteWarning& warning, Place& place, double higher) const
 {
     using Kind = SiteWarning::Kind;
     switch (warning.kind) {
@@ -232,7 +233,7 @@ void Judge::take(const SiteWarning& warning, Place& place) const
                 std::any_of(place.poles.begin(), place.poles.end(), [&](const NewPole& p) { return apart(p.at, pole.at) < samePole; });
             if (!known)
                 place.poles.push_back(pole);
-            if (known || (mayStand(pole) && place.poles.size() <= m_options.mostPoles))
+            if (known || (mayStand(pole, higher) && place.poles.size() <= m_options.mostPoles))
                 return;
         }
         break;
@@ -275,9 +276,12 @@ Place Judge::judge(const AntennaShape& shape, double room) const
     place.supports = supportsHolding(m_design.site, built->model);
     const FitReport fit = fitOnSite(m_design.site, built->model);
     for (const SiteWarning& warning : fit.warnings) {
-        const bool mast = warning.kind == SiteWarning::Kind::Support && warning.hold == fit.ownMast && fit.ownMast <= room * highestMast;
-        if (!mast && (warning.kind != SiteWarning::Kind::Low || !isPortable(shape)))
-            take(warning, place);
+        const bool mast = warning.kind == SiteWarning::Kind::Support && warning.hold == fit.ownMast &&
+                          apart({warning.at.x, warning.at.y}, fit.ownMastAt) < samePole;
+        if (mast && fit.ownMast <= room * highestMast)
+            continue;
+        if (warning.kind != SiteWarning::Kind::Low || !isPortable(shape))
+            take(warning, place, mast ? mastOver : 1.0);
     }
     if (place.allowed() && !std::all_of(place.supports.begin(), place.supports.end(), allowed)) {
         place.fault = coreText("core", "another support would hold it than those that may be used");

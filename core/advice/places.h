@@ -30,7 +30,7 @@ struct Place {
 
 struct PlaceOptions {
     std::vector<Id> supports; ///< that may be used; empty: all
-    double mostPole = 13.5;   ///< m that a new pole may be high
+    double mostPole = 12.0;   ///< m that a new pole may be high
     std::size_t mostPoles = 2;
     double room = 1.04; ///< times what its rule says it may come to be, once it is tuned
 };
@@ -51,8 +51,9 @@ private:
     /// @param room times the mast that may stand by itself
     [[nodiscard]] Place judge(const shapes::AntennaShape& shape, double room) const;
     [[nodiscard]] bool leavesSite(const WireModel& model, Place& place) const;
-    [[nodiscard]] bool mayStand(const NewPole& pole) const;
-    void take(const SiteWarning& warning, Place& place) const;
+    /// @param higher times the highest pole that may be
+    [[nodiscard]] bool mayStand(const NewPole& pole, double higher) const;
+    void take(const SiteWarning& warning, Place& place, double higher) const;
 
     const Design& m_design;
     PlaceOptions m_options;

@@ -335,7 +335,7 @@ std::optional<std::vector<FarField::Wave>> FarField::wavesOver(const FarSector& 
     std::vector<double> heights{0.0}; // at which currents in the soil send out what they do
     for (const AirMoment& m : m_air)
         heights.push_back(m.point.z);
-    const std::vector<TerrainResponse> over = terrain->at(heights, Side::Along, elevation);
+    const std::vector<TerrainResponse> over = terrain->at(heights, elevation);
     const TerrainResponse onFlat = flatResponse(m_ground, m_frequency, 0.0, elevation);
     const auto part = [](Complex a, Complex b) { return std::abs(b) > 1e-12 ? a / b : Complex{1.0, 0.0}; };
     const Complex soilTheta = part(over[0].vertical, onFlat.vertical), soilPhi = part(over[0].across, onFlat.across);

@@ -56,7 +56,7 @@ std::shared_ptr<Kept> keptFor(const TerrainProfile& profile, double frequency, s
 /// Without its farthest corners where there are too many for an answer while one waits.
 TerrainProfile manageable(TerrainProfile profile, double frequency, double lowest)
 {
-    constexpr std::size_t mostNodes = 1200;
+    constexpr std::size_t mostNodes = 700;
     while (profile.corners.size() > 1 && TerrainMesh(profile, frequency, lowest).nodes.size() > mostNodes) {
         if (profile.corners.back().x > -profile.corners.front().x) {
             profile.corners.pop_back();
@@ -69,6 +69,32 @@ TerrainProfile manageable(TerrainProfile profile, double frequency, double lowes
     return profile;
 }
 
+/// As one sees it against the bearing.
+TerrainProfile turned(const TerrainProfile& profile)
+{
+    TerrainProfile out;
+    for (auto p = profile.corners.rbegin(); p != profile.corners.rend(); ++p)
+        out.corners.push_back({-p->x, p->z});
+    out.soils.assign(profile.soils.rbegin(), profile.soils.rend());
+    return out;
+}
+
+/// Of a line's two ways always the same one is solved. Where a wall stands at the foot, only one of them has the foot on top.
+bool isTurned(const TerrainProfile& profile)
+{
+    const auto& c = profile.corners;
+    if (std::count_if(c.begin(), c.end(), [](const ProfilePoint& p) { return p.x == 0.0; }) > 1)
+        return false;
+    for (std::size_t i = 0; i < c.size(); ++i) {
+        const ProfilePoint& other = c[c.size() - 1 - i];
+        if (c[i].x != -other.x)
+            return c[i].x > -other.x;
+        if (c[i].z != other.z)
+            return c[i].z > other.z;
+    }
+    return false;
+}
+
 TerrainResponse operator-(const TerrainResponse& a, const TerrainResponse& b)
 {
     return {a.across - b.across, a.along - b.along, a.vertical - b.vertical};
@@ -76,19 +102,26 @@ TerrainResponse operator-(const TerrainResponse& a, const TerrainResponse& b)
 
 } // namespace
 
-std::shared_ptr<const TerrainHeights> TerrainHeights::over(const TerrainProfile& profile, double frequency, double highest)
+std::optional<TerrainView> TerrainHeights::over(const TerrainProfile& profile, double frequency, double highest)
 {
+    if (!findFaults(profile).empty())
+        return std::nullopt;
+    const Side side = isTurned(profile) ? Side::Against : Side::Along;
+    const TerrainProfile line = side == Side::Along ? profile : turned(profile);
     const std::vector<double> heights = heightsUpTo(highest, frequency);
-    const std::shared_ptr<Kept> kept = keptFor(profile, frequency, heights.size());
+    const std::shared_ptr<Kept> kept = keptFor(line, frequency, heights.size());
     std::call_once(kept->once, [&] {
         oneapi::tbb::this_task_arena::isolate([&] { // no other work of this thread may wait for this one
-            if (!findFaults(profile).empty())
-                return;
-            if (auto field = TerrainField::solve(manageable(profile, frequency, heights.front()), frequency, heights))
-                kept->solved = std::make_shared<const TerrainHeights>(std::move(field).value(), profile.soilAt(0.0), frequency);
+            if (auto field = TerrainField::solve(manageable(line, frequency, heights.front()), frequency, heights))
+                kept->solved = std::make_shared<const TerrainHeights>(std::move(field).value(), line.soilAt(0.0), frequency);
         });
     });
-    return kept->solved;
+    return kept->solved ? std::optional(TerrainView{kept->solved, side}) : std::nullopt;
+}
+
+std::vector<TerrainResponse> TerrainView::at(const std::vector<double>& heights, double elevation) const
+{
+    return line->at(heights, side, elevation);
 }
 
 /// What differs from the flat ground of the foot is smooth over the height.

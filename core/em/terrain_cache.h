@@ -5,15 +5,26 @@
 
 #include <array>
 #include <memory>
+#include <optional>
 
 namespace vetchling::em {
+
+class TerrainHeights;
+
+/// A solved line of ground, and the side of it that was asked for: two opposite bearings share one.
+struct TerrainView {
+    std::shared_ptr<const TerrainHeights> line;
+    Side side = Side::Along;
+    /// Of currents at any heights up to the highest. @param elevation rad
+    [[nodiscard]] std::vector<TerrainResponse> at(const std::vector<double>& heights, double elevation) const;
+};
 
 /// A field solved at heights so near to one another that what lies between is interpolated.
 class TerrainHeights {
 public:
-    /// Solved, or as it was kept. Nothing where the profile cannot be solved. Where it has more corners than can be solved within a second
-    /// or two, the farthest are left out. Thread-safe.
-    static std::shared_ptr<const TerrainHeights> over(const TerrainProfile& profile, double frequency, double highest);
+    /// Solved, or as it was kept. Nothing where the profile cannot be solved. Where it has more corners than are solved in some tenths of a
+    /// second, the farthest are left out. Thread-safe.
+    static std::optional<TerrainView> over(const TerrainProfile& profile, double frequency, double highest);
 
     TerrainHeights(TerrainField field, Ground own, double frequency) : m_field(std::move(field)), m_own(own), m_frequency(frequency) {}
 

@@ -435,6 +435,7 @@ private:
     {
         const OwnMast own = ownMastOf(m_site, m_model);
         m_report.ownMast = own.height;
+        m_report.ownMastAt = planOf(own.top);
         if (own.height > highestMast)
             warn(Kind::Support,
                  {coreText("core", "would stand %1 high with nothing that holds it; a mast by itself is %2 high at most"),

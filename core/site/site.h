@@ -161,6 +161,7 @@ struct FitReport {
                                        ///< Tie: where it is too low or too far, or a wire passes too near to one;
                                        ///< Tube: reaches out farther than it holds itself
     double ownMast = 0.0;              ///< m that the mast is high which stands where no support does; 0: it needs none
+    PlanPoint ownMastAt;
     /// Nothing of it lies outside the boundary, in a house, or where it endangers somebody.
     [[nodiscard]] bool fits() const { return insideBoundary && !nearPowerLine && !throughBuilding; }
 };

@@ -205,7 +205,12 @@ TEST_P(Sites, NothingIsProposedWhereItMayNotBe)
                     << p.id << " for " << f << ": last end";
             }
             for (const NewPole& pole : p.place.poles) {
-                EXPECT_LE(pole.height, 12.0) << p.id;
+                const auto isUnder = [&](const Wire& w) { // it runs up it
+                    return std::all_of(w.points.begin(), w.points.end(),
+                                       [&](Vec3 q) { return std::hypot(q.x - pole.at.x, q.y - pole.at.y) < 0.05; });
+                };
+                const auto& wires = built->model.wires;
+                EXPECT_LE(pole.height, std::any_of(wires.begin(), wires.end(), isUnder) ? 13.5 : 12.0) << p.id;
                 for (const Building& b : design.site.buildings)
                     EXPECT_GT(Box(b.outline).outside(pole.at.x, pole.at.y), 0.29) << p.id;
                 if (!design.site.boundary.empty()) {
@@ -213,7 +218,7 @@ TEST_P(Sites, NothingIsProposedWhereItMayNotBe)
                 }
             }
         }
-    EXPECT_GE(allowed, std::string(GetParam()) == "roof-only" ? 4 : 25);
+    EXPECT_GE(allowed, std::string(GetParam()) == "roof-only" ? 2 : 25); // nothing there carries tubes of 10 m to a side
 }
 
 INSTANTIATE_TEST_SUITE_P(MadeUp, Sites, ::testing::Values("town-garden", "long-strip", "roof-only", "one-tree", "hilltop", "park"),

@@ -241,6 +241,23 @@ TEST(GroundProfiles, TheOneOppositeLiesBehind)
     EXPECT_TRUE(findFaults(over).empty());
 }
 
+// Opposite bearings share one solution, seen from its two sides.
+TEST(GroundProfiles, EachBearingSeesItsOwnSide)
+{
+    const em::FarField field(solved(besideSea(0.0), 14.1e6));
+    const auto gains = [&](double seaward) { // a cliff towards the sea, and a hill behind
+        Site site;
+        site.profiles = {profileTo(seaward, {{20.0, 0.0}, {25.0, -15.0, sea}}), profileTo(seaward + 180.0, {{30.0, 0.0}, {90.0, 25.0}})};
+        const em::FarField over = field.over(sectorsOf(site));
+        return std::pair(over.gain(radians(4.0), radians(90.0 - seaward)), over.gain(radians(4.0), radians(-90.0 - seaward)));
+    };
+    const auto [seaOne, hillOne] = gains(70.0);
+    const auto [seaOther, hillOther] = gains(250.0);
+    EXPECT_NEAR(seaOne, seaOther, 0.02);
+    EXPECT_NEAR(hillOne, hillOther, 0.02);
+    EXPECT_GT(seaOne, hillOne + 10.0);
+}
+
 // A hill that falls away lifts the low lobe of a level dipole; one in front takes it.
 TEST(GroundProfiles, AFallingSlopeLiftsTheLowLobe)
 {
