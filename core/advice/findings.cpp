@@ -13,6 +13,7 @@ Text briefOf(Kind kind)
     case Kind::PowerLine: return coreText("core", "power line in reach");
     case Kind::Building: return coreText("core", "touches a house");
     case Kind::Support: return coreText("core", "nothing holds it");
+    case Kind::Mast: return coreText("core", "higher than a mast stands by itself");
     case Kind::Tie: return coreText("core", "not held as it hangs");
     case Kind::Tube: return coreText("core", "tubes too long to hold themselves");
     case Kind::Boundary: return coreText("core", "beyond the boundary");
@@ -51,7 +52,8 @@ const char* codeOf(Kind kind)
     case Kind::PowerLine: return "power-line";
     case Kind::Boundary: return "boundary";
     case Kind::Building: return "building";
-    case Kind::Support: return "support";
+    case Kind::Support:
+    case Kind::Mast: return "support";
     case Kind::Tie:
     case Kind::Tube: return "tie";
     case Kind::Water: return "water";
@@ -64,8 +66,8 @@ const char* codeOf(Kind kind)
 
 std::vector<Finding> placeFindings(const Antenna& antenna, const FitReport& fit)
 {
-    constexpr Kind order[] = {Kind::PowerLine, Kind::Building, Kind::Support, Kind::Tie, Kind::Tube,
-                              Kind::Boundary,  Kind::Water,    Kind::Metal,   Kind::Low, Kind::Dig};
+    constexpr Kind order[] = {Kind::PowerLine, Kind::Building, Kind::Support, Kind::Mast, Kind::Tie, Kind::Tube,
+                              Kind::Boundary,  Kind::Water,    Kind::Metal,   Kind::Low,  Kind::Dig};
     std::vector<Finding> all;
     for (Kind kind : order)
         for (const SiteWarning& w : fit.warnings) {
@@ -73,7 +75,7 @@ std::vector<Finding> placeFindings(const Antenna& antenna, const FitReport& fit)
             if (w.kind != kind || std::any_of(all.begin(), all.end(), is)) // both ends alike are told once
                 continue;
             const bool danger = kind == Kind::PowerLine || kind == Kind::Building;
-            const bool hangs = kind == Kind::Support || kind == Kind::Tie || kind == Kind::Tube || kind == Kind::Low;
+            const bool hangs = kind == Kind::Support || kind == Kind::Mast || kind == Kind::Tie || kind == Kind::Tube || kind == Kind::Low;
             all.push_back({.antenna = antenna.id,
                            .gravity = danger      ? Gravity::Danger
                                       : w.upright ? Gravity::Next // nobody but the builder knows whether it is fenced off
@@ -86,7 +88,7 @@ std::vector<Finding> placeFindings(const Antenna& antenna, const FitReport& fit)
                            .ofPlace = true,
                            .ofSupport = !w.support.empty(),
                            .at = w.at,
-                           .everywhere = danger || kind == Kind::Support});
+                           .everywhere = danger || kind == Kind::Support || kind == Kind::Mast});
             if ((kind == Kind::Low && !w.upright) || kind == Kind::Dig || kind == Kind::Boundary)
                 break; // a star of radials says it once
         }

@@ -215,7 +215,7 @@ bool Judge::mayStand(const NewPole& pole, double higher) const
     return !site.powerLine || distanceToSegment(pole.at, site.powerLine->from, site.powerLine->to) >= pole.height + fallMargin;
 }
 
-void Judge::take(const SiteWarning& warning, Place& place, double higher) const
+void Judge::take(const SiteWarning& warning, Place& place) const
 {
     using Kind = SiteWarning::Kind;
     switch (warning.kind) {
@@ -226,6 +226,7 @@ void Judge::take(const SiteWarning& warning, Place& place, double higher) const
             return;
         break;
     case Kind::Support:
+    case Kind::Mast:
     case Kind::Tie:
         if (warning.hold > 0.0) {
             const NewPole pole{{warning.at.x, warning.at.y}, warning.hold};
@@ -233,7 +234,7 @@ void Judge::take(const SiteWarning& warning, Place& place, double higher) const
                 std::any_of(place.poles.begin(), place.poles.end(), [&](const NewPole& p) { return apart(p.at, pole.at) < samePole; });
             if (!known)
                 place.poles.push_back(pole);
-            if (known || (mayStand(pole, higher) && place.poles.size() <= m_options.mostPoles))
+            if (known || (mayStand(pole, warning.kind == Kind::Mast ? mastOver : 1.0) && place.poles.size() <= m_options.mostPoles))
                 return;
         }
         break;
@@ -274,14 +275,11 @@ Place Judge::judge(const AntennaShape& shape, double room) const
         return std::any_of(m_supports.begin(), m_supports.end(), [&](const Support* s) { return s->id == id; });
     };
     place.supports = supportsHolding(m_design.site, built->model);
-    const FitReport fit = fitOnSite(m_design.site, built->model);
-    for (const SiteWarning& warning : fit.warnings) {
-        const bool mast = warning.kind == SiteWarning::Kind::Support && warning.hold == fit.ownMast &&
-                          apart({warning.at.x, warning.at.y}, fit.ownMastAt) < samePole;
-        if (mast && fit.ownMast <= room * highestMast)
-            continue;
-        if (warning.kind != SiteWarning::Kind::Low || !isPortable(shape))
-            take(warning, place, mast ? mastOver : 1.0);
+    for (const SiteWarning& warning : fitOnSite(m_design.site, built->model).warnings) {
+        const bool minded = warning.kind == SiteWarning::Kind::Low && isPortable(shape);
+        const bool lowEnough = warning.kind == SiteWarning::Kind::Mast && warning.hold <= room * highestMast;
+        if (!minded && !lowEnough)
+            take(warning, place);
     }
     if (place.allowed() && !std::all_of(place.supports.begin(), place.supports.end(), allowed)) {
         place.fault = coreText("core", "another support would hold it than those that may be used");

@@ -53,7 +53,7 @@ private:
     [[nodiscard]] bool leavesSite(const WireModel& model, Place& place) const;
     /// @param higher times the highest pole that may be
     [[nodiscard]] bool mayStand(const NewPole& pole, double higher) const;
-    void take(const SiteWarning& warning, Place& place, double higher) const;
+    void take(const SiteWarning& warning, Place& place) const;
 
     const Design& m_design;
     PlaceOptions m_options;

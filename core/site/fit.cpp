@@ -159,8 +159,7 @@ bool holdsACorner(const Site& site, const Wire& wire, const Support& s)
 
 bool isTied(const Site& site, const WireModel& model, const Wire& wire, const Support& s)
 {
-    return std::any_of(wire.points.begin(), wire.points.end(),
-                       [&](Vec3 p) { return std::hypot(p.x - s.at.x, p.y - s.at.y) <= tieReach(s) && p.z <= s.height + aboveSupport; }) ||
+    return std::any_of(wire.points.begin(), wire.points.end(), [&](Vec3 p) { return holdsAt(s, p); }) ||
            ropeOf(site, model, wire, 0) == &s || ropeOf(site, model, wire, wire.points.size() - 1) == &s || holdsACorner(site, wire, s);
 }
 
@@ -433,17 +432,14 @@ private:
 
     void mast()
     {
-        const OwnMast own = ownMastOf(m_site, m_model);
-        m_report.ownMast = own.height;
-        m_report.ownMastAt = planOf(own.top);
-        if (own.height > highestMast)
-            warn(Kind::Support,
+        if (const OwnMast own = ownMastOf(m_site, m_model); own.height > highestMast)
+            warn(Kind::Mast,
                  {coreText("core", "would stand %1 high with nothing that holds it; a mast by itself is %2 high at most"),
                   length(own.height), length(highestMast)},
                  own.top, own.height);
         if (const double out = tubesReachTooFar(m_model); out > 0.0)
             warn(Kind::Tube, {coreText("core", "no tube reaches %1 out by itself; hold its ends, or use wire"), length(out)},
-                 m_model.wires.front().points.front());
+                 m_model.wires[m_model.feeds.front().wire].pointAt(m_model.feeds.front().at));
     }
 
     /// Points that several wires share are told once.
@@ -571,6 +567,11 @@ std::vector<Id> supportsHolding(const Site& site, const WireModel& model)
 
 double tieReach(const Support& support) { return support.kind == SupportKind::Tower ? 1.0 : 0.3; }
 
+bool holdsAt(const Support& support, Vec3 p)
+{
+    return std::hypot(p.x - support.at.x, p.y - support.at.y) <= tieReach(support) && p.z <= support.height + aboveSupport;
+}
+
 double distanceToBuilding(Vec3 a, Vec3 b, const Building& building)
 {
     return toBuilding(a, b, building, [](Vec3) { return false; }).value;
@@ -591,28 +592,6 @@ const Support* ropeHold(const Site& site, Vec3 before, Vec3 end, double longest)
             return &s;
     }
     return nullptr;
-}
-
-std::optional<Crossing> crossingOf(const WireModel& first, const WireModel& second)
-{
-    constexpr int steps = 16;
-    std::optional<Crossing> nearest;
-    for (const Wire& a : first.wires)
-        for (const Wire& b : second.wires)
-            for (std::size_t i = 1; i < a.points.size(); ++i)
-                for (std::size_t k = 1; k < b.points.size(); ++k) {
-                    const double apart = segmentDistance(a.points[i - 1], a.points[i], b.points[k - 1], b.points[k]);
-                    if (apart >= crossingReach || (nearest && apart >= nearest->apart))
-                        continue;
-                    Crossing found{apart, a.points[i - 1]};
-                    double least = HUGE_VAL;
-                    for (int s = 0; s <= steps; ++s) // where on the first one
-                        if (const Vec3 p = between(a.points[i - 1], a.points[i], double(s) / steps);
-                            segmentDistance(p, p + Vec3{0, 0, 1e-9}, b.points[k - 1], b.points[k]) < least)
-                            least = segmentDistance(p, p + Vec3{0, 0, 1e-9}, b.points[k - 1], b.points[k]), found.at = p;
-                    nearest = found;
-                }
-    return nearest;
 }
 
 FitReport fitOnSite(const Site& site, const WireModel& model) { return Surveyor(site, model).run(); }

@@ -138,7 +138,7 @@ struct Site {
 
 /// Something to look at before anything is hung there.
 struct SiteWarning {
-    enum class Kind { PowerLine, Boundary, Building, Support, Tie, Tube, Water, Metal, Low, Dig } kind;
+    enum class Kind { PowerLine, Boundary, Building, Support, Mast, Tie, Tube, Water, Metal, Low, Dig } kind;
     Text message;         ///< what is, and what to do
     Vec3 at;              ///< where
     double hold = 0.0;    ///< m: something so high could hold it there; 0: that would not help
@@ -159,9 +159,7 @@ struct FitReport {
     bool throughBuilding = false;      ///< a wire through a house, or too near to one
     std::vector<SiteWarning> warnings; ///< at most one of each kind and wire; Support: ends and corners where nothing stands to hold them,
                                        ///< Tie: where it is too low or too far, or a wire passes too near to one;
-                                       ///< Tube: reaches out farther than it holds itself
-    double ownMast = 0.0;              ///< m that the mast is high which stands where no support does; 0: it needs none
-    PlanPoint ownMastAt;
+                                       ///< Mast: stands by itself, higher than a mast does; Tube: reaches out farther than it holds itself
     /// Nothing of it lies outside the boundary, in a house, or where it endangers somebody.
     [[nodiscard]] bool fits() const { return insideBoundary && !nearPowerLine && !throughBuilding; }
 };
@@ -169,6 +167,8 @@ struct FitReport {
 inline constexpr double longestRope = 15.0; ///< m, from an end to what holds it
 /// m that a tie may be from a support in plan; a tower is not a point.
 double tieReach(const Support& support);
+/// Whether a support holds what is tied to it there.
+bool holdsAt(const Support& support, Vec3 p);
 /// Least distance in m of a straight piece from a building, which is solid from the ground to its ridge; 0: through it.
 double distanceToBuilding(Vec3 a, Vec3 b, const Building& building);
 inline constexpr double clearOfHouse = 0.5; ///< m, for a wire

@@ -10,9 +10,7 @@ bool isTube(const Wire& wire) { return wire.radius >= tubeRadius; }
 
 bool tiedTo(const Site& site, Vec3 p)
 {
-    return std::any_of(site.supports.begin(), site.supports.end(), [&](const Support& s) {
-        return std::hypot(p.x - s.at.x, p.y - s.at.y) <= tieReach(s) && p.z <= s.height + aboveSupport;
-    });
+    return std::any_of(site.supports.begin(), site.supports.end(), [&](const Support& s) { return holdsAt(s, p); });
 }
 
 /// Ends of wires in the air that a support holds, directly or by a rope.

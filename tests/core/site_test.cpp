@@ -1,4 +1,4 @@
-#include "core/site/site.h"
+#include "core/site/standing.h"
 
 #include "tests/core/helpers.h"
 
@@ -141,11 +141,11 @@ TEST(Fit, WhatStandsByItselfIsNoHigherThanAMast)
         return std::any_of(fit.warnings.begin(), fit.warnings.end(), [&](const SiteWarning& w) { return w.kind == kind; });
     };
     using Kind = SiteWarning::Kind;
-    EXPECT_FALSE(told(fedWire({{15, 5, 0.5}, {15, 5, 9.5}}, 0.1), Kind::Support));
-    EXPECT_EQ(fitOnSite(site(), fedWire({{15, 5, 0.5}, {15, 5, 9.5}}, 0.1)).ownMast, 9.5);
-    EXPECT_TRUE(told(fedWire({{15, 5, 0.5}, {15, 5, 14.0}}, 0.1), Kind::Support));
-    EXPECT_FALSE(told(fedWire({{32, 15.5, 0.5}, {32, 15.5, 14.0}}, 0.1), Kind::Support)) << "the tower holds it";
-    EXPECT_EQ(fitOnSite(site(), fedWire({{32, 15.5, 0.5}, {32, 15.5, 14.0}}, 0.1)).ownMast, 0.0);
+    EXPECT_FALSE(told(fedWire({{15, 5, 0.5}, {15, 5, 9.5}}, 0.1), Kind::Mast));
+    EXPECT_EQ(ownMastOf(site(), fedWire({{15, 5, 0.5}, {15, 5, 9.5}}, 0.1)).height, 9.5);
+    EXPECT_TRUE(told(fedWire({{15, 5, 0.5}, {15, 5, 14.0}}, 0.1), Kind::Mast));
+    EXPECT_FALSE(told(fedWire({{32, 15.5, 0.5}, {32, 15.5, 14.0}}, 0.1), Kind::Mast)) << "the tower holds it";
+    EXPECT_EQ(ownMastOf(site(), fedWire({{32, 15.5, 0.5}, {32, 15.5, 14.0}}, 0.1)).height, 0.0);
 }
 
 TEST(Fit, AnUprightMayHangInAWire)
@@ -155,9 +155,9 @@ TEST(Fit, AnUprightMayHangInAWire)
     WireModel model = fedWire({{17, 16, 0.5}, {17, 16, 13.0}}, 0.1);
     model.wires.push_back(model.wires.front());
     model.wires.back().points = {{4, 16, 13.0}, {17, 16, 13.0}, {31, 16, 13.0}};
-    EXPECT_EQ(fitOnSite(s, model).ownMast, 0.0);
+    EXPECT_EQ(ownMastOf(s, model).height, 0.0);
     model.wires.back().points.pop_back();
-    EXPECT_EQ(fitOnSite(s, model).ownMast, 13.0) << "one side alone does not carry it";
+    EXPECT_EQ(ownMastOf(s, model).height, 13.0) << "one side alone does not carry it";
 }
 
 TEST(Fit, TubesReachOutNoFartherThanTheyHoldThemselves)
@@ -166,7 +166,7 @@ TEST(Fit, TubesReachOutNoFartherThanTheyHoldThemselves)
         WireModel model = fedWire({{15 - leg, 5, 8}, {15 + leg, 5, 8}}, leg);
         model.wires.front().radius = radius;
         const FitReport fit = fitOnSite(site(), model);
-        EXPECT_EQ(fit.ownMast, 8.0) << "under the feed";
+        EXPECT_EQ(ownMastOf(site(), model).height, 8.0) << "under the feed";
         return std::any_of(fit.warnings.begin(), fit.warnings.end(),
                            [](const SiteWarning& w) { return w.kind == SiteWarning::Kind::Tube; });
     };

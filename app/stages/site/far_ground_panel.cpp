@@ -107,7 +107,11 @@ void FarGroundPanel::refresh()
     for (QWidget* row : std::initializer_list<QWidget*>{m_choice, m_kind, m_from, m_to, m_distance})
         m_ledger.setRowVisible(row, ground);
     m_remove->setVisible(ground);
-    m_note->setText(ground ? words() : tr("None: the soil reaches as far as waves are reflected."));
+    const std::size_t profiles = m_context.document.design().site.profiles.size();
+    const QString none = profiles ? QString() : tr("None: the soil reaches as far as waves are reflected.");
+    const QString first =
+        profiles ? tr("The file has the ground along %1 bearings; there it counts, and not this.").arg(profiles) : QString();
+    m_note->setText((ground ? words() + QLatin1Char(' ') + first : none + first).trimmed());
     if (!ground)
         return;
     m_choice->setCurrentIndex(int(ground - all.data()));

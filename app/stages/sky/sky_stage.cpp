@@ -96,11 +96,12 @@ public:
         m_page->setTitle(spot ? where.arg(bandName(*spot)) : tr("Sky"));
         m_page->setSentence(sentence());
         refreshBands();
+        refreshFlat(spot);
         m_distance->setValue(std::round(hopDistance(radians(m_dial->elevation())) / distanceUnit()), system());
         m_angle->setValue(m_dial->elevation(), system());
         m_bearing->setValue(m_dial->bearing(), system());
         if (!spot) {
-            for (QLabel* figure : {m_straightUp, m_width, m_eirp})
+            for (QLabel* figure : {m_straightUp, m_width, m_eirp, m_overFlat})
                 figure->setText(QStringLiteral("–"));
             return;
         }
@@ -109,7 +110,6 @@ public:
         m_eirp->setText(tr("%1 W").arg(eirp(spot->strongest), 0, 'f', 0));
         refreshTable();
         refreshGrounds();
-        refreshFlat(*spot);
         refreshPinned();
     }
 
@@ -127,15 +127,15 @@ private:
     }
 
     /// What the ground farther off does is told where there is any.
-    void refreshFlat(const study::Spot& s)
+    void refreshFlat(const study::Spot* s)
     {
         const Site& site = document().design().site;
         const bool any = !site.farGrounds.empty() || !site.profiles.empty();
         m_ledger->setRowVisible(m_overFlat, any);
         m_farGround->setVisible(any);
-        if (any)
+        if (any && s)
             m_overFlat->setText(tr("%1 dBi").arg(
-                decibelWords(s.field->over({}).gain(radians(std::max(0.1, m_dial->elevation())), azimuthOf(m_dial->bearing())))));
+                decibelWords(s->field->over({}).gain(radians(std::max(0.1, m_dial->elevation())), azimuthOf(m_dial->bearing())))));
     }
 
     double gainAt(const study::Spot& s) const
