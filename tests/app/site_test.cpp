@@ -178,7 +178,7 @@ TEST_F(SiteTest, SeaBeyondAShoreShowsInTheSkyThere)
     type("farFrom", QStringLiteral("30"));
     type("farTo", QStringLiteral("150"));
     type("farDistance", QStringLiteral("5 m"));
-    EXPECT_TRUE(find<QLabel>("farGroundNote")->text().contains(QStringLiteral("approximation")));
+    EXPECT_TRUE(find<QLabel>("farGroundNote")->text().contains(QStringLiteral("up to 6 dB too high")));
     ASSERT_TRUE(settle());
     ASSERT_EQ(site().farGrounds.size(), 1u);
     EXPECT_GT(gainTo(90.0), east + 0.5);
