@@ -1,6 +1,6 @@
 #pragma once
 /// Hankel functions of the second kind of many positive real arguments at once.
-/// Method: power series below x = 3 (Abramowitz & Stegun 1964, 9.1.10-13), above it the amplitudes of A&S 9.2.6 as Chebyshev series in 3/x.
+/// Method: power series below x = 3 (Abramowitz & Stegun 1964, 9.1.10-13), above it the amplitudes of A&S 9.2.6 as series in 3/x, 20/x.
 /// Accuracy: absolute 1e-9 relative to the size of the function, measured in tests/core/bessel_test.cpp.
 
 #include <vector>
@@ -14,6 +14,7 @@ struct HankelRow {
     void fill(const std::vector<double>& x);
 
 private:
+    void fillNear(const std::vector<double>& x);
     std::vector<double> m_cosine, m_sine;
 };
 

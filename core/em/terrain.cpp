@@ -1,5 +1,8 @@
 #include "core/em/terrain.h"
 
+#include "core/em/gauss.h"
+#include "core/em/panel_waves.h"
+
 #include <algorithm>
 #include <cmath>
 
@@ -68,16 +71,26 @@ std::vector<TerrainResponse> TerrainField::responses(Side side, double elevation
         impedances.emplace_back(m_surface.impedance(p, false, cosines[p]), m_surface.impedance(p, true, cosines[p]));
 
     // what the flat ground of the far end leaves over on the surface, for both polarisations
-    std::vector<Complex> left(m_surface.nodes.size()), leftVertical(m_surface.nodes.size());
-    for (std::size_t i = 0; i < m_surface.nodes.size(); ++i) {
-        const TerrainSurface::Node& n = m_surface.nodes[i];
-        const Complex along = std::polar(1.0, k * way * n.x * c), up = along * std::polar(1.0, k * (n.z - m_surface.foot) * s),
-                      down = along * turn * std::polar(1.0, -k * (n.z - m_surface.foot) * s);
+    const std::size_t count = m_surface.panels.size() * nodesPerPanel;
+    std::vector<Complex> left(count), leftVertical(count);
+    const std::vector<double>& node = gaussRule(nodesPerPanel).node;
+    for (std::size_t p = 0; p < m_surface.panels.size(); ++p) {
+        const TerrainPanel& n = m_surface.panels[p];
+        const ProfilePoint middle = n.at(0.0);
+        const double forward = 0.5 * k * way * c * (n.to.x - n.from.x), rising = 0.5 * k * s * (n.to.z - n.from.z);
+        const NodeShares upwards = waveIntegrals(forward + rising - n.turn), downwards = waveIntegrals(forward - rising - n.turn);
+        const Complex front = 0.5 * imaginaryUnit * k * n.length * std::polar(1.0, k * way * middle.x * c);
+        const Complex up = front * std::polar(1.0, k * (middle.z - m_surface.foot) * s),
+                      down = front * turn * std::polar(1.0, -k * (middle.z - m_surface.foot) * s);
         const double rises = way * c * n.normalX + s * n.normalZ, falls = way * c * n.normalX - s * n.normalZ;
         const auto [across, vertical] = impedances[n.piece];
-        const Complex front = imaginaryUnit * k * n.weight * n.window;
-        left[i] = front * (rises * up + falls * te * down - across * (up + te * down));
-        leftVertical[i] = front * (rises * up + falls * tm * down - vertical * (up + tm * down));
+        const Complex acrossUp = (rises - across) * up, acrossDown = (falls - across) * te * down, verticalUp = (rises - vertical) * up,
+                      verticalDown = (falls - vertical) * tm * down;
+        for (int i = 0; i < nodesPerPanel; ++i) {
+            const Complex own = std::polar(1.0, n.turn * node[i]);
+            left[p * nodesPerPanel + i] = own * (acrossUp * upwards[i] + acrossDown * downwards[i]);
+            leftVertical[p * nodesPerPanel + i] = own * (verticalUp * upwards[i] + verticalDown * downwards[i]);
+        }
     }
     const double steepness = s * s / TerrainSurface::steepSquare;
     const auto over = [&](const std::vector<Complex>& grazing, const std::vector<Complex>& steep, const std::vector<Complex>& rest) {

@@ -8,10 +8,11 @@
 /// Trees, houses and what the ground does beside the bearing are not in it.
 ///
 /// Method: one boundary integral equation with the source at the antenna, u/2 - int u dG/dn' + int G du/dn' = u_in, du/dn = jk b u, with
-/// G = -(j/4) H0(2)(k r), on panels with Gauss nodes, whose densities fade at both ends (window: Bruno et al. 2016); then all elevations
-/// by inner products with what a flat ground leaves over (compensation theorem: Monteath 1951). The impedance that a soil has for grazing
-/// and for steep waves differs by some per cent: both are solved. Accuracy: 0.3 dB against independent solutions
-/// (tests/core/terrain_test.cpp) down to 15 dB under the maximum, above 1 degree.
+/// G = -(j/4) H0(2)(k r), on panels with Gauss nodes, whose densities fade at both ends (window: Bruno et al. 2016), solved in blocks
+/// outwards from the antenna, each with the next one (Hufford 1952 with what comes back); then all elevations by inner products with what a
+/// flat ground leaves over (compensation theorem: Monteath 1951). The impedance that a soil has for grazing and for steep waves differs by
+/// some per cent: near the antenna both are solved. Accuracy: 0.3 dB against independent solutions (tests/core/terrain_test.cpp) down to
+/// 15 dB under the maximum, above 1 degree.
 
 #include "core/result.h"
 #include "core/wire/wire_model.h"
@@ -32,6 +33,23 @@ TerrainResponse flatResponse(const Ground& ground, double frequency, double heig
 
 enum class Side { Along, Against }; ///< the bearing
 
+inline constexpr int nodesPerPanel = 6;
+
+/// Straight part of a surface. An unknown on it is a polynomial through its nodes times exp(-j turn t), t = -1..1 from end to end: on long
+/// panels, far from corners, the wave that comes from the foot.
+struct TerrainPanel {
+    ProfilePoint from, to;
+    double length = 0.0, normalX = 0.0, normalZ = 1.0;
+    std::size_t piece = 0;
+    double turn = 0.0; ///< rad over half of it
+    [[nodiscard]] ProfilePoint at(double t) const
+    {
+        return {0.5 * ((1.0 - t) * from.x + (1.0 + t) * to.x), 0.5 * ((1.0 - t) * from.z + (1.0 + t) * to.z)};
+    }
+    /// Of a point to the part a..b of -1..1.
+    [[nodiscard]] double distanceTo(ProfilePoint p, double a, double b) const;
+};
+
 /// A surface and the fields on it of sources at some heights above the foot.
 struct TerrainSurface {
     /// Straight, of one soil.
@@ -39,15 +57,11 @@ struct TerrainSurface {
         ProfilePoint from, to;
         Complex permittivity;
     };
-    struct Node {
-        double x, z, normalX, normalZ, weight, window; ///< weight of the quadrature, m
-        std::size_t piece;
-    };
     std::vector<Piece> pieces;
-    std::vector<Node> nodes;
+    std::vector<TerrainPanel> panels;
     std::vector<double> heights;         ///< m above the foot
     double foot = 0.0, waveNumber = 0.0; ///< m, rad/m
-    /// By height and node.
+    /// By height and node of the panels, faded at both ends.
     struct Fields {
         std::vector<std::vector<Complex>> across, along, vertical;
     };
@@ -70,7 +84,7 @@ public:
     /// At every height. @param elevation rad, above 0
     [[nodiscard]] std::vector<TerrainResponse> responses(Side side, double elevation) const;
     [[nodiscard]] const std::vector<double>& heights() const { return m_surface.heights; }
-    [[nodiscard]] std::size_t unknowns() const { return m_surface.nodes.size(); }
+    [[nodiscard]] std::size_t unknowns() const { return m_surface.panels.size() * nodesPerPanel; }
 
 private:
     TerrainSurface m_surface;

@@ -5,6 +5,7 @@
 #include <oneapi/tbb/task_arena.h>
 
 #include <algorithm>
+#include <atomic>
 #include <cmath>
 #include <list>
 #include <mutex>
@@ -12,16 +13,17 @@
 namespace vetchling::em {
 namespace {
 
-constexpr double perWave = 12.0;   // heights a wavelength
-constexpr std::size_t stencil = 6; // of them, for what lies between
-constexpr std::size_t mostKept = 64;
+constexpr double perWave = 10.0;           // heights a wavelength
+constexpr std::size_t stencil = 6;         // of them, for what lies between
+constexpr std::size_t mostKept = 3u << 26; // bytes of all together
 
-/// From half a step above the ground; counted in fours, so that antennas of about one height share them.
+/// From half a step above the ground; counted in twos, so that antennas of about one height share them, and closer where all are low.
 std::vector<double> heightsUpTo(double highest, double frequency)
 {
-    const double step = wavelength(frequency) / perWave;
-    const std::size_t least = std::size_t(std::ceil(std::max(0.0, highest) / step)) + 2;
-    std::vector<double> all(std::max<std::size_t>(stencil + 2, 4 * ((least + 3) / 4)));
+    const double wave = wavelength(frequency), top = std::max(0.0, highest);
+    const double step = wave / perWave * (top < 0.2 * wave ? 0.5 : 1.0);
+    const std::size_t least = std::size_t(std::ceil(top / step)) + 1;
+    std::vector<double> all(std::max<std::size_t>(stencil, 2 * ((least + 1) / 2)));
     for (std::size_t i = 0; i < all.size(); ++i)
         all[i] = (double(i) + 0.5) * step;
     return all;
@@ -31,13 +33,14 @@ std::vector<double> heightsUpTo(double highest, double frequency)
 struct Kept {
     TerrainProfile profile;
     double frequency;
-    std::size_t heights;
+    std::vector<double> heights;
     std::once_flag once;
     std::shared_ptr<const TerrainHeights> solved;
-    Kept(const TerrainProfile& p, double f, std::size_t h) : profile(p), frequency(f), heights(h) {}
+    std::atomic<std::size_t> bytes = 0;
+    Kept(const TerrainProfile& p, double f, const std::vector<double>& h) : profile(p), frequency(f), heights(h) {}
 };
 
-std::shared_ptr<Kept> keptFor(const TerrainProfile& profile, double frequency, std::size_t heights)
+std::shared_ptr<Kept> keptFor(const TerrainProfile& profile, double frequency, const std::vector<double>& heights)
 {
     static std::mutex mutex;
     static std::list<std::shared_ptr<Kept>> all; // the one asked for last comes first
@@ -48,15 +51,18 @@ std::shared_ptr<Kept> keptFor(const TerrainProfile& profile, double frequency, s
         all.splice(all.begin(), all, found);
     else
         all.push_front(std::make_shared<Kept>(profile, frequency, heights));
-    if (all.size() > mostKept)
-        all.pop_back();
+    std::size_t bytes = 0;
+    for (const auto& k : all)
+        bytes += k->bytes;
+    for (; bytes > mostKept && all.size() > 1; all.pop_back())
+        bytes -= std::min<std::size_t>(bytes, all.back()->bytes);
     return all.front();
 }
 
 /// Without its farthest corners where there are too many for an answer while one waits.
 TerrainProfile manageable(TerrainProfile profile, double frequency, double lowest)
 {
-    constexpr std::size_t mostNodes = 700;
+    constexpr std::size_t mostNodes = 4000;
     while (profile.corners.size() > 1 && TerrainMesh(profile, frequency, lowest).nodes.size() > mostNodes) {
         if (profile.corners.back().x > -profile.corners.front().x) {
             profile.corners.pop_back();
@@ -109,11 +115,13 @@ std::optional<TerrainView> TerrainHeights::over(const TerrainProfile& profile, d
     const Side side = isTurned(profile) ? Side::Against : Side::Along;
     const TerrainProfile line = side == Side::Along ? profile : turned(profile);
     const std::vector<double> heights = heightsUpTo(highest, frequency);
-    const std::shared_ptr<Kept> kept = keptFor(line, frequency, heights.size());
+    const std::shared_ptr<Kept> kept = keptFor(line, frequency, heights);
     std::call_once(kept->once, [&] {
         oneapi::tbb::this_task_arena::isolate([&] { // no other work of this thread may wait for this one
-            if (auto field = TerrainField::solve(manageable(line, frequency, heights.front()), frequency, heights))
+            if (auto field = TerrainField::solve(manageable(line, frequency, heights.front()), frequency, heights)) {
+                kept->bytes = field->unknowns() * heights.size() * 6 * sizeof(Complex); // two angles of three sources
                 kept->solved = std::make_shared<const TerrainHeights>(std::move(field).value(), line.soilAt(0.0), frequency);
+            }
         });
     });
     return kept->solved ? std::optional(TerrainView{kept->solved, side}) : std::nullopt;

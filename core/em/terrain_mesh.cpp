@@ -10,6 +10,7 @@ namespace {
 
 constexpr double longestStrip = 0.7;             // wavelengths
 constexpr double longestPanel = 4.0;             // wavelengths
+constexpr double longestFading = 1.0;            // wavelengths
 constexpr double growth = 0.2;                   // of the distance from corners and sources
 constexpr double fullWindow = 1.0, fading = 4.0; // wavelengths beyond the outermost corners
 
@@ -21,7 +22,7 @@ double fade(double t) { return t <= 0.0 ? 1.0 : t >= 1.0 ? 0.0 : std::exp(2.0 * 
 /// Wavelengths of the panels at a corner: fields there are the less smooth the sharper it is.
 double finestAt(const TerrainSurface::Piece& before, const TerrainSurface::Piece& after)
 {
-    constexpr double finest = 0.02, sharp = 0.5, alike = 0.02; // rad; of the permittivity
+    constexpr double finest = 0.02, sharp = 1.0, alike = 0.02; // rad; of the permittivity
     const double turn = std::abs(std::atan2(after.to.z - after.from.z, after.to.x - after.from.x) -
                                  std::atan2(before.to.z - before.from.z, before.to.x - before.from.x));
     if (std::abs(after.permittivity - before.permittivity) > alike * std::abs(before.permittivity))
@@ -66,7 +67,8 @@ double TerrainMesh::longestBeside(std::size_t corner, double away) const
 {
     if (std::isinf(m_finest[corner]))
         return HUGE_VAL;
-    return std::max({m_finest[corner], std::min(away, longestStrip * m_wave), growth * away});
+    constexpr double gentle = 0.04; // wavelengths: little comes back from there
+    return std::max({m_finest[corner], std::min(away, longestStrip * m_wave), (m_finest[corner] > gentle * m_wave ? 1.0 : growth) * away});
 }
 
 void TerrainMesh::layPiece(std::size_t piece)
@@ -86,8 +88,9 @@ void TerrainMesh::lay(std::size_t piece, double from, double to)
     panel.length = distance(panel.from, panel.to);
     const double whole = distance(p.from, p.to), under = panel.distanceTo({0.0, foot}, -1.0, 1.0);
     const double source = std::max({m_lowest, std::min(under, longestStrip * m_wave), growth * under});
-    const double most =
-        std::min({longestPanel * m_wave, longestBeside(piece, from * whole), longestBeside(piece + 1, (1.0 - to) * whole), source});
+    const bool fades = windowAt(panel.from.x) < 1.0 || windowAt(panel.to.x) < 1.0; // too fast for a long polynomial
+    const double most = std::min({(fades ? longestFading : longestPanel) * m_wave, longestBeside(piece, from * whole),
+                                  longestBeside(piece + 1, (1.0 - to) * whole), source});
     if (panel.length > 1.001 * most) {
         lay(piece, from, 0.5 * (from + to));
         lay(piece, 0.5 * (from + to), to);
@@ -100,46 +103,51 @@ void TerrainMesh::lay(std::size_t piece, double from, double to)
 
 void TerrainMesh::addPanel(TerrainPanel panel)
 {
-    const std::size_t number = panels.size();
+    const int count = std::max(1, int(std::ceil(panel.length / (1.001 * longestStrip * m_wave))));
+    const auto away = [&](ProfilePoint p) { return std::hypot(p.x, p.z - foot); };
+    if (count > 1) // short ones hold waves of both directions
+        panel.turn = pi / m_wave * (away(panel.to) - away(panel.from));
     panels.push_back(panel);
     const GaussRule& rule = gaussRule(nodesPerPanel);
-    for (double t : rule.node)
-        nodes.push_back(panel.at(t));
-    const int count = std::max(1, int(std::ceil(panel.length / (1.001 * longestStrip * m_wave))));
+    NodeShares& wave = waves.emplace_back();
+    for (int i = 0; i < nodesPerPanel; ++i)
+        wave[i] = std::polar(1.0, panel.turn * rule.node[i]);
+    std::vector<TerrainStrip>& parts = strips.emplace_back();
     for (int s = 0; s < count; ++s) {
-        const TerrainStrip strip{number, -1.0 + 2.0 * s / count, -1.0 + 2.0 * (s + 1) / count};
-        strips.push_back(strip);
+        TerrainStrip& strip = parts.emplace_back();
+        strip.a = -1.0 + 2.0 * s / count, strip.b = -1.0 + 2.0 * (s + 1) / count;
         for (int i = 0; i < nodesPerPanel; ++i) {
             const double t = 0.5 * (strip.a + strip.b) + 0.5 * (strip.b - strip.a) * rule.node[i];
-            const ProfilePoint q = panel.at(t);
-            const double weight = 0.5 * panel.length * rule.weight[i] / count;
-            points.push_back({q.x, q.z, panel.normalX, panel.normalZ, weight, windowAt(q.x), panel.piece});
-            shares.push_back(sharesAt(number, t));
+            strip.points[i] = panel.at(t);
+            strip.shares[i] = sharesAt(panels.size() - 1, t);
+            strip.weights[i] = 0.5 * panel.length * rule.weight[i] / count * windowAt(strip.points[i].x);
         }
+    }
+    for (int i = 0; i < nodesPerPanel; ++i) {
+        nodes.push_back(panel.at(rule.node[i]));
+        weights.push_back(0.5 * panel.length * rule.weight[i] * windowAt(nodes.back().x));
     }
 }
 
 NodeShares TerrainMesh::sharesAt(std::size_t panel, double t) const
 {
-    const std::vector<double>& node = gaussRule(nodesPerPanel).node;
-    const auto away = [&](ProfilePoint p) { return std::hypot(p.x, p.z - foot); };
-    const double here = away(panels[panel].at(t));
-    const bool isLong = panels[panel].length > 1.001 * longestStrip * m_wave; // short ones hold waves of both directions
-    const double k = isLong ? 2.0 * pi / m_wave : 0.0;
+    const auto polynomials = polynomialsAt(t);
     NodeShares out;
-    for (int i = 0; i < nodesPerPanel; ++i) {
-        double polynomial = 1.0; // Lagrange's
-        for (int j = 0; j < nodesPerPanel; ++j)
-            if (j != i)
-                polynomial *= (t - node[j]) / (node[i] - node[j]);
-        out[i] = std::polar(polynomial, -k * (here - away(nodes[panel * nodesPerPanel + i])));
+    if (panels[panel].turn == 0.0) {
+        std::copy(polynomials.begin(), polynomials.end(), out.begin());
+        return out;
     }
+    const Complex here = std::polar(1.0, -panels[panel].turn * t);
+    for (int i = 0; i < nodesPerPanel; ++i)
+        out[i] = polynomials[i] * (here * waves[panel][i]);
     return out;
 }
 
 double TerrainMesh::windowAt(double x) const
 {
     const double length = fading * m_wave;
+    if (x > m_first + length && x < m_last - length)
+        return 1.0;
     return fade((m_first + length - x) / length) * fade((x - m_last + length) / length);
 }
 

@@ -1,36 +1,21 @@
 #pragma once
-/// The surface of a profile in panels. On each an unknown is a polynomial through its nodes; on long ones, far from corners, that times
-/// exp(-jk distance from the foot), so that they may be some wavelengths long; integrals over them are taken in strips, none longer than
-/// most of one.
+/// The surface of a profile in panels, some wavelengths long where only the wave from the foot runs over them. Where a place sees more than
+/// that wave, integrals over long ones are taken in strips, none longer than most of a wavelength.
 
-#include "core/em/terrain.h"
+#include "core/em/panel_waves.h"
 
 #include <array>
+#include <vector>
 
 namespace vetchling::em {
 
-inline constexpr int nodesPerPanel = 6;
-
-struct TerrainPanel {
-    ProfilePoint from, to;
-    double length = 0.0, normalX = 0.0, normalZ = 1.0;
-    std::size_t piece = 0;
-    [[nodiscard]] ProfilePoint at(double t) const ///< -1..1
-    {
-        return {0.5 * ((1.0 - t) * from.x + (1.0 + t) * to.x), 0.5 * ((1.0 - t) * from.z + (1.0 + t) * to.z)};
-    }
-    /// Of a point to the part a..b of -1..1.
-    [[nodiscard]] double distanceTo(ProfilePoint p, double a, double b) const;
-};
-
-/// Part a..b of a panel's -1..1; its points follow one another, nodesPerPanel of them.
+/// Part a..b of a panel's -1..1, with points for its integrals.
 struct TerrainStrip {
-    std::size_t panel = 0;
     double a = -1.0, b = 1.0;
+    std::array<ProfilePoint, nodesPerPanel> points;
+    std::array<double, nodesPerPanel> weights{}; ///< m, with the window
+    std::array<NodeShares, nodesPerPanel> shares;
 };
-
-/// What a point takes of its panel's nodes.
-using NodeShares = std::array<Complex, nodesPerPanel>;
 
 class TerrainMesh {
 public:
@@ -39,11 +24,11 @@ public:
 
     std::vector<TerrainSurface::Piece> pieces;
     std::vector<TerrainPanel> panels;
-    std::vector<ProfilePoint> nodes; ///< of the panels one after the other
-    std::vector<TerrainStrip> strips;
-    std::vector<TerrainSurface::Node> points;
-    std::vector<NodeShares> shares; ///< by point
-    double foot = 0.0;              ///< m
+    std::vector<ProfilePoint> nodes;               ///< of the panels one after the other
+    std::vector<double> weights;                   ///< m, of the nodes, with the window
+    std::vector<std::vector<TerrainStrip>> strips; ///< by panel; of a short one, itself
+    std::vector<NodeShares> waves;                 ///< of a long panel, exp(j turn t) of its nodes
+    double foot = 0.0;                             ///< m
     /// At a place of a panel.
     [[nodiscard]] NodeShares sharesAt(std::size_t panel, double t) const;
     /// What is left of an unknown there; it fades out at both ends.

@@ -1,7 +1,7 @@
-#include "core/em/gauss.h"
 #include "core/em/hankel_row.h"
-#include "core/em/terrain_mesh.h"
+#include "core/em/panel_kernels.h"
 
+#include <cblas.h>
 #include <lapacke.h>
 #include <oneapi/tbb/parallel_for.h>
 
@@ -11,17 +11,30 @@
 namespace vetchling::em {
 namespace {
 
-lapack_complex_double* raw(std::vector<Complex>& v) { return reinterpret_cast<lapack_complex_double*>(v.data()); }
+using Columns = std::vector<Complex>; // of all nodes, one after the other
 
-/// Matrix and solutions of one profile.
+constexpr double coreReach = 1.5, blockReach = 1.0; // wavelengths
+constexpr std::size_t leastPanels = 6;              // of a block
+constexpr double steepReach = 15.0;                 // wavelengths from the foot, in which steep waves matter
+constexpr double againReach = 20.0;                 // wavelengths, in which what comes back matters
+
+/// One polarisation with the soils' impedance at one angle, and what is left to be met.
+struct WaveSystem {
+    Columns left, found;
+    std::vector<Complex> field, flux; ///< what an unknown is of u, and of du/dn
+    PanelRange reach;
+    std::size_t count = 0; ///< of columns
+};
+
+/// Marches outwards from the foot.
 class TerrainSolver {
 public:
     TerrainSolver(const TerrainProfile& profile, double frequency, const std::vector<double>& heights, const Watch& watch)
         : m_mesh(profile, frequency, *std::min_element(heights.begin(), heights.end())), m_wave(wavelength(frequency)),
-          m_k(waveNumber(frequency)), m_heights(heights), m_watch(watch)
+          m_k(waveNumber(frequency)), m_kernels(m_mesh, m_k), m_heights(heights), m_watch(watch)
     {
         m_surface.pieces = m_mesh.pieces;
-        m_surface.nodes = m_mesh.points;
+        m_surface.panels = m_mesh.panels;
         m_surface.heights = heights;
         m_surface.foot = m_mesh.foot;
         m_surface.waveNumber = m_k;
@@ -29,181 +42,289 @@ public:
 
     Result<TerrainField> run()
     {
-        fill();
-        const std::vector<Complex> across = sources([](Complex field, Complex, double, double) { return field; });
-        std::vector<Complex> both = sources([](Complex, Complex slope, double, double z) { return z * slope; });
-        const std::vector<Complex> vertical = sources([](Complex, Complex slope, double x, double) { return x * slope; });
-        both.insert(both.end(), vertical.begin(), vertical.end());
-        m_surface.grazing = fields(1.0, across, both);
-        m_surface.steep = fields(std::sqrt(1.0 - TerrainSurface::steepSquare), across, both);
+        layBlocks();
+        laySystems();
+        for (std::size_t b = 0; b < m_blocks.size() && !m_watch.stopped(); ++b) {
+            fillLocal(b);
+            solveBlock(m_blocks[b], m_blocks[b].isAgain ? Push::All : Push::Outwards);
+        }
+        for (const Block& b : m_blocks)
+            if (b.isAgain)
+                solveBlock(b, Push::Near);
         if (m_watch.stopped())
             return stoppedFault();
+        m_surface.grazing = fieldsOf(m_systems[0], m_systems[1], m_systems[0], m_systems[1]);
+        m_surface.steep = fieldsOf(m_systems[2], m_systems[3], m_systems[0], m_systems[1]);
         return TerrainField(std::move(m_surface));
     }
 
 private:
-    /// What a source at each height makes at the nodes, a column each. @param of G, its slope by distance, and the way there
-    template <class Of> std::vector<Complex> sources(Of of)
-    {
-        std::vector<double> x, alongX, alongZ;
-        for (double h : m_heights)
-            for (ProfilePoint p : m_mesh.nodes) {
-                const double dx = p.x, dz = p.z - m_mesh.foot - h, r = std::hypot(dx, dz);
-                x.push_back(m_k * r), alongX.push_back(dx / r), alongZ.push_back(dz / r);
-            }
-        HankelRow hankel;
-        hankel.fill(x);
-        std::vector<Complex> columns;
-        const Complex front = -0.25 * imaginaryUnit;
-        for (std::size_t i = 0; i < x.size(); ++i)
-            columns.push_back(of(front * Complex{hankel.re0[i], hankel.im0[i]}, front * m_k * Complex{hankel.re1[i], hankel.im1[i]},
-                                 alongX[i], alongZ[i]));
-        return columns;
-    }
+    enum class Where { Core, Right, Left };
+    struct Block {
+        PanelRange own, group; ///< with the next one outwards
+        Where where;
+        bool isAgain = false; ///< solved once more with what came back
+        PanelKernels::Block local = {};
+    };
+    enum class Push { Outwards, All, Near };
 
-    TerrainSurface::Fields fields(double cosine, const std::vector<Complex>& across, const std::vector<Complex>& both)
+    [[nodiscard]] double distanceOf(std::size_t panel) const { return m_mesh.panels[panel].distanceTo({0.0, m_mesh.foot}, -1.0, 1.0); }
+
+    /// A panel range that begins at `from` and goes on outwards until it is long enough.
+    [[nodiscard]] PanelRange blockFrom(std::size_t from, bool isRight) const
     {
-        TerrainSurface::Fields out;
-        out.across = solved(false, cosine, across);
-        out.vertical = solved(true, cosine, both);
-        const auto middle = out.vertical.begin() + long(std::min(out.vertical.size(), m_heights.size()));
-        out.along.assign(out.vertical.begin(), middle);
-        out.vertical.erase(out.vertical.begin(), middle);
+        const std::size_t all = m_mesh.panels.size();
+        PanelRange out{from, from};
+        double length = 0.0;
+        const auto isEnough = [&] { return length >= blockReach * m_wave && out.last - out.first >= leastPanels; };
+        while (isRight && out.last < all && !isEnough())
+            length += m_mesh.panels[out.last++].length;
+        while (!isRight && out.first > 0 && !isEnough())
+            length += m_mesh.panels[--out.first].length;
         return out;
     }
 
-    void fill()
+    void layBlocks()
     {
-        const std::size_t n = m_mesh.nodes.size();
-        m_single.resize(n * n), m_twin.resize(n * n);
-        tbb::parallel_for(std::size_t(0), n, [&](std::size_t row) {
-            if (!m_watch.stopped())
-                fillRow(row);
+        const std::size_t all = m_mesh.panels.size();
+        const PanelRange core = within(coreReach * m_wave);
+        m_again = within(againReach * m_wave);
+        m_blocks.push_back({core, {blockFrom(core.first, false).first, blockFrom(core.last, true).last}, Where::Core});
+        for (std::size_t at = core.last; at < all;) {
+            const PanelRange own = blockFrom(at, true);
+            m_blocks.push_back({own, {own.first, blockFrom(own.last, true).last}, Where::Right});
+            at = own.last;
+        }
+        for (std::size_t at = core.first; at > 0;) {
+            const PanelRange own = blockFrom(at, false);
+            m_blocks.push_back({own, {blockFrom(own.first, false).first, own.last}, Where::Left});
+            at = own.first;
+        }
+        for (Block& b : m_blocks)
+            b.isAgain = overlaps(b.own, m_again);
+    }
+
+    /// Panels from the first to the last that is so near to the foot.
+    [[nodiscard]] PanelRange within(double reach) const
+    {
+        PanelRange out{0, m_mesh.panels.size()};
+        while (out.first + 1 < out.last && distanceOf(out.first) > reach)
+            ++out.first;
+        while (out.first + 1 < out.last && distanceOf(out.last - 1) > reach)
+            --out.last;
+        return out;
+    }
+
+    void laySystems()
+    {
+        const std::size_t n = m_mesh.nodes.size(), heights = m_heights.size();
+        Columns across(n * heights), both(2 * n * heights);
+        std::vector<double> x(n);
+        HankelRow hankel;
+        for (std::size_t h = 0; h < heights; ++h) {
+            const auto away = [&](std::size_t i) {
+                return ProfilePoint{m_mesh.nodes[i].x, m_mesh.nodes[i].z - m_mesh.foot - m_heights[h]};
+            };
+            for (std::size_t i = 0; i < n; ++i)
+                x[i] = m_k * std::hypot(away(i).x, away(i).z);
+            hankel.fill(x);
+            for (std::size_t i = 0; i < n; ++i) {
+                const Complex front = -0.25 * imaginaryUnit, slope = front * m_k * Complex{hankel.re1[i], hankel.im1[i]} * (m_k / x[i]);
+                across[h * n + i] = front * Complex{hankel.re0[i], hankel.im0[i]};
+                both[h * n + i] = slope * away(i).z;
+                both[(heights + h) * n + i] = slope * away(i).x;
+            }
+        }
+        const PanelRange near = within(steepReach * m_wave);
+        for (const double cosine : {1.0, std::sqrt(1.0 - TerrainSurface::steepSquare)})
+            for (const bool vertical : {false, true}) {
+                WaveSystem& s = m_systems.emplace_back();
+                s.left = vertical ? both : across;
+                s.count = vertical ? 2 * heights : heights;
+                s.found.assign(s.left.size(), 0.0);
+                s.reach = cosine == 1.0 ? PanelRange{0, m_mesh.panels.size()} : near;
+                for (std::size_t i = 0; i < n; ++i) {
+                    const Complex b = m_surface.impedance(m_mesh.panels[i / nodesPerPanel].piece, vertical, cosine);
+                    const bool isSlope = std::abs(b) > 1.0; // then the unknown is du/dn / jk
+                    s.field.push_back(isSlope ? 1.0 / b : 1.0);
+                    s.flux.push_back(imaginaryUnit * m_k * (isSlope ? 1.0 : b));
+                }
+            }
+    }
+
+    /// Rows of the equation: `targets` by the nodes from `first` on, as many as the block has.
+    void assemble(const WaveSystem& s, const PanelKernels::Block& block, PanelRange targets, PanelRange sources, Columns& out) const
+    {
+        const std::size_t rows = targets.nodes();
+        out.resize(rows * sources.nodes());
+        for (std::size_t j = 0; j < sources.nodes(); ++j) {
+            const std::size_t node = sources.firstNode() + j;
+            const Complex flux = s.flux[node], field = s.field[node];
+            for (std::size_t i = 0; i < rows; ++i)
+                out[j * rows + i] = flux * block.single[j * rows + i] - field * block.twin[j * rows + i];
+            if (node >= targets.firstNode() && node < targets.firstNode() + rows)
+                out[j * rows + node - targets.firstNode()] += 0.5 * field;
+        }
+    }
+
+    static bool overlaps(PanelRange a, PanelRange b) { return a.first < b.last && b.first < a.last; }
+
+    static bool holds(PanelRange all, PanelRange some) { return all.first <= some.first && some.last <= all.last; }
+
+    /// What the group's panels make at one another; what the block before had of them is taken from there.
+    void fillLocal(std::size_t number)
+    {
+        Block& b = m_blocks[number];
+        b.local.single.resize(b.group.nodes() * b.group.nodes()), b.local.twin.resize(b.local.single.size());
+        Block* before = number > 0 && holds(m_blocks[number - 1].group, b.own) ? &m_blocks[number - 1] : nullptr;
+        tbb::parallel_for(b.group.first, b.group.last, [&](std::size_t panel) {
+            const PanelRange target{panel, panel + 1};
+            if (!before || !holds(b.own, target)) {
+                place(target, b.group, b);
+                return;
+            }
+            place(target, {b.group.first, b.own.first}, b);
+            place(target, {b.own.last, b.group.last}, b);
+            copy(target, *before, b);
+        });
+        if (number > 0 && !m_blocks[number - 1].isAgain)
+            m_blocks[number - 1].local = {};
+    }
+
+    void place(PanelRange targets, PanelRange sources, Block& to) const
+    {
+        if (sources.isEmpty())
+            return;
+        PanelKernels::Block some;
+        m_kernels.fill(targets, sources, some);
+        const std::size_t rows = to.group.nodes(), row = targets.firstNode() - to.group.firstNode(), count = targets.nodes();
+        for (std::size_t j = 0; j < sources.nodes(); ++j) {
+            const std::size_t at = (sources.firstNode() + j - to.group.firstNode()) * rows + row;
+            std::copy_n(some.single.begin() + long(j * count), count, to.local.single.begin() + long(at));
+            std::copy_n(some.twin.begin() + long(j * count), count, to.local.twin.begin() + long(at));
+        }
+    }
+
+    /// At some targets, of the sources that are the block's own.
+    static void copy(PanelRange targets, const Block& from, Block& to)
+    {
+        for (std::size_t node = to.own.firstNode(); node < to.own.firstNode() + to.own.nodes(); ++node) {
+            const auto at = [&](const Block& b) {
+                return long((node - b.group.firstNode()) * b.group.nodes() + targets.firstNode() - b.group.firstNode());
+            };
+            std::copy_n(from.local.single.begin() + at(from), targets.nodes(), to.local.single.begin() + at(to));
+            std::copy_n(from.local.twin.begin() + at(from), targets.nodes(), to.local.twin.begin() + at(to));
+        }
+    }
+
+    void solveBlock(const Block& b, Push to)
+    {
+        if (m_watch.stopped())
+            return;
+        std::vector<Columns> change(m_systems.size());
+        tbb::parallel_for(std::size_t(0), m_systems.size(), [&](std::size_t i) {
+            if (overlaps(m_systems[i].reach, b.own))
+                change[i] = correct(m_systems[i], b);
+        });
+        const PanelRange near = to == Push::Outwards ? PanelRange{} : m_again;
+        const PanelRange right = to != Push::Near && b.where != Where::Left ? PanelRange{b.group.last, m_mesh.panels.size()}
+                                                                            : PanelRange{b.group.last, near.last};
+        const PanelRange left =
+            to != Push::Near && b.where != Where::Right ? PanelRange{0, b.group.first} : PanelRange{near.first, b.group.first};
+        push(right, b.own, change);
+        if (to != Push::Outwards || b.where != Where::Right)
+            push(left, b.own, change);
+    }
+
+    /// Solves the group, keeps what is its block's own, and takes it from what is left in the group.
+    Columns correct(WaveSystem& s, const Block& b)
+    {
+        const std::size_t n = m_mesh.nodes.size(), rows = b.group.nodes(), own = b.own.nodes();
+        const std::size_t offset = b.own.firstNode() - b.group.firstNode();
+        Columns matrix, columns(rows * s.count), change(own * s.count);
+        assemble(s, b.local, b.group, b.group, matrix);
+        const Columns ownColumns(matrix.begin() + long(offset * rows), matrix.begin() + long((offset + own) * rows));
+        for (std::size_t c = 0; c < s.count; ++c)
+            std::copy_n(s.left.begin() + long(c * n + b.group.firstNode()), rows, columns.begin() + long(c * rows));
+        std::vector<lapack_int> pivots(rows);
+        LAPACKE_zgesv_work(LAPACK_COL_MAJOR, lapack_int(rows), lapack_int(s.count), raw(matrix), lapack_int(rows), pivots.data(),
+                           raw(columns), lapack_int(rows));
+        for (std::size_t c = 0; c < s.count; ++c)
+            for (std::size_t i = 0; i < own; ++i) {
+                change[c * own + i] = columns[c * rows + offset + i];
+                s.found[c * n + b.own.firstNode() + i] += change[c * own + i];
+            }
+        take(s, ownColumns, b.group, b.own, change);
+        return change;
+    }
+
+    /// left -= matrix change, in the rows of the targets.
+    void take(WaveSystem& s, const Columns& matrix, PanelRange targets, PanelRange sources, const Columns& change) const
+    {
+        const Complex minusOne = -1.0, one = 1.0;
+        const int rows = int(targets.nodes()), own = int(sources.nodes()), n = int(m_mesh.nodes.size());
+        cblas_zgemm(CblasColMajor, CblasNoTrans, CblasNoTrans, rows, int(s.count), own, &minusOne, matrix.data(), rows, change.data(), own,
+                    &one, s.left.data() + targets.firstNode(), n);
+    }
+
+    /// What a block's change makes farther off.
+    void push(PanelRange targets, PanelRange sources, const std::vector<Columns>& change)
+    {
+        constexpr std::size_t atOnce = 8; // panels
+        if (targets.isEmpty())
+            return;
+        const std::size_t parts = (targets.last - targets.first + atOnce - 1) / atOnce;
+        tbb::parallel_for(std::size_t(0), parts, [&](std::size_t part) {
+            const PanelRange some{targets.first + part * atOnce, std::min(targets.last, targets.first + (part + 1) * atOnce)};
+            if (m_watch.stopped())
+                return;
+            PanelKernels::Block block;
+            Columns matrix;
+            m_kernels.fill(some, sources, block);
+            for (std::size_t i = 0; i < m_systems.size(); ++i)
+                if (!change[i].empty() && overlaps(m_systems[i].reach, some)) {
+                    assemble(m_systems[i], block, some, sources, matrix);
+                    take(m_systems[i], matrix, some, sources, change[i]);
+                }
         });
     }
 
-    /// Points of a surface as a node sees them.
-    struct Seen {
-        std::vector<double> x, along; ///< k times distance; cosine to the normal
-        HankelRow hankel;
-        void clear() { x.clear(), along.clear(); }
-        void add(ProfilePoint from, ProfilePoint to, double normalX, double normalZ, double k, double least)
-        {
-            const double dx = from.x - to.x, dz = from.z - to.z, r = std::max(std::hypot(dx, dz), least);
-            x.push_back(k * r);
-            along.push_back((dx * normalX + dz * normalZ) / r);
-        }
-        /// G and dG/dn' times a weight: -(j/4)(re + j im) = im/4 - j re/4.
-        [[nodiscard]] std::pair<Complex, Complex> kernel(std::size_t i, double weight, double k) const
-        {
-            return {weight * Complex{0.25 * hankel.im0[i], -0.25 * hankel.re0[i]},
-                    weight * k * along[i] * Complex{0.25 * hankel.im1[i], -0.25 * hankel.re1[i]}};
-        }
-    };
+    static lapack_complex_double* raw(Columns& v) { return reinterpret_cast<lapack_complex_double*>(v.data()); }
 
-    /// Integrals of G and dG/dn' over what each node stands for, seen from one.
-    void fillRow(std::size_t row)
+    /// @param beyond what holds where the systems do not reach
+    [[nodiscard]] TerrainSurface::Fields fieldsOf(const WaveSystem& across, const WaveSystem& both, const WaveSystem& acrossBeyond,
+                                                  const WaveSystem& bothBeyond) const
     {
-        constexpr double near = 1.0; // lengths of a strip
-        const std::size_t n = m_mesh.nodes.size();
-        const ProfilePoint target = m_mesh.nodes[row];
-        Seen far, beside;
-        for (const TerrainSurface::Node& p : m_mesh.points)
-            far.add(target, {p.x, p.z}, p.normalX, p.normalZ, m_k, 1e-9 * m_wave);
-        far.hankel.fill(far.x);
-        std::vector<Complex> single(n), twin(n);
-        for (std::size_t s = 0; s < m_mesh.strips.size(); ++s) {
-            const TerrainStrip& strip = m_mesh.strips[s];
-            const TerrainPanel& panel = m_mesh.panels[strip.panel];
-            Complex* const here = single.data() + strip.panel * nodesPerPanel;
-            Complex* const there = twin.data() + strip.panel * nodesPerPanel;
-            if (panel.distanceTo(target, strip.a, strip.b) < near * 0.5 * (strip.b - strip.a) * panel.length) {
-                addNear(target, strip, beside, here, there);
-                continue;
-            }
-            for (std::size_t i = s * nodesPerPanel; i < (s + 1) * nodesPerPanel; ++i) {
-                const auto [g, slope] = far.kernel(i, m_mesh.points[i].weight * m_mesh.points[i].window, m_k);
-                for (int j = 0; j < nodesPerPanel; ++j)
-                    here[j] += g * m_mesh.shares[i][j], there[j] += slope * m_mesh.shares[i][j];
-            }
+        TerrainSurface::Fields out;
+        for (std::size_t h = 0; h < m_heights.size(); ++h) {
+            out.across.push_back(fieldOf(across, acrossBeyond, h));
+            out.along.push_back(fieldOf(both, bothBeyond, h));
+            out.vertical.push_back(fieldOf(both, bothBeyond, m_heights.size() + h));
         }
-        const std::size_t own = m_mesh.panels[row / nodesPerPanel].piece;
-        for (std::size_t i = 0; i < n; ++i) {
-            m_single[row + i * n] = single[i];
-            m_twin[row + i * n] = m_mesh.panels[i / nodesPerPanel].piece == own ? 0.0 : twin[i]; // in line
-        }
+        return out;
     }
 
-    /// Halved until no part is much longer than it is away.
-    void addNear(ProfilePoint target, const TerrainStrip& strip, Seen& seen, Complex* single, Complex* twin) const
-    {
-        constexpr int order = 8;
-        constexpr double closest = 1e-5, nearest = 0.7; // of -1..1; lengths
-        const TerrainPanel& panel = m_mesh.panels[strip.panel];
-        std::vector<std::pair<double, double>> open{{strip.a, strip.b}};
-        std::vector<double> place, weight;
-        const GaussRule& rule = gaussRule(order);
-        seen.clear();
-        while (!open.empty()) {
-            const auto [a, b] = open.back();
-            open.pop_back();
-            if (b - a > closest && panel.distanceTo(target, a, b) < nearest * 0.5 * (b - a) * panel.length) {
-                open.emplace_back(a, 0.5 * (a + b));
-                open.emplace_back(0.5 * (a + b), b);
-                continue;
-            }
-            for (int i = 0; i < order; ++i) {
-                place.push_back(0.5 * (a + b) + 0.5 * (b - a) * rule.node[i]);
-                weight.push_back(0.25 * (b - a) * panel.length * rule.weight[i]);
-                seen.add(target, panel.at(place.back()), panel.normalX, panel.normalZ, m_k, 1e-12 * m_wave);
-            }
-        }
-        seen.hankel.fill(seen.x);
-        for (std::size_t i = 0; i < place.size(); ++i) {
-            const auto [g, slope] = seen.kernel(i, weight[i] * m_mesh.windowAt(panel.at(place[i]).x), m_k);
-            const NodeShares shares = m_mesh.sharesAt(strip.panel, place[i]);
-            for (int j = 0; j < nodesPerPanel; ++j)
-                single[j] += g * shares[j], twin[j] += slope * shares[j];
-        }
-    }
-
-    /// Total fields at the points for each column of sources. @param cosine of the angle for which the soils' impedance holds
-    std::vector<std::vector<Complex>> solved(bool vertical, double cosine, std::vector<Complex> columns)
+    [[nodiscard]] std::vector<Complex> fieldOf(const WaveSystem& near, const WaveSystem& beyond, std::size_t column) const
     {
         const std::size_t n = m_mesh.nodes.size();
-        std::vector<Complex> field(n), matrix(n * n); // what one of the unknown is of u
+        std::vector<Complex> out(n);
         for (std::size_t i = 0; i < n; ++i) {
-            const Complex b = m_surface.impedance(m_mesh.panels[i / nodesPerPanel].piece, vertical, cosine);
-            const bool slope = std::abs(b) > 1.0; // then the unknown is du/dn / jk
-            field[i] = slope ? 1.0 / b : 1.0;
-            const Complex flux = imaginaryUnit * m_k * (slope ? 1.0 : b);
-            for (std::size_t row = 0; row < n; ++row)
-                matrix[row + i * n] = flux * m_single[row + i * n] - field[i] * m_twin[row + i * n];
-            matrix[i + i * n] += 0.5 * field[i];
+            const std::size_t panel = i / nodesPerPanel;
+            const WaveSystem& s = panel >= near.reach.first && panel < near.reach.last ? near : beyond;
+            out[i] = s.field[i] * s.found[column * n + i] * m_mesh.windowAt(m_mesh.nodes[i].x);
         }
-        std::vector<std::vector<Complex>> all;
-        if (m_watch.stopped())
-            return all;
-        const lapack_int size = lapack_int(n), count = lapack_int(columns.size() / n);
-        std::vector<lapack_int> pivots(n);
-        LAPACKE_zgesv_work(LAPACK_COL_MAJOR, size, count, raw(matrix), size, pivots.data(), raw(columns), size);
-        for (auto column = columns.begin(); column != columns.end(); column += long(n)) {
-            std::vector<Complex>& u = all.emplace_back(m_mesh.points.size());
-            for (std::size_t i = 0; i < u.size(); ++i) {
-                const std::size_t first = m_mesh.strips[i / nodesPerPanel].panel * nodesPerPanel;
-                for (int j = 0; j < nodesPerPanel; ++j)
-                    u[i] += m_mesh.shares[i][j] * field[first] * column[long(first) + j];
-            }
-        }
-        return all;
+        return out;
     }
 
     TerrainMesh m_mesh;
     double m_wave, m_k;
+    PanelKernels m_kernels;
     const std::vector<double>& m_heights;
     const Watch& m_watch;
     TerrainSurface m_surface;
-    std::vector<Complex> m_single, m_twin; ///< by column
+    PanelRange m_again;
+    std::vector<Block> m_blocks; ///< in the order of their solution
+    std::vector<WaveSystem> m_systems;
 };
 
 } // namespace

@@ -35,6 +35,12 @@ TEST(HankelRow, AgreesWithTheStandardLibrary)
     HankelRow row;
     const std::vector<double> x{1e-6, 0.01, 0.5, 2.0, 2.9999, 3.0001, 4.0, 7.0, 12.0, 100.0, 5000.0};
     row.fill(x);
+    HankelRow far; // all of one kind
+    far.fill({20.01, 25.0, 100.0, 5000.0});
+    EXPECT_NEAR(far.re0[0], std::cyl_bessel_j(0.0, 20.01), 1e-9);
+    EXPECT_NEAR(far.im1[1], -std::cyl_neumann(1.0, 25.0), 1e-9);
+    EXPECT_NEAR(far.re1[2], std::cyl_bessel_j(1.0, 100.0), 1e-9);
+    EXPECT_NEAR(far.im0[3], -std::cyl_neumann(0.0, 5000.0), 1e-9);
     for (std::size_t i = 0; i < x.size(); ++i) {
         const double size = 1e-9 * std::max(1.0, 1.0 / x[i]);
         EXPECT_NEAR(row.re0[i], std::cyl_bessel_j(0.0, x[i]), size) << x[i];
