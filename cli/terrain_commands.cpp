@@ -4,7 +4,12 @@
 #include "cli/json_output.h"
 #include "cli/kept_tables.h"
 #include "cli/output.h"
+#include "core/files/data.h"
+#include "core/files/data_folder.h"
+#include "core/files/design_file.h"
+#include "core/files/height_file.h"
 #include "core/files/terrain_file.h"
+#include "core/site/place_words.h"
 #include "core/study/skies.h"
 
 #include <CLI/CLI.hpp>
@@ -123,6 +128,42 @@ int skyCommand(const SkyRequest& request)
     return exitGood;
 }
 
+struct HeightsRequest {
+    std::string design, file, place, output;
+};
+
+/// The ground along bearings all round a design's site, from a file of heights.
+int heightsCommand(const HeightsRequest& request)
+{
+    auto design = files::readDesign(request.design);
+    const auto grid = files::readHeightFile(request.file);
+    const auto soils = files::readSoils(files::findDataFolder() + "/soils.json");
+    for (const Faults* faults : {design ? nullptr : &design.faults(), grid ? nullptr : &grid.faults(), soils ? nullptr : &soils.faults()})
+        if (faults)
+            return report(*faults);
+    Design changed = std::move(design).value();
+    GroundLinesQuery query{grid->middle(), 10.0, 5000.0, changed.site.soil, seaOf(*soils)};
+    if (grid->inDegrees || !request.place.empty()) {
+        const auto place = request.place.empty() && changed.site.place ? Result<GeoPlace>(*changed.site.place) : readPlace(request.place);
+        if (!place)
+            return report({{"--place", place.faults().front().message}});
+        query.place = *place;
+        changed.site.place = *place;
+    }
+    auto lines = linesFrom(*grid, query);
+    if (!lines)
+        return report(lines.faults());
+    changed.site.profiles = lines->profiles;
+    if (Faults faults = request.output.empty() ? Faults() : files::saveDesign(changed, request.output); !faults.empty())
+        return report(faults);
+    Json bearings = Json::array();
+    for (const GroundProfile& p : lines->profiles)
+        bearings.push_back(
+            {{"bearing_deg", p.bearing}, {"points", p.points.size()}, {"reaches_m", p.points.empty() ? 0.0 : p.points.back().distance}});
+    print(Json{{"foot_height_m", lines->footHeight}, {"bearings", bearings}});
+    return exitGood;
+}
+
 } // namespace
 
 void addTerrainCommands(CLI::App& app, int& status)
@@ -131,6 +172,15 @@ void addTerrainCommands(CLI::App& app, int& status)
     CLI::App* terrain = app.add_subcommand("terrain", "what uneven ground does to the waves of one current, against flat ground, as JSON");
     terrain->add_option("case", *path, "case: frequency, height, polarization, profile, soils, elevations")->required();
     terrain->callback([path, &status] { status = terrainCommand(*path); });
+
+    const auto from = std::make_shared<HeightsRequest>();
+    CLI::App* heights = app.add_subcommand("heights", "takes the ground along bearings all round a site from a file of heights");
+    heights->add_option("design", from->design, "design file (.vetchling)")->required();
+    heights->add_option("file", from->file, "plain grid of heights, or a raw one-degree tile")->required();
+    heights->add_option("--place", from->place,
+                        "latitude and longitude, or a grid locator; without it the design's, or a grid in m its middle");
+    heights->add_option("-o", from->output, "the design with that ground");
+    heights->callback([from, &status] { status = heightsCommand(*from); });
 
     const auto request = std::make_shared<SkyRequest>();
     CLI::App* sky = app.add_subcommand("sky", "an antenna's gain all round on each wanted band, over its ground and over flat ground");

@@ -2,6 +2,7 @@
 /// What the stage Site asks of the antenna on show: what each thing near it does to it.
 
 #include "app/document/asked.h"
+#include "core/study/far_ground.h"
 #include "core/study/neighbours.h"
 
 #include <QObject>
@@ -21,11 +22,23 @@ public:
     [[nodiscard]] const Faults& faults() const { return m_effects.faults(); }
     [[nodiscard]] bool busy() const { return m_effects.busy(); }
 
+    /// Ground along a bearing and behind, under the antenna on show; none where it is flat.
+    [[nodiscard]] std::optional<TerrainProfile> lineTowards(double bearing) const;
+    /// What the antenna on show would gain elsewhere along it at the wanted angle, on the selected band. @param reach m
+    void wantPlaces(double bearing, double reach);
+    /// Of the line that was asked for last, while antenna and ground are as they were; null before the first.
+    [[nodiscard]] std::shared_ptr<const std::vector<study::PlaceGain>> places() const;
+    /// Between those that are known.
+    [[nodiscard]] std::optional<study::PlaceGain> gainAtPlace(double away) const;
+    [[nodiscard]] bool placesBusy() const { return m_places.busy() || m_solver.busy(); }
+    [[nodiscard]] QString placesBand() const;
+
     /// What may take long here.
     [[nodiscard]] std::vector<NamedWaiting> waitings();
 
 signals:
     void effectsReady();
+    void placesReady();
 
 private:
     Document& m_document;
@@ -41,6 +54,20 @@ private:
     };
     [[nodiscard]] EffectsQuestion question() const;
     Asked<EffectsQuestion, std::vector<study::NeighbourEffect>> m_effects;
+    struct PlacesQuestion {
+        std::shared_ptr<const em::FarField> field;
+        std::vector<FarSector> beyond;
+        double bearing = 0.0, elevation = 0.0, reach = 0.0;
+        std::shared_ptr<const Site> site = {}; ///< of those sectors
+        friend bool operator==(const PlacesQuestion& a, const PlacesQuestion& b)
+        {
+            return a.field == b.field && a.beyond == b.beyond && a.bearing == b.bearing && a.elevation == b.elevation && a.reach == b.reach;
+        }
+    };
+    [[nodiscard]] std::optional<PlacesQuestion> placesQuestion(double bearing, double reach) const;
+    SolveService& m_solver;
+    double m_bearing = 0.0, m_reach = 0.0; ///< asked for last
+    Asked<PlacesQuestion, std::vector<study::PlaceGain>> m_places;
 };
 
 } // namespace vetchling::app

@@ -1,8 +1,18 @@
 #include "app/document/sky_desk.h"
 
+#include "core/study/far_ground.h"
 #include "core/study/neighbours.h"
+#include "core/study/sky.h"
+
+#include <algorithm>
+#include <cmath>
 
 namespace vetchling::app {
+namespace {
+
+constexpr double lowest = 0.1; // degrees: on the horizon itself a soil takes all
+
+} // namespace
 
 SkyDesk::SkyDesk(Document& document, SolveService& solver, QObject* parent)
     : QObject(parent), m_document(document), m_solver(solver),
@@ -29,11 +39,41 @@ void SkyDesk::look(double elevation, double bearing)
     }
     if (m_lobes && m_lobes->detail == detail && m_lobes->elevation == elevation && m_lobes->bearing == bearing && m_pinned == pinned)
         return;
+    const bool sameField = m_lobes && m_lobes->detail == detail;
+    const bool sameCut = sameField && m_lobes->bearing == bearing, sameRound = sameField && m_lobes->elevation == elevation;
     m_pinned = pinned;
-    Lobes lobes{detail, elevation, bearing, study::lobeOf(*spot->field, elevation, bearing), std::nullopt};
+    Lobes lobes{detail, elevation, bearing, {}, std::nullopt, std::nullopt};
+    lobes.shown.cut = sameCut ? m_lobes->shown.cut : study::verticalCut(*spot->field, bearing); // over hills these take their time
+    lobes.shown.round = sameRound ? m_lobes->shown.round : study::roundCut(*spot->field, elevation);
+    lobes.shown.there = spot->field->gain(radians(std::max(elevation, lowest)), study::azimuthOf(bearing));
     if (const study::Spot* other = pinned ? pinned->spotOfBand(spot->band) : nullptr)
         lobes.pinned = study::lobeOf(*other->field, elevation, bearing);
+    addGround(lobes);
     m_lobes = std::make_shared<const Lobes>(std::move(lobes));
+}
+
+void SkyDesk::addGround(Lobes& lobes) const
+{
+    const Site& site = m_document.design().site;
+    if (study::sectorsOf(site).empty())
+        return;
+    const study::Spot& spot = *lobes.detail->spot();
+    const em::FarField flat = spot.field->over({});
+    const double elevation = radians(std::max(lobes.elevation, lowest)), behind = study::azimuthOf(lobes.bearing) + pi;
+    Lobes::Ground g{study::lobeOf(flat, lobes.elevation, lobes.bearing), study::groundTowards(site, lobes.bearing),
+                    spot.solution.model->ground};
+    if (!g.line) { // what lies behind is then ahead
+        if (const auto back = study::groundTowards(site, std::fmod(lobes.bearing + 180.0, 360.0)))
+            g.line = back->turned();
+    }
+    g.there = lobes.shown.there - g.flat.there;
+    g.behind = spot.field->gain(elevation, behind) - flat.gain(elevation, behind);
+    g.least = HUGE_VAL, g.most = -HUGE_VAL;
+    for (std::size_t i = 0; i < lobes.shown.round.size(); ++i) {
+        g.least = std::min(g.least, lobes.shown.round[i] - g.flat.round[i]);
+        g.most = std::max(g.most, lobes.shown.round[i] - g.flat.round[i]);
+    }
+    lobes.ground = std::move(g);
 }
 
 void SkyDesk::wantGrid()

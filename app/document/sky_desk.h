@@ -21,6 +21,14 @@ public:
         double elevation = 0.0, bearing = 0.0;
         study::Lobe shown;
         std::optional<study::Lobe> pinned;
+        /// Where the ground farther off counts: the same over flat ground, and what the ground makes of it, dB.
+        struct Ground {
+            study::Lobe flat;
+            std::optional<FarSector> line; ///< along the bearing and behind
+            vetchling::Ground own;         ///< under the antenna
+            double there = 0.0, behind = 0.0, least = 0.0, most = 0.0;
+        };
+        std::optional<Ground> ground;
     };
     /// @param elevation, bearing degrees
     void look(double elevation, double bearing);
@@ -58,6 +66,7 @@ private:
     SolveService& m_solver;
     std::shared_ptr<const Lobes> m_lobes;
     DetailPointer m_pinned; ///< they were held against
+    void addGround(Lobes& lobes) const;
     using Field = std::shared_ptr<const em::FarField>;
     Asked<Field, study::SkyGrid> m_grid;
     std::set<Id> m_left; ///< antennas that are not compared

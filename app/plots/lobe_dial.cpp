@@ -15,6 +15,15 @@ namespace {
 
 constexpr double compassMargin = 24.0; // px, its letters
 
+QString signedDecibels(double value)
+{
+    const double rounded = std::round(10.0 * value) / 10.0;
+    return (rounded > 0.0   ? QStringLiteral("+")
+            : rounded < 0.0 ? QStringLiteral("−")
+                            : QString()) +
+           QString::number(std::abs(rounded), 'f', 1);
+}
+
 } // namespace
 
 LobeDial::LobeDial(ViewContext& context) : AimedCanvas(context)
@@ -37,6 +46,16 @@ LobeDial::Layout LobeDial::layoutFor(const QSizeF& size) const
     l.dial.radius = std::max(60.0, std::min(0.5 * size.width() - 46.0, size.height() - 130.0));
     l.dial.centre = {0.5 * size.width() - 10.0, size.height() - 78.0 - std::max(0.0, 0.4 * (size.height() - l.dial.radius - 130.0))};
     l.dial.top = l.compass.top = m_top;
+    if (const auto line = this->line()) {
+        constexpr double below = 150.0, mast = 26.0, edge = 20.0, least = 34.0; // px
+        l.dial.radius = std::max(60.0, std::min(0.5 * size.width() - 46.0, size.height() - below - 62.0));
+        l.dial.centre.setY(size.height() - below);
+        const double half = l.dial.radius + edge;
+        const QRectF area(l.dial.centre.x() - half, 0.0, 2.0 * half, size.height() - edge - 4.0);
+        const QPointF foot = l.dial.centre + QPointF(0.0, mast);
+        l.ground =
+            GroundSketch::fitted(*line, area, foot, 0.45 * l.dial.radius, area.bottom() - foot.y() - least, GroundSketch::farReach(*line));
+    }
     return l;
 }
 
@@ -77,10 +96,11 @@ void LobeDial::render(Sketch& sketch, const QSizeF& size)
     Layout l = layoutFor(size);
     l.card = cardFor(sketch, l, size);
     const double across = l.compass.radius + compassMargin;
-    sketch.reserve(QRectF(l.compass.centre - QPointF(across, across), QSizeF(2 * across, 2 * across + 16.0)));
+    sketch.reserve(QRectF(l.compass.centre - QPointF(across, across), QSizeF(2 * across, 2 * across + (ground() ? 32.0 : 16.0))));
     sketch.reserve(l.card);
     paintDial(sketch, l, *spot);
-    paintGroundBar(sketch, l);
+    if (!l.ground)
+        paintGroundBar(sketch, l);
     paintRay(sketch, l);
     paintCompass(sketch, l, *spot);
 }
@@ -92,11 +112,15 @@ void LobeDial::paintDial(Sketch& sketch, const Layout& l, const study::Spot& spo
     const QPainterPath shown = lobe(m_lobes->shown.cut, l);
     p.fillPath(shown, c.leafPale);
     l.dial.paintGround(sketch);
+    if (l.ground)
+        paintSection(sketch, l);
+    if (ground())
+        paintFlat(sketch, l);
     p.setPen(QPen(c.leaf, 2.0));
     p.setBrush(Qt::NoBrush);
     p.drawPath(shown);
     sketch.reservePath(shown);
-    if (m_lobes->pinned) {
+    if (m_lobes->pinned && !ground()) { // of dashed lines there is one kind at a time
         QPen dashed(c.inkSoft, 1.2);
         dashed.setDashPattern({4, 3});
         p.setPen(dashed);
@@ -115,7 +139,39 @@ void LobeDial::paintDial(Sketch& sketch, const Layout& l, const study::Spot& spo
                 {above - QPointF(24, 0), Qt::AlignRight | Qt::AlignBottom},
                 {above + QPointF(24, 0), Qt::AlignLeft | Qt::AlignBottom}},
                up, {c.leaf, 12, true});
-    l.dial.paintTowards(sketch, m_bearing, 42.0);
+    l.dial.paintTowards(sketch, m_bearing, l.ground ? l.ground->area.bottom() + 4.0 - l.dial.centre.y() : 42.0);
+    if (!l.ground)
+        return;
+    l.ground->paintWords(sketch, *line(), m_context.system());
+    const QString how = l.ground->exaggeration() > 1.05 || l.ground->exaggeration() < 0.95
+                            ? tr("heights drawn %1 times; dashed: over flat ground").arg(l.ground->exaggeration(), 0, 'g', 2)
+                            : tr("heights to scale; dashed: over flat ground");
+    sketch.text({l.dial.centre.x(), l.ground->area.bottom() + 4.0}, how, Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+}
+
+const SkyDesk::Lobes::Ground* LobeDial::ground() const { return m_lobes && m_lobes->ground ? &*m_lobes->ground : nullptr; }
+
+std::optional<TerrainProfile> LobeDial::line() const
+{
+    return ground() && ground()->line ? std::optional(ground()->line->over(ground()->own)) : std::nullopt;
+}
+
+void LobeDial::paintFlat(Sketch& sketch, const Layout& l) const
+{
+    QPen dashed(sketch.colours().inkSoft, 1.2);
+    dashed.setDashPattern({4, 3});
+    sketch.painter().setPen(dashed);
+    sketch.painter().setBrush(Qt::NoBrush);
+    sketch.painter().drawPath(lobe(ground()->flat.cut, l));
+    sketch.reservePath(lobe(ground()->flat.cut, l));
+}
+
+void LobeDial::paintSection(Sketch& sketch, const Layout& l) const
+{
+    l.ground->paint(sketch, *line(), 215);
+    sketch.line(l.ground->foot, l.dial.centre, sketch.colours().ink, 2.0);
+    sketch.line(l.dial.centre, l.dial.centre + QPointF(-11.0, 8.0), sketch.colours().leaf, 1.8);
+    sketch.line(l.dial.centre, l.dial.centre + QPointF(11.0, 8.0), sketch.colours().leaf, 1.8);
 }
 
 void LobeDial::paintGroundBar(Sketch& sketch, const Layout& l) const
@@ -139,8 +195,11 @@ void LobeDial::paintGroundBar(Sketch& sketch, const Layout& l) const
 QStringList LobeDial::rayWords() const
 {
     const QString gain = QString::number(m_lobes->shown.there, 'f', 1).replace(QLatin1Char('-'), QStringLiteral("−"));
-    return {tr("%1°   %2 dBi").arg(m_elevation, 0, 'f', 0).arg(gain),
-            tr("first hop %1 km").arg(hopDistance(radians(m_elevation)) / 1000.0, 0, 'f', 0)};
+    QStringList words{tr("%1°   %2 dBi").arg(m_elevation, 0, 'f', 0).arg(gain)};
+    if (ground())
+        words << tr("%1 dB by the ground").arg(signedDecibels(ground()->there));
+    words << tr("first hop %1 km").arg(hopDistance(radians(m_elevation)) / 1000.0, 0, 'f', 0);
+    return words;
 }
 
 /// Above the ray's tip, or beside it where the compass stands; on the paper.
@@ -180,6 +239,13 @@ void LobeDial::paintCompass(Sketch& sketch, const Layout& l, const study::Spot& 
     p.setPen(QPen(c.leaf, 1.6));
     p.setBrush(c.leafPale);
     p.drawPath(rose(m_lobes->shown.round, l));
+    if (ground()) {
+        QPen dashed(c.inkSoft, 1.1);
+        dashed.setDashPattern({3, 2});
+        p.setPen(dashed);
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(rose(ground()->flat.round, l));
+    }
     double reach = 0.0;
     Vec3 middle;
     int count = 0;
@@ -202,8 +268,12 @@ void LobeDial::paintCompass(Sketch& sketch, const Layout& l, const study::Spot& 
     const std::pair<const char*, QPointF> points[] = {{"N", {0, -1}}, {"E", {1, 0}}, {"S", {0, 1}}, {"W", {-1, 0}}};
     for (const auto& [name, direction] : points)
         sketch.text(l.compass.centre + (l.compass.radius + 12) * direction, QLatin1String(name), Qt::AlignCenter, {c.inkSoft, 12});
-    sketch.text(l.compass.centre + QPointF(0, l.compass.radius + 22), tr("at %1°, from above").arg(m_elevation, 0, 'f', 0),
-                Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+    const QPointF below = l.compass.centre + QPointF(0, l.compass.radius + 22);
+    sketch.text(below, tr("at %1°, from above").arg(m_elevation, 0, 'f', 0), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+    if (ground())
+        sketch.text(below + QPointF(0.0, 16.0),
+                    tr("ground: %1 to %2 dB").arg(signedDecibels(ground()->least), signedDecibels(ground()->most)),
+                    Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
 }
 
 void LobeDial::aimAt(QPointF p)

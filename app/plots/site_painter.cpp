@@ -71,6 +71,7 @@ void SitePainter::paint()
     m_sketch.keepWithin(QRectF({2, 2}, m_size - QSizeF(4, 4)));
     reserveAll();
     paintFarGrounds();
+    paintProfiles();
     paintWaters();
     paintBoundary();
     paintPowerLine();
@@ -228,6 +229,23 @@ void SitePainter::paintFarGrounds()
               std::clamp(at.y(), 16.0, std::max(16.0, m_size.height() - 30.0))};
         m_sketch.label(at, tr("%1 from %2 on").arg(QString::fromStdString(g.name), heightWords(g.distance, m_context.system())),
                        Qt::AlignCenter, {m_colours.sky, 12, true, m_colours.paper});
+    }
+}
+
+/// A ray towards each bearing along which the ground is told, blue from where it is water.
+void SitePainter::paintProfiles()
+{
+    const PlanPoint extent = extentOf(site().boundary), corner = cornerOf(site().boundary);
+    const QPointF middle = m_camera.project(PlanPoint{corner.x + 0.5 * extent.x, corner.y + 0.5 * extent.y});
+    const double reach = m_size.width() + m_size.height();
+    for (const GroundProfile& profile : site().profiles) {
+        const double bearing = radians(profile.bearing);
+        const QPointF out(std::sin(bearing), -std::cos(bearing));
+        const auto water = std::find_if(profile.points.begin(), profile.points.end(),
+                                        [](const GroundProfile::Point& p) { return p.soil && p.soil->figures.conductivity > 1.0; });
+        const double shore = water == profile.points.end() ? reach : std::min(reach, water->distance * m_camera.scale);
+        m_sketch.line(middle, middle + shore * out, m_colours.hairline, 1.0);
+        m_sketch.line(middle + shore * out, middle + reach * out, m_colours.sky, 1.2);
     }
 }
 

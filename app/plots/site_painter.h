@@ -40,6 +40,7 @@ private:
     [[nodiscard]] bool chosen(SiteThing::Kind kind, const Id& id = {}) const { return m_marks.selected.whole() == SiteThing{kind, id}; }
     void paintCoax();
     void paintFarGrounds();
+    void paintProfiles();
     void paintCorners();
     void reserveAll();
     void paintWaters();

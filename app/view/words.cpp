@@ -48,6 +48,8 @@ QString decibelWords(double decibels) { return numberWords(decibels, 1); }
 
 QString soilWords(const Soil& soil)
 {
+    if (soil.conductivity >= 1.0)
+        return tr("%1: ε %2, %3 S/m").arg(coreWords(soil.name)).arg(soil.relativePermittivity, 0, 'g', 3).arg(soil.conductivity, 0, 'g', 3);
     return tr("%1: ε %2, %3 mS/m")
         .arg(coreWords(soil.name))
         .arg(soil.relativePermittivity, 0, 'g', 3)

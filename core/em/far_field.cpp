@@ -362,35 +362,54 @@ std::optional<std::vector<FarField::Wave>> FarField::wavesOver(const FarSector& 
     return out;
 }
 
-std::vector<FarField::Wave> FarField::waves(double elevation, const std::vector<double>& azimuths) const
+std::vector<FarField::Squares> FarField::squares(double elevation, const std::vector<double>& azimuths) const
 {
-    std::vector<Wave> all = m_beyond.empty() || m_kind != GroundKind::Real ? flatWaves(elevation, azimuths) : std::vector<Wave>();
-    if (!all.empty() || azimuths.empty())
-        return all;
-    all.resize(azimuths.size());
-    std::vector<char> done(azimuths.size(), 0);
-    for (std::size_t s = 0; s <= m_beyond.size(); ++s) { // flat ground for what is left
+    std::vector<Squares> all(azimuths.size());
+    std::vector<double> left(azimuths.size(), 1.0);
+    const std::size_t grounds = m_kind == GroundKind::Real ? m_beyond.size() : 0;
+    for (std::size_t s = 0; s <= grounds; ++s) { // flat ground for what is left
         std::vector<std::size_t> which;
-        std::vector<double> some;
+        std::vector<double> some, shares;
         for (std::size_t a = 0; a < azimuths.size(); ++a)
-            if (!done[a] && (s == m_beyond.size() || m_beyond[s].holds(azimuths[a])))
-                which.push_back(a), some.push_back(azimuths[a]);
+            if (const double share = s == grounds ? left[a] : std::min(left[a], m_beyond[s].shareAt(azimuths[a])); share > 1e-9)
+                which.push_back(a), some.push_back(azimuths[a]), shares.push_back(share);
         if (which.empty())
             continue;
-        auto part = s < m_beyond.size() ? wavesOver(m_beyond[s], elevation, some) : std::nullopt;
+        auto part = s < grounds ? wavesOver(m_beyond[s], elevation, some) : std::nullopt;
         if (!part)
             part = flatWaves(elevation, some);
-        for (std::size_t i = 0; i < which.size(); ++i)
-            all[which[i]] = (*part)[i], done[which[i]] = 1;
+        for (std::size_t i = 0; i < which.size(); ++i) {
+            all[which[i]].theta += shares[i] * std::norm((*part)[i].theta);
+            all[which[i]].phi += shares[i] * std::norm((*part)[i].phi);
+            left[which[i]] -= shares[i];
+        }
     }
     return all;
 }
 
+FarField FarField::raisedBy(double by) const
+{
+    FarField other = *this;
+    for (AirMoment& m : other.m_air)
+        m.point.z += by;
+    for (Run& r : other.m_runs)
+        r.centre.z += by;
+    other.m_highest += by;
+    return other;
+}
+
+bool FarField::hangsFree() const
+{
+    constexpr double near = 0.3; // m
+    return m_steep.empty() && std::none_of(m_runs.begin(), m_runs.end(), [](const Run& r) { return r.inSoil; }) &&
+           std::all_of(m_air.begin(), m_air.end(), [](const AirMoment& m) { return m.point.z > near; });
+}
+
 FarField::Intensity FarField::intensity(double elevation, double azimuth) const
 {
-    const Wave w = waves(elevation, {azimuth}).front();
+    const Squares w = squares(elevation, {azimuth}).front();
     const double front = waveImpedance * m_waveNumber * m_waveNumber / (32.0 * pi * pi);
-    return {front * std::norm(w.theta), front * std::norm(w.phi)};
+    return {front * w.theta, front * w.phi};
 }
 
 double FarField::gain(double elevation, double azimuth) const
@@ -404,15 +423,28 @@ std::vector<double> FarField::gainRow(double elevation, const std::vector<double
     const double front = waveImpedance * m_waveNumber * m_waveNumber / (8.0 * pi * m_inputPower);
     std::vector<double> row;
     row.reserve(azimuths.size());
-    for (const Wave& w : waves(elevation, azimuths)) {
-        const double ratio = front * (std::norm(w.theta) + std::norm(w.phi));
+    for (const Squares& w : squares(elevation, azimuths)) {
+        const double ratio = front * (w.theta + w.phi);
         row.push_back(ratio > 1e-30 ? 10.0 * std::log10(ratio) : nothing);
     }
     return row;
 }
 
+void FarField::prepare(const std::vector<double>& azimuths) const
+{
+    if (m_kind != GroundKind::Real)
+        return;
+    std::vector<TerrainProfile> needed;
+    for (const FarSector& s : m_beyond)
+        if (std::any_of(azimuths.begin(), azimuths.end(), [&](double a) { return s.shareAt(a) > 1e-9; }))
+            needed.push_back(s.over(m_ground));
+    if (needed.size() > 1)
+        TerrainHeights::prepare(needed, m_frequency, m_highest);
+}
+
 std::vector<std::vector<double>> FarField::gainGrid(const std::vector<double>& elevations, const std::vector<double>& azimuths) const
 {
+    prepare(azimuths);
     std::vector<std::vector<double>> grid(elevations.size());
     tbb::parallel_for(std::size_t(0), elevations.size(), [&](std::size_t e) { grid[e] = gainRow(elevations[e], azimuths); });
     return grid;

@@ -48,6 +48,11 @@ public:
         return other;
     }
 
+    /// The same currents higher up, over ground of which far grounds hold all bearings that are asked for. @param by m
+    [[nodiscard]] FarField raisedBy(double by) const;
+    /// Whether nothing of it is in the ground, or so near that it stands on it.
+    [[nodiscard]] bool hangsFree() const;
+
     [[nodiscard]] RadiationVectors vectors(double elevation, double azimuth) const;
     /// Of one elevation and many azimuths, which share most of the work.
     [[nodiscard]] std::vector<RadiationVectors> vectorRow(double elevation, const std::vector<double>& azimuths) const;
@@ -95,7 +100,14 @@ private:
     struct Wave {
         Complex theta, phi;
     };
-    [[nodiscard]] std::vector<Wave> waves(double elevation, const std::vector<double>& azimuths) const;
+    /// Sums of their squares: of the vertical and of the horizontal part.
+    struct Squares {
+        double theta = 0.0, phi = 0.0;
+    };
+    /// Between two grounds, power is mixed.
+    [[nodiscard]] std::vector<Squares> squares(double elevation, const std::vector<double>& azimuths) const;
+    /// Solves what a grid needs, several lines of ground at once.
+    void prepare(const std::vector<double>& azimuths) const;
     [[nodiscard]] std::vector<Wave> flatWaves(double elevation, const std::vector<double>& azimuths) const;
     /// Nothing where that ground cannot be solved.
     [[nodiscard]] std::optional<std::vector<Wave>> wavesOver(const FarSector& sector, double elevation,

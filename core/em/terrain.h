@@ -61,9 +61,10 @@ struct TerrainSurface {
     std::vector<TerrainPanel> panels;
     std::vector<double> heights;         ///< m above the foot
     double foot = 0.0, waveNumber = 0.0; ///< m, rad/m
-    /// By height and node of the panels, faded at both ends.
+    /// By height and node of the panels, faded at both ends; of many lines they are kept, so they are short numbers.
     struct Fields {
-        std::vector<std::vector<Complex>> across, along, vertical;
+        using Column = std::vector<std::complex<float>>;
+        std::vector<Column> across, along, vertical;
     };
     /// With the soils' impedance for waves that graze them, and for steep ones: between them, fields go by the square of the sine.
     Fields grazing, steep;

@@ -2,6 +2,7 @@
 
 #include "core/em/terrain_mesh.h"
 
+#include <oneapi/tbb/parallel_for.h>
 #include <oneapi/tbb/task_arena.h>
 
 #include <algorithm>
@@ -119,12 +120,21 @@ std::optional<TerrainView> TerrainHeights::over(const TerrainProfile& profile, d
     std::call_once(kept->once, [&] {
         oneapi::tbb::this_task_arena::isolate([&] { // no other work of this thread may wait for this one
             if (auto field = TerrainField::solve(manageable(line, frequency, heights.front()), frequency, heights)) {
-                kept->bytes = field->unknowns() * heights.size() * 6 * sizeof(Complex); // two angles of three sources
+                kept->bytes = field->unknowns() * heights.size() * 6 * sizeof(std::complex<float>); // two angles of three sources
                 kept->solved = std::make_shared<const TerrainHeights>(std::move(field).value(), line.soilAt(0.0), frequency);
             }
         });
     });
     return kept->solved ? std::optional(TerrainView{kept->solved, side}) : std::nullopt;
+}
+
+void TerrainHeights::prepare(const std::vector<TerrainProfile>& profiles, double frequency, double highest)
+{
+    std::vector<TerrainProfile> lines; // each once: a thread that waits for another's does nothing
+    for (const TerrainProfile& p : profiles)
+        if (TerrainProfile line = isTurned(p) ? turned(p) : p; std::find(lines.begin(), lines.end(), line) == lines.end())
+            lines.push_back(std::move(line));
+    oneapi::tbb::parallel_for(std::size_t(0), lines.size(), [&](std::size_t i) { (void)over(lines[i], frequency, highest); });
 }
 
 std::vector<TerrainResponse> TerrainView::at(const std::vector<double>& heights, double elevation) const

@@ -26,6 +26,9 @@ public:
     /// second, the farthest are left out. Thread-safe.
     static std::optional<TerrainView> over(const TerrainProfile& profile, double frequency, double highest);
 
+    /// The same for many at once, each line by one thread.
+    static void prepare(const std::vector<TerrainProfile>& profiles, double frequency, double highest);
+
     TerrainHeights(TerrainField field, Ground own, double frequency) : m_field(std::move(field)), m_own(own), m_frequency(frequency) {}
 
     /// Of currents at any heights up to the highest. @param elevation rad

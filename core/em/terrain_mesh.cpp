@@ -8,11 +8,12 @@
 namespace vetchling::em {
 namespace {
 
-constexpr double longestStrip = 0.7;             // wavelengths
-constexpr double longestPanel = 4.0;             // wavelengths
-constexpr double longestFading = 1.0;            // wavelengths
-constexpr double growth = 0.2;                   // of the distance from corners and sources
-constexpr double fullWindow = 1.0, fading = 4.0; // wavelengths beyond the outermost corners
+constexpr double longestStrip = 0.7;                  // wavelengths
+constexpr double longestPanel = 4.0;                  // wavelengths
+constexpr double longestFading = 1.0;                 // wavelengths
+constexpr double growth = 0.2;                        // of the distance from corners and sources
+constexpr double coarserFrom = 10.0, finestFar = 0.2; // wavelengths: corners far off are seen less sharply
+constexpr double fullWindow = 1.0, fading = 4.0;      // wavelengths beyond the outermost corners
 
 double distance(ProfilePoint a, ProfilePoint b) { return std::hypot(a.x - b.x, a.z - b.z); }
 
@@ -50,6 +51,11 @@ TerrainMesh::TerrainMesh(const TerrainProfile& profile, double frequency, double
 void TerrainMesh::layPieces(const TerrainProfile& profile, double frequency)
 {
     std::vector<ProfilePoint> all = profile.corners;
+    std::vector<Ground> soils = profile.soils;
+    while (all.size() > 1 && all[all.size() - 2].z == all.back().z && soils[soils.size() - 2] == soils.back())
+        all.pop_back(), soils.pop_back(); // level to infinity from where it begins to be
+    while (all.size() > 1 && all[0].z == all[1].z && soils[0] == soils[1])
+        all.erase(all.begin()), soils.erase(soils.begin());
     if (all.empty())
         all.push_back({0.0, 0.0});
     const double beyond = (fullWindow + fading) * m_wave;
@@ -57,10 +63,12 @@ void TerrainMesh::layPieces(const TerrainProfile& profile, double frequency)
     all.insert(all.begin(), {m_first, all.front().z});
     all.push_back({m_last, all.back().z});
     for (std::size_t i = 1; i < all.size(); ++i)
-        pieces.push_back({all[i - 1], all[i], profile.soils[std::min(i - 1, profile.soils.size() - 1)].complexPermittivity(frequency)});
+        pieces.push_back({all[i - 1], all[i], soils[std::min(i - 1, soils.size() - 1)].complexPermittivity(frequency)});
     m_finest.assign(pieces.size() + 1, HUGE_VAL); // nothing is special at the far ends
-    for (std::size_t i = 1; i < pieces.size(); ++i)
-        m_finest[i] = m_wave * finestAt(pieces[i - 1], pieces[i]);
+    for (std::size_t i = 1; i < pieces.size(); ++i) {
+        const double finest = finestAt(pieces[i - 1], pieces[i]), away = std::abs(all[i].x) / m_wave;
+        m_finest[i] = m_wave * std::min(std::max(finest, finestFar), finest * std::max(1.0, away / coarserFrom));
+    }
 }
 
 double TerrainMesh::longestBeside(std::size_t corner, double away) const

@@ -304,14 +304,14 @@ private:
         return out;
     }
 
-    [[nodiscard]] std::vector<Complex> fieldOf(const WaveSystem& near, const WaveSystem& beyond, std::size_t column) const
+    [[nodiscard]] TerrainSurface::Fields::Column fieldOf(const WaveSystem& near, const WaveSystem& beyond, std::size_t column) const
     {
         const std::size_t n = m_mesh.nodes.size();
-        std::vector<Complex> out(n);
+        TerrainSurface::Fields::Column out(n);
         for (std::size_t i = 0; i < n; ++i) {
             const std::size_t panel = i / nodesPerPanel;
             const WaveSystem& s = panel >= near.reach.first && panel < near.reach.last ? near : beyond;
-            out[i] = s.field[i] * s.found[column * n + i] * m_mesh.windowAt(m_mesh.nodes[i].x);
+            out[i] = std::complex<float>(s.field[i] * s.found[column * n + i] * m_mesh.windowAt(m_mesh.nodes[i].x));
         }
         return out;
     }

@@ -214,6 +214,8 @@ Site readSite(const JsonNode& node)
     site.coaxRoute = node.valueAt("coax_route_m", readCorners).value_or(Outline());
     site.farGrounds = node.parts("far_grounds", readFarGround);
     site.profiles = node.parts("profiles", readGroundProfile);
+    site.countsAsFlat = node.flag("counts_as_flat", false);
+    site.place = node.partAt("place", readGeoPlace);
     site.notes = node.text("notes", "", true);
     site.pictures = readTexts(node, "pictures");
     site.kept = node.rest();
@@ -244,6 +246,10 @@ Json siteJson(const Site& site)
         out["far_grounds"].push_back(farGroundJson(g));
     for (const GroundProfile& p : site.profiles)
         out["profiles"].push_back(groundProfileJson(p));
+    if (site.countsAsFlat)
+        out["counts_as_flat"] = true;
+    if (site.place)
+        out["place"] = {{"latitude_deg", site.place->latitude}, {"longitude_deg", site.place->longitude}};
     if (!site.notes.empty())
         out["notes"] = site.notes;
     if (!site.pictures.empty())

@@ -87,6 +87,16 @@ GroundProfile readGroundProfile(const JsonNode& node)
     return out;
 }
 
+GeoPlace readGeoPlace(const JsonNode& node)
+{
+    const GeoPlace place{node.number("latitude_deg"), node.number("longitude_deg")};
+    if (!(std::abs(place.latitude) <= 90.0))
+        node.faultAt("latitude_deg", coreText("core", "must be within 90 degrees"));
+    if (!(std::abs(place.longitude) <= 180.0))
+        node.faultAt("longitude_deg", coreText("core", "must be within 180 degrees"));
+    return place;
+}
+
 Json groundProfileJson(const GroundProfile& profile)
 {
     Json out{{"id", profile.id}, {"name", profile.name}, {"bearing_deg", profile.bearing}, {"points", Json::array()}};

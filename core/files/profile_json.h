@@ -11,6 +11,7 @@ TerrainProfile readProfile(const JsonNode& node);
 
 /// Of a design's site. A soil is an id of the data or has figures.
 GroundProfile readGroundProfile(const JsonNode& node);
+GeoPlace readGeoPlace(const JsonNode& node);
 Json groundProfileJson(const GroundProfile& profile);
 
 } // namespace vetchling::files

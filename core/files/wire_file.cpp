@@ -177,7 +177,8 @@ void readFrequencies(const JsonNode& root, WireCase& wires, Faults& faults)
 
 double turnBetween(double from, double to) { return to - from - 360.0 * std::floor((to - from) / 360.0); }
 
-/// Ground along some azimuths, each up to 5 degrees to either side or to the middle between it and the next.
+/// Ground along some azimuths, each up to 5 degrees to either side or to the middle between it and the next; beyond, mixed with what is
+/// beside it where the file says so.
 void readTerrain(const JsonNode& root, WireModel& model)
 {
     constexpr double within = 5.0; // degrees
@@ -189,8 +190,12 @@ void readTerrain(const JsonNode& root, WireModel& model)
         azimuths.push_back(item.number("azimuth_deg"));
     for (std::size_t i = 0; i < items.size(); ++i) {
         double before = items[i].number("within_deg", within, true), after = before;
-        if (!(before > 0.0 && before <= 180.0))
-            items[i].faultAt("within_deg", "must be above 0 and at most 180");
+        const double mixedBelow = items[i].number("mixed_below_deg", 0.0, true), mixedAbove = items[i].number("mixed_above_deg", 0.0, true);
+        if (!(before >= 0.0 && before <= 180.0))
+            items[i].faultAt("within_deg", "must be from 0 to 180");
+        for (const auto& [key, value] : {std::pair("mixed_below_deg", mixedBelow), std::pair("mixed_above_deg", mixedAbove)})
+            if (!(value >= 0.0 && value <= 180.0))
+                items[i].faultAt(key, "must be from 0 to 180");
         for (std::size_t k = 0; k < items.size(); ++k)
             if (k != i && !items[i].has("within_deg")) {
                 before = std::min(before, 0.5 * turnBetween(azimuths[k], azimuths[i]));
@@ -199,14 +204,20 @@ void readTerrain(const JsonNode& root, WireModel& model)
         const TerrainProfile profile = readProfile(items[i]);
         for (const Fault& f : findFaults(profile))
             items[i].faultAt(f.path, f.message);
-        model.beyond.push_back(
-            {radians(azimuths[i] - before), radians(before + after), profile.corners, {profile.soils.begin(), profile.soils.end()}});
+        model.beyond.push_back({radians(azimuths[i] - before),
+                                radians(before + after),
+                                radians(mixedBelow),
+                                radians(mixedAbove),
+                                profile.corners,
+                                {profile.soils.begin(), profile.soils.end()}});
     }
 }
 
 Json terrainJson(const WireModel& model, const FarSector& sector)
 {
     Json out{{"azimuth_deg", degrees(sector.from + 0.5 * sector.width)}, {"within_deg", degrees(0.5 * sector.width)}};
+    if (sector.fadeBefore > 0.0 || sector.fadeAfter > 0.0)
+        out["mixed_below_deg"] = degrees(sector.fadeBefore), out["mixed_above_deg"] = degrees(sector.fadeAfter);
     const TerrainProfile profile = sector.over(model.ground);
     out["profile"] = out["soils"] = Json::array();
     for (const ProfilePoint& p : profile.corners)

@@ -92,6 +92,11 @@ struct FarGround {
     friend bool operator==(const FarGround&, const FarGround&) = default;
 };
 
+struct GeoPlace {
+    double latitude = 0.0, longitude = 0.0; ///< degrees, north and east
+    friend bool operator==(const GeoPlace&, const GeoPlace&) = default;
+};
+
 /// The ground along a bearing, from the antenna's foot outwards; flat beyond its last point.
 struct GroundProfile {
     struct Point {
@@ -129,7 +134,9 @@ struct Site {
     PlanPoint feedEntry;          ///< where the feed line reaches the radio
     Outline coaxRoute;            ///< corners of the feed line on the ground, from the antenna's side to the entry; empty: straight
     std::vector<FarGround> farGrounds;
-    std::vector<GroundProfile> profiles; ///< each holds up to 5 degrees to either side, before any of the far grounds
+    std::vector<GroundProfile> profiles; ///< come before any of the far grounds; see study/far_ground.h
+    bool countsAsFlat = false;           ///< profiles and far grounds are kept and not counted
+    std::optional<GeoPlace> place;       ///< of what the profiles are told from
     std::string notes;
     std::vector<std::string> pictures; ///< paths
     KeptFields kept;

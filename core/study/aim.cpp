@@ -20,15 +20,11 @@ double azimuthTowards(const em::FarField& field, const Aim& aim)
     if (aim.azimuth)
         return *aim.azimuth;
     constexpr int steps = 72;
-    double best = 0.0, strongest = -HUGE_VAL;
-    for (int i = 0; i < steps; ++i) {
-        const double azimuth = 2.0 * pi * i / steps, gain = field.gain(aim.elevation, azimuth);
-        if (gain > strongest) {
-            strongest = gain;
-            best = azimuth;
-        }
-    }
-    return best;
+    std::vector<double> azimuths;
+    for (int i = 0; i < steps; ++i)
+        azimuths.push_back(2.0 * pi * i / steps);
+    const std::vector<double> gains = field.gainGrid({aim.elevation}, azimuths).front();
+    return azimuths[std::size_t(std::max_element(gains.begin(), gains.end()) - gains.begin())];
 }
 
 double gainTowards(const em::FarField& field, const Aim& aim) { return field.gain(aim.elevation, azimuthTowards(field, aim)); }

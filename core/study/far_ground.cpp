@@ -1,6 +1,7 @@
 #include "core/study/far_ground.h"
 
 #include "core/physics.h"
+#include "core/study/sky.h"
 
 #include <algorithm>
 #include <cmath>
@@ -8,7 +9,7 @@
 namespace vetchling::study {
 namespace {
 
-constexpr double within = 5.0; // degrees
+constexpr double within = 5.0, neighbours = 30.0; // degrees
 
 double turn(double from, double to) { return to - from - 360.0 * std::floor((to - from) / 360.0); }
 
@@ -42,15 +43,18 @@ const GroundProfile* opposite(const Site& site, const GroundProfile& profile)
 
 FarSector sectorOf(const Site& site, const GroundProfile& profile)
 {
-    double before = within, after = within;
+    double before = HUGE_VAL, after = HUGE_VAL;
     for (const GroundProfile& other : site.profiles)
         if (&other != &profile && other.bearing != profile.bearing) {
-            before = std::min(before, 0.5 * turn(other.bearing, profile.bearing));
-            after = std::min(after, 0.5 * turn(profile.bearing, other.bearing));
+            before = std::min(before, turn(other.bearing, profile.bearing));
+            after = std::min(after, turn(profile.bearing, other.bearing));
         }
+    const bool mixedBefore = before <= neighbours, mixedAfter = after <= neighbours;
     FarSector sector;
-    sector.from = radians(90.0 - profile.bearing - after); // bearings turn the other way
-    sector.width = radians(before + after);
+    sector.from = radians(90.0 - profile.bearing - (mixedAfter ? 0.0 : within)); // bearings turn the other way
+    sector.width = radians((mixedBefore ? 0.0 : within) + (mixedAfter ? 0.0 : within));
+    sector.fadeBefore = mixedAfter ? radians(after) : 0.0;
+    sector.fadeAfter = mixedBefore ? radians(before) : 0.0;
     std::vector<Step> steps = stepsOf(profile);
     if (const GroundProfile* behind = opposite(site, profile)) {
         const std::vector<Step> back = stepsOf(*behind);
@@ -74,6 +78,8 @@ FarSector sectorOf(const Site& site, const GroundProfile& profile)
 std::vector<FarSector> sectorsOf(const Site& site)
 {
     std::vector<FarSector> all;
+    if (site.countsAsFlat)
+        return all;
     for (const GroundProfile& p : site.profiles)
         all.push_back(sectorOf(site, p));
     for (const FarGround& g : site.farGrounds) {
@@ -81,6 +87,40 @@ std::vector<FarSector> sectorsOf(const Site& site)
         all.push_back(shoreSector(radians(90.0 - g.toBearing), radians(width), g.distance, g.ground()));
     }
     return all;
+}
+
+std::optional<FarSector> groundTowards(const Site& site, double bearing)
+{
+    std::optional<FarSector> best;
+    double most = 0.0;
+    for (FarSector& s : sectorsOf(site))
+        if (const double share = s.shareAt(azimuthOf(bearing)); share > most + 1e-9) {
+            most = share;
+            best = std::move(s);
+        }
+    return best;
+}
+
+Result<std::vector<PlaceGain>> gainsByPlace(const em::FarField& field, const Site& site, const PlaceQuery& query, const Watch& watch,
+                                            const std::function<void(const std::vector<PlaceGain>&)>& soFar)
+{
+    std::vector<PlaceGain> all;
+    const std::optional<FarSector> ground = groundTowards(site, query.bearing);
+    const double azimuth = azimuthOf(query.bearing), elevation = radians(query.elevation);
+    for (int i = -query.steps; i <= query.steps && ground && !watch.stopped(); ++i) {
+        PlaceGain one{query.reach * i / query.steps, 0.0, std::nullopt};
+        FarSector there = ground->movedBy(one.away);
+        there.from = azimuth - 0.01, there.width = 0.02; // whatever is beside it
+        const em::FarField moved = field.over({there});
+        one.gain = moved.gain(elevation, azimuth);
+        if (field.hangsFree())
+            one.higher = moved.raisedBy(PlaceGain::raisedBy).gain(elevation, azimuth);
+        all.push_back(one);
+        watch.report(double(all.size()) / (2.0 * query.steps + 1.0));
+        if (soFar)
+            soFar(all);
+    }
+    return unlessStopped(watch, std::move(all));
 }
 
 } // namespace vetchling::study

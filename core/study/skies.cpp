@@ -95,10 +95,14 @@ Result<std::vector<Skies>> allSkies(Library& library, const Design& design, cons
 std::vector<double> verticalCut(const em::FarField& field, double bearing)
 {
     constexpr double horizon = 1e-4; // rad: exactly there nothing is radiated
+    std::vector<double> elevations;
+    for (int i = 0; i <= 90; ++i)
+        elevations.push_back(std::max(radians(i), horizon));
     const double azimuth = azimuthOf(bearing);
+    const auto grid = field.gainGrid(elevations, {azimuth, azimuth + pi});
     std::vector<double> gain;
     for (int i = 0; i <= 180; ++i)
-        gain.push_back(field.gain(std::max(radians(i <= 90 ? i : 180 - i), horizon), i <= 90 ? azimuth : azimuth + pi));
+        gain.push_back(i <= 90 ? grid[std::size_t(i)][0] : grid[std::size_t(180 - i)][1]);
     return gain;
 }
 
@@ -127,13 +131,18 @@ SkyGrid skyGrid(const em::FarField& field)
     return out;
 }
 
-Lobe lobeOf(const em::FarField& field, double elevation, double bearing)
+std::vector<double> roundCut(const em::FarField& field, double elevation)
 {
     constexpr double lowestRound = 0.5; // degrees: on the horizon itself a soil takes all
-    Lobe out{verticalCut(field, bearing), {}, field.gain(std::max(radians(elevation), 1e-4), azimuthOf(bearing))};
+    std::vector<double> azimuths;
     for (int b = 0; b < 360; b += Lobe::roundStep)
-        out.round.push_back(field.gain(radians(std::max(elevation, lowestRound)), azimuthOf(b)));
-    return out;
+        azimuths.push_back(azimuthOf(b));
+    return field.gainGrid({radians(std::max(elevation, lowestRound))}, azimuths).front();
+}
+
+Lobe lobeOf(const em::FarField& field, double elevation, double bearing)
+{
+    return {verticalCut(field, bearing), roundCut(field, elevation), field.gain(std::max(radians(elevation), 1e-4), azimuthOf(bearing))};
 }
 
 } // namespace vetchling::study

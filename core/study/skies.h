@@ -56,6 +56,8 @@ struct Lobe {
     std::vector<double> round;          ///< at the elevation, from north eastwards
     double there = 0.0;                 ///< in the very direction
 };
+/// Its `round`. @param elevation degrees
+std::vector<double> roundCut(const em::FarField& field, double elevation);
 /// @param elevation, bearing degrees
 Lobe lobeOf(const em::FarField& field, double elevation, double bearing);
 

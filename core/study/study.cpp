@@ -98,8 +98,8 @@ public:
     }
     void add(const FarSector& s)
     {
-        const auto& [from, width, corners, soils] = s;
-        addAll(from, width, corners, soils);
+        const auto& [from, width, fadeBefore, fadeAfter, corners, soils] = s;
+        addAll(from, width, fadeBefore, fadeAfter, corners, soils);
     }
     void add(const ProfilePoint& p)
     {

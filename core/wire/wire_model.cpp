@@ -76,10 +76,32 @@ Complex Load::acrossCoil(double frequency) const
     return 1.0 / (1.0 + imaginaryUnit * w * capacitance * coil);
 }
 
-bool FarSector::holds(double azimuth) const
+double FarSector::shareAt(double azimuth) const
 {
-    const double turns = (azimuth - from) / (2.0 * pi);
-    return 2.0 * pi * (turns - std::floor(turns)) <= width;
+    const auto turned = [](double angle) { return angle - 2.0 * pi * std::floor(angle / (2.0 * pi)); };
+    const double in = turned(azimuth - from), beyond = in - width, before = turned(from - azimuth);
+    if (beyond <= 0.0)
+        return 1.0;
+    return std::max({0.0, 1.0 - (fadeAfter > 0.0 ? beyond / fadeAfter : 1.0), 1.0 - (fadeBefore > 0.0 ? before / fadeBefore : 1.0)});
+}
+
+FarSector FarSector::movedBy(double by) const
+{
+    FarSector out = *this;
+    for (ProfilePoint& p : out.corners)
+        p.x -= by;
+    return out;
+}
+
+FarSector FarSector::turned() const
+{
+    FarSector out = *this;
+    out.from += pi;
+    out.corners.clear();
+    for (auto p = corners.rbegin(); p != corners.rend(); ++p)
+        out.corners.push_back({-p->x, p->z});
+    out.soils.assign(soils.rbegin(), soils.rend());
+    return out;
 }
 
 TerrainProfile FarSector::over(const Ground& own) const
@@ -92,7 +114,7 @@ TerrainProfile FarSector::over(const Ground& own) const
 
 FarSector shoreSector(double from, double width, double distance, const Ground& ground)
 {
-    return {from, width, {{distance, 0.0}}, {std::nullopt, ground}};
+    return {from, width, 0.0, 0.0, {{distance, 0.0}}, {std::nullopt, ground}};
 }
 
 double WireModel::totalLength() const

@@ -98,10 +98,15 @@ struct Load {
 /// What the ground comes to be farther off, in a sector of azimuths; it reflects far waves and leaves the currents alone.
 struct FarSector {
     double from = 0.0, width = 0.0;           ///< rad, mathematical azimuth, counterclockwise
+    double fadeBefore = 0.0, fadeAfter = 0.0; ///< rad, before `from` and after the end, over which it gives way to what is beside it
     std::vector<ProfilePoint> corners;        ///< from under the wires outwards, and behind them
     std::vector<std::optional<Ground>> soils; ///< before, between and after the corners; none: that under the wires
-    /// Whether an azimuth lies in it.
-    [[nodiscard]] bool holds(double azimuth) const;
+    /// Of the power that goes to an azimuth: 1 in it, 0 beyond where it fades.
+    [[nodiscard]] double shareAt(double azimuth) const;
+    /// The same ground for an antenna that stands elsewhere along the bearing. @param by m outwards
+    [[nodiscard]] FarSector movedBy(double by) const;
+    /// The same line of ground, looked along the other way.
+    [[nodiscard]] FarSector turned() const;
     [[nodiscard]] TerrainProfile over(const Ground& own) const;
     friend bool operator==(const FarSector&, const FarSector&) = default;
 };
@@ -114,7 +119,7 @@ struct WireModel {
     std::vector<Feed> feeds;
     std::vector<Load> loads;
     std::vector<LineSection> lines;
-    std::vector<FarSector> beyond = {}; ///< the first that holds an azimuth counts
+    std::vector<FarSector> beyond = {}; ///< of an azimuth each takes its share of what those before have left
 
     [[nodiscard]] double totalLength() const;
     /// Lowest point of any wire, m.

@@ -187,11 +187,11 @@ TEST(FarGround, SectorsTurnFromBearingsToAzimuths)
     site.farGrounds = {{"sea", 350.0, 20.0, 30.0, 70.0, 5.0, "sea", {}}};
     const auto sectors = sectorsOf(site);
     for (double bearing : {0.0, 15.0, 351.0, 349.0, 25.0, 180.0})
-        EXPECT_EQ(sectors.front().holds(radians(90.0 - bearing)), site.farGrounds.front().holds(bearing)) << bearing;
+        EXPECT_EQ(sectors.front().shareAt(radians(90.0 - bearing)), site.farGrounds.front().holds(bearing) ? 1.0 : 0.0) << bearing;
     EXPECT_TRUE(site.farGrounds.front().holds(355.0));
     EXPECT_FALSE(site.farGrounds.front().holds(180.0));
     site.farGrounds.front() = {"sea all round", 0.0, 360.0, 30.0, 70.0, 5.0, "sea", {}};
-    EXPECT_TRUE(sectorsOf(site).front().holds(2.3));
+    EXPECT_EQ(sectorsOf(site).front().shareAt(2.3), 1.0);
 }
 
 // --- ground along a bearing
@@ -212,20 +212,32 @@ TEST(GroundProfiles, OneWithTheSeaOnItIsAShore)
     EXPECT_EQ(profiled.gain(0.1, radians(6.0)), field.over({}).gain(0.1, radians(6.0))) << "5 degrees to either side and no more";
 }
 
-TEST(GroundProfiles, ShareWhatLiesBetweenThem)
+TEST(GroundProfiles, AreMixedBetweenNeighbours)
 {
     Site site;
-    site.profiles = {profileTo(358.0, {{60.0, 0.0, sea}}), profileTo(4.0, {{60.0, 5.0}})};
+    site.profiles = {profileTo(350.0, {{60.0, 0.0, sea}}), profileTo(10.0, {{60.0, 5.0}}), profileTo(60.0, {{60.0, 5.0}})};
     const auto sectors = sectorsOf(site);
-    ASSERT_EQ(sectors.size(), 2u);
-    const auto holder = [&](double bearing) {
-        return std::pair(sectors[0].holds(radians(90.0 - bearing)), sectors[1].holds(radians(90.0 - bearing)));
+    ASSERT_EQ(sectors.size(), 3u);
+    const auto shares = [&](double bearing) {
+        std::vector<double> all;
+        for (const FarSector& s : sectors)
+            all.push_back(std::round(1000.0 * s.shareAt(radians(90.0 - bearing))) / 1000.0);
+        return all;
     };
-    EXPECT_EQ(holder(0.5), std::pair(true, false));
-    EXPECT_EQ(holder(1.5), std::pair(false, true));
-    EXPECT_EQ(holder(353.5), std::pair(true, false));
-    EXPECT_EQ(holder(8.5), std::pair(false, true));
-    EXPECT_EQ(holder(9.5), std::pair(false, false));
+    EXPECT_EQ(shares(350.0), (std::vector{1.0, 0.0, 0.0}));
+    EXPECT_EQ(shares(355.0), (std::vector{0.75, 0.25, 0.0}));
+    EXPECT_EQ(shares(5.0), (std::vector{0.25, 0.75, 0.0}));
+    EXPECT_EQ(shares(14.5), (std::vector{0.0, 1.0, 0.0})) << "too far from the next";
+    EXPECT_EQ(shares(15.5), (std::vector{0.0, 0.0, 0.0}));
+    EXPECT_EQ(shares(56.0), (std::vector{0.0, 0.0, 1.0}));
+    EXPECT_EQ(shares(345.5), (std::vector{1.0, 0.0, 0.0}));
+
+    const em::FarField field = em::FarField(solved(besideSea(0.0), 14.1e6)).over(sectors);
+    const auto power = [&](double bearing) { return std::pow(10.0, 0.1 * field.gain(radians(8.0), radians(90.0 - bearing))); };
+    site.profiles.resize(1);
+    const auto only = field.over(sectorsOf(site));
+    const double one = std::pow(10.0, 0.1 * only.gain(radians(8.0), radians(90.0 - 352.0)));
+    EXPECT_NEAR(power(352.0), 0.9 * one + 0.1 * power(12.0), 0.02 * one) << "of an upright, which sends as much to all bearings";
 }
 
 TEST(GroundProfiles, TheOneOppositeLiesBehind)

@@ -14,7 +14,7 @@
 namespace vetchling::app {
 namespace {
 
-constexpr double lineHeight = 27.0, instructionHeight = 40.0, chartLeft = 64.0, chartRight = 76.0;
+constexpr double settingLine = 27.0, instructionHeight = 40.0, settingsLeft = 64.0, settingsRight = 76.0;
 
 } // namespace
 
@@ -122,7 +122,7 @@ std::vector<double> SettingsChart::sharesOf(int columns) const
 
 QRectF SettingsChart::tableArea(const QSizeF& size) const
 {
-    const double height = lineHeight * double(rows().size() + 1);
+    const double height = settingLine * double(rows().size() + 1);
     const bool alone = m_chart && m_chart->levers.coarse.empty(); // links have no curve above them
     return {0.0, alone ? 6.0 : size.height() - instructionHeight - height, size.width(), height};
 }
@@ -137,7 +137,7 @@ void SettingsChart::render(Sketch& sketch, const QSizeF& size)
     }
     const QRectF table = tableArea(size);
     if (!m_chart->levers.coarse.empty() && table.top() > 150.0)
-        paintChart(sketch, QRectF(chartLeft, 10.0, size.width() - chartLeft - chartRight, table.top() - 62.0));
+        paintChart(sketch, QRectF(settingsLeft, 10.0, size.width() - settingsLeft - settingsRight, table.top() - 62.0));
     this->table().paint(sketch, table);
     sketch.painter().setFont(sketch.theme().font(13, true));
     sketch.painter().setPen(c.ink);
@@ -161,21 +161,21 @@ void SettingTable::paint(Sketch& sketch, const QRectF& area) const
 {
     const Colours& c = sketch.colours();
     for (std::size_t i = 0; i < lines.size(); ++i) {
-        const double y = area.top() + lineHeight * double(i);
+        const double y = area.top() + settingLine * double(i);
         if (lines[i].marked)
-            sketch.painter().fillRect(QRectF(area.left(), y + 1, area.width(), lineHeight - 2), c.leafPale);
+            sketch.painter().fillRect(QRectF(area.left(), y + 1, area.width(), settingLine - 2), c.leafPale);
         double x = area.left() + 4.0;
         for (std::size_t column = 0; column < shares.size(); ++column) {
             const double wide = shares[column] * area.width();
             sketch.painter().setFont(sketch.theme().font(i == 0 ? 12 : 13, column < 2 && i > 0));
             sketch.painter().setPen(i == 0 ? c.inkSoft : lines[i].out ? c.brick : c.ink);
-            const QRectF cell(x, y, wide - 6.0, lineHeight);
+            const QRectF cell(x, y, wide - 6.0, settingLine);
             const QString words = lines[i].cells.value(qsizetype(column));
             sketch.painter().drawText(cell, Qt::AlignLeft | Qt::AlignVCenter,
                                       sketch.painter().fontMetrics().elidedText(words, Qt::ElideRight, int(cell.width())));
             x += wide;
         }
-        sketch.line({area.left(), y + lineHeight - 0.5}, {area.right(), y + lineHeight - 0.5}, c.hairline);
+        sketch.line({area.left(), y + settingLine - 0.5}, {area.right(), y + settingLine - 0.5}, c.hairline);
     }
 }
 
@@ -270,7 +270,7 @@ const study::SettingRow* SettingsChart::rowAt(QPointF p) const
 {
     const QRectF table = tableArea(size());
     const auto shown = rows();
-    const int place = int(std::floor((p.y() - table.top()) / lineHeight)) - 1;
+    const int place = int(std::floor((p.y() - table.top()) / settingLine)) - 1;
     return table.contains(p) && place >= 0 && place < int(shown.size()) ? shown[std::size_t(place)] : nullptr;
 }
 

@@ -109,8 +109,7 @@ void FarGroundPanel::refresh()
     m_remove->setVisible(ground);
     const std::size_t profiles = m_context.document.design().site.profiles.size();
     const QString none = profiles ? QString() : tr("None: the soil reaches as far as waves are reflected.");
-    const QString first =
-        profiles ? tr("The file has the ground along %1 bearings; there it counts, and not this.").arg(profiles) : QString();
+    const QString first = profiles ? tr("Where the ground along a bearing is told above, that counts and not this.") : QString();
     m_note->setText((ground ? words() + QLatin1Char(' ') + first : none + first).trimmed());
     if (!ground)
         return;

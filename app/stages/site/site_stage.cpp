@@ -1,6 +1,8 @@
 /// Site: soil, boundary, what stands there and dangers on a plan to scale, and whether each antenna fits.
 #include "app/plots/site_plan.h"
 #include "app/stages/site/far_ground_panel.h"
+#include "app/stages/site/ground_panel.h"
+#include "app/stages/site/ground_view.h"
 #include "app/stages/site/notes_panel.h"
 #include "app/stages/site/power_line_panel.h"
 #include "app/stages/site/shed_view.h"
@@ -28,11 +30,14 @@ class SiteStage final : public Stage {
     Q_OBJECT
 public:
     SiteStage(ViewContext& context, QObject* parent)
-        : Stage(context, parent), m_desk(context.document, context.solver), m_plan(new SitePlan(context)), m_shed(new ShedView(context))
+        : Stage(context, parent), m_desk(context.document, context.solver), m_plan(new SitePlan(context)),
+          m_groundView(new GroundView(context, m_desk)), m_shed(new ShedView(context))
     {
         context.add(m_desk.waitings());
         m_views = new ViewButtons(*m_page, QStringLiteral("siteViews"), this);
         m_views->add(tr("Plan"), QStringLiteral("sitePlanView"), m_plan);
+        m_views->add(tr("Ground"), QStringLiteral("siteGroundView"), m_groundView,
+                     tr("The ground along a bearing in section, and the best place on it"));
         m_views->add(tr("Shed"), QStringLiteral("siteShedView"), m_shed);
         connect(m_views, &ViewButtons::chosen, this, &SiteStage::refresh);
         connect(&context.shed, &ShedDesk::changed, this, &SiteStage::refresh);
@@ -43,11 +48,16 @@ public:
         connect(m_plan, &SitePlan::drawn, this, &SiteStage::takeDrawn);
         connect(m_plan, &SitePlan::drawingChanged, this, &SiteStage::refresh);
         connect(&m_desk, &SiteDesk::effectsReady, this, &SiteStage::refresh);
+        connect(&m_desk, &SiteDesk::placesReady, this, &SiteStage::refresh);
+        connect(&solver(), &SolveService::detailReady, this, [this] {
+            if (groundShown())
+                refresh();
+        });
     }
 
     QString id() const override { return QStringLiteral("site"); }
     QString name() const override { return tr("Site"); }
-    Canvas* canvas() override { return m_plan; }
+    Canvas* canvas() override { return groundShown() ? static_cast<Canvas*>(m_groundView) : m_plan; }
 
     QString summary() const override
     {
@@ -86,18 +96,29 @@ public:
         m_line->refresh();
         m_surroundings->refresh();
         m_farGrounds->refresh();
+        m_ground->refresh();
         m_notes->refresh();
         refreshFit();
+        if (groundShown())
+            refreshGroundView();
         if (!shedShown())
             return;
         m_shed->refresh();
         m_page->setTitle(tr("Have and need"));
         m_page->setSentence(m_shed->sentence());
     }
-    QString tableText() const override { return shedShown() ? m_shed->tableText() : QString(); }
+    QString tableText() const override { return shedShown() ? m_shed->tableText() : groundShown() ? m_groundView->tableText() : QString(); }
 
 private:
     [[nodiscard]] bool shedShown() const { return m_views->current() == m_shed; }
+    [[nodiscard]] bool groundShown() const { return m_views->current() == m_groundView; }
+
+    void refreshGroundView()
+    {
+        m_groundView->show(m_ground->bearing());
+        m_page->setTitle(tr("The ground towards %1°").arg(m_ground->bearing(), 3, 'f', 0, QLatin1Char('0')));
+        m_page->setSentence(m_groundView->sentence());
+    }
 
     void buildLedger()
     {
@@ -123,6 +144,9 @@ private:
         m_line = std::make_unique<PowerLinePanel>(m_context, *m_ledger, nullptr);
         m_ledger->line();
         m_surroundings = std::make_unique<SurroundingsPanel>(m_context, m_desk, *m_ledger, nullptr);
+        m_ledger->line();
+        m_ground = new GroundPanel(m_context, *m_ledger, this);
+        connect(m_ground, &GroundPanel::chosen, this, &SiteStage::refresh);
         m_ledger->line();
         m_farGrounds = std::make_unique<FarGroundPanel>(m_context, *m_ledger, nullptr);
         m_ledger->line();
@@ -568,9 +592,11 @@ private:
     SiteDesk m_desk;
     ViewButtons* m_views = nullptr;
     SitePlan* m_plan;
+    GroundView* m_groundView;
     ShedView* m_shed;
     std::unique_ptr<SurroundingsPanel> m_surroundings;
     std::unique_ptr<FarGroundPanel> m_farGrounds;
+    GroundPanel* m_ground = nullptr;
     NotesPanel* m_notes = nullptr;
     std::vector<SiteThing> m_things; ///< in the choice, behind its first item
     std::unique_ptr<PowerLinePanel> m_line;

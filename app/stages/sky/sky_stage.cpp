@@ -131,11 +131,13 @@ private:
     {
         const Site& site = document().design().site;
         const bool any = !site.farGrounds.empty() || !site.profiles.empty();
+        const auto lobes = m_desk.lobes();
         m_ledger->setRowVisible(m_overFlat, any);
         m_farGround->setVisible(any);
-        if (any && s)
-            m_overFlat->setText(tr("%1 dBi").arg(
-                decibelWords(s->field->over({}).gain(radians(std::max(0.1, m_dial->elevation())), azimuthOf(m_dial->bearing())))));
+        m_asFlat->setVisible(any);
+        m_asFlat->setChecked(site.countsAsFlat);
+        if (any && s && lobes)
+            m_overFlat->setText(tr("%1 dBi").arg(decibelWords(lobes->ground ? lobes->ground->flat.there : lobes->shown.there)));
     }
 
     double gainAt(const study::Spot& s) const
@@ -284,6 +286,14 @@ private:
         m_eirp = m_ledger->figure(tr("EIRP there"));
         m_straightUp = m_ledger->figure(tr("Straight up"));
         m_overFlat = m_ledger->figure(tr("There over flat ground"));
+        m_asFlat = new QCheckBox(tr("Count the ground as flat"), m_ledger);
+        m_asFlat->setObjectName(QStringLiteral("skyAsFlat"));
+        m_asFlat->setToolTip(tr("On every page, until it is taken back: hills and sea farther off stay as they are on Site"));
+        connect(m_asFlat, &QCheckBox::clicked, this, [this](bool on) {
+            document().edit(on ? tr("count the ground as flat") : tr("count the ground as it is"), {},
+                            [on](Design& d) { d.site.countsAsFlat = on; });
+        });
+        m_ledger->add(m_asFlat);
         m_farGround = m_ledger->note(
             tr("Solved over the ground along each bearing. Gains by the sea that were told before were up to 6 dB too high."));
         m_ledger->line();
@@ -381,6 +391,8 @@ private:
         if (m_views->current() == m_flat && spot)
             return tr("Darker is stronger; low angles are drawn wide, since they carry farthest. Strongest %1 dBi; %2 dBi where you look.")
                 .arg(decibelWords(spot->strongest), decibelWords(gainAt(*spot)));
+        if (const auto lobes = m_desk.lobes(); lobes && lobes->ground)
+            return groundSentence(*lobes);
         const double angle = degrees(spot->strongestElevation);
         const QString use = angle > 60.0   ? tr("good for near contacts, up to a few hundred km")
                             : angle > 35.0 ? tr("good from the next valley to about 1000 km")
@@ -392,6 +404,19 @@ private:
             .arg(m_dial->elevation(), 0, 'f', 0);
     }
 
+    /// In decibels, towards here and there.
+    QString groundSentence(const SkyDesk::Lobes& lobes) const
+    {
+        const auto does = [](double decibels) {
+            return decibels < 0.0 ? tr("takes %1 dB").arg(-decibels, 0, 'f', 1) : tr("gives %1 dB").arg(decibels, 0, 'f', 1);
+        };
+        const auto to = [](double bearing) { return tr("%1°").arg(std::fmod(bearing, 360.0), 3, 'f', 0, QLatin1Char('0')); };
+        return tr("Towards %1 the ground %2 at %3° against flat ground, towards %4 it %5; %6 dBi where you look.")
+            .arg(to(lobes.bearing), does(lobes.ground->there))
+            .arg(lobes.elevation, 0, 'f', 0)
+            .arg(to(lobes.bearing + 180.0), does(lobes.ground->behind), decibelWords(lobes.shown.there));
+    }
+
     SkyDesk m_desk;
     ViewButtons* m_views = nullptr;
     LobeDial* m_dial;
@@ -399,6 +424,7 @@ private:
     SkyCompare* m_compare;
     QString m_ledgerOf; ///< antennas and units its rows were made for
     bool m_aimed = false;
+    QCheckBox* m_asFlat = nullptr;
     QComboBox* m_band = nullptr;
     ValueEdit *m_angle = nullptr, *m_bearing = nullptr, *m_distance = nullptr;
     CompareBars* m_table = nullptr;

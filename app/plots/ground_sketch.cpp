@@ -1,0 +1,120 @@
+#include "app/plots/ground_sketch.h"
+
+#include "app/view/words.h"
+
+#include <QObject>
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::app {
+namespace {
+
+constexpr double waterConductivity = 1.0; // S/m
+
+/// Corners within the reach, and the ends of it.
+std::vector<ProfilePoint> shownCorners(const TerrainProfile& ground, double reach)
+{
+    std::vector<ProfilePoint> all{{-reach, ground.heightAt(-reach)}};
+    for (const ProfilePoint& p : ground.corners)
+        if (std::abs(p.x) < reach)
+            all.push_back(p);
+    all.push_back({reach, ground.heightAt(reach)});
+    return all;
+}
+
+/// 1, 2 or 5 times a power of ten.
+double roundStep(double least)
+{
+    const double power = std::pow(10.0, std::floor(std::log10(least)));
+    for (double step : {1.0, 2.0, 5.0})
+        if (step * power >= least)
+            return step * power;
+    return 10.0 * power;
+}
+
+} // namespace
+
+double GroundSketch::farReach(const TerrainProfile& ground)
+{
+    constexpr double least = 60.0, most = 1500.0, beyond = 1.15; // m
+    double farthest = 0.0;
+    for (const ProfilePoint& p : ground.corners)
+        farthest = std::max(farthest, std::abs(p.x));
+    return std::clamp(beyond * farthest, least, most);
+}
+
+double GroundSketch::nearReach(const TerrainProfile& ground)
+{
+    constexpr double most = 400.0; // m
+    return std::min(farReach(ground), most);
+}
+
+GroundSketch GroundSketch::fitted(const TerrainProfile& ground, const QRectF& area, QPointF foot, double rise, double fall, double reach)
+{
+    constexpr double steepest = 5.0;
+    GroundSketch out{area, foot, reach, 1.0, 1.0};
+    out.across = std::min(foot.x() - area.left(), area.right() - foot.x()) / out.reach;
+    const double own = ground.heightAt(0.0);
+    out.up = steepest * out.across;
+    for (const ProfilePoint& p : shownCorners(ground, out.reach)) {
+        if (p.z - own > 0.1)
+            out.up = std::min(out.up, rise / (p.z - own));
+        if (own - p.z > 0.1)
+            out.up = std::min(out.up, fall / (own - p.z));
+    }
+    return out;
+}
+
+void GroundSketch::paint(Sketch& sketch, const TerrainProfile& ground, int strength) const
+{
+    const Colours& c = sketch.colours();
+    const double own = ground.heightAt(0.0);
+    const std::vector<ProfilePoint> corners = shownCorners(ground, reach);
+    QPolygonF edge;
+    for (std::size_t i = 0; i + 1 < corners.size(); ++i) {
+        const QPointF a = at(corners[i].x, corners[i].z - own), b = at(corners[i + 1].x, corners[i + 1].z - own);
+        edge << a << b;
+        if (b.x() - a.x() < 0.01)
+            continue;
+        const bool isWater = ground.soilAt(0.5 * (corners[i].x + corners[i + 1].x)).conductivity > waterConductivity;
+        QPainterPath piece(a);
+        piece.lineTo(b);
+        piece.lineTo(b.x(), area.bottom());
+        piece.lineTo(a.x(), area.bottom());
+        piece.closeSubpath();
+        sketch.painter().fillPath(piece, Theme::withAlpha(isWater ? c.skyPale : c.fill, strength));
+    }
+    sketch.painter().setPen(QPen(c.inkSoft, 1.4));
+    sketch.painter().setBrush(Qt::NoBrush);
+    sketch.painter().drawPolyline(edge);
+}
+
+void GroundSketch::paintWords(Sketch& sketch, const TerrainProfile& ground, units::System system) const
+{
+    const Colours& c = sketch.colours();
+    const double unit = system == units::System::Imperial ? 0.3048 : 1.0, step = unit * roundStep(110.0 / across / unit);
+    for (double x = step; x < 0.98 * reach; x += step)
+        for (double side : {-1.0, 1.0})
+            sketch.fit({{{at(side * x, 0.0).x(), area.bottom() - 3.0}, Qt::AlignHCenter | Qt::AlignBottom}}, heightWords(x, system),
+                       {c.inkSoft, 12});
+    const double own = ground.heightAt(0.0);
+    const std::vector<ProfilePoint> corners = shownCorners(ground, reach);
+    const auto [low, high] =
+        std::minmax_element(corners.begin(), corners.end(), [](const ProfilePoint& a, const ProfilePoint& b) { return a.z < b.z; });
+    const auto tell = [&](const ProfilePoint& p, const QString& words, bool above) {
+        const QPointF place = at(p.x, p.z - own);
+        const double x = std::clamp(place.x(), area.left() + 50.0, area.right() - 50.0);
+        sketch.fit({{{x, place.y() + (above ? -5.0 : 5.0)}, Qt::AlignHCenter | (above ? Qt::AlignBottom : Qt::AlignTop)},
+                    {{x, place.y() + 5.0}, Qt::AlignHCenter | Qt::AlignTop}},
+                   words, {c.ink, 12, true});
+    };
+    if (high->z - own > 0.5)
+        tell(*high, QObject::tr("%1 up").arg(heightWords(high->z - own, system)), true);
+    if (own - low->z > 0.5) {
+        const bool isWater = ground.soilAt(low->x >= 0.0 ? low->x + 0.1 : low->x - 0.1).conductivity > waterConductivity;
+        tell(*low, (isWater ? QObject::tr("water, %1 below") : QObject::tr("%1 down")).arg(heightWords(own - low->z, system)), false);
+    }
+}
+
+} // namespace vetchling::app
