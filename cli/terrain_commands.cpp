@@ -143,7 +143,9 @@ int heightsCommand(const HeightsRequest& request)
             return report(*faults);
     Design changed = std::move(design).value();
     GroundLinesQuery query{grid->middle(), 10.0, 5000.0, changed.site.soil, seaOf(*soils)};
-    if (grid->inDegrees || !request.place.empty()) {
+    if (!grid->inDegrees && !request.place.empty())
+        return report({{"--place", coreText("core", "the grid is in metres: its middle is the antenna's place")}});
+    if (grid->inDegrees) {
         const auto place = request.place.empty() && changed.site.place ? Result<GeoPlace>(*changed.site.place) : readPlace(request.place);
         if (!place)
             return report({{"--place", place.faults().front().message}});

@@ -14,8 +14,13 @@ SiteDesk::SiteDesk(Document& document, SolveService& solver, QObject* parent)
       m_solver(solver),
       m_places(
           document, solver,
-          [](const PlacesQuestion& asked, const Watch& watch, const auto& soFar) {
-              return study::gainsByPlace(*asked.field, *asked.site, {asked.bearing, asked.elevation, asked.reach}, watch, soFar);
+          [&library = solver.library()](const PlacesQuestion& asked, const Watch& watch,
+                                        const auto& soFar) -> Result<std::vector<study::PlaceGain>> {
+              const study::Spot& spot = *asked.detail->spotOfBand(asked.band);
+              const auto higher = study::fieldHigher(library.tables(), spot.solution, watch);
+              if (!higher)
+                  return higher.faults();
+              return study::gainsByPlace(*spot.field, *higher, *asked.site, {asked.bearing, asked.elevation, asked.reach}, watch, soFar);
           },
           [this] { emit placesReady(); })
 {
@@ -62,9 +67,13 @@ std::optional<SiteDesk::PlacesQuestion> SiteDesk::placesQuestion(double bearing,
     if (!spot || reach <= 0.0)
         return std::nullopt;
     const Design& design = m_document.design();
-    return PlacesQuestion{spot->field, study::sectorsOf(design.site),
-                          bearing,     design.operation.aimElevation,
-                          reach,       std::make_shared<const Site>(design.site)};
+    return PlacesQuestion{detail,
+                          spot->band,
+                          study::sectorsOf(design.site),
+                          bearing,
+                          design.operation.aimElevation,
+                          reach,
+                          std::make_shared<const Site>(design.site)};
 }
 
 void SiteDesk::wantPlaces(double bearing, double reach)
@@ -80,6 +89,12 @@ std::shared_ptr<const std::vector<study::PlaceGain>> SiteDesk::places() const
     return question && m_places.answers(*question) ? m_places.answer() : nullptr;
 }
 
+bool SiteDesk::placesWhole() const
+{
+    const auto question = placesQuestion(m_bearing, m_reach);
+    return question && m_places.standing(*question) == Standing::Whole;
+}
+
 std::optional<study::PlaceGain> SiteDesk::gainAtPlace(double away) const
 {
     const auto all = places();
@@ -88,7 +103,7 @@ std::optional<study::PlaceGain> SiteDesk::gainAtPlace(double away) const
         if (away < a.away - 1e-9 || away > b.away + 1e-9)
             continue;
         const double t = (away - a.away) / (b.away - a.away);
-        study::PlaceGain out{away, a.gain + t * (b.gain - a.gain), std::nullopt};
+        study::PlaceGain out{away, a.gain + t * (b.gain - a.gain), a.isFirm && b.isFirm, std::nullopt};
         if (a.higher && b.higher)
             out.higher = *a.higher + t * (*b.higher - *a.higher);
         return out;

@@ -28,6 +28,8 @@ public:
     void wantPlaces(double bearing, double reach);
     /// Of the line that was asked for last, while antenna and ground are as they were; null before the first.
     [[nodiscard]] std::shared_ptr<const std::vector<study::PlaceGain>> places() const;
+    /// Of all places along the line, not of some so far.
+    [[nodiscard]] bool placesWhole() const;
     /// Between those that are known.
     [[nodiscard]] std::optional<study::PlaceGain> gainAtPlace(double away) const;
     [[nodiscard]] bool placesBusy() const { return m_places.busy() || m_solver.busy(); }
@@ -55,13 +57,15 @@ private:
     [[nodiscard]] EffectsQuestion question() const;
     Asked<EffectsQuestion, std::vector<study::NeighbourEffect>> m_effects;
     struct PlacesQuestion {
-        std::shared_ptr<const em::FarField> field;
+        DetailPointer detail;
+        Id band;
         std::vector<FarSector> beyond;
         double bearing = 0.0, elevation = 0.0, reach = 0.0;
         std::shared_ptr<const Site> site = {}; ///< of those sectors
         friend bool operator==(const PlacesQuestion& a, const PlacesQuestion& b)
         {
-            return a.field == b.field && a.beyond == b.beyond && a.bearing == b.bearing && a.elevation == b.elevation && a.reach == b.reach;
+            return a.detail == b.detail && a.band == b.band && a.beyond == b.beyond && a.bearing == b.bearing &&
+                   a.elevation == b.elevation && a.reach == b.reach;
         }
     };
     [[nodiscard]] std::optional<PlacesQuestion> placesQuestion(double bearing, double reach) const;

@@ -50,19 +50,26 @@ double GroundSketch::nearReach(const TerrainProfile& ground)
     return std::min(farReach(ground), most);
 }
 
+GroundSketch::Span GroundSketch::spanOf(const TerrainProfile& ground, double reach)
+{
+    Span span;
+    const double own = ground.heightAt(0.0);
+    for (const ProfilePoint& p : shownCorners(ground, reach))
+        span = {std::max(span.rise, p.z - own), std::max(span.fall, own - p.z)};
+    return span;
+}
+
 GroundSketch GroundSketch::fitted(const TerrainProfile& ground, const QRectF& area, QPointF foot, double rise, double fall, double reach)
 {
     constexpr double steepest = 5.0;
     GroundSketch out{area, foot, reach, 1.0, 1.0};
     out.across = std::min(foot.x() - area.left(), area.right() - foot.x()) / out.reach;
-    const double own = ground.heightAt(0.0);
+    const Span span = spanOf(ground, reach);
     out.up = steepest * out.across;
-    for (const ProfilePoint& p : shownCorners(ground, out.reach)) {
-        if (p.z - own > 0.1)
-            out.up = std::min(out.up, rise / (p.z - own));
-        if (own - p.z > 0.1)
-            out.up = std::min(out.up, fall / (own - p.z));
-    }
+    if (span.rise > 0.1)
+        out.up = std::min(out.up, rise / span.rise);
+    if (span.fall > 0.1)
+        out.up = std::min(out.up, fall / span.fall);
     return out;
 }
 
@@ -71,20 +78,30 @@ void GroundSketch::paint(Sketch& sketch, const TerrainProfile& ground, int stren
     const Colours& c = sketch.colours();
     const double own = ground.heightAt(0.0);
     const std::vector<ProfilePoint> corners = shownCorners(ground, reach);
-    QPolygonF edge;
+    QPolygonF edge, run; // a run is all land or all water
+    bool wet = false;
+    const auto fill = [&] {
+        if (run.size() > 1) {
+            run << QPointF(run.back().x(), area.bottom()) << QPointF(run.front().x(), area.bottom());
+            QPainterPath path;
+            path.addPolygon(run);
+            path.closeSubpath();
+            sketch.painter().fillPath(path, Theme::withAlpha(wet ? c.skyPale : c.fill, strength));
+        }
+        run.clear();
+    };
     for (std::size_t i = 0; i + 1 < corners.size(); ++i) {
         const QPointF a = at(corners[i].x, corners[i].z - own), b = at(corners[i + 1].x, corners[i + 1].z - own);
         edge << a << b;
-        if (b.x() - a.x() < 0.01)
-            continue;
-        const bool isWater = ground.soilAt(0.5 * (corners[i].x + corners[i + 1].x)).conductivity > waterConductivity;
-        QPainterPath piece(a);
-        piece.lineTo(b);
-        piece.lineTo(b.x(), area.bottom());
-        piece.lineTo(a.x(), area.bottom());
-        piece.closeSubpath();
-        sketch.painter().fillPath(piece, Theme::withAlpha(isWater ? c.skyPale : c.fill, strength));
+        if (corners[i + 1].x - corners[i].x > 0.0) {
+            const bool isWater = ground.soilAt(0.5 * (corners[i].x + corners[i + 1].x)).conductivity > waterConductivity;
+            if (isWater != wet)
+                fill();
+            wet = isWater;
+        }
+        run << a << b;
     }
+    fill();
     sketch.painter().setPen(QPen(c.inkSoft, 1.4));
     sketch.painter().setBrush(Qt::NoBrush);
     sketch.painter().drawPolyline(edge);
@@ -93,7 +110,7 @@ void GroundSketch::paint(Sketch& sketch, const TerrainProfile& ground, int stren
 void GroundSketch::paintWords(Sketch& sketch, const TerrainProfile& ground, units::System system) const
 {
     const Colours& c = sketch.colours();
-    const double unit = system == units::System::Imperial ? 0.3048 : 1.0, step = unit * roundStep(110.0 / across / unit);
+    const double unit = system == units::System::Imperial ? 0.3048 : 1.0, step = unit * roundStep(80.0 / across / unit);
     for (double x = step; x < 0.98 * reach; x += step)
         for (double side : {-1.0, 1.0})
             sketch.fit({{{at(side * x, 0.0).x(), area.bottom() - 3.0}, Qt::AlignHCenter | Qt::AlignBottom}}, heightWords(x, system),

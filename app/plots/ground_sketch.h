@@ -18,6 +18,11 @@ struct GroundSketch {
     /// m, to which a line of ground is worth drawing, and in which an antenna might be moved.
     static double farReach(const TerrainProfile& ground);
     static double nearReach(const TerrainProfile& ground);
+    /// m over and under the foot, of what lies within a reach.
+    struct Span {
+        double rise = 0.0, fall = 0.0;
+    };
+    static Span spanOf(const TerrainProfile& ground, double reach);
     [[nodiscard]] QPointF at(double x, double z) const { return foot + QPointF(x * across, -z * up); }
     /// How much steeper than it is.
     [[nodiscard]] double exaggeration() const { return up / across; }

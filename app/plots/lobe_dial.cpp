@@ -210,7 +210,7 @@ QRectF LobeDial::cardFor(const Sketch& sketch, const Layout& l, const QSizeF& si
     const QSizeF card = sketch.cardSize(rayWords());
     QPointF corner = tip + QPointF(-0.5 * card.width(), -54);
     const double r = l.compass.radius;
-    const QRectF compassBox(l.compass.centre.x() - r - 22, 0, 2 * r + 60, l.compass.centre.y() + r + 40);
+    const QRectF compassBox(l.compass.centre.x() - r - 22, 0, 2 * r + 60, l.compass.centre.y() + r + (ground() ? 60.0 : 40.0));
     if (compassBox.intersects(QRectF(corner, card)))
         corner = tip + QPointF(-card.width() - 16, -20);
     return {{std::clamp(corner.x(), edge, std::max(edge, size.width() - edge - card.width())),

@@ -1,5 +1,8 @@
 #include "app/widgets/ledger.h"
 
+#include <QScrollArea>
+#include <QScrollBar>
+
 #include "app/widgets/choice.h"
 #include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
@@ -246,5 +249,16 @@ void Ledger::clear()
 }
 
 void Ledger::finish() { m_layout->addStretch(1); }
+
+void Ledger::bringUp(const QWidget* row)
+{
+    constexpr int above = 34; // px, its heading
+    for (QWidget* w = parentWidget(); w; w = w->parentWidget())
+        if (auto* pane = qobject_cast<QScrollArea*>(w)) {
+            m_layout->activate();
+            pane->verticalScrollBar()->setValue(row->mapTo(this, QPoint()).y() - above);
+            return;
+        }
+}
 
 } // namespace vetchling::app

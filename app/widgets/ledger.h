@@ -40,6 +40,8 @@ public:
     [[nodiscard]] QLabel* labelOf(QWidget* field) const;
     /// Shows or hides an input with its label.
     void setRowVisible(QWidget* field, bool visible);
+    /// Scrolls the pane it stands in until a row is at its top.
+    void bringUp(const QWidget* row);
     /// A label on the left and a figure on the right; returns the figure.
     QLabel* figure(const QString& label);
     QLabel* note(const QString& words = {});

@@ -387,24 +387,6 @@ std::vector<FarField::Squares> FarField::squares(double elevation, const std::ve
     return all;
 }
 
-FarField FarField::raisedBy(double by) const
-{
-    FarField other = *this;
-    for (AirMoment& m : other.m_air)
-        m.point.z += by;
-    for (Run& r : other.m_runs)
-        r.centre.z += by;
-    other.m_highest += by;
-    return other;
-}
-
-bool FarField::hangsFree() const
-{
-    constexpr double near = 0.3; // m
-    return m_steep.empty() && std::none_of(m_runs.begin(), m_runs.end(), [](const Run& r) { return r.inSoil; }) &&
-           std::all_of(m_air.begin(), m_air.end(), [](const AirMoment& m) { return m.point.z > near; });
-}
-
 FarField::Intensity FarField::intensity(double elevation, double azimuth) const
 {
     const Squares w = squares(elevation, {azimuth}).front();

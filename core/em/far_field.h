@@ -48,11 +48,6 @@ public:
         return other;
     }
 
-    /// The same currents higher up, over ground of which far grounds hold all bearings that are asked for. @param by m
-    [[nodiscard]] FarField raisedBy(double by) const;
-    /// Whether nothing of it is in the ground, or so near that it stands on it.
-    [[nodiscard]] bool hangsFree() const;
-
     [[nodiscard]] RadiationVectors vectors(double elevation, double azimuth) const;
     /// Of one elevation and many azimuths, which share most of the work.
     [[nodiscard]] std::vector<RadiationVectors> vectorRow(double elevation, const std::vector<double>& azimuths) const;

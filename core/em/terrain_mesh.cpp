@@ -8,10 +8,11 @@
 namespace vetchling::em {
 namespace {
 
-constexpr double longestStrip = 0.7;                  // wavelengths
-constexpr double longestPanel = 4.0;                  // wavelengths
-constexpr double longestFading = 1.0;                 // wavelengths
-constexpr double growth = 0.2;                        // of the distance from corners and sources
+constexpr double longestStrip = 0.7;  // wavelengths
+constexpr double longestPanel = 4.0;  // wavelengths
+constexpr double waveGrowth = 0.05;   // of the distance from sources: near them the little that comes back counts at steep angles
+constexpr double longestFading = 1.0; // wavelengths
+constexpr double growth = 0.2;        // of the distance from corners and sources
 constexpr double coarserFrom = 10.0, finestFar = 0.2; // wavelengths: corners far off are seen less sharply
 constexpr double fullWindow = 1.0, fading = 4.0;      // wavelengths beyond the outermost corners
 
@@ -95,7 +96,8 @@ void TerrainMesh::lay(std::size_t piece, double from, double to)
     TerrainPanel panel{at(from), at(to), 0.0, 0.0, 1.0, piece};
     panel.length = distance(panel.from, panel.to);
     const double whole = distance(p.from, p.to), under = panel.distanceTo({0.0, foot}, -1.0, 1.0);
-    const double source = std::max({m_lowest, std::min(under, longestStrip * m_wave), growth * under});
+    const double source =
+        std::max({m_lowest, std::min(under, longestStrip * m_wave), std::min(growth * under, std::max(m_wave, waveGrowth * under))});
     const bool fades = windowAt(panel.from.x) < 1.0 || windowAt(panel.to.x) < 1.0; // too fast for a long polynomial
     const double most = std::min({(fades ? longestFading : longestPanel) * m_wave, longestBeside(piece, from * whole),
                                   longestBeside(piece + 1, (1.0 - to) * whole), source});

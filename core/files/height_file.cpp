@@ -67,7 +67,7 @@ Result<std::map<std::string, double>> readHead(Words& words)
         const auto value = words.next();
         const std::optional<double> given = value ? number(*value) : std::nullopt;
         if (!given || head.size() > 20)
-            return Fault{words.place(), coreText("core", "is no grid of heights: after its names (ncols, nrows, …) a number must stand")};
+            return Fault{words.place(), coreText("core", "is no grid of heights: after each of its names (ncols, nrows, …) a number must stand")};
         head[lower(*word)] = *given;
     }
     return head;

@@ -42,15 +42,12 @@ struct Parts {
 
 Parts partsOf(std::string text)
 {
-    const bool commaParts = text.find('.') != std::string::npos || std::count(text.begin(), text.end(), ',') == 1;
     for (std::size_t degree = text.find("°"); degree != std::string::npos; degree = text.find("°"))
         text.replace(degree, std::string("°").size(), " ");
-    const bool isParted = text.find_first_of("; ") != std::string::npos && text.find(", ") == std::string::npos;
+    const bool isDecimal = text.find('.') == std::string::npos && std::count(text.begin(), text.end(), ',') == 2; // a comma in each
     for (char& c : text)
-        if (c == ',' && (isParted || !commaParts) && text.find('.') == std::string::npos)
-            c = '.'; // decimal
-        else if (c == ',' || c == ';')
-            c = ' ';
+        if (c == ',' || c == ';')
+            c = c == ',' && isDecimal ? '.' : ' ';
     Parts out;
     for (std::size_t i = 0; i < text.size();) {
         const char c = char(std::toupper(static_cast<unsigned char>(text[i])));

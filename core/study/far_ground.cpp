@@ -89,6 +89,20 @@ std::vector<FarSector> sectorsOf(const Site& site)
     return all;
 }
 
+namespace {
+
+/// Whether a mast may stand there, and some steps beside it.
+bool isFirm(const TerrainProfile& line, double x)
+{
+    constexpr double beside = 4.0, steepest = 0.35, water = 1.0; // m, of the rise, S/m
+    for (double at : {x - beside, x, x + beside})
+        if (line.soilAt(at).conductivity > water)
+            return false;
+    return std::abs(line.heightAt(x + beside) - line.heightAt(x - beside)) < 2.0 * beside * steepest;
+}
+
+} // namespace
+
 std::optional<FarSector> groundTowards(const Site& site, double bearing)
 {
     std::optional<FarSector> best;
@@ -101,20 +115,37 @@ std::optional<FarSector> groundTowards(const Site& site, double bearing)
     return best;
 }
 
-Result<std::vector<PlaceGain>> gainsByPlace(const em::FarField& field, const Site& site, const PlaceQuery& query, const Watch& watch,
+Result<std::optional<em::FarField>> fieldHigher(em::GroundTableCache& tables, const em::Solution& fromLine, const Watch& watch)
+{
+    constexpr double onGround = 0.3; // m
+    if (fromLine.model->lowestPoint() < onGround)
+        return std::optional<em::FarField>();
+    WireModel model = *fromLine.model;
+    for (Wire& wire : model.wires)
+        for (Vec3& v : wire.points)
+            v.z += PlaceGain::raisedBy;
+    const auto solution = em::solve(std::make_shared<const WireModel>(std::move(model)), fromLine.frequency, tables, {}, watch);
+    if (!solution)
+        return solution.faults();
+    const double passed = (fromLine.inputPower - fromLine.transformerPower) / fromLine.inputPower;
+    return std::optional(em::FarField(*solution).fedWith(solution->inputPower / std::max(passed, 1e-9)));
+}
+
+Result<std::vector<PlaceGain>> gainsByPlace(const em::FarField& field, const std::optional<em::FarField>& higher, const Site& site,
+                                            const PlaceQuery& query, const Watch& watch,
                                             const std::function<void(const std::vector<PlaceGain>&)>& soFar)
 {
     std::vector<PlaceGain> all;
     const std::optional<FarSector> ground = groundTowards(site, query.bearing);
     const double azimuth = azimuthOf(query.bearing), elevation = radians(query.elevation);
+    const TerrainProfile line = ground ? ground->over(site.soil.ground()) : TerrainProfile();
     for (int i = -query.steps; i <= query.steps && ground && !watch.stopped(); ++i) {
-        PlaceGain one{query.reach * i / query.steps, 0.0, std::nullopt};
+        PlaceGain one{query.reach * i / query.steps, 0.0, isFirm(line, query.reach * i / query.steps), std::nullopt};
         FarSector there = ground->movedBy(one.away);
         there.from = azimuth - 0.01, there.width = 0.02; // whatever is beside it
-        const em::FarField moved = field.over({there});
-        one.gain = moved.gain(elevation, azimuth);
-        if (field.hangsFree())
-            one.higher = moved.raisedBy(PlaceGain::raisedBy).gain(elevation, azimuth);
+        one.gain = field.over({there}).gain(elevation, azimuth);
+        if (higher)
+            one.higher = higher->over({there}).gain(elevation, azimuth);
         all.push_back(one);
         watch.report(double(all.size()) / (2.0 * query.steps + 1.0));
         if (soFar)

@@ -115,4 +115,28 @@ TEST_F(CliTerrain, TellsTheSkyOverItAndOverFlatGround)
     EXPECT_EQ(run("sky " + path + " --antenna 'Marsh vertical 30' --band '30 m' --csv").out.substr(0, 5), "band,");
 }
 
+TEST_F(CliTerrain, TakesTheGroundFromAFileOfHeights)
+{
+    const std::string heights = "'" VETCHLING_DATA "/demo/gannet-skerry-heights.txt'";
+    const Outcome out = run("heights " + demo() + " " + heights + " -o " + path("cliff.vetchling"));
+    ASSERT_EQ(out.code, 0) << out.err;
+    const Json told = Json::parse(out.out), written = Json::parse(read(path("cliff.vetchling")));
+    EXPECT_NEAR(double(told["foot_height_m"]), 20.0, 0.1);
+    ASSERT_EQ(told["bearings"].size(), 36u);
+    const Json& profiles = written["site"]["profiles"];
+    ASSERT_EQ(profiles.size(), 36u);
+    for (const Json& p : profiles)
+        if (p["bearing_deg"] == 240) {
+            EXPECT_NEAR(double(p["points"].back()["height_m"]), -20.0, 0.1) << "down to the sea";
+            EXPECT_EQ(p["points"].back()["distance_m"], told["bearings"][24]["reaches_m"]);
+        }
+    for (const auto& [arguments, part] : {std::pair(demo() + " " + demo(), "ncols"), std::pair(demo() + " nowhere.txt", "read"),
+                                          std::pair(demo() + " " + heights + " --place 54.5,-3.2", "middle")}) {
+        const Outcome wrong = run("heights " + arguments + " -o " + path("none.vetchling"));
+        EXPECT_EQ(wrong.code, 2) << arguments;
+        EXPECT_NE(wrong.err.find(part), std::string::npos) << wrong.err;
+        EXPECT_TRUE(read(path("none.vetchling")).empty());
+    }
+}
+
 } // namespace

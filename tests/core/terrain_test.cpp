@@ -189,6 +189,35 @@ TEST(Terrain, ChangesLittleWithLittle)
     }
 }
 
+// What lies a kilometre off does not ripple the lobes that go up: panels must be short where waves come back from shores and cliffs.
+TEST(Terrain, FarShoresDoNotRippleSteepAngles)
+{
+    TerrainProfile line{{{-1413.0, -20.0},
+                         {-1075.0, 0.0},
+                         {-588.0, 0.3},
+                         {-425.0, 10.0},
+                         {-338.0, 23.2},
+                         {-288.0, 26.8},
+                         {-225.0, 23.0},
+                         {-138.0, 9.7},
+                         {-75.0, 2.8},
+                         {0.0, 0.0},
+                         {88.0, -0.7},
+                         {113.0, -5.7},
+                         {150.0, -17.9},
+                         {163.0, -20.0},
+                         {175.0, -20.0}},
+                        std::vector<Ground>(16, garden)};
+    line.soils.front() = line.soils.back() = sea;
+    const TerrainField field = solved(line, 7.08e6, {8.0});
+    std::vector<double> over;
+    for (double deg = 40.0; deg <= 90.0; deg += 1.0)
+        over.push_back(
+            decibels(field.responses(Side::Along, radians(deg)).front().across, flatResponse(garden, 7.08e6, 8.0, radians(deg)).across));
+    for (std::size_t i = 2; i < over.size(); ++i)
+        EXPECT_LT(std::abs(over[i] - 2.0 * over[i - 1] + over[i - 2]), 0.05) << 40.0 + double(i);
+}
+
 // Below the horizon of a ridge there is a field, some of what there would be in free space: a knife edge as high takes 10 dB.
 TEST(Terrain, BehindARidgeThereIsAField)
 {

@@ -150,7 +150,11 @@ const GroundProfile* GroundPanel::profile() const
 {
     const auto& all = m_context.document.design().site.profiles;
     const auto found = std::find_if(all.begin(), all.end(), [&](const GroundProfile& p) { return p.id == m_profile; });
-    return found != all.end() ? &*found : all.empty() ? nullptr : &all.front();
+    if (found != all.end() || all.empty())
+        return all.empty() ? nullptr : &*found;
+    const double wanted = m_context.document.design().operation.aimBearing.value_or(all.front().bearing);
+    const auto away = [&](const GroundProfile& p) { return -std::cos(radians(p.bearing - wanted)); };
+    return &*std::min_element(all.begin(), all.end(), [&](const GroundProfile& a, const GroundProfile& b) { return away(a) < away(b); });
 }
 
 const GroundPanel::Point* GroundPanel::point() const

@@ -20,6 +20,8 @@ public:
     void refresh();
     /// That is looked along: of the chosen profile, else where one looks on Sky.
     [[nodiscard]] double bearing() const;
+    /// Its first row.
+    [[nodiscard]] QWidget* top() const { return m_note; }
     /// Takes profiles from a file of heights in the background; what came of it is said below.
     void takeHeights(const QString& path);
     [[nodiscard]] bool reading() const { return m_reading.isRunning(); }

@@ -43,14 +43,16 @@ QPointF GroundView::Layout::at(double away, double gain) const
 
 GroundView::Layout GroundView::layoutFor(const QSizeF& size) const
 {
-    constexpr double gap = 40.0, most = 0.4;
+    constexpr double gap = 40.0, above = 60.0, below = 44.0; // px over the highest and under the lowest point
     Layout l;
     l.strip = QRectF(edge, size.height() - stripHeight - 34.0, size.width() - 2.0 * edge, stripHeight);
     const QRectF area(edge, 10.0, size.width() - 2.0 * edge, l.strip.top() - gap - 10.0);
-    const QPointF foot(area.center().x(), area.top() + 0.55 * area.height());
     const TerrainProfile ground = line().value_or(TerrainProfile{{}, {m_context.document.design().site.soil.ground()}});
-    l.section =
-        GroundSketch::fitted(ground, area, foot, most * area.height(), area.bottom() - foot.y() - 40.0, GroundSketch::nearReach(ground));
+    const double reach = GroundSketch::nearReach(ground), room = area.height() - above - below;
+    const GroundSketch::Span span = GroundSketch::spanOf(ground, reach);
+    const double rise = room * span.rise / std::max(span.rise + span.fall, 0.1);
+    l.section = GroundSketch::fitted(ground, area, {area.center().x(), area.bottom() - below}, rise, room - rise, reach);
+    l.section.foot.ry() -= span.fall * l.section.up;
     if (const auto gains = m_desk.places(); gains && !gains->empty()) {
         l.low = HUGE_VAL, l.high = -HUGE_VAL;
         for (const study::PlaceGain& g : *gains) {
@@ -140,6 +142,8 @@ void GroundView::paintStrip(Sketch& sketch, const Layout& l) const
                                  : tr("%1 towards %2")
                                        .arg(heightWords(std::round(std::abs(m_tried)), m_context.system()),
                                             bearingWords(m_tried > 0.0 ? m_bearing : m_bearing + 180.0)));
+        if (!there->isFirm)
+            words << tr("no place for a mast");
         const QSizeF card = sketch.cardSize(words);
         sketch.card({x + 10.0 + card.width() > l.strip.right() ? x - 10.0 - card.width() : x + 10.0, l.strip.top() - 6.0}, words,
                     QRectF(l.strip.left(), 0.0, l.strip.width(), l.strip.bottom()));
@@ -152,21 +156,25 @@ QString GroundView::sentence() const
         return tr("Nothing is said of the ground farther off: it counts as flat and of one soil.");
     const auto gains = m_desk.places();
     const auto here = m_desk.gainAtPlace(0.0);
-    if (!gains || gains->empty() || !here)
+    if (!gains || !here || !m_desk.placesWhole())
         return m_desk.placesBusy() ? tr("What the place does to the gain is being computed …")
                                    : tr("With an antenna on a wanted band, what the place does to its gain stands below.");
-    const auto best = std::max_element(gains->begin(), gains->end(),
-                                       [](const study::PlaceGain& a, const study::PlaceGain& b) { return a.gain < b.gain; });
-    if (best->gain < here->gain + 0.3)
-        return tr("Along %1 it stands well: nowhere within %2 would it gain more than 0.3 dB at %3°.")
-            .arg(bearingWords(m_bearing), heightWords(std::round(gains->back().away), m_context.system()))
-            .arg(m_context.document.design().operation.aimElevation, 0, 'f', 0);
-    return tr("Along this line it would gain most %1 towards %2: %3 dB more at %4° than where it stands. Its currents are taken as they "
-              "are.")
+    const study::PlaceGain* best = nullptr;
+    for (const study::PlaceGain& g : *gains)
+        if (g.isFirm && (!best || g.gain > best->gain))
+            best = &g;
+    const double angle = m_context.document.design().operation.aimElevation;
+    if (!best || best->gain < here->gain + 0.3)
+        return tr("Along this line it stands well: nowhere within %1 on firm ground would it gain 0.3 dB more at %2°.")
+            .arg(heightWords(std::round(gains->back().away), m_context.system()))
+            .arg(angle, 0, 'f', 0);
+    return tr("On firm ground it would gain most %1 towards %2: %3 dB more at %4° than where it stands, its currents taken as they are. "
+              "Keep "
+              "back from edges.")
         .arg(heightWords(std::round(std::abs(best->away)), m_context.system()),
              bearingWords(best->away > 0.0 ? m_bearing : m_bearing + 180.0))
         .arg(best->gain - here->gain, 0, 'f', 1)
-        .arg(m_context.document.design().operation.aimElevation, 0, 'f', 0);
+        .arg(angle, 0, 'f', 0);
 }
 
 QString GroundView::tableText() const

@@ -39,7 +39,10 @@ public:
         m_views->add(tr("Ground"), QStringLiteral("siteGroundView"), m_groundView,
                      tr("The ground along a bearing in section, and the best place on it"));
         m_views->add(tr("Shed"), QStringLiteral("siteShedView"), m_shed);
-        connect(m_views, &ViewButtons::chosen, this, &SiteStage::refresh);
+        connect(m_views, &ViewButtons::chosen, this, [this] {
+            refresh();
+            m_ledger->bringUp(groundShown() ? m_ground->top() : m_name);
+        });
         connect(&context.shed, &ShedDesk::changed, this, &SiteStage::refresh);
         buildLedger();
         connect(m_plan, &SitePlan::selectionChanged, this, &SiteStage::refresh);
