@@ -6,6 +6,10 @@
 #include "core/em/far_field.h"
 #include "core/em/soil_blocks.h"
 #include "core/em/terrain.h"
+#include "core/em/terrain_cache.h"
+#include "core/files/height_file.h"
+#include "core/site/height_grid.h"
+#include "core/study/far_ground.h"
 #include "core/tune/tune.h"
 
 #include <benchmark/benchmark.h>
@@ -115,6 +119,30 @@ void terrain(benchmark::State& state)
     }
 }
 
+/// 36 bearings of the demo's file of heights, 60 elevations, nine bands, the first time.
+void terrainRound(benchmark::State& state)
+{
+    const auto grid = files::readHeightFile(VETCHLING_DATA "/demo/gannet-skerry-heights.txt");
+    const Soil garden{"", "garden", "", 13.0, 0.005};
+    Site site;
+    site.profiles = linesFrom(*grid, {grid->middle(), 10.0, 5000.0, garden, seaOf({})})->profiles;
+    std::vector<TerrainProfile> lines;
+    for (const FarSector& s : study::sectorsOf(site))
+        lines.push_back(s.over(garden.ground()));
+    double highest = 10.0;
+    for (auto _ : state) {
+        highest += 7.0; // what was kept does not serve
+        for (double f : {3.6e6, 5.36e6, 7.1e6, 10.1e6, 14.1e6, 18.1e6, 21.2e6, 24.9e6, 28.5e6}) {
+            em::TerrainHeights::prepare(lines, f, highest);
+            tbb::parallel_for(std::size_t(0), lines.size(), [&](std::size_t i) {
+                const auto view = em::TerrainHeights::over(lines[i], f, highest);
+                for (int e = 1; e <= 60; ++e)
+                    benchmark::DoNotOptimize(view->at({2.0, 8.0}, radians(e)).front().across);
+            });
+        }
+    }
+}
+
 /// Worst relative SWR difference to a brute sweep wherever SWR < 10, percent.
 double curveError(const em::ImpedanceCurve& curve, const std::shared_ptr<const WireModel>& model, em::GroundTableCache& tables, int points)
 {
@@ -211,6 +239,7 @@ void registerAll()
     registerCase("table-buried", buriedTable);
     registerCase("pattern", pattern);
     registerCase("terrain", terrain, 3, 1);
+    registerCase("terrain-round", terrainRound, 1, 1);
     registerCase("curve-warm", [](benchmark::State& state) { curve(state, true); });
     registerCase(
         "curve-cold", [](benchmark::State& state) { curve(state, false); }, 3, 2);

@@ -113,12 +113,15 @@ void GroundSketch::paintWords(Sketch& sketch, const TerrainProfile& ground, unit
     const double unit = system == units::System::Imperial ? 0.3048 : 1.0, step = unit * roundStep(80.0 / across / unit);
     for (double x = step; x < 0.98 * reach; x += step)
         for (double side : {-1.0, 1.0})
-            sketch.fit({{{at(side * x, 0.0).x(), area.bottom() - 3.0}, Qt::AlignHCenter | Qt::AlignBottom}}, heightWords(x, system),
+            sketch.fit({{{at(side * x, 0.0).x(), area.bottom() - 3.0}, Qt::AlignHCenter | Qt::AlignBottom}}, farWords(x, system),
                        {c.inkSoft, 12});
     const double own = ground.heightAt(0.0);
     const std::vector<ProfilePoint> corners = shownCorners(ground, reach);
-    const auto [low, high] =
-        std::minmax_element(corners.begin(), corners.end(), [](const ProfilePoint& a, const ProfilePoint& b) { return a.z < b.z; });
+    const auto high =
+        std::max_element(corners.begin(), corners.end(), [](const ProfilePoint& a, const ProfilePoint& b) { return a.z < b.z; });
+    const auto low = std::min_element(corners.begin(), corners.end(), [](const ProfilePoint& a, const ProfilePoint& b) {
+        return a.z != b.z ? a.z < b.z : std::abs(a.x) < std::abs(b.x); // of a sea the nearer shore
+    });
     const auto tell = [&](const ProfilePoint& p, const QString& words, bool above) {
         const QPointF place = at(p.x, p.z - own);
         const double x = std::clamp(place.x(), area.left() + 50.0, area.right() - 50.0);
@@ -127,10 +130,10 @@ void GroundSketch::paintWords(Sketch& sketch, const TerrainProfile& ground, unit
                    words, {c.ink, 12, true});
     };
     if (high->z - own > 0.5)
-        tell(*high, QObject::tr("%1 up").arg(heightWords(high->z - own, system)), true);
+        tell(*high, QObject::tr("%1 up").arg(farWords(high->z - own, system)), true);
     if (own - low->z > 0.5) {
         const bool isWater = ground.soilAt(low->x >= 0.0 ? low->x + 0.1 : low->x - 0.1).conductivity > waterConductivity;
-        tell(*low, (isWater ? QObject::tr("water, %1 below") : QObject::tr("%1 down")).arg(heightWords(own - low->z, system)), false);
+        tell(*low, (isWater ? QObject::tr("water, %1 below") : QObject::tr("%1 down")).arg(farWords(own - low->z, system)), false);
     }
 }
 

@@ -28,6 +28,10 @@ QString lengthWords(double metres, units::System system, int decimals)
     return QString::fromStdString(units::formatLength(metres, system, decimals));
 }
 QString heightWords(double metres, units::System system) { return lengthWords(metres, system, std::round(metres) == metres ? 0 : 1); }
+QString farWords(double metres, units::System system)
+{
+    return system == units::System::Metric ? tr("%1 m").arg(numberWords(metres, 0)) : tr("%1 ft").arg(numberWords(metres / 0.3048, 0));
+}
 QString supportWords(SupportKind kind)
 {
     switch (kind) {

@@ -19,6 +19,8 @@ QString coreWords(const Text& text, units::System system);
 QString lengthWords(double metres, units::System system, int decimals = 2);
 /// A support's height as its owner says it: "14 m", "8.5 m".
 QString heightWords(double metres, units::System system);
+/// Of ground farther off: whole metres or feet.
+QString farWords(double metres, units::System system);
 /// With its figures: "Wet ground: ε 30, 10 mS/m".
 QString soilWords(const Soil& soil);
 /// "pole".

@@ -327,9 +327,9 @@ void GroundPanel::takeLines()
     const GroundLines& lines = *taken.lines;
     m_said = tr("Taken: %1 bearings, at least %2 long, %3 of them reach water; the antenna stands at %4.")
                  .arg(lines.profiles.size())
-                 .arg(heightWords(std::round(lines.shortest), m_context.system()))
+                 .arg(farWords(lines.shortest, m_context.system()))
                  .arg(lines.sea)
-                 .arg(heightWords(std::round(lines.footHeight), m_context.system()));
+                 .arg(farWords(lines.footHeight, m_context.system()));
     if (taken.atMiddle)
         m_said += QLatin1Char(' ') + tr("The grid is in metres: its middle was taken as the antenna's place.");
     replaceAll(tr("take heights from a file"), std::move(taken.lines->profiles), taken.place);
@@ -380,7 +380,7 @@ void GroundPanel::refreshPoint()
     for (std::size_t i = 0; shown && i < shown->points.size(); ++i)
         m_points->addItem(
             tr("%1 away, %2")
-                .arg(heightWords(shown->points[i].distance, m_context.system()), heightWords(shown->points[i].height, m_context.system())));
+                .arg(farWords(shown->points[i].distance, m_context.system()), farWords(shown->points[i].height, m_context.system())));
     for (QWidget* row : std::initializer_list<QWidget*>{m_points, m_distance, m_height, m_soil})
         m_ledger.setRowVisible(row, p);
     if (!p)

@@ -132,7 +132,7 @@ void GroundView::paintStrip(Sketch& sketch, const Layout& l) const
     sketch.painter().setPen(QPen(c.leaf, 2.0));
     sketch.painter().drawPolyline(curve);
     if (!higher.isEmpty())
-        sketch.text(higher.back() + QPointF(-4.0, -4.0), tr("%1 higher").arg(heightWords(study::PlaceGain::raisedBy, m_context.system())),
+        sketch.text(higher.back() + QPointF(-4.0, -4.0), tr("%1 higher").arg(farWords(study::PlaceGain::raisedBy, m_context.system())),
                     Qt::AlignRight | Qt::AlignBottom, {c.inkSoft, 12, false, c.paper});
     const double x = l.at(m_tried, l.low).x();
     sketch.line({x, l.strip.top()}, {x, l.strip.bottom()}, c.petal, 2.0);
@@ -140,7 +140,7 @@ void GroundView::paintStrip(Sketch& sketch, const Layout& l) const
         QStringList words{tr("%1 dBi").arg(decibelWords(there->gain))};
         words << (m_tried == 0.0 ? tr("where it stands")
                                  : tr("%1 towards %2")
-                                       .arg(heightWords(std::round(std::abs(m_tried)), m_context.system()),
+                                       .arg(farWords(std::abs(m_tried), m_context.system()),
                                             bearingWords(m_tried > 0.0 ? m_bearing : m_bearing + 180.0)));
         if (!there->isFirm)
             words << tr("no place for a mast");
@@ -166,13 +166,12 @@ QString GroundView::sentence() const
     const double angle = m_context.document.design().operation.aimElevation;
     if (!best || best->gain < here->gain + 0.3)
         return tr("Along this line it stands well: nowhere within %1 on firm ground would it gain 0.3 dB more at %2°.")
-            .arg(heightWords(std::round(gains->back().away), m_context.system()))
+            .arg(farWords(gains->back().away, m_context.system()))
             .arg(angle, 0, 'f', 0);
     return tr("On firm ground it would gain most %1 towards %2: %3 dB more at %4° than where it stands, its currents taken as they are. "
               "Keep "
               "back from edges.")
-        .arg(heightWords(std::round(std::abs(best->away)), m_context.system()),
-             bearingWords(best->away > 0.0 ? m_bearing : m_bearing + 180.0))
+        .arg(farWords(std::abs(best->away), m_context.system()), bearingWords(best->away > 0.0 ? m_bearing : m_bearing + 180.0))
         .arg(best->gain - here->gain, 0, 'f', 1)
         .arg(angle, 0, 'f', 0);
 }

@@ -6,13 +6,13 @@
 #include "app/stages/site/notes_panel.h"
 #include "app/stages/site/power_line_panel.h"
 #include "app/stages/site/shed_view.h"
+#include "app/stages/site/soil_panel.h"
 #include "app/stages/site/surroundings_panel.h"
 #include "app/stages/stage.h"
 #include "app/stages/view_buttons.h"
 #include "app/view/words.h"
 #include "app/widgets/name_edit.h"
 #include "app/widgets/value_edit.h"
-#include "core/wire/soil_model.h"
 
 #include <QCheckBox>
 #include <QToolButton>
@@ -91,7 +91,7 @@ public:
         const Site& site = document().design().site;
         m_page->setTitle(tr("%1: the site").arg(QString::fromStdString(site.name)));
         m_name->setName(QString::fromStdString(site.name));
-        refreshSoil(site.soil);
+        m_soil->refresh();
         const PlanPoint extent = extentOf(site.boundary);
         m_width->setValue(extent.x, system());
         m_depth->setValue(extent.y, system());
@@ -140,7 +140,7 @@ private:
         m_fit->setTextInteractionFlags(Qt::LinksAccessibleByMouse | Qt::LinksAccessibleByKeyboard);
         connect(m_fit, &QLabel::linkActivated, this, [this](const QString& antenna) { document().setCurrent(antenna.toStdString()); });
         m_ledger->line();
-        addGround();
+        m_soil = new SoilPanel(m_context, *m_ledger, this);
         m_ledger->line();
         addBoundary();
         m_ledger->line();
@@ -161,45 +161,6 @@ private:
                              "protection or a licensed climber. Disconnect and earth the feed line before lightning. Follow local codes; "
                              "ask a licensed electrician about earthing."));
         m_ledger->finish();
-    }
-
-    void addGround()
-    {
-        m_ledger->heading(tr("Ground"));
-        QStringList names{tr("own figures")};
-        for (const Soil& s : m_context.soils)
-            names << soilWords(s);
-        m_soil = m_ledger->choice(tr("Kind"), names, QStringLiteral("soilKind"));
-        connect(m_soil, &QComboBox::activated, this, &SiteStage::takeSoil);
-        m_permittivity = m_ledger->value(tr("Relative permittivity"), units::Quantity::Plain, QStringLiteral("permittivity"));
-        m_permittivity->setRange(1.0, 100.0);
-        m_conductivity = m_ledger->value(tr("Conductivity, S/m"), units::Quantity::Plain, QStringLiteral("conductivity"));
-        m_conductivity->setRange(0.0, 10.0);
-        connect(m_permittivity, &ValueEdit::edited, this, [this](double v, const QString&, bool stepping) {
-            ownSoil(stepping ? QStringLiteral("permittivity") : QString(), [&](Soil& s) { s.relativePermittivity = v; });
-        });
-        connect(m_conductivity, &ValueEdit::edited, this, [this](double v, const QString&, bool stepping) {
-            ownSoil(stepping ? QStringLiteral("conductivity") : QString(), [&](Soil& s) { s.conductivity = v; });
-        });
-        m_pair = m_ledger->value(tr("Given for"), units::Quantity::Frequency, QStringLiteral("soilPair"));
-        m_pair->setRange(soilModelFrom, soilModelTo);
-        m_pair->setHelp(tr("where the two were measured; at other frequencies soil has others. Empty: the same everywhere"));
-        m_pair->clearValue(system());
-        connect(m_pair, &ValueEdit::edited, this, [this](double v, const QString&, bool stepping) {
-            Soil soil = document().design().site.soil;
-            soil.pairFrequency = v;
-            if (const Faults faults = findPairFaults(soil.ground()); !faults.empty())
-                m_pair->ask(coreWords(faults.front().message, system()));
-            else
-                document().edit(tr("change the soil"), stepping ? QStringLiteral("soilPair") : QString(),
-                                [&](Design& d) { d.site.soil.pairFrequency = v; });
-        });
-        connect(m_pair, &QLineEdit::editingFinished, this, [this] {
-            if (!m_pair->hasValue() && document().design().site.soil.pairFrequency > 0.0)
-                document().edit(tr("change the soil"), {}, [](Design& d) { d.site.soil.pairFrequency = 0.0; });
-        });
-        m_soilNote = m_ledger->note();
-        m_soilNote->setObjectName(QStringLiteral("soilNote"));
     }
 
     void addBoundary()
@@ -395,60 +356,6 @@ private:
         m_plan->select({kind, own ? id : Id()});
     }
 
-    template <class Change> void ownSoil(const QString& key, Change change)
-    {
-        document().edit(tr("change the soil"), key, [&](Design& d) {
-            change(d.site.soil);
-            makeOwn(d.site.soil, tr("own soil").toStdString());
-        });
-    }
-
-    void takeSoil(int index)
-    {
-        if (index == 0)
-            return;
-        const Soil chosen = m_context.soils[std::size_t(index - 1)];
-        document().edit(tr("change the soil"), {}, [&](Design& d) { d.site.soil = chosen; });
-    }
-
-    /// What the pair makes of it low and high in the short waves.
-    static QString overFrequency(const Soil& soil)
-    {
-        if (!(soil.pairFrequency > 0.0))
-            return {};
-        QStringList words;
-        for (double f : {1.9e6, 7.1e6, 28.5e6}) {
-            const Ground there = soil.ground().at(f);
-            words << tr("%1 MHz: ε %2, %3 mS/m")
-                         .arg(f / 1e6)
-                         .arg(there.relativePermittivity, 0, 'f', 1)
-                         .arg(1e3 * there.conductivity, 0, 'f', 1);
-        }
-        return tr("By Messier 1980, for soils of 0.1 to 100 MHz: %1. ").arg(words.join(QStringLiteral("; ")));
-    }
-
-    void refreshSoil(const Soil& soil)
-    {
-        int chosen = 0;
-        for (std::size_t i = 0; i < m_context.soils.size(); ++i)
-            if (m_context.soils[i].id == soil.id)
-                chosen = int(i) + 1;
-        m_soil->setItemText(0, soil.id.empty() && !soil.name.empty() ? QString::fromStdString(soil.name) : tr("own figures"));
-        m_soil->setCurrentIndex(chosen);
-        m_permittivity->setValue(soil.relativePermittivity, system());
-        m_conductivity->setValue(soil.conductivity, system());
-        soil.pairFrequency > 0.0 ? m_pair->setValue(soil.pairFrequency, system()) : m_pair->clearValueUnlessTyping(system());
-        if (soil.pairFrequency == 0.0 && m_pair->hasValue())
-            m_pair->clearValue(system());
-        const auto figures = [](const SoilFigures& f) { return tr("ε %1, %2 S/m").arg(f.relativePermittivity).arg(f.conductivity); };
-        const QString seasons = soil.dry && soil.wet ? tr("Dry: %1; wet: %2. ").arg(figures(*soil.dry), figures(*soil.wet)) : QString();
-        m_soilNote->setText(seasons + overFrequency(soil) +
-                            (soil.source.empty()
-                                 ? tr("Own figures.")
-                                 : tr("Source: %1. Rain changes soil; the Sky stage shows what wetter and drier ground would do.")
-                                       .arg(QString::fromStdString(soil.source))));
-    }
-
     void refreshThing()
     {
         const Design& design = document().design();
@@ -604,14 +511,15 @@ private:
     std::vector<SiteThing> m_things; ///< in the choice, behind its first item
     std::unique_ptr<PowerLinePanel> m_line;
     NameEdit *m_name = nullptr, *m_thingName = nullptr;
-    QComboBox *m_soil = nullptr, *m_thing = nullptr, *m_kind = nullptr;
-    ValueEdit *m_permittivity = nullptr, *m_conductivity = nullptr, *m_pair = nullptr, *m_width = nullptr, *m_depth = nullptr,
-              *m_height = nullptr, *m_east = nullptr, *m_north = nullptr, *m_wide = nullptr, *m_deep = nullptr;
+    QComboBox *m_thing = nullptr, *m_kind = nullptr;
+    SoilPanel* m_soil = nullptr;
+    ValueEdit *m_width = nullptr, *m_depth = nullptr, *m_height = nullptr, *m_east = nullptr, *m_north = nullptr, *m_wide = nullptr,
+              *m_deep = nullptr;
     QCheckBox* m_metal = nullptr;
     QPushButton* m_remove = nullptr;
     QComboBox* m_corner = nullptr;
     std::vector<QPushButton*> m_corners; ///< add and remove
-    QLabel *m_soilNote = nullptr, *m_fit = nullptr, *m_danger = nullptr;
+    QLabel *m_fit = nullptr, *m_danger = nullptr;
 };
 
 } // namespace
