@@ -1,6 +1,7 @@
 #include "app/window/start.h"
 
 #include "app/document/stand_in.h"
+#include "app/stages/site/ground_panel.h"
 #include "app/window/main_window.h"
 #include "app/window/sheet_writer.h"
 #include "core/files/data_folder.h"
@@ -29,8 +30,9 @@ public:
         int stage = 1;
         std::size_t antenna = 0; ///< place in the demo
         Theme::Mode mode = Theme::Mode::Day;
-        QString view = {};     ///< name of the button that shows it; "gallery" for the gallery
-        QStringList then = {}; ///< buttons pressed after it, each when all is at rest
+        QString view = {};      ///< name of the button that shows it; "gallery" for the gallery
+        QStringList then = {};  ///< buttons pressed after it, each when all is at rest
+        bool onHeights = false; ///< over the ground of the demo's file of heights; those after it stay there
     };
 
     Photographer(MainWindow& window, QString folder, std::vector<Shot> shots)
@@ -48,6 +50,8 @@ private:
     {
         const Shot& shot = m_shots[m_next];
         m_window.theme().setMode(shot.mode);
+        if (shot.onHeights)
+            m_window.findChild<GroundPanel*>()->takeHeights(findDataFolder() + QStringLiteral("/demo/gannet-skerry-heights.txt"));
         m_window.document().setCurrent(m_window.document().design().antennas[shot.antenna].id);
         m_window.showStage(shot.stage);
         if (shot.view == QLatin1String("gallery"))
@@ -111,7 +115,6 @@ std::vector<Photographer::Shot> documentationShots()
     return {{"site.png", 0, 0, Mode::Day},
             {"shape.png", 1, 0, Mode::Day},
             {"bands.png", 2, 0, Mode::Day},
-            {"sky.png", 3, 0, Mode::Day},
             {"feed.png", 4, 1, Mode::Day},
             {"feed-reflection.png", 4, 3, Mode::Day, QStringLiteral("feedReflection")},
             {"feed-shield.png", 4, 1, Mode::Night, QStringLiteral("feedShield")},
@@ -132,7 +135,8 @@ std::vector<Photographer::Shot> documentationShots()
             {"bands-map.png", 2, 1, Mode::Day, QStringLiteral("bands map")},
             {"left.png", 7, 2, Mode::Day},
             {"sky-all-round.png", 3, 0, Mode::Day, QStringLiteral("skyRound")},
-            {"shape-variants.png", 1, 0, Mode::Day, QStringLiteral("viewVariants")}};
+            {"shape-variants.png", 1, 0, Mode::Day, QStringLiteral("viewVariants")},
+            {"sky.png", 3, 3, Mode::Day, QStringLiteral("skyCut"), {QStringLiteral("lookLow")}, true}};
 }
 
 } // namespace

@@ -118,8 +118,8 @@ void PanelKernels::fillRow(std::size_t target, PanelRange sources, Row& row, Com
     std::size_t point = 0, number = 0;
     for (std::size_t p = sources.first; p < sources.last; ++p) {
         NodeShares g{}, slope{};
-        const bool isOwn = p == target / nodesPerPanel && m_mesh.panels[p].turn == 0.0;
-        const bool isPlain = m_mesh.panels[p].turn == 0.0 || row.ways[p - sources.first] == Way::Nodes;
+        const bool isPlain = m_mesh.strips[p].size() == 1;
+        const bool isOwn = p == target / nodesPerPanel && isPlain;
         if (row.ways[p - sources.first] == Way::Nodes) {
             for (int i = 0; i < nodesPerPanel; ++i)
                 std::tie(g[i], slope[i]) = row.far.kernel(point++, m_mesh.weights[p * nodesPerPanel + i], m_k);
