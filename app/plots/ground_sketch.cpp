@@ -132,7 +132,9 @@ void GroundSketch::paintWords(Sketch& sketch, const TerrainProfile& ground, unit
     if (high->z - own > 0.5)
         tell(*high, QObject::tr("%1 up").arg(farWords(high->z - own, system)), true);
     if (own - low->z > 0.5) {
-        const bool isWater = ground.soilAt(low->x >= 0.0 ? low->x + 0.1 : low->x - 0.1).conductivity > waterConductivity;
+        const bool isWater = std::any_of(corners.begin(), corners.end(), [&](const ProfilePoint& p) {
+            return p.z == low->z && ground.soilAt(p.x + (p.x >= 0.0 ? 0.1 : -0.1)).conductivity > waterConductivity;
+        });
         tell(*low, (isWater ? QObject::tr("water, %1 below") : QObject::tr("%1 down")).arg(farWords(own - low->z, system)), false);
     }
 }

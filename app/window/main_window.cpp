@@ -90,6 +90,7 @@ MainWindow::~MainWindow()
 {
     m_solver.stop();
     m_document.disconnect(this);
+    m_document.undoStack().disconnect(); // it says at its end that nothing is unsaved any more, when the rest is gone
     m_solver.disconnect(this);
 }
 
