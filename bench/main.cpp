@@ -13,6 +13,7 @@
 #include "core/tune/tune.h"
 
 #include <benchmark/benchmark.h>
+#include <oneapi/tbb/parallel_for.h>
 
 #include <cstring>
 #include <functional>
