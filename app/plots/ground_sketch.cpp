@@ -122,20 +122,21 @@ void GroundSketch::paintWords(Sketch& sketch, const TerrainProfile& ground, unit
     const auto low = std::min_element(corners.begin(), corners.end(), [](const ProfilePoint& a, const ProfilePoint& b) {
         return a.z != b.z ? a.z < b.z : std::abs(a.x) < std::abs(b.x); // of a sea the nearer shore
     });
-    const auto tell = [&](const ProfilePoint& p, const QString& words, bool above) {
-        const QPointF place = at(p.x, p.z - own);
+    const auto tell = [&](const ProfilePoint& p, const QString& words, bool above, double outwards) {
+        const QPointF place = at(p.x, p.z - own) + QPointF(p.x >= 0.0 ? outwards : -outwards, 0.0);
         const double x = std::clamp(place.x(), area.left() + 50.0, area.right() - 50.0);
         sketch.fit({{{x, place.y() + (above ? -5.0 : 5.0)}, Qt::AlignHCenter | (above ? Qt::AlignBottom : Qt::AlignTop)},
                     {{x, place.y() + 5.0}, Qt::AlignHCenter | Qt::AlignTop}},
                    words, {c.ink, 12, true});
     };
     if (high->z - own > 0.5)
-        tell(*high, QObject::tr("%1 up").arg(farWords(high->z - own, system)), true);
+        tell(*high, QObject::tr("%1 up").arg(farWords(high->z - own, system)), true, 0.0);
     if (own - low->z > 0.5) {
         const bool isWater = std::any_of(corners.begin(), corners.end(), [&](const ProfilePoint& p) {
             return p.z == low->z && ground.soilAt(p.x + (p.x >= 0.0 ? 0.1 : -0.1)).conductivity > waterConductivity;
         });
-        tell(*low, (isWater ? QObject::tr("water, %1 below") : QObject::tr("%1 down")).arg(farWords(own - low->z, system)), false);
+        tell(*low, (isWater ? QObject::tr("water, %1 below") : QObject::tr("%1 down")).arg(farWords(own - low->z, system)), false,
+             isWater ? 66.0 : 0.0); // beyond the shore
     }
 }
 

@@ -435,5 +435,15 @@ TEST_F(Watched, AFolderThatGoesIsSaid)
     EXPECT_FALSE(m_folder.watch(m_home.filePath(QStringLiteral("gone"))));
 }
 
+// 2026-12: the stack of changes told the window, which was half taken down by then, that nothing was unsaved any more.
+TEST_F(WindowTest, EndsWithUnsavedChanges)
+{
+    document().edit(QStringLiteral("rename"), {}, [](Design& d) { d.site.name = "elsewhere"; });
+    ASSERT_FALSE(document().undoStack().isClean());
+    m_window.reset();
+    m_window = std::make_unique<MainWindow>(QStringLiteral(VETCHLING_SOURCE_DATA), file("autosave"),
+                                            qEnvironmentVariable("VETCHLING_TEST_TABLES"));
+}
+
 } // namespace
 } // namespace vetchling::app
