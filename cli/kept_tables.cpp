@@ -1,5 +1,7 @@
 #include "cli/kept_tables.h"
 
+#include "core/files/terrain_store.h"
+
 #include <cstdlib>
 
 namespace vetchling::cli {
@@ -11,6 +13,7 @@ KeptTables::KeptTables(em::GroundTableCache& tables) : m_tables(tables)
         return;
     m_store.emplace(folder);
     m_tables.setSource([this](em::GroundTable& table) { m_store->restore(table); });
+    em::TerrainHeights::keepWith(std::make_shared<files::TerrainStore>(folder));
 }
 
 KeptTables::~KeptTables()
@@ -19,6 +22,7 @@ KeptTables::~KeptTables()
         return;
     m_store->save(m_tables);
     m_tables.setSource(nullptr);
+    em::TerrainHeights::keepWith(nullptr);
 }
 
 } // namespace vetchling::cli

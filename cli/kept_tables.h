@@ -1,5 +1,6 @@
 #pragma once
-/// The soil's tables of a command, kept for the next one in the folder that VETCHLING_TABLES names; without it nothing is kept.
+/// The soil's tables and the uneven ground of a command, kept for the next one in the folder that VETCHLING_TABLES names; without it
+/// nothing is kept.
 
 #include "core/files/table_store.h"
 

@@ -2,6 +2,7 @@
 
 #include "app/document/document.h"
 #include "app/document/errand.h"
+#include "core/files/terrain_store.h"
 
 #include <algorithm>
 #include <utility>
@@ -19,6 +20,7 @@ SolveService::SolveService(Document& document, const QString& tableFolder, QObje
     if (!tableFolder.isEmpty()) {
         m_store = std::make_shared<files::TableStore>(tableFolder.toStdString());
         m_library->tables().setSource([store = m_store](em::GroundTable& table) { store->restore(table); });
+        em::TerrainHeights::keepWith(std::make_shared<files::TerrainStore>(tableFolder.toStdString()));
     }
     m_pause.setSingleShot(true);
     m_progress.setInterval(progressMilliseconds);

@@ -412,21 +412,21 @@ std::vector<double> FarField::gainRow(double elevation, const std::vector<double
     return row;
 }
 
-void FarField::prepare(const std::vector<double>& azimuths) const
+bool FarField::prepare(const std::vector<double>& azimuths, const Watch& watch) const
 {
     if (m_kind != GroundKind::Real)
-        return;
+        return !watch.stopped();
     std::vector<TerrainProfile> needed;
     for (const FarSector& s : m_beyond)
         if (std::any_of(azimuths.begin(), azimuths.end(), [&](double a) { return s.shareAt(a) > 1e-9; }))
             needed.push_back(s.over(m_ground));
-    if (needed.size() > 1)
-        TerrainHeights::prepare(needed, m_frequency, m_highest);
+    TerrainHeights::prepare(needed, m_frequency, m_highest, watch);
+    return !watch.stopped();
 }
 
 std::vector<std::vector<double>> FarField::gainGrid(const std::vector<double>& elevations, const std::vector<double>& azimuths) const
 {
-    prepare(azimuths);
+    (void)prepare(azimuths);
     std::vector<std::vector<double>> grid(elevations.size());
     tbb::parallel_for(std::size_t(0), elevations.size(), [&](std::size_t e) { grid[e] = gainRow(elevations[e], azimuths); });
     return grid;

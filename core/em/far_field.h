@@ -64,6 +64,9 @@ public:
     /// Gains of a grid [elevation][azimuth], computed on all cores; the vertical phases are shared along each row.
     [[nodiscard]] std::vector<std::vector<double>> gainGrid(const std::vector<double>& elevations,
                                                             const std::vector<double>& azimuths) const;
+    /// Solves the uneven ground that those directions see, several lines at once: over hills it is what takes time. What was not prepared
+    /// is solved when it is asked for. @return false: stopped, and some of it is not solved
+    [[nodiscard]] bool prepare(const std::vector<double>& azimuths, const Watch& watch = {}) const;
 
 private:
     [[nodiscard]] std::vector<double> gainRow(double elevation, const std::vector<double>& azimuths) const;
@@ -101,8 +104,6 @@ private:
     };
     /// Between two grounds, power is mixed.
     [[nodiscard]] std::vector<Squares> squares(double elevation, const std::vector<double>& azimuths) const;
-    /// Solves what a grid needs, several lines of ground at once.
-    void prepare(const std::vector<double>& azimuths) const;
     [[nodiscard]] std::vector<Wave> flatWaves(double elevation, const std::vector<double>& azimuths) const;
     /// Nothing where that ground cannot be solved.
     [[nodiscard]] std::optional<std::vector<Wave>> wavesOver(const FarSector& sector, double elevation,

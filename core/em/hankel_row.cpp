@@ -115,27 +115,30 @@ void HankelRow::fill(const std::vector<double>& x)
 {
     static const Amplitudes<someTerms> some(seriesBelow);
     static const Amplitudes<fewTerms> few(fewAbove);
+    constexpr std::size_t atOnce = 16; // neighbours are about as far off
     const std::size_t count = x.size();
     for (std::vector<double>* v : {&re0, &im0, &re1, &im1, &m_cosine, &m_sine})
         v->resize(count);
-    const auto [least, most] = std::minmax_element(x.begin(), x.end());
-    if (count == 0 || *most < seriesBelow) {
-        fillNear(x);
-        return;
-    }
     cosSin(x.data(), int(count), m_cosine.data(), m_sine.data());
-    const RowOut row{x.data(), m_cosine.data(), m_sine.data(), re0.data(), im0.data(), re1.data(), im1.data()};
-    if (*least > fewAbove) {
-        veryFar(few, int(count), row);
-        return;
+    for (std::size_t from = 0, to = 0; from < count; from = to) {
+        const auto allFar = [&](std::size_t begin) {
+            return *std::min_element(x.begin() + long(begin), x.begin() + long(std::min(count, begin + atOnce))) > fewAbove;
+        };
+        const bool isAllFar = allFar(from);
+        for (to = std::min(count, from + atOnce); to < count && allFar(to) == isAllFar;)
+            to = std::min(count, to + atOnce);
+        const RowOut row{x.data() + from,   m_cosine.data() + from, m_sine.data() + from, re0.data() + from,
+                         im0.data() + from, re1.data() + from,      im1.data() + from};
+        if (isAllFar)
+            veryFar(few, int(to - from), row);
+        else
+            far(some, int(to - from), row), fillNear(x, from, to);
     }
-    far(some, int(count), row);
-    fillNear(x);
 }
 
-void HankelRow::fillNear(const std::vector<double>& x)
+void HankelRow::fillNear(const std::vector<double>& x, std::size_t from, std::size_t to)
 {
-    for (std::size_t i = 0; i < x.size(); ++i)
+    for (std::size_t i = from; i < to; ++i)
         if (x[i] < seriesBelow) {
             const Near near(x[i]);
             re0[i] = near.j0, im0[i] = -near.y0, re1[i] = near.j1, im1[i] = -near.y1;

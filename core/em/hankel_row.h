@@ -14,7 +14,7 @@ struct HankelRow {
     void fill(const std::vector<double>& x);
 
 private:
-    void fillNear(const std::vector<double>& x);
+    void fillNear(const std::vector<double>& x, std::size_t from, std::size_t to);
     std::vector<double> m_cosine, m_sine;
 };
 

@@ -93,7 +93,8 @@ std::vector<TerrainResponse> TerrainField::responses(Side side, double elevation
         }
     }
     const double steepness = s * s / TerrainSurface::steepSquare;
-    const auto over = [&](const TerrainSurface::Fields::Column& grazing, const TerrainSurface::Fields::Column& steep, const std::vector<Complex>& rest) {
+    const auto over = [&](const TerrainSurface::Fields::Column& grazing, const TerrainSurface::Fields::Column& steep,
+                          const std::vector<Complex>& rest) {
         Complex one = 0.0, other = 0.0;
         for (std::size_t i = 0; i < rest.size(); ++i)
             one += Complex(grazing[i]) * rest[i], other += Complex(steep[i]) * rest[i];

@@ -18,6 +18,7 @@
 #include "core/wire/wire_model.h"
 #include "core/work/watch.h"
 
+#include <cstdint>
 #include <vector>
 
 namespace vetchling::em {
@@ -74,6 +75,11 @@ struct TerrainSurface {
     [[nodiscard]] Complex impedance(std::size_t piece, bool isVertical, double cosine) const;
 };
 
+/// Without fields yet. @param profile without faults @param heights as for TerrainField::solve
+TerrainSurface surfaceOf(const TerrainProfile& profile, double frequency, const std::vector<double>& heights);
+
+inline constexpr std::int32_t terrainVersion = 1; ///< another one: fields kept by an earlier program are not this one's
+
 /// Solved for one frequency and some heights of currents.
 class TerrainField {
 public:
@@ -85,6 +91,7 @@ public:
     /// At every height. @param elevation rad, above 0
     [[nodiscard]] std::vector<TerrainResponse> responses(Side side, double elevation) const;
     [[nodiscard]] const std::vector<double>& heights() const { return m_surface.heights; }
+    [[nodiscard]] const TerrainSurface& surface() const { return m_surface; }
     [[nodiscard]] std::size_t unknowns() const { return m_surface.panels.size() * nodesPerPanel; }
 
 private:

@@ -30,36 +30,6 @@ std::vector<double> heightsUpTo(double highest, double frequency)
     return all;
 }
 
-/// One profile, frequency and range of heights, solved by whoever asks first.
-struct Kept {
-    TerrainProfile profile;
-    double frequency;
-    std::vector<double> heights;
-    std::once_flag once;
-    std::shared_ptr<const TerrainHeights> solved;
-    std::atomic<std::size_t> bytes = 0;
-    Kept(const TerrainProfile& p, double f, const std::vector<double>& h) : profile(p), frequency(f), heights(h) {}
-};
-
-std::shared_ptr<Kept> keptFor(const TerrainProfile& profile, double frequency, const std::vector<double>& heights)
-{
-    static std::mutex mutex;
-    static std::list<std::shared_ptr<Kept>> all; // the one asked for last comes first
-    const std::scoped_lock lock(mutex);
-    const auto found = std::find_if(
-        all.begin(), all.end(), [&](const auto& k) { return k->frequency == frequency && k->heights == heights && k->profile == profile; });
-    if (found != all.end())
-        all.splice(all.begin(), all, found);
-    else
-        all.push_front(std::make_shared<Kept>(profile, frequency, heights));
-    std::size_t bytes = 0;
-    for (const auto& k : all)
-        bytes += k->bytes;
-    for (; bytes > mostKept && all.size() > 1; all.pop_back())
-        bytes -= std::min<std::size_t>(bytes, all.back()->bytes);
-    return all.front();
-}
-
 /// Without its farthest corners where there are too many for an answer while one waits.
 TerrainProfile manageable(TerrainProfile profile, double frequency, double lowest)
 {
@@ -74,6 +44,97 @@ TerrainProfile manageable(TerrainProfile profile, double frequency, double lowes
         }
     }
     return profile;
+}
+
+struct Stopped {};
+
+/// Of the whole program.
+class Keeping {
+public:
+    static Keeping& one()
+    {
+        static Keeping keeping;
+        return keeping;
+    }
+    void set(std::shared_ptr<TerrainKeeper> keeper)
+    {
+        const std::scoped_lock lock(m_mutex);
+        m_keeper = std::move(keeper);
+    }
+    [[nodiscard]] std::shared_ptr<TerrainKeeper> keeper()
+    {
+        const std::scoped_lock lock(m_mutex);
+        return m_keeper;
+    }
+
+private:
+    std::mutex m_mutex;
+    std::shared_ptr<TerrainKeeper> m_keeper;
+};
+
+/// One profile, frequency and range of heights, solved by whoever asks first.
+class Kept {
+public:
+    Kept(TerrainProfile profile, double frequency, std::vector<double> heights) : m_line{std::move(profile), frequency, std::move(heights)}
+    {
+    }
+    std::once_flag once;
+    std::shared_ptr<const TerrainHeights> solved;
+    std::atomic<std::size_t> bytes = 0;
+
+    /// As this one, or with more heights of the same kind.
+    [[nodiscard]] bool serves(const TerrainProfile& profile, double frequency, const std::vector<double>& heights) const
+    {
+        return m_line.frequency == frequency && m_line.heights.size() >= heights.size() && m_line.heights.front() == heights.front() &&
+               m_line.profile == profile;
+    }
+
+    /// Throws Stopped.
+    void solve(const Watch& watch)
+    {
+        const TerrainLine line{manageable(m_line.profile, m_line.frequency, m_line.heights.front()), m_line.frequency, m_line.heights};
+        const std::shared_ptr<TerrainKeeper> keeper = Keeping::one().keeper();
+        TerrainSurface surface = keeper ? surfaceOf(line.profile, line.frequency, line.heights) : TerrainSurface();
+        if (keeper && keeper->restore(line, surface)) {
+            take(TerrainField(std::move(surface)));
+            return;
+        }
+        Result<TerrainField> field = TerrainField::solve(line.profile, line.frequency, line.heights, watch);
+        if (field.stopped())
+            throw Stopped();
+        if (!field)
+            return;
+        if (keeper)
+            keeper->keep(line, field->surface());
+        take(std::move(field).value());
+    }
+
+private:
+    void take(TerrainField field)
+    {
+        bytes = field.unknowns() * m_line.heights.size() * 6 * sizeof(std::complex<float>); // two angles of three sources
+        solved = std::make_shared<const TerrainHeights>(std::move(field), m_line.profile.soilAt(0.0), m_line.frequency);
+    }
+
+    TerrainLine m_line;
+};
+
+std::shared_ptr<Kept> keptFor(const TerrainProfile& profile, double frequency, const std::vector<double>& heights)
+{
+    static std::mutex mutex;
+    static std::list<std::shared_ptr<Kept>> all; // the one asked for last comes first
+    const std::scoped_lock lock(mutex);
+    const auto found = std::find_if(all.begin(), all.end(), [&](const auto& k) { return k->serves(profile, frequency, heights); });
+    if (found != all.end())
+        all.splice(all.begin(), all, found);
+    else
+        all.push_front(std::make_shared<Kept>(profile, frequency, heights));
+    std::size_t bytes = 0;
+    for (const auto& k : all)
+        bytes += k->bytes;
+    for (; bytes > mostKept && all.size() > 1; all.pop_back())
+        bytes -= std::min<std::size_t>(bytes, all.back()->bytes);
+    return all.front();
 }
 
 /// As one sees it against the bearing.
@@ -109,7 +170,9 @@ TerrainResponse operator-(const TerrainResponse& a, const TerrainResponse& b)
 
 } // namespace
 
-std::optional<TerrainView> TerrainHeights::over(const TerrainProfile& profile, double frequency, double highest)
+void TerrainHeights::keepWith(std::shared_ptr<TerrainKeeper> keeper) { Keeping::one().set(std::move(keeper)); }
+
+std::optional<TerrainView> TerrainHeights::over(const TerrainProfile& profile, double frequency, double highest, const Watch& watch)
 {
     if (!findFaults(profile).empty())
         return std::nullopt;
@@ -117,24 +180,23 @@ std::optional<TerrainView> TerrainHeights::over(const TerrainProfile& profile, d
     const TerrainProfile line = side == Side::Along ? profile : turned(profile);
     const std::vector<double> heights = heightsUpTo(highest, frequency);
     const std::shared_ptr<Kept> kept = keptFor(line, frequency, heights);
-    std::call_once(kept->once, [&] {
-        oneapi::tbb::this_task_arena::isolate([&] { // no other work of this thread may wait for this one
-            if (auto field = TerrainField::solve(manageable(line, frequency, heights.front()), frequency, heights)) {
-                kept->bytes = field->unknowns() * heights.size() * 6 * sizeof(std::complex<float>); // two angles of three sources
-                kept->solved = std::make_shared<const TerrainHeights>(std::move(field).value(), line.soilAt(0.0), frequency);
-            }
+    try {
+        std::call_once(kept->once, [&] {
+            oneapi::tbb::this_task_arena::isolate([&] { kept->solve(watch); }); // no other work of this thread may wait for this one
         });
-    });
+    } catch (const Stopped&) { // not once yet
+        return std::nullopt;
+    }
     return kept->solved ? std::optional(TerrainView{kept->solved, side}) : std::nullopt;
 }
 
-void TerrainHeights::prepare(const std::vector<TerrainProfile>& profiles, double frequency, double highest)
+void TerrainHeights::prepare(const std::vector<TerrainProfile>& profiles, double frequency, double highest, const Watch& watch)
 {
     std::vector<TerrainProfile> lines; // each once: a thread that waits for another's does nothing
     for (const TerrainProfile& p : profiles)
         if (TerrainProfile line = isTurned(p) ? turned(p) : p; std::find(lines.begin(), lines.end(), line) == lines.end())
             lines.push_back(std::move(line));
-    oneapi::tbb::parallel_for(std::size_t(0), lines.size(), [&](std::size_t i) { (void)over(lines[i], frequency, highest); });
+    oneapi::tbb::parallel_for(std::size_t(0), lines.size(), [&](std::size_t i) { (void)over(lines[i], frequency, highest, watch); });
 }
 
 std::vector<TerrainResponse> TerrainView::at(const std::vector<double>& heights, double elevation) const

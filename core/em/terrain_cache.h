@@ -11,6 +11,22 @@ namespace vetchling::em {
 
 class TerrainHeights;
 
+/// A line of ground as it is solved.
+struct TerrainLine {
+    TerrainProfile profile;
+    double frequency = 0.0;      ///< Hz
+    std::vector<double> heights; ///< m above the foot
+};
+
+/// Keeps solved lines beyond the program's run. Called by several threads.
+class TerrainKeeper {
+public:
+    virtual ~TerrainKeeper() = default;
+    /// @param surface of that line; gets its fields @return false: they are not there
+    virtual bool restore(const TerrainLine& line, TerrainSurface& surface) = 0;
+    virtual void keep(const TerrainLine& line, const TerrainSurface& surface) = 0;
+};
+
 /// A solved line of ground, and the side of it that was asked for: two opposite bearings share one.
 struct TerrainView {
     std::shared_ptr<const TerrainHeights> line;
@@ -24,10 +40,13 @@ class TerrainHeights {
 public:
     /// Solved, or as it was kept. Nothing where the profile cannot be solved. Where it has more corners than are solved in some tenths of a
     /// second, the farthest are left out. Thread-safe.
-    static std::optional<TerrainView> over(const TerrainProfile& profile, double frequency, double highest);
+    static std::optional<TerrainView> over(const TerrainProfile& profile, double frequency, double highest, const Watch& watch = {});
 
-    /// The same for many at once, each line by one thread.
-    static void prepare(const std::vector<TerrainProfile>& profiles, double frequency, double highest);
+    /// The same for many at once, each line by one thread. What was stopped is solved by whoever asks next.
+    static void prepare(const std::vector<TerrainProfile>& profiles, double frequency, double highest, const Watch& watch = {});
+
+    /// From now on, for the whole program. @param keeper null: nothing is kept
+    static void keepWith(std::shared_ptr<TerrainKeeper> keeper);
 
     TerrainHeights(TerrainField field, Ground own, double frequency) : m_field(std::move(field)), m_own(own), m_frequency(frequency) {}
 

@@ -8,23 +8,20 @@
 namespace vetchling::em {
 namespace {
 
-constexpr double longestStrip = 0.7;  // wavelengths
+constexpr double longestStrip = 0.9;  // wavelengths
 constexpr double longestPanel = 4.0;  // wavelengths
 constexpr double waveGrowth = 0.05;   // of the distance from sources: near them the little that comes back counts at steep angles
 constexpr double longestFading = 1.0; // wavelengths
-constexpr double growth = 0.2;        // of the distance from corners and sources
+constexpr double growth = 0.3;        // of the distance from corners and sources
 constexpr double coarserFrom = 10.0, finestFar = 0.2; // wavelengths: corners far off are seen less sharply
 constexpr double fullWindow = 1.0, fading = 4.0;      // wavelengths beyond the outermost corners
 
 double distance(ProfilePoint a, ProfilePoint b) { return std::hypot(a.x - b.x, a.z - b.z); }
 
-/// From 1 to 0 over 0..1, with all its derivatives.
-double fade(double t) { return t <= 0.0 ? 1.0 : t >= 1.0 ? 0.0 : std::exp(2.0 * std::exp(-1.0 / t) / (t - 1.0)); }
-
 /// Wavelengths of the panels at a corner: fields there are the less smooth the sharper it is.
 double finestAt(const TerrainSurface::Piece& before, const TerrainSurface::Piece& after)
 {
-    constexpr double finest = 0.02, sharp = 1.0, alike = 0.02; // rad; of the permittivity
+    constexpr double finest = 0.04, sharp = 1.0, alike = 0.02; // rad; of the permittivity
     const double turn = std::abs(std::atan2(after.to.z - after.from.z, after.to.x - after.from.x) -
                                  std::atan2(before.to.z - before.from.z, before.to.x - before.from.x));
     if (std::abs(after.permittivity - before.permittivity) > alike * std::abs(before.permittivity))
@@ -33,6 +30,8 @@ double finestAt(const TerrainSurface::Piece& before, const TerrainSurface::Piece
 }
 
 } // namespace
+
+double fadeOut(double t) { return t <= 0.0 ? 1.0 : t >= 1.0 ? 0.0 : std::exp(2.0 * std::exp(-1.0 / t) / (t - 1.0)); }
 
 double TerrainPanel::distanceTo(ProfilePoint p, double a, double b) const
 {
@@ -76,7 +75,7 @@ double TerrainMesh::longestBeside(std::size_t corner, double away) const
 {
     if (std::isinf(m_finest[corner]))
         return HUGE_VAL;
-    constexpr double gentle = 0.04; // wavelengths: little comes back from there
+    constexpr double gentle = 0.1; // wavelengths: little comes back from there
     return std::max({m_finest[corner], std::min(away, longestStrip * m_wave), (m_finest[corner] > gentle * m_wave ? 1.0 : growth) * away});
 }
 
@@ -158,7 +157,7 @@ double TerrainMesh::windowAt(double x) const
     const double length = fading * m_wave;
     if (x > m_first + length && x < m_last - length)
         return 1.0;
-    return fade((m_first + length - x) / length) * fade((x - m_last + length) / length);
+    return fadeOut((m_first + length - x) / length) * fadeOut((x - m_last + length) / length);
 }
 
 } // namespace vetchling::em

@@ -17,6 +17,9 @@ struct TerrainStrip {
     std::array<NodeShares, nodesPerPanel> shares;
 };
 
+/// From 1 to 0 over 0..1, with all its derivatives.
+double fadeOut(double t);
+
 class TerrainMesh {
 public:
     /// @param lowest m over the foot, of the sources

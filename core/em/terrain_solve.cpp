@@ -15,8 +15,9 @@ using Columns = std::vector<Complex>; // of all nodes, one after the other
 
 constexpr double coreReach = 1.5, blockReach = 1.0; // wavelengths
 constexpr std::size_t leastPanels = 6;              // of a block
-constexpr double steepReach = 15.0;                 // wavelengths from the foot, in which steep waves matter
-constexpr double againReach = 20.0;                 // wavelengths, in which what comes back matters
+constexpr double steepReach = 10.0;                 // wavelengths from the foot, in which steep waves matter
+constexpr double steepFading = 8.0;                 // of them, over which their fields go over into the others: an end would radiate
+constexpr double againReach = 15.0;                 // wavelengths, in which what comes back matters
 
 /// One polarisation with the soils' impedance at one angle, and what is left to be met.
 struct WaveSystem {
@@ -26,24 +27,27 @@ struct WaveSystem {
     std::size_t count = 0; ///< of columns
 };
 
+TerrainSurface surfaceOn(const TerrainMesh& mesh, double frequency, const std::vector<double>& heights)
+{
+    return {mesh.pieces, mesh.panels, heights, mesh.foot, waveNumber(frequency), {}, {}};
+}
+
+double lowestOf(const std::vector<double>& heights) { return *std::min_element(heights.begin(), heights.end()); }
+
 /// Marches outwards from the foot.
 class TerrainSolver {
 public:
     TerrainSolver(const TerrainProfile& profile, double frequency, const std::vector<double>& heights, const Watch& watch)
-        : m_mesh(profile, frequency, *std::min_element(heights.begin(), heights.end())), m_wave(wavelength(frequency)),
-          m_k(waveNumber(frequency)), m_kernels(m_mesh, m_k), m_heights(heights), m_watch(watch)
+        : m_mesh(profile, frequency, lowestOf(heights)), m_wave(wavelength(frequency)), m_k(waveNumber(frequency)), m_kernels(m_mesh, m_k),
+          m_heights(heights), m_watch(watch), m_surface(surfaceOn(m_mesh, frequency, heights))
     {
-        m_surface.pieces = m_mesh.pieces;
-        m_surface.panels = m_mesh.panels;
-        m_surface.heights = heights;
-        m_surface.foot = m_mesh.foot;
-        m_surface.waveNumber = m_k;
     }
 
     Result<TerrainField> run()
     {
         layBlocks();
         laySystems();
+        fillAgain();
         for (std::size_t b = 0; b < m_blocks.size() && !m_watch.stopped(); ++b) {
             fillLocal(b);
             solveBlock(m_blocks[b], m_blocks[b].isAgain ? Push::All : Push::Outwards);
@@ -171,6 +175,42 @@ private:
 
     static bool holds(PanelRange all, PanelRange some) { return all.first <= some.first && some.last <= all.last; }
 
+    /// Of what is solved twice, all at once.
+    void fillAgain()
+    {
+        constexpr std::size_t mostNodes = 1500; // memory
+        const std::size_t rows = m_again.nodes();
+        if (rows > mostNodes)
+            return;
+        m_kept.single.resize(rows * rows), m_kept.twin.resize(rows * rows);
+        tbb::parallel_for(m_again.first, m_again.last, [&](std::size_t panel) {
+            if (m_watch.stopped())
+                return;
+            PanelKernels::Block some;
+            m_kernels.fill({panel, panel + 1}, m_again, some);
+            const std::size_t row = (panel - m_again.first) * nodesPerPanel;
+            for (std::size_t j = 0; j < rows; ++j) {
+                std::copy_n(some.single.begin() + long(j * nodesPerPanel), nodesPerPanel, m_kept.single.begin() + long(j * rows + row));
+                std::copy_n(some.twin.begin() + long(j * nodesPerPanel), nodesPerPanel, m_kept.twin.begin() + long(j * rows + row));
+            }
+        });
+    }
+
+    void kernels(PanelRange targets, PanelRange sources, PanelKernels::Block& out) const
+    {
+        if (m_kept.single.empty() || !holds(m_again, targets) || !holds(m_again, sources)) {
+            m_kernels.fill(targets, sources, out);
+            return;
+        }
+        const std::size_t rows = targets.nodes(), all = m_again.nodes();
+        out.single.resize(rows * sources.nodes()), out.twin.resize(out.single.size());
+        for (std::size_t j = 0; j < sources.nodes(); ++j) {
+            const std::size_t at = (sources.firstNode() + j - m_again.firstNode()) * all + targets.firstNode() - m_again.firstNode();
+            std::copy_n(m_kept.single.begin() + long(at), rows, out.single.begin() + long(j * rows));
+            std::copy_n(m_kept.twin.begin() + long(at), rows, out.twin.begin() + long(j * rows));
+        }
+    }
+
     /// What the group's panels make at one another; what the block before had of them is taken from there.
     void fillLocal(std::size_t number)
     {
@@ -196,7 +236,7 @@ private:
         if (sources.isEmpty())
             return;
         PanelKernels::Block some;
-        m_kernels.fill(targets, sources, some);
+        kernels(targets, sources, some);
         const std::size_t rows = to.group.nodes(), row = targets.firstNode() - to.group.firstNode(), count = targets.nodes();
         for (std::size_t j = 0; j < sources.nodes(); ++j) {
             const std::size_t at = (sources.firstNode() + j - to.group.firstNode()) * rows + row;
@@ -280,7 +320,7 @@ private:
                 return;
             PanelKernels::Block block;
             Columns matrix;
-            m_kernels.fill(some, sources, block);
+            kernels(some, sources, block);
             for (std::size_t i = 0; i < m_systems.size(); ++i)
                 if (!change[i].empty() && overlaps(m_systems[i].reach, some)) {
                     assemble(m_systems[i], block, some, sources, matrix);
@@ -309,9 +349,10 @@ private:
         const std::size_t n = m_mesh.nodes.size();
         TerrainSurface::Fields::Column out(n);
         for (std::size_t i = 0; i < n; ++i) {
-            const std::size_t panel = i / nodesPerPanel;
-            const WaveSystem& s = panel >= near.reach.first && panel < near.reach.last ? near : beyond;
-            out[i] = std::complex<float>(s.field[i] * s.found[column * n + i] * m_mesh.windowAt(m_mesh.nodes[i].x));
+            const auto of = [&](const WaveSystem& s) { return s.field[i] * s.found[column * n + i]; };
+            const double away = std::hypot(m_mesh.nodes[i].x, m_mesh.nodes[i].z - m_mesh.foot) / m_wave;
+            const double share = fadeOut((away - steepReach + steepFading) / steepFading);
+            out[i] = std::complex<float>((share * of(near) + (1.0 - share) * of(beyond)) * m_mesh.windowAt(m_mesh.nodes[i].x));
         }
         return out;
     }
@@ -323,11 +364,17 @@ private:
     const Watch& m_watch;
     TerrainSurface m_surface;
     PanelRange m_again;
+    PanelKernels::Block m_kept;  ///< of those panels; empty where they are too many
     std::vector<Block> m_blocks; ///< in the order of their solution
     std::vector<WaveSystem> m_systems;
 };
 
 } // namespace
+
+TerrainSurface surfaceOf(const TerrainProfile& profile, double frequency, const std::vector<double>& heights)
+{
+    return surfaceOn(TerrainMesh(profile, frequency, lowestOf(heights)), frequency, heights);
+}
 
 Result<TerrainField> TerrainField::solve(const TerrainProfile& profile, double frequency, const std::vector<double>& heights,
                                          const Watch& watch)

@@ -26,7 +26,6 @@ public:
 
 private:
     [[nodiscard]] std::string pathOf(const em::GroundTable& table) const;
-    void trim() const;
 
     std::string m_folder;
     std::mutex m_mutex;

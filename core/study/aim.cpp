@@ -15,7 +15,7 @@ Aim aimOf(const Operation& operation)
     return aim;
 }
 
-double azimuthTowards(const em::FarField& field, const Aim& aim)
+double azimuthTowards(const em::FarField& field, const Aim& aim, const Watch& watch)
 {
     if (aim.azimuth)
         return *aim.azimuth;
@@ -23,11 +23,17 @@ double azimuthTowards(const em::FarField& field, const Aim& aim)
     std::vector<double> azimuths;
     for (int i = 0; i < steps; ++i)
         azimuths.push_back(2.0 * pi * i / steps);
+    if (!field.prepare(azimuths, watch))
+        return 0.0;
     const std::vector<double> gains = field.gainGrid({aim.elevation}, azimuths).front();
     return azimuths[std::size_t(std::max_element(gains.begin(), gains.end()) - gains.begin())];
 }
 
-double gainTowards(const em::FarField& field, const Aim& aim) { return field.gain(aim.elevation, azimuthTowards(field, aim)); }
+double gainTowards(const em::FarField& field, const Aim& aim, const Watch& watch)
+{
+    const double azimuth = azimuthTowards(field, aim, watch);
+    return watch.stopped() ? 0.0 : field.gain(aim.elevation, azimuth);
+}
 
 double lobeElevation(const em::FarField& field, double azimuth)
 {

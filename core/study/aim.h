@@ -15,10 +15,10 @@ struct Aim {
 };
 
 Aim aimOf(const Operation& operation);
-/// Gain towards it, dBi.
-double gainTowards(const em::FarField& field, const Aim& aim);
-/// The azimuth of the aim, or the one that is strongest at its elevation, rad.
-double azimuthTowards(const em::FarField& field, const Aim& aim);
+/// Gain towards it, dBi. Stopped: any.
+double gainTowards(const em::FarField& field, const Aim& aim, const Watch& watch = {});
+/// The azimuth of the aim, or the one that is strongest at its elevation, rad. Stopped: any.
+double azimuthTowards(const em::FarField& field, const Aim& aim, const Watch& watch = {});
 /// The elevation of the strongest direction in the vertical half-plane of an azimuth, rad.
 double lobeElevation(const em::FarField& field, double azimuth);
 /// Power that a mismatch lets through, part of what is offered.

@@ -70,7 +70,7 @@ Result<Compared> comparedOf(Library& library, const ComparisonQuestion& asked, s
         Compared::BandFigures figures;
         figures.lowestSwr = c.lowestSwr;
         figures.width = c.wholeTo - c.wholeFrom;
-        figures.gain = gainTowards(field, aim);
+        figures.gain = gainTowards(field, aim, watch);
         figures.straightUp = field.gain(0.5 * pi, 0.0);
         if (c.lowestSwr <= asked.operation.swrLimit)
             figures.dip = c.at;

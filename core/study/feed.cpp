@@ -112,7 +112,7 @@ private:
 
     void look(const em::FarField& field, FeedBand& out) const
     {
-        out.azimuth = azimuthTowards(field, m_asked.aim);
+        out.azimuth = azimuthTowards(field, m_asked.aim, m_quiet);
         out.gain = gainOver(field, m_asked, out.azimuth);
     }
 
@@ -139,7 +139,7 @@ private:
         const auto spot = spotOf(*others[best[place].configuration], band.frequency);
         if (!spot)
             return spot.faults();
-        const double azimuth = azimuthTowards(*(*spot)->field, m_asked.aim);
+        const double azimuth = azimuthTowards(*(*spot)->field, m_asked.aim, m_quiet);
         return HeldAgainst{gainOver(*(*spot)->field, m_asked, azimuth), (*spot)->solution.impedance, m_asked.otherParts, false, true};
     }
 

@@ -157,9 +157,9 @@ Result<MapColumn> mapColumn(Library& library, const MapQuestion& map, double val
                     float((*curves)[cell.configuration]->swrAt(c.band.from + (c.band.to - c.band.from) * s / (traceSamples - 1))));
             const auto fed = fields.at(cell.configuration, c.band.centre());
             cell.port = fed ? fed->port : Complex();
-            cell.gain = fed ? fed->gain(gainTowards(fed->field, map.aim)) : noGain;
+            cell.gain = fed ? fed->gain(gainTowards(fed->field, map.aim, watch)) : noGain;
             if (fed && highest == i) {
-                const double azimuth = azimuthTowards(fed->field, map.aim);
+                const double azimuth = azimuthTowards(fed->field, map.aim, watch);
                 column.lobe = lobeElevation(fed->field, azimuth);
                 column.underLobe = fed->field.gain(column.lobe, azimuth) - fed->field.gain(map.aim.elevation, azimuth);
             }

@@ -76,7 +76,7 @@ Result<Operating> withUses(Library& library, References& references, Operating o
         const em::FarField field(*solution);
         const double passed = curve.built->transformer ? curve.built->transformer->at(use.frequency).efficiency(solution->impedance) : 1.0;
         const double lost = 10.0 * std::log10(std::max(passed, 1e-30));
-        use.azimuth = azimuthTowards(field, aim);
+        use.azimuth = azimuthTowards(field, aim, watch);
         use.gain = field.gain(aim.elevation, use.azimuth) + lost;
         use.straightUp = field.gain(0.5 * pi, 0.0) + lost;
         use.reference = reference->field->over(question.subject.beyond).gain(aim.elevation, use.azimuth); // over the same shore

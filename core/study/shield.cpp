@@ -190,7 +190,7 @@ private:
         ShieldState out;
         out.port = solution->impedance;
         const em::FarField field(*solution);
-        out.gain = gainTowards(field, m_asked.feed.aim);
+        out.gain = gainTowards(field, m_asked.feed.aim, m_quiet);
         if (ofShield && solution->inputPower > 0.0) {
             const std::size_t shield = *ofShield;
             const double scale = std::sqrt(0.5 * m_asked.power / solution->inputPower), length = solution->model->wires[shield].length();

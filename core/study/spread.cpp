@@ -400,7 +400,7 @@ private:
         if (!solution)
             return solution.faults();
         const double passed = built.transformer ? built.transformer->at(frequency).efficiency(solution->impedance) : 1.0;
-        state.gain = gainTowards(em::FarField(*solution), m_asked.aim) + 10.0 * std::log10(std::max(passed, 1e-30));
+        state.gain = gainTowards(em::FarField(*solution), m_asked.aim, m_quiet) + 10.0 * std::log10(std::max(passed, 1e-30));
         return {};
     }
 

@@ -11,7 +11,7 @@ namespace {
 
 constexpr int elevationSteps = 30, azimuthSteps = 72;
 
-void findStrongest(PortSpot& spot)
+void findStrongest(PortSpot& spot, const Watch& watch)
 {
     spot.strongest = -300.0;
     std::vector<double> elevations, azimuths;
@@ -19,6 +19,8 @@ void findStrongest(PortSpot& spot)
         elevations.push_back(0.5 * pi * e / elevationSteps);
     for (int a = 0; a < azimuthSteps; ++a)
         azimuths.push_back(2.0 * pi * a / azimuthSteps);
+    if (!spot.field->prepare(azimuths, watch))
+        return;
     const auto grid = spot.field->gainGrid(elevations, azimuths);
     for (std::size_t e = 0; e < elevations.size(); ++e)
         for (std::size_t a = 0; a < azimuths.size(); ++a)
@@ -178,7 +180,7 @@ Result<PortSpotPointer> Study::spot(double frequency, const Watch& watch)
     auto spot = std::make_shared<PortSpot>();
     spot->solution = std::move(solution).value();
     spot->field = std::make_shared<const em::FarField>(spot->solution);
-    findStrongest(*spot);
+    findStrongest(*spot, watch);
     if (watch.stopped())
         return stoppedFault();
     return m_spots.keep(key, std::move(spot));

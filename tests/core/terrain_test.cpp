@@ -5,6 +5,7 @@
 #include "core/files/design_file.h"
 #include "core/files/terrain_file.h"
 #include "tests/core/demo.h"
+#include "tests/validation/direct_terrain.h"
 
 #include <fmt/format.h>
 #include <gtest/gtest.h>
@@ -216,6 +217,24 @@ TEST(Terrain, FarShoresDoNotRippleSteepAngles)
             decibels(field.responses(Side::Along, radians(deg)).front().across, flatResponse(garden, 7.08e6, 8.0, radians(deg)).across));
     for (std::size_t i = 2; i < over.size(); ++i)
         EXPECT_LT(std::abs(over[i] - 2.0 * over[i - 1] + over[i - 2]), 0.05) << 40.0 + double(i);
+}
+
+// Hills, a bank and the sea farther off than where steep waves are solved by themselves.
+TEST(Terrain, AgreesWithADirectSolution)
+{
+    constexpr double frequency = 18.1e6, height = 8.0;
+    const Ground meadow{GroundKind::Real, 30.0, 0.02};
+    const TerrainProfile line{
+        {{-338.0, 23.2}, {-288.0, 26.8}, {-225.0, 23.0}, {-138.0, 9.7}, {0.0, 0.0}, {88.0, -0.7}, {113.0, -5.7}, {163.0, -20.0}},
+        {meadow, meadow, meadow, meadow, meadow, meadow, meadow, meadow, sea}};
+    const TerrainField field = solved(line, frequency, {height});
+    std::vector<double> elevations{radians(3.0), radians(12.0), radians(40.0), radians(72.0), radians(80.0)};
+    const std::vector<direct::TerrainWaves> expected = direct::terrainWaves(line, frequency, height, elevations);
+    for (std::size_t i = 0; i < elevations.size(); ++i) {
+        const TerrainResponse got = field.responses(Side::Along, elevations[i]).front();
+        EXPECT_LT(std::abs(got.across - expected[i].across), 0.01) << degrees(elevations[i]);
+        EXPECT_LT(std::abs(got.vertical - expected[i].vertical), 0.01) << degrees(elevations[i]);
+    }
 }
 
 // Below the horizon of a ridge there is a field, some of what there would be in free space: a knife edge as high takes 10 dB.
