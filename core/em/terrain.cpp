@@ -12,13 +12,13 @@ namespace {
 /// Fresnel's coefficient of an impedance, relative to that of air.
 Complex reflected(Complex impedance, double sine) { return (sine - impedance) / (sine + impedance); }
 
-Complex surfaceImpedance(Complex permittivity, bool vertical, double cosine)
+} // namespace
+
+Complex surfaceImpedance(Complex permittivity, bool isVertical, double cosine)
 {
     const Complex across = std::sqrt(permittivity - cosine * cosine);
-    return vertical ? across / permittivity : across;
+    return isVertical ? across / permittivity : across;
 }
-
-} // namespace
 
 TerrainResponse flatResponse(const Ground& ground, double frequency, double height, double elevation)
 {
@@ -29,9 +29,11 @@ TerrainResponse flatResponse(const Ground& ground, double frequency, double heig
     return {up + te * down, s * (up - tm * down), c * (up + tm * down)};
 }
 
-Complex TerrainSurface::impedance(std::size_t piece, bool isVertical, double cosine) const
+TerrainField::TerrainField(TerrainSurface surface)
+    : m_surface(std::make_shared<const TerrainSurface>(std::move(surface))), m_waveNumber(m_surface->waveNumber)
 {
-    return surfaceImpedance(pieces[piece].permittivity, isVertical, cosine);
+    for (const TerrainSurface::Piece& p : m_surface->pieces)
+        m_permittivities.push_back(p.permittivity);
 }
 
 namespace {
@@ -60,36 +62,42 @@ std::vector<double> localCosines(const std::vector<TerrainSurface::Piece>& piece
 
 std::vector<TerrainResponse> TerrainField::responses(Side side, double elevation) const
 {
-    const double k = m_surface.waveNumber, way = side == Side::Along ? 1.0 : -1.0, s = std::sin(elevation), c = std::cos(elevation);
-    const std::size_t end = side == Side::Along ? m_surface.pieces.size() - 1 : 0;
-    const double level = (side == Side::Along ? m_surface.pieces[end].to.z : m_surface.pieces[end].from.z) - m_surface.foot;
-    const Complex te = reflected(m_surface.impedance(end, false, c), s), tm = reflected(m_surface.impedance(end, true, c), s);
+    const TerrainSurface& surface = *m_surface;
+    const double k = m_waveNumber, faster = k / surface.waveNumber, way = side == Side::Along ? 1.0 : -1.0, s = std::sin(elevation),
+                 c = std::cos(elevation);
+    const std::size_t end = side == Side::Along ? surface.pieces.size() - 1 : 0;
+    const double level = (side == Side::Along ? surface.pieces[end].to.z : surface.pieces[end].from.z) - surface.foot;
+    const Complex te = reflected(surfaceImpedance(m_permittivities[end], false, c), s),
+                  tm = reflected(surfaceImpedance(m_permittivities[end], true, c), s);
     const Complex turn = std::polar(1.0, 2.0 * k * level * s);
-    const std::vector<double> cosines = localCosines(m_surface.pieces, side, elevation);
+    const std::vector<double> cosines = localCosines(surface.pieces, side, elevation);
     std::vector<std::pair<Complex, Complex>> impedances;
-    for (std::size_t p = 0; p < m_surface.pieces.size(); ++p)
-        impedances.emplace_back(m_surface.impedance(p, false, cosines[p]), m_surface.impedance(p, true, cosines[p]));
+    for (std::size_t p = 0; p < surface.pieces.size(); ++p)
+        impedances.emplace_back(surfaceImpedance(m_permittivities[p], false, cosines[p]),
+                                surfaceImpedance(m_permittivities[p], true, cosines[p]));
 
     // what the flat ground of the far end leaves over on the surface, for both polarisations
-    const std::size_t count = m_surface.panels.size() * nodesPerPanel;
+    const std::size_t count = surface.panels.size() * nodesPerPanel;
     std::vector<Complex> left(count), leftVertical(count);
     const std::vector<double>& node = gaussRule(nodesPerPanel).node;
-    for (std::size_t p = 0; p < m_surface.panels.size(); ++p) {
-        const TerrainPanel& n = m_surface.panels[p];
+    for (std::size_t p = 0; p < surface.panels.size(); ++p) {
+        const TerrainPanel& n = surface.panels[p];
         const ProfilePoint middle = n.at(0.0);
-        const double forward = 0.5 * k * way * c * (n.to.x - n.from.x), rising = 0.5 * k * s * (n.to.z - n.from.z);
-        const NodeShares upwards = waveIntegrals(forward + rising - n.turn), downwards = waveIntegrals(forward - rising - n.turn);
+        const double turned = n.turn * faster, forward = 0.5 * k * way * c * (n.to.x - n.from.x),
+                     rising = 0.5 * k * s * (n.to.z - n.from.z);
+        const NodeShares upwards = waveIntegrals(forward + rising - turned), downwards = waveIntegrals(forward - rising - turned);
         const Complex front = 0.5 * imaginaryUnit * k * n.length * std::polar(1.0, k * way * middle.x * c);
-        const Complex up = front * std::polar(1.0, k * (middle.z - m_surface.foot) * s),
-                      down = front * turn * std::polar(1.0, -k * (middle.z - m_surface.foot) * s);
+        const Complex up = front * std::polar(1.0, k * (middle.z - surface.foot) * s),
+                      down = front * turn * std::polar(1.0, -k * (middle.z - surface.foot) * s);
         const double rises = way * c * n.normalX + s * n.normalZ, falls = way * c * n.normalX - s * n.normalZ;
         const auto [across, vertical] = impedances[n.piece];
         const Complex acrossUp = (rises - across) * up, acrossDown = (falls - across) * te * down, verticalUp = (rises - vertical) * up,
                       verticalDown = (falls - vertical) * tm * down;
         for (int i = 0; i < nodesPerPanel; ++i) {
-            const Complex own = std::polar(1.0, n.turn * node[i]);
-            left[p * nodesPerPanel + i] = own * (acrossUp * upwards[i] + acrossDown * downwards[i]);
-            leftVertical[p * nodesPerPanel + i] = own * (verticalUp * upwards[i] + verticalDown * downwards[i]);
+            const std::size_t at = p * nodesPerPanel + i;
+            const Complex own = std::polar(1.0, turned * node[i]) * (m_turns.empty() ? 1.0 : m_turns[at]);
+            left[at] = own * (acrossUp * upwards[i] + acrossDown * downwards[i]);
+            leftVertical[at] = own * (verticalUp * upwards[i] + verticalDown * downwards[i]);
         }
     }
     const double steepness = s * s / TerrainSurface::steepSquare;
@@ -100,10 +108,10 @@ std::vector<TerrainResponse> TerrainField::responses(Side side, double elevation
             one += Complex(grazing[i]) * rest[i], other += Complex(steep[i]) * rest[i];
         return one + steepness * (other - one);
     };
-    const TerrainSurface::Fields &grazing = m_surface.grazing, &steep = m_surface.steep;
+    const TerrainSurface::Fields &grazing = surface.grazing, &steep = surface.steep;
     std::vector<TerrainResponse> all;
-    for (std::size_t h = 0; h < m_surface.heights.size(); ++h) {
-        const Complex up = std::polar(1.0, k * m_surface.heights[h] * s), down = turn * std::conj(up);
+    for (std::size_t h = 0; h < surface.heights.size(); ++h) {
+        const Complex up = std::polar(1.0, k * surface.heights[h] * s), down = turn * std::conj(up);
         TerrainResponse r{up + te * down, s * (up - tm * down), c * (up + tm * down)};
         r.across += over(grazing.across[h], steep.across[h], left);
         r.along += over(grazing.along[h], steep.along[h], leftVertical) / (imaginaryUnit * k);

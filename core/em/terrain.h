@@ -19,6 +19,7 @@
 #include "core/work/watch.h"
 
 #include <cstdint>
+#include <memory>
 #include <vector>
 
 namespace vetchling::em {
@@ -70,10 +71,10 @@ struct TerrainSurface {
     /// With the soils' impedance for waves that graze them, and for steep ones: between them, fields go by the square of the sine.
     Fields grazing, steep;
     static constexpr double steepSquare = 0.6; ///< square of the sine of that angle
-
-    /// Of a piece, over that of air. @param cosine of the angle at which the wave comes in
-    [[nodiscard]] Complex impedance(std::size_t piece, bool isVertical, double cosine) const;
 };
+
+/// Of a soil, over that of air. @param cosine of the angle at which the wave comes in
+Complex surfaceImpedance(Complex permittivity, bool isVertical, double cosine);
 
 /// Without fields yet. @param profile without faults @param heights as for TerrainField::solve
 TerrainSurface surfaceOf(const TerrainProfile& profile, double frequency, const std::vector<double>& heights);
@@ -83,19 +84,26 @@ inline constexpr std::int32_t terrainVersion = 1; ///< another one: fields kept 
 /// Solved for one frequency and some heights of currents.
 class TerrainField {
 public:
-    explicit TerrainField(TerrainSurface surface) : m_surface(std::move(surface)) {}
+    explicit TerrainField(TerrainSurface surface);
     /// @param heights m above the foot, above 0
     /// Faults: those of the profile; stopped.
     static Result<TerrainField> solve(const TerrainProfile& profile, double frequency, const std::vector<double>& heights,
                                       const Watch& watch = {});
+    /// The same at a frequency beside its own: the fields' envelopes, which change slowly, with that one's phases.
+    /// @param profile that was solved @param frequency Hz
+    [[nodiscard]] TerrainField retuned(const TerrainProfile& profile, double frequency) const;
     /// At every height. @param elevation rad, above 0
     [[nodiscard]] std::vector<TerrainResponse> responses(Side side, double elevation) const;
-    [[nodiscard]] const std::vector<double>& heights() const { return m_surface.heights; }
-    [[nodiscard]] const TerrainSurface& surface() const { return m_surface; }
-    [[nodiscard]] std::size_t unknowns() const { return m_surface.panels.size() * nodesPerPanel; }
+    [[nodiscard]] const std::vector<double>& heights() const { return m_surface->heights; }
+    /// As it was solved.
+    [[nodiscard]] const TerrainSurface& surface() const { return *m_surface; }
+    [[nodiscard]] std::size_t unknowns() const { return m_surface->panels.size() * nodesPerPanel; }
 
 private:
-    TerrainSurface m_surface;
+    std::shared_ptr<const TerrainSurface> m_surface;
+    double m_waveNumber;                   ///< rad/m
+    std::vector<Complex> m_permittivities; ///< by piece
+    std::vector<Complex> m_turns;          ///< of the fields by node; empty at their own frequency
 };
 
 } // namespace vetchling::em

@@ -17,16 +17,24 @@ namespace {
 constexpr double perWave = 10.0;           // heights a wavelength
 constexpr std::size_t stencil = 6;         // of them, for what lies between
 constexpr std::size_t mostKept = 3u << 26; // bytes of all together
+constexpr double frequencyStep = 0.005;    // of itself: nearer ones share a solution, each with its own phases
+constexpr std::size_t mostRetuned = 6;     // of a line
+constexpr std::size_t mostAngles = 400;    // of a line whose responses are kept
 
-/// From half a step above the ground; counted in twos, so that antennas of about one height share them, and closer where all are low.
+double solvedFrequency(double frequency) { return std::exp(std::round(std::log(frequency) / frequencyStep) * frequencyStep); }
+
+/// Closer near the ground, where fields change fast. More of them cost little: so most antennas of a band share them.
 std::vector<double> heightsUpTo(double highest, double frequency)
 {
-    const double wave = wavelength(frequency), top = std::max(0.0, highest);
-    const double step = wave / perWave * (top < 0.2 * wave ? 0.5 : 1.0);
-    const std::size_t least = std::size_t(std::ceil(top / step)) + 1;
-    std::vector<double> all(std::max<std::size_t>(stencil, 2 * ((least + 1) / 2)));
-    for (std::size_t i = 0; i < all.size(); ++i)
-        all[i] = (double(i) + 0.5) * step;
+    constexpr std::size_t close = 4, atOnce = 10;
+    const double step = wavelength(frequency) / perWave;
+    std::vector<double> all;
+    for (std::size_t i = 0; i < close; ++i)
+        all.push_back((double(i) + 0.5) * 0.5 * step);
+    do
+        for (std::size_t i = 0; i < atOnce; ++i)
+            all.push_back((double(all.size() - close) + 2.5) * step);
+    while (all.back() < highest);
     return all;
 }
 
@@ -79,7 +87,6 @@ public:
     {
     }
     std::once_flag once;
-    std::shared_ptr<const TerrainHeights> solved;
     std::atomic<std::size_t> bytes = 0;
 
     /// As this one, or with more heights of the same kind.
@@ -89,34 +96,49 @@ public:
                m_line.profile == profile;
     }
 
+    /// Once it is solved; nothing where it cannot be.
+    [[nodiscard]] std::shared_ptr<const TerrainHeights> at(double frequency)
+    {
+        const std::scoped_lock lock(m_mutex);
+        if (!m_field)
+            return nullptr;
+        const auto known = std::find_if(m_retuned.begin(), m_retuned.end(), [&](const auto& r) { return r->frequency() == frequency; });
+        if (known != m_retuned.end())
+            m_retuned.splice(m_retuned.begin(), m_retuned, known);
+        else
+            m_retuned.push_front(std::make_shared<const TerrainHeights>(m_field->retuned(m_solved.profile, frequency),
+                                                                        m_line.profile.soilAt(0.0), frequency));
+        if (m_retuned.size() > mostRetuned)
+            m_retuned.pop_back();
+        bytes = m_field->unknowns() * m_line.heights.size() * 6 * sizeof(std::complex<float>);
+        return m_retuned.front();
+    }
+
     /// Throws Stopped.
     void solve(const Watch& watch)
     {
-        const TerrainLine line{manageable(m_line.profile, m_line.frequency, m_line.heights.front()), m_line.frequency, m_line.heights};
+        m_solved = {manageable(m_line.profile, m_line.frequency, m_line.heights.front()), m_line.frequency, m_line.heights};
         const std::shared_ptr<TerrainKeeper> keeper = Keeping::one().keeper();
-        TerrainSurface surface = keeper ? surfaceOf(line.profile, line.frequency, line.heights) : TerrainSurface();
-        if (keeper && keeper->restore(line, surface)) {
-            take(TerrainField(std::move(surface)));
+        TerrainSurface surface = keeper ? surfaceOf(m_solved.profile, m_solved.frequency, m_solved.heights) : TerrainSurface();
+        if (keeper && keeper->restore(m_solved, surface)) {
+            m_field.emplace(std::move(surface));
             return;
         }
-        Result<TerrainField> field = TerrainField::solve(line.profile, line.frequency, line.heights, watch);
+        Result<TerrainField> field = TerrainField::solve(m_solved.profile, m_solved.frequency, m_solved.heights, watch);
         if (field.stopped())
             throw Stopped();
         if (!field)
             return;
         if (keeper)
-            keeper->keep(line, field->surface());
-        take(std::move(field).value());
+            keeper->keep(m_solved, field->surface());
+        m_field = std::move(field).value();
     }
 
 private:
-    void take(TerrainField field)
-    {
-        bytes = field.unknowns() * m_line.heights.size() * 6 * sizeof(std::complex<float>); // two angles of three sources
-        solved = std::make_shared<const TerrainHeights>(std::move(field), m_line.profile.soilAt(0.0), m_line.frequency);
-    }
-
-    TerrainLine m_line;
+    TerrainLine m_line, m_solved;        ///< as it was asked for; without corners too far off
+    std::optional<TerrainField> m_field; ///< nothing: it cannot be solved
+    std::mutex m_mutex;
+    std::list<std::shared_ptr<const TerrainHeights>> m_retuned; ///< the one asked for last comes first
 };
 
 std::shared_ptr<Kept> keptFor(const TerrainProfile& profile, double frequency, const std::vector<double>& heights)
@@ -178,8 +200,8 @@ std::optional<TerrainView> TerrainHeights::over(const TerrainProfile& profile, d
         return std::nullopt;
     const Side side = isTurned(profile) ? Side::Against : Side::Along;
     const TerrainProfile line = side == Side::Along ? profile : turned(profile);
-    const std::vector<double> heights = heightsUpTo(highest, frequency);
-    const std::shared_ptr<Kept> kept = keptFor(line, frequency, heights);
+    const double near = solvedFrequency(frequency);
+    const std::shared_ptr<Kept> kept = keptFor(line, near, heightsUpTo(highest, near));
     try {
         std::call_once(kept->once, [&] {
             oneapi::tbb::this_task_arena::isolate([&] { kept->solve(watch); }); // no other work of this thread may wait for this one
@@ -187,7 +209,8 @@ std::optional<TerrainView> TerrainHeights::over(const TerrainProfile& profile, d
     } catch (const Stopped&) { // not once yet
         return std::nullopt;
     }
-    return kept->solved ? std::optional(TerrainView{kept->solved, side}) : std::nullopt;
+    const std::shared_ptr<const TerrainHeights> here = kept->at(frequency);
+    return here ? std::optional(TerrainView{here, side}) : std::nullopt;
 }
 
 void TerrainHeights::prepare(const std::vector<TerrainProfile>& profiles, double frequency, double highest, const Watch& watch)
@@ -204,24 +227,39 @@ std::vector<TerrainResponse> TerrainView::at(const std::vector<double>& heights,
     return line->at(heights, side, elevation);
 }
 
+std::vector<TerrainResponse> TerrainHeights::restOf(Side side, double elevation) const
+{
+    const std::pair key(side, elevation);
+    {
+        const std::scoped_lock lock(m_mutex);
+        if (const auto known = m_rests.find(key); known != m_rests.end())
+            return known->second;
+    }
+    std::vector<TerrainResponse> rest = m_field.responses(side, elevation);
+    for (std::size_t i = 0; i < rest.size(); ++i)
+        rest[i] = rest[i] - flatResponse(m_own, m_frequency, m_field.heights()[i], elevation);
+    const std::scoped_lock lock(m_mutex);
+    if (m_rests.size() >= mostAngles)
+        m_rests.clear();
+    return m_rests.emplace(key, std::move(rest)).first->second;
+}
+
 /// What differs from the flat ground of the foot is smooth over the height.
 std::vector<TerrainResponse> TerrainHeights::at(const std::vector<double>& heights, Side side, double elevation) const
 {
     const std::vector<double>& grid = m_field.heights();
-    std::vector<TerrainResponse> rest = m_field.responses(side, elevation);
-    for (std::size_t i = 0; i < grid.size(); ++i)
-        rest[i] = rest[i] - flatResponse(m_own, m_frequency, grid[i], elevation);
+    const std::vector<TerrainResponse> rest = restOf(side, elevation);
     std::vector<TerrainResponse> all;
     all.reserve(heights.size());
     for (double h : heights) {
-        const double place = h / (grid[1] - grid[0]) - 0.5;
-        const std::size_t first = std::size_t(std::clamp(std::floor(place) - 2.0, 0.0, double(grid.size() - stencil)));
+        const std::size_t above = std::size_t(std::lower_bound(grid.begin(), grid.end(), h) - grid.begin());
+        const std::size_t first = std::min(above > 3 ? above - 3 : 0, grid.size() - stencil);
         TerrainResponse r = flatResponse(m_own, m_frequency, h, elevation);
         for (std::size_t i = first; i < first + stencil; ++i) {
             double weight = 1.0;
             for (std::size_t j = first; j < first + stencil; ++j)
                 if (j != i)
-                    weight *= (place - double(j)) / (double(i) - double(j));
+                    weight *= (h - grid[j]) / (grid[i] - grid[j]);
             r.across += weight * rest[i].across;
             r.along += weight * rest[i].along;
             r.vertical += weight * rest[i].vertical;

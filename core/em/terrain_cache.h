@@ -3,8 +3,9 @@
 
 #include "core/em/terrain.h"
 
-#include <array>
+#include <map>
 #include <memory>
+#include <mutex>
 #include <optional>
 
 namespace vetchling::em {
@@ -38,8 +39,8 @@ struct TerrainView {
 /// A field solved at heights so near to one another that what lies between is interpolated.
 class TerrainHeights {
 public:
-    /// Solved, or as it was kept. Nothing where the profile cannot be solved. Where it has more corners than are solved in some tenths of a
-    /// second, the farthest are left out. Thread-safe.
+    /// Solved, or as it was kept, for this frequency or one a quarter of a per cent beside it. Nothing where the profile cannot be solved.
+    /// Where it has more corners than are solved in some tenths of a second, the farthest are left out. Thread-safe.
     static std::optional<TerrainView> over(const TerrainProfile& profile, double frequency, double highest, const Watch& watch = {});
 
     /// The same for many at once, each line by one thread. What was stopped is solved by whoever asks next.
@@ -52,11 +53,17 @@ public:
 
     /// Of currents at any heights up to the highest. @param elevation rad
     [[nodiscard]] std::vector<TerrainResponse> at(const std::vector<double>& heights, Side side, double elevation) const;
+    [[nodiscard]] double frequency() const { return m_frequency; }
 
 private:
+    /// At the solved heights, less what flat ground gives. Kept: one angle is asked for again and again.
+    [[nodiscard]] std::vector<TerrainResponse> restOf(Side side, double elevation) const;
+
     TerrainField m_field;
     Ground m_own; ///< under the foot
     double m_frequency;
+    mutable std::mutex m_mutex;
+    mutable std::map<std::pair<Side, double>, std::vector<TerrainResponse>> m_rests;
 };
 
 } // namespace vetchling::em

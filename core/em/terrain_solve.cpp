@@ -1,3 +1,4 @@
+#include "core/em/gauss.h"
 #include "core/em/hankel_row.h"
 #include "core/em/panel_kernels.h"
 
@@ -148,7 +149,8 @@ private:
                 s.found.assign(s.left.size(), 0.0);
                 s.reach = cosine == 1.0 ? PanelRange{0, m_mesh.panels.size()} : near;
                 for (std::size_t i = 0; i < n; ++i) {
-                    const Complex b = m_surface.impedance(m_mesh.panels[i / nodesPerPanel].piece, vertical, cosine);
+                    const Complex b =
+                        surfaceImpedance(m_mesh.pieces[m_mesh.panels[i / nodesPerPanel].piece].permittivity, vertical, cosine);
                     const bool isSlope = std::abs(b) > 1.0; // then the unknown is du/dn / jk
                     s.field.push_back(isSlope ? 1.0 / b : 1.0);
                     s.flux.push_back(imaginaryUnit * m_k * (isSlope ? 1.0 : b));
@@ -374,6 +376,23 @@ private:
 TerrainSurface surfaceOf(const TerrainProfile& profile, double frequency, const std::vector<double>& heights)
 {
     return surfaceOn(TerrainMesh(profile, frequency, lowestOf(heights)), frequency, heights);
+}
+
+TerrainField TerrainField::retuned(const TerrainProfile& profile, double frequency) const
+{
+    const TerrainMesh mesh(profile, frequency, lowestOf(heights()));
+    TerrainField out = *this;
+    out.m_waveNumber = waveNumber(frequency);
+    for (std::size_t p = 0; p < out.m_permittivities.size(); ++p)
+        out.m_permittivities[p] = mesh.pieces[p].permittivity;
+    const std::vector<double>& node = gaussRule(nodesPerPanel).node;
+    out.m_turns.clear();
+    for (const TerrainPanel& panel : m_surface->panels)
+        for (double t : node) {
+            const ProfilePoint p = panel.at(t);
+            out.m_turns.push_back(std::polar(1.0, (m_surface->waveNumber - out.m_waveNumber) * std::hypot(p.x, p.z - m_surface->foot)));
+        }
+    return out;
 }
 
 Result<TerrainField> TerrainField::solve(const TerrainProfile& profile, double frequency, const std::vector<double>& heights,

@@ -13,7 +13,7 @@ namespace vetchling::files {
 
 class TerrainStore : public em::TerrainKeeper {
 public:
-    static constexpr std::size_t largest = 150u << 20; ///< bytes
+    static constexpr std::size_t largest = 250u << 20; ///< bytes
 
     /// @param folder made if it is missing; where it cannot be, nothing is kept and nothing is said
     explicit TerrainStore(std::string folder, std::size_t largest = TerrainStore::largest);

@@ -237,6 +237,25 @@ TEST(Terrain, AgreesWithADirectSolution)
     }
 }
 
+// Frequencies a quarter of a per cent apart share a solution, also where the sea far below turns phases fast.
+TEST(Terrain, IsTheSameFromTheFrequencyBeside)
+{
+    constexpr double frequency = 28.5e6, beside = 1.0025 * frequency;
+    const TerrainProfile cliff{{{-350.0, 55.0}, {-80.0, 0.0}, {10.0, 0.0}, {25.0, -100.0}}, {garden, garden, garden, garden, sea}};
+    const TerrainField here = solved(cliff, frequency, {8.0}), there = solved(cliff, beside, {8.0}),
+                       turned = there.retuned(cliff, frequency);
+    double kept = 0.0, moved = 0.0;
+    for (double deg = 1.0; deg < 90.0; deg += 4.0) {
+        const Complex a = here.responses(Side::Along, radians(deg)).front().across,
+                      b = turned.responses(Side::Along, radians(deg)).front().across,
+                      c = there.responses(Side::Along, radians(deg)).front().across;
+        kept = std::max(kept, std::abs(a - b));
+        moved = std::max(moved, std::abs(a - c));
+    }
+    EXPECT_LT(kept, 0.02);
+    EXPECT_GT(moved, 4.0 * kept); // what it would be without turning
+}
+
 // Below the horizon of a ridge there is a field, some of what there would be in free space: a knife edge as high takes 10 dB.
 TEST(Terrain, BehindARidgeThereIsAField)
 {
