@@ -13,7 +13,7 @@
 #include "core/files/wire_file.h"
 #include "core/files/workshop_file.h"
 #include "core/study/answers.h"
-#include "core/study/neighbours.h"
+#include "core/study/study.h"
 #include "core/tune/joint.h"
 #include "core/workshop/build_facts.h"
 
@@ -113,7 +113,7 @@ int wiresCommand(const Request& request)
     if (Faults faults = findFrequencyFaults(frequency, "--frequency"); !faults.empty())
         return report(faults);
     WireModel model = chosen->built.model;
-    study::putIn(chosen->subject.neighbours, model); // as every figure of it counts them
+    study::finish(chosen->subject, model); // as every figure of it counts what stands near and the ground farther off
     std::map<std::string, int> named;
     for (Wire& wire : model.wires) // of a file each has a name of its own
         if (const int before = named[wire.id]++; before > 0)

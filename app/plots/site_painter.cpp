@@ -81,6 +81,7 @@ void SitePainter::paint()
     paintFeedEntry();
     paintSupports();
     nameAntennas(); // they have more places to stand at
+    nameFarGrounds();
     paintHandles();
     paintCorners();
     paintFrame();
@@ -207,36 +208,54 @@ void SitePainter::paintCoax()
     m_sketch.painter().drawPolyline(line);
 }
 
+namespace {
+
+double widthOf(const FarGround& g)
+{
+    const double turn = g.toBearing - g.fromBearing;
+    return turn >= 360.0 ? 360.0 : turn - 360.0 * std::floor(turn / 360.0);
+}
+
+} // namespace
+
+QPointF SitePainter::middle() const
+{
+    const PlanPoint extent = extentOf(site().boundary), corner = cornerOf(site().boundary);
+    return m_camera.project(PlanPoint{corner.x + 0.5 * extent.x, corner.y + 0.5 * extent.y});
+}
+
 /// From the middle of the site towards each sector, at its distance.
 void SitePainter::paintFarGrounds()
 {
-    const PlanPoint extent = extentOf(site().boundary), corner = cornerOf(site().boundary);
-    const QPointF middle = m_camera.project(PlanPoint{corner.x + 0.5 * extent.x, corner.y + 0.5 * extent.y});
     const double reach = m_size.width() + m_size.height();
+    const auto square = [&](double half) { return QRectF(middle() - QPointF(half, half), QSizeF(2 * half, 2 * half)); };
     for (const FarGround& g : site().farGrounds) {
-        const double turn = g.toBearing - g.fromBearing, width = turn >= 360.0 ? 360.0 : turn - 360.0 * std::floor(turn / 360.0);
         QPainterPath ring; // angles of the painter grow counterclockwise from east
-        const double near = g.distance * m_camera.scale, start = 90.0 - g.fromBearing;
-        ring.arcMoveTo(QRectF(middle.x() - reach, middle.y() - reach, 2 * reach, 2 * reach), start);
-        ring.arcTo(QRectF(middle.x() - reach, middle.y() - reach, 2 * reach, 2 * reach), start, -width);
-        ring.arcTo(QRectF(middle.x() - near, middle.y() - near, 2 * near, 2 * near), start - width, width);
+        const double start = 90.0 - g.fromBearing;
+        ring.arcMoveTo(square(reach), start);
+        ring.arcTo(square(reach), start, -widthOf(g));
+        ring.arcTo(square(g.distance * m_camera.scale), start - widthOf(g), widthOf(g));
         ring.closeSubpath();
         m_sketch.painter().fillPath(ring, Theme::withAlpha(m_colours.skyPale, 170));
-        const double bearing = radians(g.fromBearing + 0.5 * width);
-        const QPointF out(std::sin(bearing), -std::cos(bearing));
-        QPointF at = middle + out * (near + 16.0);
-        at = {std::clamp(at.x(), 70.0, std::max(70.0, m_size.width() - 90.0)),
-              std::clamp(at.y(), 16.0, std::max(16.0, m_size.height() - 30.0))};
-        m_sketch.label(at, tr("%1 from %2 on").arg(QString::fromStdString(g.name), heightWords(g.distance, m_context.system())),
-                       Qt::AlignCenter, {m_colours.sky, 12, true, m_colours.paper});
+    }
+}
+
+/// Over what is painted on them.
+void SitePainter::nameFarGrounds()
+{
+    for (const FarGround& g : site().farGrounds) {
+        const double bearing = radians(g.fromBearing + 0.5 * widthOf(g));
+        const QPointF at = middle() + QPointF(std::sin(bearing), -std::cos(bearing)) * (g.distance * m_camera.scale + 16.0);
+        m_sketch.label({std::clamp(at.x(), 70.0, std::max(70.0, m_size.width() - 90.0)),
+                        std::clamp(at.y(), 16.0, std::max(16.0, m_size.height() - 30.0))},
+                       tr("%1 from %2 on").arg(QString::fromStdString(g.name), farWords(g.distance, m_context.system())), Qt::AlignCenter,
+                       {m_colours.sky, 12, true, m_colours.paper});
     }
 }
 
 /// A ray towards each bearing along which the ground is told, blue from where it is water.
 void SitePainter::paintProfiles()
 {
-    const PlanPoint extent = extentOf(site().boundary), corner = cornerOf(site().boundary);
-    const QPointF middle = m_camera.project(PlanPoint{corner.x + 0.5 * extent.x, corner.y + 0.5 * extent.y});
     const double reach = m_size.width() + m_size.height();
     for (const GroundProfile& profile : site().profiles) {
         const double bearing = radians(profile.bearing);
@@ -244,8 +263,8 @@ void SitePainter::paintProfiles()
         const auto water = std::find_if(profile.points.begin(), profile.points.end(),
                                         [](const GroundProfile::Point& p) { return p.soil && p.soil->figures.conductivity > 1.0; });
         const double shore = water == profile.points.end() ? reach : std::min(reach, water->distance * m_camera.scale);
-        m_sketch.line(middle, middle + shore * out, m_colours.hairline, 1.0);
-        m_sketch.line(middle + shore * out, middle + reach * out, m_colours.sky, 1.2);
+        m_sketch.line(middle(), middle() + shore * out, m_colours.hairline, 1.0);
+        m_sketch.line(middle() + shore * out, middle() + reach * out, m_colours.sky, 1.2);
     }
 }
 

@@ -39,7 +39,9 @@ private:
     [[nodiscard]] QPainterPath path(const Outline& outline) const;
     [[nodiscard]] bool chosen(SiteThing::Kind kind, const Id& id = {}) const { return m_marks.selected.whole() == SiteThing{kind, id}; }
     void paintCoax();
+    [[nodiscard]] QPointF middle() const;
     void paintFarGrounds();
+    void nameFarGrounds();
     void paintProfiles();
     void paintCorners();
     void reserveAll();

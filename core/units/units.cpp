@@ -39,7 +39,10 @@ std::string feetAndInches(double metres, int parts)
 
 std::string formatLength(double metres, System system, int decimals)
 {
-    return system == System::Metric ? fmt::format("{:.{}f} m", metres, decimals) : feetAndInches(metres, decimals < 2 ? 1 : sixteenths);
+    constexpr double longest = 300.0; // m that anybody measures to parts of an inch
+    if (system == System::Metric)
+        return fmt::format("{:.{}f} m", metres, decimals);
+    return feetAndInches(metres, decimals < 2 || std::abs(metres) > longest ? 1 : sixteenths);
 }
 
 std::string formatSmall(double metres, System system)

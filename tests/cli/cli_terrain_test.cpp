@@ -115,6 +115,36 @@ TEST_F(CliTerrain, TellsTheSkyOverItAndOverFlatGround)
     EXPECT_EQ(run("sky " + path + " --antenna 'Marsh vertical 30' --band '30 m' --csv").out.substr(0, 5), "band,");
 }
 
+// The wires of a design with ground along bearings, mixed between them, radiate as its sky says.
+TEST_F(CliTerrain, GivesItsGroundToTheFileOfWires)
+{
+    std::ifstream file(VETCHLING_DATA "/demo/gannet-skerry.vetchling");
+    Json design = Json::parse(file);
+    design["site"]["profiles"] = Json::parse(R"([
+        {"bearing_deg": 80, "points": [{"distance_m": 20, "height_m": 0}, {"distance_m": 25, "height_m": -20, "soil": "p368-sea-average"}]},
+        {"bearing_deg": 100, "points": [{"distance_m": 50, "height_m": 0}, {"distance_m": 90, "height_m": 25}, {"distance_m": 200, "height_m": 0}]},
+        {"bearing_deg": 262, "points": [{"distance_m": 60, "height_m": -8}]}])");
+    const std::string path = write("hills.vetchling", design.dump()), which = " --antenna 'Marsh vertical 30'";
+    const Json sky = Json::parse(run("sky " + path + which + " --band '30 m'").out)["bands"][0];
+    const Outcome wires = run("wires " + path + which + " --frequency 10.125e6");
+    ASSERT_EQ(wires.code, 0) << wires.err;
+    Json model = Json::parse(wires.out);
+    model["pattern"] = Json::parse(R"({"elevations_deg": [3, 12, 50], "azimuths_deg": [10, 0, -10, -20, -170, 90]})");
+    const Outcome out = run("solve " + write("wires.json", model.dump()));
+    ASSERT_EQ(out.code, 0) << out.err;
+    const Json solved = Json::parse(out.out)["results"][0];
+    const int bearings[] = {8, 9, 10, 11, 26, 0}, rows[] = {2, 11, 49};
+    double least = 100.0, most = -100.0;
+    for (int e = 0; e < 3; ++e)
+        for (int b = 0; b < 6; ++b) {
+            const double ofSky = double(sky["gain_dBi"][bearings[b]][rows[e]]) - double(sky["gain_flat_dBi"][bearings[b]][rows[e]]);
+            EXPECT_NEAR(double(solved["gain_dBi"][e][b]) - double(solved["pattern_flat"][e][b]), ofSky, 0.02) << e << " " << b;
+            least = std::min(least, ofSky), most = std::max(most, ofSky);
+        }
+    EXPECT_LT(least, -1.0);
+    EXPECT_GT(most, 1.0);
+}
+
 TEST_F(CliTerrain, TakesTheGroundFromAFileOfHeights)
 {
     const std::string heights = "'" VETCHLING_DATA "/demo/gannet-skerry-heights.txt'";

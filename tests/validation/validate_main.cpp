@@ -2,18 +2,17 @@
 
 #include "core/em/near_field.h"
 #include "core/em/sweep.h"
-#include "core/em/terrain.h"
 #include "core/files/chain_file.h"
 #include "core/files/design_file.h"
-#include "core/files/terrain_file.h"
 #include "core/files/wire_file.h"
 #include "tests/core/helpers.h"
 #include "tests/validation/advice_brute.h"
 #include "tests/validation/coated_wire.h"
 #include "tests/validation/hallen.h"
+#include "tests/validation/page.h"
 #include "tests/validation/random_antennas.h"
 #include "tests/validation/spread_draws.h"
-#include "tests/validation/svg_plot.h"
+#include "tests/validation/terrain_page.h"
 #include "tests/validation/trim_builder.h"
 
 #include <fmt/format.h>
@@ -31,39 +30,8 @@
 namespace vetchling::testing {
 namespace {
 
-namespace fs = std::filesystem;
-
 constexpr double f = 14.1e6;
 const double lambda = wavelength(f);
-
-class Page {
-public:
-    explicit Page(fs::path folder) : m_folder(std::move(folder)) { fs::create_directories(m_folder / "validation"); }
-
-    void say(const std::string& words) { m_text += words + "\n"; }
-    void heading(const std::string& words)
-    {
-        fmt::print(stderr, "{}\n", words);
-        say("\n## " + words + "\n");
-    }
-    void plot(const std::string& name, const Plot& plot)
-    {
-        std::ofstream(m_folder / "validation" / (name + ".svg")) << svg(plot);
-        say(fmt::format("\n![{}](validation/{}.svg)\n", plot.title, name));
-    }
-    /// What `./dev check` wrote at its end stays.
-    void save() const
-    {
-        std::stringstream before;
-        before << std::ifstream(m_folder / "validation.md").rdbuf();
-        const std::size_t checks = before.str().find("\n## Checks");
-        std::ofstream(m_folder / "validation.md") << m_text << (checks == std::string::npos ? "" : before.str().substr(checks));
-    }
-
-private:
-    fs::path m_folder;
-    std::string m_text;
-};
 
 em::Solution at(const WireModel& model, const em::SolveOptions& options = {}, double frequency = f)
 {
@@ -198,12 +166,12 @@ void reference(Page& page)
              "of voltage, here it acts over two radii: that is most of the difference where |Z| is large (s02).\n");
     page.say("| case | Z expected | +- % | Z solved | difference % | own estimate % | gain dB | efficiency "
              "|\n|---|---|---|---|---|---|---|---|");
-    std::vector<fs::path> files;
-    for (const auto& entry : fs::directory_iterator(VETCHLING_TEST_DATA "/reference/cases"))
+    std::vector<std::filesystem::path> files;
+    for (const auto& entry : std::filesystem::directory_iterator(VETCHLING_TEST_DATA "/reference/cases"))
         files.push_back(entry.path());
     std::sort(files.begin(), files.end());
     em::GroundTableCache tables(10);
-    for (const fs::path& path : files) {
+    for (const std::filesystem::path& path : files) {
         const auto wires = files::readWireFile(path.string());
         std::ifstream file(VETCHLING_TEST_DATA "/reference/expected/" + path.filename().string());
         const auto expected = nlohmann::json::parse(file)["results"][0];
@@ -414,47 +382,6 @@ void limits(Page& page)
     row("conductivity from 1e-4 to 10 S/m in steps of 15 %: the same", worst);
 }
 
-/// One of tests/data/terrain: largest difference, root mean square and uncertainty, dB.
-std::array<double, 3> terrainDifference(const std::string& name)
-{
-    constexpr double range = 15.0; // dB below the maximum
-    const std::string path = fmt::format("{}/terrain/{}.json", VETCHLING_TEST_DATA, name);
-    const auto one = files::readTerrainCase(path);
-    std::ifstream file(path);
-    const nlohmann::json expected = nlohmann::json::parse(file);
-    const std::vector<double> level = expected["free_space_dB"], truth = expected["F_dB"], unsure = expected["total_uncertainty_dB"];
-    const auto field = em::TerrainField::solve(one->profile, one->frequency, {one->height});
-    std::array<double, 3> out{};
-    int count = 0;
-    for (std::size_t i = 0; i < truth.size(); ++i) {
-        if (level[i] < *std::max_element(level.begin(), level.end()) - range)
-            continue;
-        const double e = radians(one->elevations[i]);
-        const em::TerrainResponse there = field->responses(em::Side::Along, e).front(),
-                                  flat = em::flatResponse(one->profile.soilAt(0.0), one->frequency, one->height, e);
-        const Complex ratio = one->vertical ? there.vertical / flat.vertical : there.across / flat.across;
-        const double off = 20.0 * std::log10(std::abs(ratio)) - truth[i];
-        out = {std::max(out[0], std::abs(off)), out[1] + off * off, std::max(out[2], unsure[i])};
-        ++count;
-    }
-    out[1] = std::sqrt(out[1] / count);
-    return out;
-}
-
-void terrain(Page& page)
-{
-    page.heading("Uneven ground");
-    page.say("Response of a current over a profile against that over flat ground of the soil at its foot: against independent boundary "
-             "integral solutions, wherever these lie within 15 dB of their maximum. dB; the uncertainty is that of the reference, mostly "
-             "for soils taken by their surface impedance.\n");
-    page.say("| case | largest difference | root mean square | uncertainty |\n|---|---|---|---|");
-    for (const char* name : {"cliff20_sea40_h10_14", "fall15_dry_v2_3", "fall5_h10_14", "flat_h10_14", "hilltop_h10_21",
-                             "mixed_sea100_v2_14", "ridge30_500m_v2_7"}) {
-        const auto [largest, mean, unsure] = terrainDifference(name);
-        page.say(fmt::format("| `{}` | {:.3f} | {:.3f} | {:.2f} |", name, largest, mean, unsure));
-    }
-}
-
 void spread(Page& page)
 {
     constexpr std::size_t draws = 100;
@@ -599,7 +526,7 @@ int winners(const std::string& folder)
         fmt::print(stderr, "{}: {:.3f} of {} tried: {}\n", name, best.score, best.tried, fmt::join(best.antennas, " + "));
         out[name] = {{"score", best.score}, {"antennas", best.antennas}, {"tried", best.tried}};
     }
-    std::ofstream(fs::path(folder) / "advice-best.json") << out.dump(1) << "\n";
+    std::ofstream(std::filesystem::path(folder) / "advice-best.json") << out.dump(1) << "\n";
     return 0;
 }
 

@@ -139,7 +139,7 @@ QString FarGroundPanel::words() const
     return tr("On %1 at %2° the ground out to %3 reflects most. ")
                .arg(QString::fromStdString(band->band.name))
                .arg(d.design().operation.aimElevation, 0, 'f', 0)
-               .arg(heightWords(std::round(zone.to), m_context.system())) +
+               .arg(farWords(zone.to, m_context.system())) +
            out;
 }
 
