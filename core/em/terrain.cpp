@@ -34,6 +34,27 @@ TerrainField::TerrainField(TerrainSurface surface)
 {
     for (const TerrainSurface::Piece& p : m_surface->pieces)
         m_permittivities.push_back(p.permittivity);
+    const auto& grazing = m_surface->grazing.across;
+    const auto& steep = m_surface->steep.across;
+    const auto isSame = [&](std::size_t i) { return steep.empty() || grazing.front()[i] == steep.front()[i]; };
+    m_steepFrom = 0, m_steepTo = unknowns();
+    while (m_steepFrom < m_steepTo && isSame(m_steepFrom))
+        ++m_steepFrom;
+    while (m_steepTo > m_steepFrom && isSame(m_steepTo - 1))
+        --m_steepTo;
+    takeWaves();
+}
+
+void TerrainField::takeWaves()
+{
+    const std::vector<double>& node = gaussRule(nodesPerPanel).node;
+    const double slower = m_surface->waveNumber - m_waveNumber, faster = m_waveNumber / m_surface->waveNumber;
+    m_waves.clear();
+    for (const TerrainPanel& panel : m_surface->panels)
+        for (double t : node) {
+            const ProfilePoint p = panel.at(t);
+            m_waves.push_back(std::polar(1.0, faster * panel.turn * t + slower * std::hypot(p.x, p.z - m_surface->foot)));
+        }
 }
 
 namespace {
@@ -79,7 +100,6 @@ std::vector<TerrainResponse> TerrainField::responses(Side side, double elevation
     // what the flat ground of the far end leaves over on the surface, for both polarisations
     const std::size_t count = surface.panels.size() * nodesPerPanel;
     std::vector<Complex> left(count), leftVertical(count);
-    const std::vector<double>& node = gaussRule(nodesPerPanel).node;
     for (std::size_t p = 0; p < surface.panels.size(); ++p) {
         const TerrainPanel& n = surface.panels[p];
         const ProfilePoint middle = n.at(0.0);
@@ -95,18 +115,19 @@ std::vector<TerrainResponse> TerrainField::responses(Side side, double elevation
                       verticalDown = (falls - vertical) * tm * down;
         for (int i = 0; i < nodesPerPanel; ++i) {
             const std::size_t at = p * nodesPerPanel + i;
-            const Complex own = std::polar(1.0, turned * node[i]) * (m_turns.empty() ? 1.0 : m_turns[at]);
-            left[at] = own * (acrossUp * upwards[i] + acrossDown * downwards[i]);
-            leftVertical[at] = own * (verticalUp * upwards[i] + verticalDown * downwards[i]);
+            left[at] = m_waves[at] * (acrossUp * upwards[i] + acrossDown * downwards[i]);
+            leftVertical[at] = m_waves[at] * (verticalUp * upwards[i] + verticalDown * downwards[i]);
         }
     }
     const double steepness = s * s / TerrainSurface::steepSquare;
     const auto over = [&](const TerrainSurface::Fields::Column& grazing, const TerrainSurface::Fields::Column& steep,
                           const std::vector<Complex>& rest) {
-        Complex one = 0.0, other = 0.0;
+        Complex one = 0.0, more = 0.0;
         for (std::size_t i = 0; i < rest.size(); ++i)
-            one += Complex(grazing[i]) * rest[i], other += Complex(steep[i]) * rest[i];
-        return one + steepness * (other - one);
+            one += Complex(grazing[i]) * rest[i];
+        for (std::size_t i = m_steepFrom; i < m_steepTo; ++i)
+            more += Complex(steep[i] - grazing[i]) * rest[i];
+        return one + steepness * more;
     };
     const TerrainSurface::Fields &grazing = surface.grazing, &steep = surface.steep;
     std::vector<TerrainResponse> all;

@@ -103,7 +103,9 @@ private:
     std::shared_ptr<const TerrainSurface> m_surface;
     double m_waveNumber;                   ///< rad/m
     std::vector<Complex> m_permittivities; ///< by piece
-    std::vector<Complex> m_turns;          ///< of the fields by node; empty at their own frequency
+    std::vector<Complex> m_waves;          ///< by node, what a panel's wave is there; of the fields, too, away from their own frequency
+    std::size_t m_steepFrom, m_steepTo;    ///< nodes at which steep fields are others
+    void takeWaves();
 };
 
 } // namespace vetchling::em

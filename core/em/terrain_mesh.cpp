@@ -16,7 +16,7 @@ constexpr double growth = 0.3;        // of the distance from corners and source
 constexpr double coarserFrom = 10.0, finestFar = 0.2; // wavelengths: corners far off are seen less sharply
 constexpr double fullWindow = 1.0, fading = 4.0;      // wavelengths beyond the outermost corners
 
-double distance(ProfilePoint a, ProfilePoint b) { return std::hypot(a.x - b.x, a.z - b.z); }
+double distance(ProfilePoint a, ProfilePoint b) { return std::sqrt((a.x - b.x) * (a.x - b.x) + (a.z - b.z) * (a.z - b.z)); }
 
 /// Wavelengths of the panels at a corner: fields there are the less smooth the sharper it is.
 double finestAt(const TerrainSurface::Piece& before, const TerrainSurface::Piece& after)

@@ -1,4 +1,3 @@
-#include "core/em/gauss.h"
 #include "core/em/hankel_row.h"
 #include "core/em/panel_kernels.h"
 
@@ -385,13 +384,7 @@ TerrainField TerrainField::retuned(const TerrainProfile& profile, double frequen
     out.m_waveNumber = waveNumber(frequency);
     for (std::size_t p = 0; p < out.m_permittivities.size(); ++p)
         out.m_permittivities[p] = mesh.pieces[p].permittivity;
-    const std::vector<double>& node = gaussRule(nodesPerPanel).node;
-    out.m_turns.clear();
-    for (const TerrainPanel& panel : m_surface->panels)
-        for (double t : node) {
-            const ProfilePoint p = panel.at(t);
-            out.m_turns.push_back(std::polar(1.0, (m_surface->waveNumber - out.m_waveNumber) * std::hypot(p.x, p.z - m_surface->foot)));
-        }
+    out.takeWaves();
     return out;
 }
 
