@@ -202,20 +202,27 @@ QStringList LobeDial::rayWords() const
     return words;
 }
 
-/// Above the ray's tip, or beside it where the compass stands; on the paper.
+/// Above the ray's tip, beside it, or in the corner over the lobes: where it hides least of them, and not the compass.
 QRectF LobeDial::cardFor(const Sketch& sketch, const Layout& l, const QSizeF& size) const
 {
-    constexpr double edge = 2.0;
+    constexpr double edge = 2.0, compassCost = 1000.0;
     const QPointF tip = l.dial.rim(m_elevation);
     const QSizeF card = sketch.cardSize(rayWords());
-    QPointF corner = tip + QPointF(-0.5 * card.width(), -54);
     const double r = l.compass.radius;
     const QRectF compassBox(l.compass.centre.x() - r - 22, 0, 2 * r + 60, l.compass.centre.y() + r + (ground() ? 60.0 : 40.0));
-    if (compassBox.intersects(QRectF(corner, card)))
-        corner = tip + QPointF(-card.width() - 16, -20);
-    return {{std::clamp(corner.x(), edge, std::max(edge, size.width() - edge - card.width())),
-             std::clamp(corner.y(), edge, std::max(edge, size.height() - edge - card.height()))},
-            card};
+    QRectF best;
+    double least = HUGE_VAL;
+    for (const QPointF corner : {tip + QPointF(-0.5 * card.width(), -54), tip + QPointF(-card.width() - 16, -20), QPointF(edge, edge)}) {
+        const QRectF place({std::clamp(corner.x(), edge, std::max(edge, size.width() - edge - card.width())),
+                            std::clamp(corner.y(), edge, std::max(edge, size.height() - edge - card.height()))},
+                           card);
+        double cost = compassBox.intersects(place) ? compassCost : 0.0;
+        for (std::size_t i = 0; i < m_lobes->shown.cut.size(); ++i)
+            cost += place.contains(l.dial.at(m_lobes->shown.cut[i], double(i)));
+        if (cost < least)
+            least = cost, best = place;
+    }
+    return best;
 }
 
 void LobeDial::paintRay(Sketch& sketch, const Layout& l) const

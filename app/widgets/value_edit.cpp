@@ -67,6 +67,18 @@ void ValueEdit::setValue(double value, units::System system, const QString& type
     show();
 }
 
+void ValueEdit::setSystem(units::System system)
+{
+    if (system == m_system)
+        return;
+    if (m_empty)
+        clearValueUnlessTyping(system);
+    else if (m_shown.isEmpty() || pending()) // it was given nothing yet; what is typed is shown
+        m_system = system;
+    else
+        setValue(m_value, system, m_typed);
+}
+
 void ValueEdit::clearValue(units::System system)
 {
     m_system = system;

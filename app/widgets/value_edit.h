@@ -17,6 +17,8 @@ public:
 
     /// Shows a value; what the user is typing, or has typed and cannot be taken for the same value, stays.
     void setValue(double value, units::System system, const QString& typed = {});
+    /// Reads and writes by another system of units from now on; what is being typed stays.
+    void setSystem(units::System system);
     /// Shows nothing: a value is not there before it is typed, and may be taken away again.
     void clearValue(units::System system);
     void clearValueUnlessTyping(units::System system);

@@ -88,11 +88,11 @@ private:
     void addExports()
     {
         MainWindow& w = m_window;
-        add(tr("Save the picture …"), QKeySequence(tr("Ctrl+E")), "actionPicture", [&w] { w.exportPicture(); });
-        add(tr("Copy the picture"), QKeySequence(tr("Ctrl+Shift+C")), "actionCopyPicture", [&w] { w.copyPicture(); });
+        add(tr("Save the picture …"), QKeySequence(tr("Ctrl+E")), "actionPicture", [&w] { w.exports().picture(); });
+        add(tr("Copy the picture"), QKeySequence(tr("Ctrl+Shift+C")), "actionCopyPicture", [&w] { w.exports().copyPicture(); });
         add(tr("Copy the figures as a table"), QKeySequence(tr("Ctrl+Shift+T")), "actionCopyTable",
             [&w] { QApplication::clipboard()->setText(w.currentStage()->tableText()); });
-        add(tr("Save the sweep …"), QKeySequence(tr("Ctrl+Shift+E")), "actionSweep", [&w] { w.exportSweep(); });
+        add(tr("Save the sweep …"), QKeySequence(tr("Ctrl+Shift+E")), "actionSweep", [&w] { w.exports().sweep(); });
     }
 
     void addViews()

@@ -1,17 +1,15 @@
 #include "app/window/main_window.h"
 
-#include "app/view/ask_for_file.h"
 #include "app/view/words.h"
 #include "app/widgets/ledger.h"
 #include "app/widgets/typed.h"
+#include "app/widgets/value_edit.h"
 #include "app/window/main_menu.h"
 #include "app/window/new_site.h"
-#include "app/window/sweep_range.h"
 #include "core/advice/gallery.h"
 #include "core/bands/wanted.h"
 
 #include <QApplication>
-#include <QClipboard>
 #include <QCloseEvent>
 #include <QDir>
 #include <QFileInfo>
@@ -307,6 +305,8 @@ void MainWindow::refreshAll()
     if (galleryOpen())
         m_gallery->refresh();
     m_pin->setChecked(m_solver.pinned());
+    for (ValueEdit* edit : findChildren<ValueEdit*>()) // also those that hold what no design has, and of pages not on show
+        edit->setSystem(m_context.system());
     m_units->setText(m_context.system() == units::System::Metric ? tr("m") : tr("ft"));
     const QString file = m_document.path().isEmpty() ? QString() : QFileInfo(m_document.path()).fileName() + QStringLiteral(" – ");
     setWindowTitle(file + tr("Vetchling"));
@@ -489,68 +489,6 @@ void MainWindow::toggleUnits()
     });
     m_settings.setSystem(m_context.system());
     refreshAll(); // no answer is waited for
-}
-
-bool MainWindow::exportPicture(const QString& path)
-{
-    const Exported done = vetchling::app::exportPicture(*currentStage()->canvas(), m_theme, pictureTitle(), path);
-    say(done.words);
-    return done.good;
-}
-
-PictureTitle MainWindow::pictureTitle() const
-{
-    const Design& design = m_document.design();
-    const QString site = QString::fromStdString(design.site.name);
-    const QString antenna = m_document.hasAntenna() ? QString::fromStdString(m_document.antenna().name) : QString();
-    return {antenna.isEmpty() ? tr("%1: %2").arg(site, currentStage()->name())
-                              : tr("%1, %2: %3").arg(antenna, site, currentStage()->name()),
-            currentStage()->page()->sentence()};
-}
-
-void MainWindow::exportPicture()
-{
-    if (!takeTyped())
-        return;
-    const QString name =
-        m_document.hasAntenna() ? QString::fromStdString(m_document.antenna().name) : m_document.design().site.name.c_str();
-    const QString path = askForFile(this, tr("Save the picture"), fileName(name + QLatin1Char(' ') + currentStage()->name()),
-                                    tr("SVG (*.svg);;PNG (*.png);;PDF (*.pdf)"));
-    if (!path.isEmpty())
-        exportPicture(path);
-}
-
-void MainWindow::exportSweep()
-{
-    if (!takeTyped())
-        return;
-    if (!m_document.hasAntenna()) {
-        say(tr("There is no antenna to sweep yet."));
-        return;
-    }
-    SweepRangeDialog dialog(m_document.design(), m_document.selectedBand(), this);
-    if (dialog.exec() != QDialog::Accepted)
-        return;
-    const QString path = askForFile(this, tr("Save the sweep"), fileName(QString::fromStdString(m_document.antenna().name)),
-                                    tr("CSV (*.csv);;Touchstone (*.s1p)"));
-    if (!path.isEmpty())
-        exportSweep(path, dialog.from(), dialog.to());
-}
-
-void MainWindow::exportSweep(const QString& path, double from, double to)
-{
-    const QString name = QString::fromStdString(m_document.antenna().name);
-    say(tr("Computing the sweep …"));
-    m_solver.sweep(from, to, [this, path, name](const Result<study::Swept>& swept) {
-        say(swept ? vetchling::app::exportSweep(*swept, name, path).words
-                  : tr("The sweep was not written: %1.").arg(coreWords(swept.faults().front().message, m_context.system())));
-    });
-}
-
-void MainWindow::copyPicture()
-{
-    QApplication::clipboard()->setImage(pictureOf(*currentStage()->canvas(), m_theme, pictureTitle()));
-    say(tr("The picture is on the clipboard."));
 }
 
 void MainWindow::resizeEvent(QResizeEvent* event)

@@ -6,7 +6,7 @@
 #include "app/stages/stage.h"
 #include "app/window/damage_strip.h"
 #include "app/window/dialogs.h"
-#include "app/window/exports.h"
+#include "app/window/export_desk.h"
 #include "app/window/file_desk.h"
 #include "app/window/message.h"
 #include "app/window/settings.h"
@@ -72,14 +72,7 @@ public:
     [[nodiscard]] bool spreadShown() const { return m_variants.always(); }
     void toggleTheme();
     void toggleUnits();
-    void copyPicture();
-    /// Picture of the current stage.
-    bool exportPicture(const QString& path);
-    /// Sweep of the current antenna over a range, Hz; where that is not solved yet it is first, and `said` tells the end.
-    void exportSweep(const QString& path, double from, double to);
-    /// Asks for the range and the file.
-    void exportSweep();
-    void exportPicture();
+    [[nodiscard]] ExportDesk& exports() { return m_exports; }
     /// A line over the page, with what happened and what to do; empty takes it back.
     void say(const QString& words);
     /// Takes what is typed in any field; false, with the complaint said, if something cannot be taken.
@@ -103,7 +96,6 @@ private:
     void takeAntenna(const Antenna& antenna);
     void openGallery(std::optional<Gallery::View> view);
     void leaveGallery();
-    [[nodiscard]] PictureTitle pictureTitle() const;
 
     Theme m_theme;
     Document m_document;
@@ -115,6 +107,7 @@ private:
     ViewContext m_context;
     Settings m_settings;
     FileDesk m_desk;
+    ExportDesk m_exports{*this};
     std::vector<std::unique_ptr<Stage>> m_stages;
     Shelf* m_shelf = nullptr;
     Trail* m_trail = nullptr;

@@ -116,6 +116,8 @@ double spanOf(const AntennaShape& shape)
     return longest;
 }
 
+Place notBuilt(const AntennaShape& shape, const Faults& faults) { return {shape, {}, {}, {}, faults.front().message, 10000}; }
+
 /// Leaves a support in a bearing; what hangs by an end begins so far away that this end comes to the support.
 std::optional<AntennaShape> turnedFrom(const AntennaShape& shape, const Support& support, double bearing)
 {
@@ -249,33 +251,37 @@ void Judge::take(const SiteWarning& warning, Place& place) const
     ++place.against;
 }
 
-Place Judge::judgeWithRoom(const AntennaShape& shape) const
+Place Judge::withRoom(Place place, const std::function<Place()>& longer) const
 {
-    Place place = judge(shape);
     if (place.allowed() && m_options.room > 1.0)
-        if (const Place longer = judge(roomier(shape, m_options.room), m_options.room); !longer.allowed()) {
-            place.fault = longer.fault;
-            place.against = longer.against;
+        if (const Place other = longer(); !other.allowed()) {
+            place.fault = other.fault;
+            place.against = other.against;
         }
     return place;
 }
 
+Place Judge::judgeWithRoom(const AntennaShape& shape) const
+{
+    return withRoom(judge(shape), [&] { return judge(roomier(shape, m_options.room), m_options.room); });
+}
+
 Place Judge::judge(const AntennaShape& shape, double room) const
 {
-    Place place{shape, {}, {}, {}, {}, 0};
     const auto built = shapes::buildOver(shape, m_design.site.soil.ground());
-    if (!built) {
-        place.fault = built.faults().front().message;
-        place.against = 10000;
-        return place;
-    }
-    if (leavesSite(built->model, place))
+    return built ? judge(shape, built->model, room) : notBuilt(shape, built.faults());
+}
+
+Place Judge::judge(const AntennaShape& shape, const WireModel& model, double room) const
+{
+    Place place{shape, {}, {}, {}, {}, 0};
+    if (leavesSite(model, place))
         return place;
     const auto allowed = [&](const Id& id) {
         return std::any_of(m_supports.begin(), m_supports.end(), [&](const Support* s) { return s->id == id; });
     };
-    place.supports = supportsHolding(m_design.site, built->model);
-    for (const SiteWarning& warning : fitOnSite(m_design.site, built->model).warnings) {
+    place.supports = supportsHolding(m_design.site, model);
+    for (const SiteWarning& warning : fitOnSite(m_design.site, model).warnings) {
         const bool minded = warning.kind == SiteWarning::Kind::Low && isPortable(shape);
         const bool lowEnough = warning.kind == SiteWarning::Kind::Mast && warning.hold <= room * highestMast;
         if (!minded && !lowEnough)
@@ -286,12 +292,44 @@ Place Judge::judge(const AntennaShape& shape, double room) const
         ++place.against;
     }
     for (const auto& [name, other] : m_others)
-        if (const auto crossing = crossingOf(built->model, other)) {
+        if (const auto crossing = crossingOf(model, other)) {
             if (place.allowed())
                 place.fault = {coreText("core", "it would come within %1 of %2"), Measure{crossing->apart, units::Quantity::Length}, name};
             ++place.against;
         }
     return place;
+}
+
+Place Movable::Cast::at(PlanPoint place, const Judge& judge, double room)
+{
+    shape.parameters["x_m"] = place.x;
+    shape.parameters["y_m"] = place.y;
+    if (!origin)
+        return notBuilt(shape, origin.faults());
+    for (std::size_t w = 0; w < model.wires.size(); ++w)
+        for (std::size_t p = 0; p < model.wires[w].points.size(); ++p)
+            model.wires[w].points[p] = origin->model.wires[w].points[p] + Vec3{place.x, place.y, 0.0};
+    return judge.judge(shape, model, room);
+}
+
+Movable::Cast Movable::castOf(AntennaShape shape) const
+{
+    shape.parameters["x_m"] = shape.parameters["y_m"] = 0.0;
+    auto built = shapes::buildOver(shape, m_judge.m_design.site.soil.ground());
+    WireModel model = built ? built->model : WireModel();
+    return {std::move(shape), std::move(built), std::move(model)};
+}
+
+Movable::Movable(const Judge& judge, AntennaShape shape) : m_judge(judge), m_own(castOf(std::move(shape))) {}
+
+Place Movable::at(PlanPoint place)
+{
+    const double room = m_judge.m_options.room;
+    return m_judge.withRoom(m_own.at(place, m_judge, 1.0), [&] {
+        if (!m_longer)
+            m_longer = castOf(roomier(m_own.shape, room));
+        return m_longer->at(place, m_judge, room);
+    });
 }
 
 std::optional<Place> betweenTwo(const Judge& judge, const AntennaShape& shape)
@@ -448,13 +486,15 @@ Place byItself(const Judge& judge, const AntennaShape& shape)
             laid.parameters["radial_m"] = way.length * family.value(shape, "radial_m");
         if (way.count > 0.0)
             laid.parameters["radial_count"] = way.count;
+        std::vector<Movable> turned;
+        for (double bearing = 0.0; bearing < (turns ? 360.0 : 1.0); bearing += 3.0 * turn) {
+            if (turns)
+                laid.parameters["bearing_deg"] = bearing;
+            turned.emplace_back(judge, laid);
+        }
         for (PlanPoint at : places)
-            for (double bearing = 0.0; bearing < (turns ? 360.0 : 1.0); bearing += 3.0 * turn) {
-                laid.parameters["x_m"] = at.x;
-                laid.parameters["y_m"] = at.y;
-                if (turns)
-                    laid.parameters["bearing_deg"] = bearing;
-                Place place = judge.judgeWithRoom(laid);
+            for (Movable& one : turned) {
+                Place place = one.at(at);
                 place.laid = laidWords(laid, way);
                 if (!search.add(std::move(place)))
                     return *search.best();

@@ -48,8 +48,12 @@ public:
     [[nodiscard]] const Site& site() const { return m_design.site; }
 
 private:
+    friend class Movable;
     /// @param room times the mast that may stand by itself
     [[nodiscard]] Place judge(const shapes::AntennaShape& shape, double room) const;
+    [[nodiscard]] Place judge(const shapes::AntennaShape& shape, const WireModel& model, double room) const;
+    /// @param longer the same with room, where `place` is allowed
+    [[nodiscard]] Place withRoom(Place place, const std::function<Place()>& longer) const;
     [[nodiscard]] bool leavesSite(const WireModel& model, Place& place) const;
     /// @param higher times the highest pole that may be
     [[nodiscard]] bool mayStand(const NewPole& pole, double higher) const;
@@ -59,6 +63,29 @@ private:
     PlaceOptions m_options;
     std::vector<const Support*> m_supports;
     std::vector<std::pair<std::string, WireModel>> m_others;
+};
+
+/// One shape at many places: it is built once, and moved.
+class Movable {
+public:
+    Movable(const Judge& judge, shapes::AntennaShape shape);
+    /// As Judge::judgeWithRoom.
+    [[nodiscard]] Place at(PlanPoint place);
+
+private:
+    /// A shape as it is built at the origin, and where it was brought to.
+    struct Cast {
+        shapes::AntennaShape shape;
+        Result<shapes::BuiltAntenna> origin;
+        WireModel model;
+        /// Judged there.
+        [[nodiscard]] Place at(PlanPoint place, const Judge& judge, double room);
+    };
+    [[nodiscard]] Cast castOf(shapes::AntennaShape shape) const;
+
+    const Judge& m_judge;
+    Cast m_own;
+    std::optional<Cast> m_longer; ///< once it is asked for
 };
 
 /// Hung by its ends between two supports: the pair whose lower one is highest, both ways round. Nothing where the family is not made for

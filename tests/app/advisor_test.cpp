@@ -136,6 +136,9 @@ TEST_F(AdvisorTest, NothingIsSilent)
     EXPECT_TRUE(sentence().contains(QStringLiteral("no band is wanted"))) << sentence().toStdString();
     EXPECT_FALSE(find<QPushButton>("hangIt")->isEnabled());
     which().grab();
+    EXPECT_FALSE(find<QLabel>("noSupports")->isVisible());
+    document().edit({}, {}, [](Design& d) { d.site.supports.clear(); });
+    EXPECT_TRUE(waitedFor([this] { return find<QLabel>("noSupports")->isVisible(); }, 5000)) << "a heading over nothing";
 }
 
 TEST_F(AdvisorTest, EveryPlaceIsListedAndEveryFamilyExplained)

@@ -86,7 +86,7 @@ TEST_F(FeedPageTest, EveryViewIsAPictureAndATable)
             ASSERT_TRUE(waitedFor([&] { return find<QPushButton>("chokeBest")->isEnabled(); }, 60000));
         }
         const QString path = file("view.png");
-        ASSERT_TRUE(window().exportPicture(path)) << view;
+        ASSERT_TRUE(window().exports().picture(path)) << view;
         const QImage image(path);
         EXPECT_GT(image.width(), 400) << view;
         pictures.insert(QByteArray(reinterpret_cast<const char*>(image.constBits()), image.sizeInBytes()));

@@ -120,6 +120,20 @@ TEST_F(GroundTest, ASlopeIsLaidAllRoundInOneStep)
     EXPECT_TRUE(site().profiles.empty());
 }
 
+// Fields that hold what no design has follow its units as well: a bare number would mean metres in a site of feet.
+TEST_F(GroundTest, FieldsOfNoDesignReadInItsUnits)
+{
+    window().toggleUnits();
+    EXPECT_EQ(find<ValueEdit>("slopeLength")->text(), QStringLiteral("656 ft 2 in"));
+    type("slopeLength", QStringLiteral("300"));
+    EXPECT_NEAR(find<ValueEdit>("slopeLength")->value(), 91.44, 1e-6);
+    EXPECT_TRUE(find<ValueEdit>("yardAmount")->text().endsWith(QStringLiteral(" in"))) << "a page not on show";
+    type("slopeFall", QStringLiteral("steep"));
+    window().toggleUnits();
+    EXPECT_EQ(find<ValueEdit>("slopeFall")->text(), QStringLiteral("steep")) << "what is typed stays";
+    EXPECT_EQ(find<ValueEdit>("slopeLength")->text(), QStringLiteral("91.44 m"));
+}
+
 TEST_F(GroundTest, HeightsAreTakenFromAFile)
 {
     auto* panel = window().findChild<GroundPanel*>();

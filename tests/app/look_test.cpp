@@ -42,7 +42,7 @@ TEST(Theme, TextHasEnoughContrastInBothThemes)
 TEST_F(WindowTest, AMessageIsReadableWhenNightFalls)
 {
     document().edit(QStringLiteral("less"), {}, [](Design& d) { d.operation.bands.clear(); });
-    window().exportPicture(file("nowhere/a.png"));
+    window().exports().picture(file("nowhere/a.png"));
     auto* message = find<QLabel>("message");
     ASSERT_TRUE(message->isVisible());
     for (int i = 0; i < 2; ++i) {

@@ -449,8 +449,8 @@ TEST_F(WindowTest, PicturesAndSweepsAreExported)
     for (const char* stage : {"site", "shape", "bands", "sky", "build", "trim"}) {
         show(stage);
         const QString svg = file((std::string(stage) + ".svg").c_str()), png = file((std::string(stage) + ".png").c_str());
-        ASSERT_TRUE(window().exportPicture(svg));
-        ASSERT_TRUE(window().exportPicture(png));
+        ASSERT_TRUE(window().exports().picture(svg));
+        ASSERT_TRUE(window().exports().picture(png));
         QFile picture(svg);
         ASSERT_TRUE(picture.open(QIODevice::ReadOnly));
         const QString drawing = QString::fromUtf8(picture.readAll());
@@ -464,15 +464,15 @@ TEST_F(WindowTest, PicturesAndSweepsAreExported)
         EXPECT_GT(colours.size(), 10) << stage;
         EXPECT_FALSE(window().stage(QLatin1String(stage))->summary().isEmpty());
     }
-    EXPECT_FALSE(window().exportPicture(QStringLiteral("/nowhere/a.svg")));
+    EXPECT_FALSE(window().exports().picture(QStringLiteral("/nowhere/a.svg")));
     // each kind that is asked for, and no other: a .pdf held an SVG
     const QString pdf = file("page.pdf");
-    ASSERT_TRUE(window().exportPicture(pdf));
+    ASSERT_TRUE(window().exports().picture(pdf));
     QFile written(pdf);
     ASSERT_TRUE(written.open(QIODevice::ReadOnly));
     EXPECT_TRUE(written.readAll().startsWith("%PDF-"));
     for (const char* other : {"picture.jpg", "picture.docx", "picture"}) {
-        EXPECT_FALSE(window().exportPicture(file(other))) << other;
+        EXPECT_FALSE(window().exports().picture(file(other))) << other;
         EXPECT_FALSE(QFile::exists(file(other))) << other;
     }
 }
@@ -488,7 +488,7 @@ QStringList linesOf(const QString& path)
 
 TEST_F(WindowTest, ASweepNamesItsAntennaAndIsDenseInWantedBands)
 {
-    window().exportSweep(file("a.csv"), 4e6, 12e6); // while everything is still being computed
+    window().exports().sweep(file("a.csv"), 4e6, 12e6); // while everything is still being computed
     const QStringList csv = linesOf(file("a.csv"));
     EXPECT_TRUE(csv.at(0).contains(QString::fromStdString(document().antenna().name)));
     EXPECT_TRUE(csv.at(1).startsWith(QStringLiteral("frequency_Hz")));
@@ -503,12 +503,12 @@ TEST_F(WindowTest, ASweepNamesItsAntennaAndIsDenseInWantedBands)
             const auto inBand = [&](double f) { return f > w.band.from - 1.0 && f < w.band.to + 1.0; };
             EXPECT_GE(std::count_if(frequencies.begin(), frequencies.end(), inBand), 51) << w.band.name;
         }
-    window().exportSweep(file("a.s1p"), 7e6, 7.2e6);
+    window().exports().sweep(file("a.s1p"), 7e6, 7.2e6);
     const QStringList touchstone = linesOf(file("a.s1p"));
     EXPECT_TRUE(touchstone.at(0).startsWith(QLatin1Char('!')) &&
                 touchstone.at(0).contains(QString::fromStdString(document().antenna().name)));
     EXPECT_TRUE(touchstone.contains(QStringLiteral("# Hz S RI R 50")));
-    window().exportSweep(file("b.csv"), 8e6, 7e6);
+    window().exports().sweep(file("b.csv"), 8e6, 7e6);
     EXPECT_TRUE(waitedFor([&] { return find<QLabel>("message")->text().contains(QStringLiteral("lower to a higher")); }, 10000));
     EXPECT_FALSE(QFile::exists(file("b.csv")));
 }

@@ -268,6 +268,33 @@ TEST(Places, TheFeedComesNearTheLine)
 }
 
 // A wire of 20 m has no straight way where no two supports are more than 17 m apart.
+// What is moved is judged as what is built there, of every family.
+TEST(Places, AMovedShapeIsTheShapeThere)
+{
+    Design design = withSupports({mast, tree});
+    design.site.buildings.push_back({"shed", {{20, 10}, {26, 10}, {26, 14}, {20, 14}}, 2.5, 3.5, "shed"});
+    design.site.powerLine = PowerLine{{-10, -4}, {60, -4}, 8.0};
+    const Judge judge(design);
+    int allowed = 0, refused = 0;
+    for (const shapes::Family* family : shapes::families()) {
+        shapes::AntennaShape shape = family->standardShape(28.5e6);
+        Movable movable(judge, shape);
+        for (const PlanPoint at :
+             {PlanPoint{3.0, 3.0}, PlanPoint{20.0, 20.0}, PlanPoint{27.0, 12.0}, PlanPoint{39.0, 29.0}, PlanPoint{12.5, 8.0}}) {
+            shape.parameters["x_m"] = at.x, shape.parameters["y_m"] = at.y;
+            const Place there = judge.judgeWithRoom(shape), moved = movable.at(at);
+            EXPECT_EQ(moved.fault.english(), there.fault.english()) << family->id() << " " << at.x;
+            EXPECT_EQ(moved.against, there.against) << family->id() << " " << at.x;
+            EXPECT_EQ(moved.supports, there.supports) << family->id();
+            EXPECT_EQ(moved.poles.size(), there.poles.size()) << family->id();
+            EXPECT_EQ(moved.shape.parameters, there.shape.parameters) << family->id();
+            ++(there.allowed() ? allowed : refused);
+        }
+    }
+    EXPECT_GT(allowed, 20);
+    EXPECT_GT(refused, 20);
+}
+
 TEST(Places, ALongWireGoesRoundACorner)
 {
     const Design design = withSupports({{"first", SupportKind::Pole, {15, 8}, 9.0, false, "1", {}},

@@ -171,6 +171,9 @@ void WhichOne::buildWish()
     m_supportBox->layout()->setContentsMargins(0, 0, 0, 0);
     m_supportBox->layout()->setSpacing(3);
     m_ledger->add(m_supportBox);
+    m_noSupports = m_ledger->note();
+    m_noSupports->setObjectName(QStringLiteral("noSupports"));
+    m_noSupports->setText(tr("None on the plan: allow a new pole above, or draw on Site what stands there."));
     m_ledger->line();
     m_progress = m_ledger->note();
     m_progress->setObjectName(QStringLiteral("triedWords"));
@@ -202,6 +205,7 @@ void WhichOne::refreshSupports()
             m_supports.emplace_back(s.id, box);
         }
     }
+    m_noSupports->setVisible(supports.empty());
     const auto& used = m_desk.wish().supports;
     for (auto& [id, box] : m_supports) {
         const Support* s = findSupport(m_context.document.design(), id);

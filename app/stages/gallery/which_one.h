@@ -63,7 +63,7 @@ private:
     QTableView* m_all;
     QStackedWidget* m_lists;
     QScrollArea* m_scroll;
-    QLabel *m_help, *m_why, *m_progress, *m_must, *m_nice, *m_angle, *m_rule;
+    QLabel *m_help, *m_why, *m_progress, *m_must, *m_nice, *m_angle, *m_rule, *m_noSupports;
     QPushButton *m_hang, *m_renew, *m_allButton;
     QComboBox *m_whyNot, *m_antennas, *m_tuner, *m_coils, *m_radials, *m_portable, *m_walkable, *m_hanging;
     ValueEdit *m_wire, *m_pole;
