@@ -54,8 +54,6 @@ TerrainProfile manageable(TerrainProfile profile, double frequency, double lowes
     return profile;
 }
 
-struct Stopped {};
-
 /// Of the whole program.
 class Keeping {
 public:
@@ -86,7 +84,6 @@ public:
     Kept(TerrainProfile profile, double frequency, std::vector<double> heights) : m_line{std::move(profile), frequency, std::move(heights)}
     {
     }
-    std::once_flag once;
     std::atomic<std::size_t> bytes = 0;
 
     /// As this one, or with more heights of the same kind.
@@ -114,30 +111,47 @@ public:
         return m_retuned.front();
     }
 
-    /// Throws Stopped.
-    void solve(const Watch& watch)
+    /// By whoever comes first; others wait. @return false: stopped, and for the next one to solve
+    bool solve(const Watch& watch)
+    {
+        const std::scoped_lock lock(m_solving);
+        if (!m_isDone)
+            oneapi::tbb::this_task_arena::isolate(
+                [&] { m_isDone = solveNow(watch); }); // no other work of this thread may wait for this one
+        return m_isDone;
+    }
+
+private:
+    bool solveNow(const Watch& watch)
     {
         m_solved = {manageable(m_line.profile, m_line.frequency, m_line.heights.front()), m_line.frequency, m_line.heights};
         const std::shared_ptr<TerrainKeeper> keeper = Keeping::one().keeper();
         TerrainSurface surface = keeper ? surfaceOf(m_solved.profile, m_solved.frequency, m_solved.heights) : TerrainSurface();
         if (keeper && keeper->restore(m_solved, surface)) {
-            m_field.emplace(std::move(surface));
-            return;
+            take(TerrainField(std::move(surface)));
+            return true;
         }
         Result<TerrainField> field = TerrainField::solve(m_solved.profile, m_solved.frequency, m_solved.heights, watch);
         if (field.stopped())
-            throw Stopped();
+            return false;
         if (!field)
-            return;
+            return true;
         if (keeper)
             keeper->keep(m_solved, field->surface());
-        m_field = std::move(field).value();
+        take(std::move(field).value());
+        return true;
     }
 
-private:
+    void take(TerrainField field)
+    {
+        const std::scoped_lock lock(m_mutex);
+        m_field = std::move(field);
+    }
+
     TerrainLine m_line, m_solved;        ///< as it was asked for; without corners too far off
     std::optional<TerrainField> m_field; ///< nothing: it cannot be solved
-    std::mutex m_mutex;
+    bool m_isDone = false;
+    std::mutex m_solving, m_mutex;                              ///< of its solution; of what comes of it
     std::list<std::shared_ptr<const TerrainHeights>> m_retuned; ///< the one asked for last comes first
 };
 
@@ -202,13 +216,8 @@ std::optional<TerrainView> TerrainHeights::over(const TerrainProfile& profile, d
     const TerrainProfile line = side == Side::Along ? profile : turned(profile);
     const double near = solvedFrequency(frequency);
     const std::shared_ptr<Kept> kept = keptFor(line, near, heightsUpTo(highest, near));
-    try {
-        std::call_once(kept->once, [&] {
-            oneapi::tbb::this_task_arena::isolate([&] { kept->solve(watch); }); // no other work of this thread may wait for this one
-        });
-    } catch (const Stopped&) { // not once yet
+    if (!kept->solve(watch))
         return std::nullopt;
-    }
     const std::shared_ptr<const TerrainHeights> here = kept->at(frequency);
     return here ? std::optional(TerrainView{here, side}) : std::nullopt;
 }

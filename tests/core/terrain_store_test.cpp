@@ -4,9 +4,11 @@
 
 #include <gtest/gtest.h>
 
+#include <array>
 #include <atomic>
 #include <filesystem>
 #include <fstream>
+#include <thread>
 
 namespace vetchling::files {
 namespace {
@@ -166,6 +168,35 @@ TEST_F(TerrainStoreTest, KeepsNothingThatWasStopped)
     EXPECT_EQ(keeper->kept, 1);
     const auto direct = em::TerrainField::solve(line.profile, 14.1e6, {9.0});
     EXPECT_LT(std::abs(whole->at({9.0}, 0.2).front().across - direct->responses(em::Side::Along, 0.2).front().across), 0.01);
+}
+
+// Many ask for the same lines at once, and every other one is stopped: whoever is not gets the same answer.
+TEST(ThreadsOverHills, ShareLinesThoughSomeAreStopped)
+{
+    const auto line = [](int number) {
+        return TerrainProfile{{{-150.0, 0.0}, {40.0, 0.0}, {70.0, -30.0 - number}}, {field, field, field, water}};
+    };
+    std::array<std::array<Complex, 3>, 6> seen{};
+    std::vector<std::thread> threads;
+    for (std::size_t t = 0; t < seen.size(); ++t)
+        threads.emplace_back([&, t] {
+            for (int number = 0; number < 3; ++number) {
+                std::atomic<int> asked = 0;
+                const Watch stopping([&] { return ++asked > 5 + int(t); });
+                const auto view = em::TerrainHeights::over(line(number), 7.1e6, 9.0, t % 2 == 1 ? stopping : Watch());
+                if (view)
+                    seen[t][std::size_t(number)] = view->at({7.0}, 0.2).front().across;
+            }
+        });
+    for (std::thread& t : threads)
+        t.join();
+    for (std::size_t t = 0; t < seen.size(); ++t)
+        for (std::size_t number = 0; number < 3; ++number) {
+            if (t % 2 == 0 || seen[t][number] != Complex()) {
+                EXPECT_EQ(seen[t][number], seen[0][number]) << t << " " << number;
+            }
+        }
+    EXPECT_NE(seen[0][0], seen[0][1]);
 }
 
 } // namespace
