@@ -99,7 +99,7 @@ void addLobes(const em::Solution& solution, std::vector<Ray>& rays)
         elevations.push_back(e * degree);
     for (int a = 0; a < 360; a += 9)
         azimuths.push_back(a * degree);
-    const auto gain = em::FarField(solution).gainGrid(elevations, azimuths);
+    const auto gain = em::FarField(solution).over({}).gainGrid(elevations, azimuths); // as flat as the fields near by are
     double most = -HUGE_VAL;
     for (const auto& row : gain)
         most = std::max(most, *std::max_element(row.begin(), row.end()));
