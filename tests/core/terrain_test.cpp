@@ -224,11 +224,23 @@ TEST(Terrain, AgreesWithADirectSolution)
 {
     constexpr double frequency = 18.1e6, height = 8.0;
     const Ground meadow{GroundKind::Real, 30.0, 0.02};
-    const TerrainProfile line{
-        {{-338.0, 23.2}, {-288.0, 26.8}, {-225.0, 23.0}, {-138.0, 9.7}, {0.0, 0.0}, {88.0, -0.7}, {113.0, -5.7}, {163.0, -20.0}},
-        {meadow, meadow, meadow, meadow, meadow, meadow, meadow, meadow, sea}};
+    TerrainProfile line{{{-588.0, 0.3},
+                         {-488.0, 3.5},
+                         {-425.0, 10.0},
+                         {-338.0, 23.2},
+                         {-288.0, 26.8},
+                         {-225.0, 23.0},
+                         {-138.0, 9.7},
+                         {-75.0, 2.8},
+                         {0.0, 0.0},
+                         {88.0, -0.7},
+                         {113.0, -5.7},
+                         {150.0, -17.9},
+                         {175.0, -20.0}},
+                        std::vector<Ground>(14, meadow)};
+    line.soils.back() = sea;
     const TerrainField field = solved(line, frequency, {height});
-    std::vector<double> elevations{radians(3.0), radians(12.0), radians(40.0), radians(72.0), radians(80.0)};
+    const std::vector<double> elevations{radians(5.0), radians(52.0), radians(72.0), radians(80.0)};
     const std::vector<direct::TerrainWaves> expected = direct::terrainWaves(line, frequency, height, elevations);
     for (std::size_t i = 0; i < elevations.size(); ++i) {
         const TerrainResponse got = field.responses(Side::Along, elevations[i]).front();
