@@ -229,6 +229,7 @@ TEST(Terrain, AgreesWithADirectSolution)
                          {-425.0, 10.0},
                          {-338.0, 23.2},
                          {-288.0, 26.8},
+                         {-263.0, 26.5},
                          {-225.0, 23.0},
                          {-138.0, 9.7},
                          {-75.0, 2.8},
@@ -236,8 +237,9 @@ TEST(Terrain, AgreesWithADirectSolution)
                          {88.0, -0.7},
                          {113.0, -5.7},
                          {150.0, -17.9},
+                         {163.0, -20.0},
                          {175.0, -20.0}},
-                        std::vector<Ground>(14, meadow)};
+                        std::vector<Ground>(16, meadow)};
     line.soils.back() = sea;
     const TerrainField field = solved(line, frequency, {height});
     const std::vector<double> elevations{radians(5.0), radians(52.0), radians(72.0), radians(80.0)};
