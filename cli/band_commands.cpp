@@ -128,7 +128,7 @@ struct MapRequest {
     std::string from, to; ///< with or without a unit; empty: as usual
     int count = 60;
     double elevation = 0.0, bearing = -1.0; ///< degrees; the design's where they are not given
-    bool csv = false;
+    bool csv = false, allBands = false;
 };
 
 Json mapJson(const study::LengthMap& map, const Design& design)
@@ -137,25 +137,32 @@ Json mapJson(const study::LengthMap& map, const Design& design)
     Json out{{"format", "vetchling-map"}, {"version", 1}, {"vary", map.question.vary}};
     out["elevation_deg"] = degrees(map.question.aim.elevation);
     out["bearing_deg"] = map.question.aim.azimuth ? Json(study::bearingOf(*map.question.aim.azimuth)) : Json(nullptr);
-    for (const char* key : {"values", "bands", "lowest_swr", "share_under_limit", "gain_dBi", "by_multiples", "score", "served"})
+    for (const char* key : {"values", "bands", "solved", "lowest_swr", "share_under_limit", "gain_dBi", "gain_up_dBi", "resistance_ohm", "by_multiples", "score",
+                            "served"})
         out[key] = Json::array();
     for (const WantedBand& w : bands)
         out["bands"].push_back(w.band.name);
     for (const study::MapColumn& column : map.columns) {
-        Json swr = Json::array(), share = Json::array(), gain = Json::array(), multiples = Json::array(), served = Json::array();
+        Json solvedThere = Json::array(), swr = Json::array(), share = Json::array(), gain = Json::array(), up = Json::array(), resistance = Json::array(), multiples = Json::array(), served = Json::array();
         for (std::size_t i = 0; i < bands.size(); ++i) {
             const study::MapCell* cell = column.cells.empty() ? nullptr : &column.cells[i];
             const bool solved = cell && cell->solved;
+            solvedThere.push_back(solved);
             swr.push_back(solved ? figure(cell->lowestSwr) : Json(nullptr));
             share.push_back(solved ? Json(cell->share) : Json(nullptr));
             gain.push_back(solved ? figure(cell->gain) : Json(nullptr));
+            up.push_back(solved ? figure(cell->up) : Json(nullptr));
+            resistance.push_back(solved ? figure(cell->resistance) : Json(nullptr));
             multiples.push_back(cell && cell->multiple);
             served.push_back(solved ? Json(servedWord(cell->service.service)) : Json(nullptr));
         }
         out["values"].push_back(column.value);
+        out["solved"].push_back(solvedThere);
         out["lowest_swr"].push_back(swr);
         out["share_under_limit"].push_back(share);
         out["gain_dBi"].push_back(gain);
+        out["gain_up_dBi"].push_back(up);
+        out["resistance_ohm"].push_back(resistance);
         out["by_multiples"].push_back(multiples);
         out["served"].push_back(served);
         out["score"].push_back(column.cells.empty() ? Json(nullptr) : Json(column.score));
@@ -164,6 +171,14 @@ Json mapJson(const study::LengthMap& map, const Design& design)
     out["favourite"] = map.question.favourite.empty() ? Json(nullptr) : Json(nameOf(design, map.question.favourite));
     out["best_all_round"] = valueAt(map.bestAllRound);
     out["best_favourite"] = valueAt(map.bestFavourite);
+    if (study::isHeight(map.question.vary)) {
+        out["half_wave_m"] = out["enough_m"] = Json::array();
+        for (std::size_t i = 0; i < bands.size(); ++i) {
+            const auto enough = map.enoughHeight(i);
+            out["half_wave_m"].push_back(0.5 * wavelength(bands[i].band.centre()));
+            out["enough_m"].push_back(enough ? Json(*enough) : Json(nullptr));
+        }
+    }
     out["lobe_ceiling"] = map.lobeCeiling ? Json(*map.lobeCeiling) : Json(nullptr);
     return out;
 }
@@ -215,9 +230,13 @@ int mapCommand(const MapRequest& request)
         return report(question.faults());
     const auto tables = std::make_shared<em::GroundTableCache>();
     const KeptTables kept(*tables);
+    const auto& bands = question->question.bands;
+    if (!request.allBands && std::all_of(bands.begin(), bands.end(), [](const WantedBand& w) { return w.wish == Wish::No; }))
+        fmt::print(stderr, "note: no band is wished for, so none is solved; --all-bands solves all\n");
     work::Queue queue;
     study::MapRun run(
-        tables, [&](work::Queue::Work work) { return queue.batch(std::move(work)); }, *question);
+        tables, [&](work::Queue::Work work) { return queue.batch(std::move(work)); }, *question, {},
+        request.allBands ? study::Reach::All : study::Reach::Wished);
     const Watch watch = terminalWatch();
     run.wait(queue, watch);
     if (watch.stopped())
@@ -345,6 +364,7 @@ void addMapCommand(CLI::App& app, int& status)
     map->add_option("--count", request->count, "how many values");
     map->add_option("--elevation", request->elevation, "degrees above the horizon, for the gain; the design's if left out");
     map->add_option("--bearing", request->bearing, "degrees; the design's if left out, or where the gain is highest");
+    map->add_flag("--all-bands", request->allBands, "bands that nobody wishes for are solved too");
     map->add_flag("--csv", request->csv, "CSV instead of JSON");
     map->callback([request, &status] { status = mapCommand(*request); });
 }

@@ -21,6 +21,7 @@
 #include "core/em/sweep.h"
 #include "core/files/sweep_file.h"
 #include "core/files/wire_file.h"
+#include "core/study/told_gain.h"
 #include "core/wire/range.h"
 
 #include <CLI/CLI.hpp>
@@ -35,7 +36,7 @@
 namespace vetchling::cli {
 namespace {
 
-Result<files::CaseResult> solveOne(const std::shared_ptr<const WireModel>& model, double frequency, const files::PatternRequest& pattern,
+Result<files::CaseResult> solveOne(const std::shared_ptr<const WireModel>& model, double frequency, const files::PatternRequest& pattern, bool elsewhere,
                                    em::GroundTableCache& tables, const em::SolveOptions& options, const Watch& watch)
 {
     Result<em::Solution> solution = em::solve(model, frequency, tables, options, watch);
@@ -55,7 +56,17 @@ Result<files::CaseResult> solveOne(const std::shared_ptr<const WireModel>& model
     std::vector<std::vector<double>> flat;
     if (!model->beyond.empty())
         flat = field.over({}).gainGrid(elevations, azimuths);
-    return files::CaseResult{std::move(solution).value(), *ledger, std::move(gain), std::move(flat)};
+    files::CaseResult out{std::move(solution).value(), *ledger, std::move(gain), std::move(flat)};
+    if (!elsewhere)
+        return out;
+    const auto told = study::gainElsewhere(model, frequency, tables, options, watch);
+    if (!told)
+        return told.faults();
+    if (!*told)
+        return Fault{"--elsewhere", "over soil only, and where no wire touches it or runs in it: perfect ground has no inside"};
+    out.withoutNearLoss = (*told)->withoutNearLoss->gainGrid(elevations, azimuths);
+    out.perfect = (*told)->perfect->gainGrid(elevations, azimuths);
+    return out;
 }
 
 /// How far the error moves the place where X = 0, Hz; nothing where the reactance is not small there.
@@ -84,7 +95,7 @@ void noteUnsettled(const em::Solution& solution, em::GroundTableCache& tables, c
                solution.impedanceErrorPercent, hertz ? fmt::format(", and the resonance beside it to {:.2g} kHz", *hertz / 1e3) : "");
 }
 
-int solveCommand(const std::string& path, const em::SolveOptions& options)
+int solveCommand(const std::string& path, bool elsewhere, const em::SolveOptions& options)
 {
     Result<files::WireCase> wires = files::readWireFile(path);
     if (!wires)
@@ -95,7 +106,7 @@ int solveCommand(const std::string& path, const em::SolveOptions& options)
     const auto model = std::make_shared<const WireModel>(wires->model);
     std::vector<files::CaseResult> results;
     for (std::size_t i = 0; i < wires->frequencies.size(); ++i) {
-        Result<files::CaseResult> one = solveOne(model, wires->frequencies[i], wires->pattern, tables, options, watch);
+        Result<files::CaseResult> one = solveOne(model, wires->frequencies[i], wires->pattern, elsewhere, tables, options, watch);
         if (!one)
             return report(one.faults());
         noteUnsettled(one->solution, tables, options, watch);
@@ -266,7 +277,9 @@ int run(int argc, char** argv)
     solve->add_option("--fineness", options.mesh.fineness, "shortest elements smaller by this factor")->check(CLI::Range(0.5, 50.0));
     solve->add_option("--accuracy", options.wantedErrorPercent, "percent in the impedance to refine the mesh for; 0: one mesh only")
         ->check(CLI::Range(0.0, 10.0));
-    solve->callback([&] { status = solveCommand(path, options); });
+    bool elsewhere = false;
+    solve->add_flag("--elsewhere", elsewhere, "the pattern also without the loss in the near ground, and over perfect ground");
+    solve->callback([&] { status = solveCommand(path, elsewhere, options); });
 
     em::SweepOptions sweepOptions;
     bool csv = false, touchstone = false;

@@ -16,6 +16,7 @@
 #include "core/study/study.h"
 #include "core/tune/joint.h"
 #include "core/workshop/build_facts.h"
+#include "core/workshop/cautions.h"
 
 #include <CLI/CLI.hpp>
 #include <fmt/format.h>
@@ -287,7 +288,24 @@ int cutListCommand(const Request& request)
         ropes.push_back({{"end", r.end}, {"to", r.support}, {"length_m", r.length}, {"angle_deg", r.angle}});
     for (const PartRow& p : facts.parts)
         parts.push_back({{"part", p.name}, {"count", p.count}, {"unit", p.unit == PartUnit::Metre ? "m" : "pieces"}});
-    print({{"pieces", out}, {"wire_m", wireToBuy(rows)}, {"ropes", ropes}, {"parts", parts}});
+    Json order = Json::array(), stands = nullptr, cautions = Json::array();
+    for (const Text& step : facts.pack.order)
+        order.push_back(step.english());
+    if (const auto& s = facts.stand)
+        stands = {{"height_m", s->height},          {"wind_N", s->force},           {"moment_Nm", s->moment},
+                  {"feet_radius_m", s->footprint},  {"ballast_kg", s->ballast},     {"peg_N", s->pegPull},
+                  {"guys_at_m", s->guyAt},          {"guys_out_m", s->guyOut},      {"guy_N", s->guyPull},
+                  {"highest_unstaked_m", s->unstaked}};
+    for (const auto& all : {facts.bench, cautionsOf(chosen->design, chosen->antenna, chosen->built, &facts)})
+        for (const Caution& c : all)
+            cautions.push_back({{"caution", c.heading}, {"words", c.words.english()}});
+    print({{"pieces", out},
+           {"wire_m", wireToBuy(rows)},
+           {"ropes", ropes},
+           {"parts", parts},
+           {"stands", stands},
+           {"put_up", order},
+           {"cautions", cautions}});
     return exitGood;
 }
 

@@ -261,6 +261,15 @@ int trimCommand(const Request& request)
                  {"piece", next.other->lever.name},
                  {"change", next.other->change},
                  {"predicted_dip_Hz", next.other->predicted}};
+    Json signs = Json::array();
+    for (const SenseRow& row : next.sense)
+        signs.push_back({{"good", row.good()}, {"stops", row.stops()}, {"words", row.words.english()}});
+    Json behind = nullptr; // what would be next if the last measurement is believed
+    if (next.behind)
+        behind = {{"action", stepName(next.behind->step)},
+                  {"change", next.behind->change != 0.0 ? Json(next.behind->change) : Json(nullptr)},
+                  {"predicted_dip_Hz", next.behind->predicted},
+                  {"words", next.behind->words.english()}};
     const TrimLog& begun = question.antenna.trim;
     fmt::print("{}\n", Json({{"action", stepName(next.step)},
                              {"parameter", task.lever.parameter},
@@ -277,6 +286,8 @@ int trimCommand(const Request& request)
                              {"model_slope_Hz_per_m", next.modelSlope},
                              {"model_dip_Hz", next.modelDip},
                              {"words", next.words.english()},
+                             {"signs", signs},
+                             {"behind", behind},
                              {"fold_instead_m", next.fold > 0.0 ? Json(next.fold) : Json(nullptr)},
                              {"or_instead", other},
                              {"other_bands", also},

@@ -162,6 +162,30 @@ void BandsDesk::wantMap(const std::string& vary, double from, double to, const s
     beginMap();
 }
 
+std::vector<std::string> BandsDesk::heights() const
+{
+    return m_document.hasAntenna() ? study::heightsOf(m_document.design(), m_document.antenna()) : std::vector<std::string>();
+}
+
+std::optional<study::Varied> BandsDesk::varied(const std::string& vary) const
+{
+    return m_document.hasAntenna() ? study::variedOf(m_document.design(), m_document.antenna(), vary) : std::nullopt;
+}
+
+std::pair<double, double> BandsDesk::usualRange(const std::string& vary) const
+{
+    return m_document.hasAntenna() ? study::usualRange(m_document.design(), m_document.antenna(), vary) : std::pair(0.0, 0.0);
+}
+
+void BandsDesk::takeFromMap(const std::string& vary, double value, bool dragging)
+{
+    if (!study::isHeight(vary))
+        return m_document.setLever(vary, value, dragging, Compromise::From::Map);
+    if (m_document.hasAntenna())
+        m_document.setShape(tr("hang it at another height"), dragging ? QStringLiteral("height") : QString(), m_document.current(),
+                            study::variedTo(m_document.design(), m_document.antenna(), vary, value));
+}
+
 void BandsDesk::beginMap()
 {
     m_mapPosted = std::make_shared<std::atomic<bool>>(false);

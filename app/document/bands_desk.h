@@ -39,6 +39,12 @@ public:
     /// What is known of it; null where there is none.
     [[nodiscard]] std::shared_ptr<const study::LengthMap> map() const { return m_map; }
     [[nodiscard]] const Faults& mapFaults() const { return m_mapFaults; }
+    /// Heights that the map can vary of the antenna on show, with its words and present value.
+    [[nodiscard]] std::vector<std::string> heights() const;
+    [[nodiscard]] std::optional<study::Varied> varied(const std::string& vary) const;
+    [[nodiscard]] std::pair<double, double> usualRange(const std::string& vary) const;
+    /// The antenna on show gets that value of a dimension of the map.
+    void takeFromMap(const std::string& vary, double value, bool dragging);
     [[nodiscard]] bool mapping() const { return m_run && !m_run->finished() && (!m_map || m_map->progress() < 1.0); }
     void cancelMap();
     [[nodiscard]] Waiting mapWaiting();

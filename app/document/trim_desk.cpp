@@ -16,8 +16,7 @@ TrimDesk::TrimDesk(Document& document, const AntennaModels& models, SolveService
           },
           [this] {
               look();
-              makeCard();
-              wantEffects();
+              takeOutcome();
               emit ready();
           }),
       m_effects(
@@ -140,16 +139,33 @@ void TrimDesk::lookWhetherEnough()
         m_enough = highest;
 }
 
-void TrimDesk::judge()
+void TrimDesk::takeOutcome()
 {
-    m_sense.clear();
+    m_outcome = m_answer.answer();
+    if (m_outcome && m_outcome->next.behind && last() && last()->id == m_believed) {
+        TrimOutcome believed = *m_outcome;
+        believed.next = TrimNext(*m_outcome->next.behind);
+        believed.states[believed.next.task] = believed.next.step;
+        m_outcome = std::make_shared<const TrimOutcome>(std::move(believed));
+    }
+    makeCard();
+    wantEffects();
     lookWhetherEnough();
-    const CurvePointer curve = m_solver.curve();
-    if (!m_document.hasAntenna() || !curve)
+}
+
+void TrimDesk::believe()
+{
+    if (!doubted() || !last())
         return;
-    m_sense = senseOfLast(m_document.antenna().trim.measurements, m_entries, [&](double f) {
-        return swr(curve->atLine(f), m_document.design().operation.reference); // whatever place the strip tells it at
-    });
+    m_believed = last()->id;
+    takeOutcome();
+    emit ready();
+}
+
+const std::vector<SenseRow>& TrimDesk::sense() const
+{
+    static const std::vector<SenseRow> none;
+    return next() ? next()->sense : none;
 }
 
 void TrimDesk::look()
@@ -169,7 +185,7 @@ void TrimDesk::want()
         return;
     }
     turn();
-    judge();
+    lookWhetherEnough();
     m_fresh = false;
     if (m_document.hasAntenna()) {
         TrimQuestion asked = questionNow();

@@ -22,7 +22,7 @@ public:
 
     void want();
     /// Null before the first, and for an antenna that nothing is known of.
-    [[nodiscard]] std::shared_ptr<const TrimOutcome> outcome() const { return m_answer.answer(); }
+    [[nodiscard]] std::shared_ptr<const TrimOutcome> outcome() const { return m_answer.answer() ? m_outcome : nullptr; }
     /// What is to be done next; null as above, and as long as plan and log are not those it was worked out for: nobody cuts twice by it.
     [[nodiscard]] const TrimNext* next() const;
     /// In the order of the work; known at once.
@@ -60,7 +60,11 @@ public:
     /// Null as long as nothing is known of that piece; of how the antenna was before until `next` is there again.
     [[nodiscard]] const MeasureCard* card() const { return m_card && outcome() && m_cardOf == m_place ? &*m_card : nullptr; }
     /// Whether the last sweep can be what it is taken for; empty without one.
-    [[nodiscard]] const std::vector<SenseRow>& sense() const { return m_sense; }
+    [[nodiscard]] const std::vector<SenseRow>& sense() const;
+    /// Whether a length stands behind a sign that stops the saw.
+    [[nodiscard]] bool doubted() const { return next() && next()->behind; }
+    /// The person has looked and takes the last measurement as it is: the length is told. Until another one is written down.
+    void believe();
 
     /// What was typed at the mast, by the curve on show; nothing before there is one.
     [[nodiscard]] std::optional<Result<ReadDip>> workOut(const std::string& readings) const;
@@ -94,8 +98,8 @@ private:
     [[nodiscard]] std::size_t placeOnShow() const;
     [[nodiscard]] TrimQuestion questionNow() const;
     void look();
-    void judge();
     void makeCard();
+    void takeOutcome();
     void wantEffects();
     void lookWhetherEnough();
     Document& m_document;
@@ -112,7 +116,8 @@ private:
     std::map<Id, std::string> m_chosen; ///< parameter, by antenna, where a configuration has several
     std::size_t m_cardOf = 0;
     bool m_fresh = false; ///< the answer is to the question as it would be put now
-    std::vector<SenseRow> m_sense;
+    std::shared_ptr<const TrimOutcome> m_outcome; ///< with what stands behind a doubt, where that measurement is believed
+    Id m_believed;                                ///< measurement
     std::optional<double> m_enough;
     std::optional<MeasureCard> m_card;
 };

@@ -110,7 +110,7 @@ void GroundSketch::paint(Sketch& sketch, const TerrainProfile& ground, int stren
 void GroundSketch::paintWords(Sketch& sketch, const TerrainProfile& ground, units::System system) const
 {
     const Colours& c = sketch.colours();
-    const double unit = system == units::System::Imperial ? 0.3048 : 1.0, step = unit * roundStep(80.0 / across / unit);
+    const double unit = system != units::System::Metric ? 0.3048 : 1.0, step = unit * roundStep(80.0 / across / unit);
     for (double x = step; x < 0.98 * reach; x += step)
         for (double side : {-1.0, 1.0})
             sketch.fit({{{at(side * x, 0.0).x(), area.bottom() - 3.0}, Qt::AlignHCenter | Qt::AlignBottom}}, farWords(x, system),

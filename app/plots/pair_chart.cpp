@@ -92,9 +92,22 @@ void PairChart::drawRow(Sketch& sketch, const Row& row, const QRectF& area) cons
         upright(*m_content.now, c.inkFaint, Qt::DashLine);
     if (m_content.best)
         upright(m_content.across[*m_content.best], c.petal, Qt::SolidLine);
+    for (const auto& [at, words] : m_content.marks)
+        upright(at, c.inkFaint, Qt::DotLine);
     const bool hot = m_hot >= 0 && onScreen();
     if (hot)
         upright(m_content.across[std::size_t(m_hot)], c.leaf, Qt::SolidLine);
+    QPainterPath blocked;
+    for (std::size_t i = 0; i < m_content.blocked.size(); ++i)
+        if (m_content.blocked[i]) {
+            const double from = x(m_content.across[i == 0 ? 0 : i - 1], area), here = x(m_content.across[i], area),
+                         to = x(m_content.across[std::min(i + 1, m_content.across.size() - 1)], area);
+            QPainterPath one;
+            one.addRect(QRectF(QPointF(0.5 * (from + here), area.top()), QPointF(0.5 * (here + to), area.bottom())));
+            blocked.addPath(one);
+        }
+    if (!blocked.isEmpty())
+        sketch.hatch(blocked.simplified(), c.hairline);
     QPolygonF line;
     for (std::size_t i = 0; i < row.values.size(); ++i)
         line << place(i);
@@ -105,8 +118,10 @@ void PairChart::drawRow(Sketch& sketch, const Row& row, const QRectF& area) cons
         sketch.reserveLine(line[i - 1], line[i]);
     sketch.painter().setPen(Qt::NoPen);
     sketch.painter().setBrush(row.colour);
-    for (QPointF p : line)
-        sketch.painter().drawEllipse(p, 3.0, 3.0);
+    constexpr qsizetype crowded = 24; // beyond, the line itself tells
+    for (qsizetype i = 0; i < line.size(); ++i)
+        if (line.size() <= crowded || (hot && int(i) == m_hot))
+            sketch.painter().drawEllipse(line[i], 3.0, 3.0);
     sketch.keepWithin(area.adjusted(-pairLeft, -1.0, pairRight, 1.0));
     const auto figure = [&](std::size_t i, bool bold) { // over its point or under it, or to a side of the lines there
         std::vector<Sketch::Place> places;
@@ -128,14 +143,25 @@ void PairChart::drawRow(Sketch& sketch, const Row& row, const QRectF& area) cons
 void PairChart::drawScale(Sketch& sketch, const QRectF& area) const
 {
     const Colours& c = sketch.colours();
-    for (std::size_t i = 0; i < m_content.across.size(); i += every(m_content.across.size(), ticks))
-        sketch.text({x(m_content.across[i], area), area.bottom() + 4.0}, m_content.ticks[i], Qt::AlignHCenter | Qt::AlignTop,
-                    {c.inkSoft, 12});
+    const auto tick = [&](double across, const QString& words) {
+        sketch.text({x(across, area), area.bottom() + 4.0}, words, Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});
+    };
+    for (const auto& [at, words] : m_content.scale) {
+        sketch.line({x(at, area), area.bottom()}, {x(at, area), area.bottom() + 4.0}, c.inkFaint);
+        tick(at, words);
+    }
+    for (std::size_t i = 0; m_content.scale.empty() && i < m_content.across.size(); i += every(m_content.across.size(), ticks))
+        tick(m_content.across[i], m_content.ticks[i]);
     const bool hot = m_hot >= 0 && onScreen();
     sketch.text({area.center().x(), area.bottom() + 22.0}, hot ? m_content.hovers[std::size_t(m_hot)] : m_content.axis,
                 Qt::AlignHCenter | Qt::AlignTop, {hot ? c.ink : c.inkFaint, 12});
+    const QRectF first = rowArea(0, QSizeF(area.right() + pairRight, area.bottom() + pairBottom));
+    for (const auto& [at, words] : m_content.marks) {
+        const bool leftSide = x(at, first) > first.center().x();
+        sketch.text({x(at, first) + (leftSide ? -5.0 : 5.0), first.bottom() - 4.0}, words,
+                    (leftSide ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom, {c.inkSoft, 12, false, c.paper});
+    }
     if (m_content.best && !m_content.bestWords.isEmpty()) {
-        const QRectF first = rowArea(0, QSizeF(area.right() + pairRight, area.bottom() + pairBottom));
         sketch.text({x(m_content.across[*m_content.best], first) + 5.0, first.top() - nameHeight + 2.0}, m_content.bestWords,
                     Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 12});
     }
@@ -165,7 +191,7 @@ void PairChart::mouseMoveEvent(QMouseEvent* event)
 
 void PairChart::mousePressEvent(QMouseEvent* event)
 {
-    if (const int choice = nearest(event->position()); choice >= 0 && event->button() == Qt::LeftButton)
+    if (const int choice = nearest(event->position()); choice >= 0 && event->button() == Qt::LeftButton && !isBlocked(choice))
         emit taken(choice);
 }
 
@@ -181,7 +207,7 @@ void PairChart::keyPressEvent(QKeyEvent* event)
     if (count > 0 && (event->key() == Qt::Key_Left || event->key() == Qt::Key_Right)) {
         m_hot = std::clamp(m_hot + (event->key() == Qt::Key_Right ? 1 : -1), 0, count - 1);
         update();
-    } else if (m_hot >= 0 && (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter))
+    } else if (m_hot >= 0 && !isBlocked(m_hot) && (event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter))
         emit taken(m_hot);
     else
         Canvas::keyPressEvent(event);

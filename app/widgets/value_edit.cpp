@@ -16,7 +16,7 @@ namespace {
 /// One notch of the wheel: what a builder would change at a time.
 double notchOf(units::Quantity quantity, double value, units::System system)
 {
-    const bool imperial = system == units::System::Imperial;
+    const bool imperial = system != units::System::Metric;
     switch (quantity) {
     case units::Quantity::Length: return imperial ? 0.0254 : (std::abs(value) < 0.5 ? 0.01 : 0.05);
     case units::Quantity::SmallLength: return imperial ? 0.00635 : 0.005;

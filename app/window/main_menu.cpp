@@ -106,6 +106,7 @@ private:
         sure->setChecked(w.spreadShown());
         m_menu->addAction(sure);
         add(tr("SWR at the feedpoint or at the radio"), QKeySequence(tr("R")), "actionPlane", [&w] { w.togglePlane(); });
+        add(tr("Feet with decimals or inches"), {}, "actionDecimalFeet", [&w] { w.toggleDecimalFeet(); });
         add(tr("Metres or feet"), QKeySequence(tr("Ctrl+U")), "actionUnits", [&w] { w.toggleUnits(); });
         add(tr("Day or night"), QKeySequence(tr("Ctrl+D")), "actionTheme", [&w] { w.toggleTheme(); });
     }

@@ -482,11 +482,18 @@ void MainWindow::toggleTheme()
     m_settings.setThemeMode(m_theme.mode());
 }
 
-void MainWindow::toggleUnits()
+void MainWindow::toggleUnits() { setUnits(m_context.system() == units::System::Metric ? m_feet : units::System::Metric); }
+
+void MainWindow::toggleDecimalFeet()
 {
-    m_document.edit(tr("change units"), {}, [](Design& d) {
-        d.operation.system = d.operation.system == units::System::Metric ? units::System::Imperial : units::System::Metric;
-    });
+    setUnits(m_context.system() == units::System::DecimalFeet ? units::System::Imperial : units::System::DecimalFeet);
+}
+
+void MainWindow::setUnits(units::System system)
+{
+    m_document.edit(tr("change units"), {}, [system](Design& d) { d.operation.system = system; });
+    if (system != units::System::Metric)
+        m_feet = system;
     m_settings.setSystem(m_context.system());
     refreshAll(); // no answer is waited for
 }

@@ -72,6 +72,8 @@ public:
     [[nodiscard]] bool spreadShown() const { return m_variants.always(); }
     void toggleTheme();
     void toggleUnits();
+    /// Feet with decimals, or with inches and their parts.
+    void toggleDecimalFeet();
     [[nodiscard]] ExportDesk& exports() { return m_exports; }
     /// A line over the page, with what happened and what to do; empty takes it back.
     void say(const QString& words);
@@ -86,6 +88,8 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+    void setUnits(units::System system);
+    units::System m_feet = units::System::Imperial; ///< how feet were told last
     [[nodiscard]] bool comesFromDrawing(const QWidget& receiver) const;
     void loadData(const QString& folder);
     void buildStages();

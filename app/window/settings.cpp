@@ -45,11 +45,11 @@ units::System Settings::system() const
 {
     const QString stored = QSettings().value(unitsKey).toString();
     const bool metric = stored.isEmpty() ? QLocale().measurementSystem() == QLocale::MetricSystem : stored == QLatin1String("metric");
-    return metric ? units::System::Metric : units::System::Imperial;
+    return metric ? units::System::Metric : stored == QLatin1String("decimal-feet") ? units::System::DecimalFeet : units::System::Imperial;
 }
 void Settings::setSystem(units::System system)
 {
-    QSettings().setValue(unitsKey, system == units::System::Metric ? QStringLiteral("metric") : QStringLiteral("imperial"));
+    QSettings().setValue(unitsKey, system == units::System::Metric ? QStringLiteral("metric") : system == units::System::DecimalFeet ? QStringLiteral("decimal-feet") : QStringLiteral("imperial"));
 }
 
 bool Settings::showsSpread() const { return QSettings().value(spreadKey, true).toBool(); }

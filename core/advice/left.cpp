@@ -140,13 +140,7 @@ private:
         const auto outcome = trimNext(m_library, trimQuestionOf(m_design, begun), m_watch);
         if (!outcome)
             return cannotSolve(outcome.faults());
-        std::vector<SenseRow> sense;
-        const std::size_t at = std::min(outcome->working, outcome->tasks.size() - 1);
-        if (const auto entries = entriesOf(m_antenna, at); !entries.empty())
-            if (const study::CurvePointer curve = curveIn(outcome->tasks[at].configuration))
-                sense = senseOfLast(m_antenna.trim.measurements, entries,
-                                    [&](double f) { return swr(curve->atLine(f), m_design.operation.reference); });
-        add(trimFindings(m_design, m_antenna, *outcome, sense, m_data.now));
+        add(trimFindings(m_design, m_antenna, *outcome, m_data.now));
     }
 
     study::Library& m_library;

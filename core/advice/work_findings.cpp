@@ -328,13 +328,12 @@ void addTask(std::vector<Finding>& all, const Design& design, const Antenna& ant
 
 } // namespace
 
-std::vector<Finding> trimFindings(const Design& design, const Antenna& antenna, const TrimOutcome& outcome,
-                                  const std::vector<SenseRow>& sense, const std::string& now)
+std::vector<Finding> trimFindings(const Design& design, const Antenna& antenna, const TrimOutcome& outcome, const std::string& now)
 {
     std::vector<Finding> all;
     addLog(all, design, antenna, now);
-    for (const SenseRow& row : sense)
-        if (!row.good() && row.sign != SenseSign::SwrOnly)
+    for (const SenseRow& row : outcome.next.sense)
+        if (!row.good() && row.sign != SenseSign::SwrOnly && row.sign != SenseSign::OtherInstrument)
             all.push_back(
                 of(antenna, Stage::Trim, "next", Gravity::Wrong, "doubt", coreText("core", "The last sweep is to be doubted"), row.words));
     for (std::size_t i = 0; i < outcome.tasks.size(); ++i)

@@ -26,9 +26,8 @@ std::vector<Finding> siteBandFindings(const Design& design, const std::vector<st
 std::vector<Finding> buildFindings(const Antenna& antenna, const BuildFacts& facts);
 
 /// Entries of the log and a last sweep that are to be doubted, and the steps of each length.
-/// @param sense of the last measurement of what is worked on @param now ISO 8601, local
-std::vector<Finding> trimFindings(const Design& design, const Antenna& antenna, const TrimOutcome& outcome,
-                                  const std::vector<SenseRow>& sense, const std::string& now);
+/// @param now ISO 8601, local
+std::vector<Finding> trimFindings(const Design& design, const Antenna& antenna, const TrimOutcome& outcome, const std::string& now);
 
 inline constexpr double tunedWithin = 0.01; ///< of a length: what is nearer to its solved value counts as tuned; it is trimmed anyway
 inline constexpr double equalWithin = 0.01; ///< m, that equal pieces may differ

@@ -41,6 +41,10 @@ Faults findReportFaults(const AirReport& r)
         faults.push_back({"bearing", coreText("core", "a bearing runs from 0 (north) to 360 degrees")});
     if (!(r.power >= 0.0 && r.power < 1e6))
         faults.push_back({"power", coreText("core", "give the power at the radio in watts")});
+    if (r.solarFlux && !(*r.solarFlux >= 50.0 && *r.solarFlux <= 500.0))
+        faults.push_back({"solarFlux", coreText("core", "the solar flux of a day lies between 60 and 400 units")});
+    if (r.kIndex && !(*r.kIndex >= 0.0 && *r.kIndex <= 9.0))
+        faults.push_back({"kIndex", coreText("core", "the geomagnetic K index runs from 0 to 9")});
     return faults;
 }
 

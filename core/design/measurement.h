@@ -42,6 +42,10 @@ struct Measurement {
     friend bool operator==(const Measurement&, const Measurement&) = default;
 };
 
+/// How a signal came and went while it was reported.
+enum class Fading { NotNoted, None, Slow, Fast, Deep };
+inline constexpr std::array<const char*, 5> fadingWords{"", "none", "slow", "fast", "deep"}; ///< in a file
+
 /// How it was heard, or heard others.
 struct AirReport {
     Id id;
@@ -53,6 +57,9 @@ struct AirReport {
     std::string report;            ///< as it was given: "59", "-12 dB"
     std::string remark;
     KeptFields kept;
+    std::optional<double> solarFlux; ///< of the day, in solar flux units; nothing: not noted
+    std::optional<double> kIndex;    ///< geomagnetic, 0 to 9
+    Fading fading = Fading::NotNoted;
     friend bool operator==(const AirReport&, const AirReport&) = default;
 };
 

@@ -159,6 +159,16 @@ FarField::FarField(const Solution& solution)
     addRuns(solution);
 }
 
+FarField FarField::reflectedBy(const Ground& ground, std::vector<FarSector> beyond) const
+{
+    FarField other = *this;
+    other.m_ground = ground;
+    other.m_kind = ground.kind;
+    other.m_permittivity = ground.complexPermittivity(m_frequency);
+    other.m_beyond = std::move(beyond);
+    return other;
+}
+
 void FarField::addRuns(const Solution& solution)
 {
     const Mesh& mesh = *solution.mesh;

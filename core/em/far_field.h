@@ -48,6 +48,9 @@ public:
         return other;
     }
 
+    /// The same currents and power, their waves reflected by another ground.
+    [[nodiscard]] FarField reflectedBy(const Ground& ground, std::vector<FarSector> beyond = {}) const;
+
     [[nodiscard]] RadiationVectors vectors(double elevation, double azimuth) const;
     /// Of one elevation and many azimuths, which share most of the work.
     [[nodiscard]] std::vector<RadiationVectors> vectorRow(double elevation, const std::vector<double>& azimuths) const;

@@ -2,6 +2,7 @@
 
 #include "core/files/metal.h"
 
+#include <algorithm>
 #include <cmath>
 
 namespace vetchling::files {
@@ -125,6 +126,14 @@ AirReport readReport(const JsonNode& node)
                 node.text("report", "", true),
                 node.text("remark", "", true),
                 {}};
+    r.solarFlux = node.optionalNumber("solar_flux");
+    r.kIndex = node.optionalNumber("k_index");
+    const std::string fading = node.text("fading", "", true);
+    const auto known = std::find(fadingWords.begin(), fadingWords.end(), fading);
+    if (known == fadingWords.end())
+        node.fault(coreText("core", "fading is none, slow, fast or deep"));
+    else
+        r.fading = Fading(known - fadingWords.begin());
     r.kept = node.rest();
     for (const Fault& fault : findReportFaults(r))
         node.fault(fault.message);
@@ -140,6 +149,12 @@ Json reportJson(const AirReport& r)
         one["power_W"] = r.power;
     if (!r.remark.empty())
         one["remark"] = r.remark;
+    if (r.solarFlux)
+        one["solar_flux"] = *r.solarFlux;
+    if (r.kIndex)
+        one["k_index"] = *r.kIndex;
+    if (r.fading != Fading::NotNoted)
+        one["fading"] = fadingWords[std::size_t(r.fading)];
     return withKept(std::move(one), r.kept);
 }
 

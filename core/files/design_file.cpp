@@ -13,7 +13,7 @@ namespace vetchling::files {
 namespace {
 
 constexpr std::array<const char*, 3> wishes{"no", "nice", "must"};
-constexpr std::array<const char*, 2> unitWords{"metric", "imperial"};
+constexpr std::array<const char*, 3> unitWords{"metric", "imperial", "decimal-feet"};
 
 Tolerances readTolerances(const JsonNode& node)
 {
@@ -94,7 +94,7 @@ Operation readOperation(const JsonNode& node)
     op.power = node.goodNumber(
         "power_W", op.power, [](double x) { return x > 0.0 && x <= 1e5; }, "must be above 0 and at most 100 kW");
     op.tolerances = node.partAt("tolerances", readTolerances).value_or(op.tolerances);
-    op.system = wordOf(node, "units", unitWords) == 1 ? units::System::Imperial : units::System::Metric;
+    op.system = units::System(wordOf(node, "units", unitWords));
     op.kept = node.rest();
     return op;
 }
@@ -104,7 +104,7 @@ Json operationJson(const Operation& op)
     Json out{{"band_plan", op.bandPlan},  {"bands", Json::array()},
              {"swr_limit", op.swrLimit},  {"reference_ohm", op.reference},
              {"favourite", op.favourite}, {"aim_elevation_deg", op.aimElevation},
-             {"power_W", op.power},       {"units", unitWords[op.system == units::System::Imperial ? 1 : 0]}};
+             {"power_W", op.power},       {"units", unitWords[std::size_t(op.system)]}};
     if (op.lossLimit != Operation().lossLimit)
         out["loss_limit_dB"] = op.lossLimit;
     if (op.foldbackSwr != Operation().foldbackSwr)

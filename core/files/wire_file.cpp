@@ -402,6 +402,9 @@ std::string writeResultFile(const std::vector<CaseResult>& results)
                                   {"unknowns", r.solution.mesh->unknowns}});
         if (!r.flat.empty())
             out["results"].back()["pattern_flat"] = gainJson(r.flat);
+        if (!r.perfect.empty())
+            out["results"].back()["gain_elsewhere"] = {{"without_near_ground_loss_dBi", gainJson(r.withoutNearLoss)},
+                                                       {"perfect_ground_dBi", gainJson(r.perfect)}};
         Json& losses = out["results"].back()["losses"]; // shares of what few models have are named where they are
         if (!r.solution.model->lines.empty())
             losses["lines"] = r.ledger.lines;

@@ -29,6 +29,7 @@ struct CaseResult {
     em::PowerLedger ledger;
     std::vector<std::vector<double>> gain; ///< dBi [elevation][azimuth]
     std::vector<std::vector<double>> flat; ///< the same over flat ground; empty where there is nothing else
+    std::vector<std::vector<double>> withoutNearLoss = {}, perfect = {}; ///< as told elsewhere (study/told_gain.h); empty: not asked for
 };
 
 std::string writeResultFile(const std::vector<CaseResult>& results);

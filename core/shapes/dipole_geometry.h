@@ -49,6 +49,7 @@ class StiffDipoleFamily : public DipoleFamily {
 public:
     AntennaShape hung(const AntennaShape& shape, std::size_t handle, const Hook& hook) const override;
     std::optional<AntennaShape> between(const AntennaShape&, const Hook&, const Hook&) const override { return std::nullopt; }
+    Carrier carrier() const override { return Carrier::Mast; }
 };
 
 /// @param legInWaves of a new antenna whose leg is not tuned, else 0

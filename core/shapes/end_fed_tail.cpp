@@ -28,8 +28,8 @@ public:
         std::vector<ParameterSpec> all = endFedHeights();
         all.push_back(tunedLengthSpec("length_m", coreText("core", "Wire up to the coil")));
         all.push_back(frequencySpec("frequency_2_Hz", coreText("core", "Added lower band"), lengthGroup, lowerBand));
-        all.push_back(lengthSpec("tail_m", coreText("core", "Tail beyond the coil"), lengthGroup, {2.4, 0.01, 1000.0}, {}, tailInWaves));
-        all.push_back(inductanceSpec("inductance_H", coreText("core", "Coil"), coilsGroup, {110e-6, 1e-9, 0.1},
+        all.push_back(lengthSpec("tail_m", coreText("core", "Tail beyond the coil"), lengthGroup, {2.1, 0.01, 1000.0}, {}, tailInWaves));
+        all.push_back(inductanceSpec("inductance_H", coreText("core", "Coil"), coilsGroup, {118e-6, 1e-9, 0.1},
                                      coreText("core", "large enough to end the wire on the upper bands")));
         addCoilSpecs(all);
         addEndFedFeed(all, 49.0);

@@ -184,6 +184,10 @@ struct Trade {
 /// maximum of the current, all of them where it is fed at an end or closed to a loop.
 enum class Multiples { Odd, All };
 
+/// What carries an antenna: supports that it hangs from, a mast that it is mounted on and turns with, a tripod or stake under an upright,
+/// a vehicle.
+enum class Carrier { Hung, Mast, Tripod, Vehicle };
+
 /// One of the states an antenna can be put in, innermost first: links open or closed, a telescope's setting.
 struct Configuration {
     std::string name;
@@ -229,6 +233,7 @@ public:
     [[nodiscard]] virtual std::vector<Trade> trades() const { return {}; }
     /// Whether it can be proposed for a site: what is drawn by hand, or stands on a vehicle, is one's own idea.
     [[nodiscard]] virtual bool isForSites() const { return true; }
+    [[nodiscard]] virtual Carrier carrier() const { return Carrier::Hung; }
     /// It is cut for no band in particular: a tuner makes its matter.
     [[nodiscard]] virtual bool isForAnyBand() const { return false; }
     /// Of what works on several bands: whether it is made for two such ones together, Hz, rising.

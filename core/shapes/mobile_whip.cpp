@@ -14,6 +14,7 @@ class MobileWhip final : public Family {
 public:
     std::string id() const override { return "mobile-whip"; }
     bool isForSites() const override { return false; }
+    Carrier carrier() const override { return Carrier::Vehicle; }
     std::string title() const override { return coreText("core", "Whip on a vehicle"); }
     std::string summary() const override
     {

@@ -49,6 +49,7 @@ public:
         return stiffHung(*this, shape, handle, hook);
     }
     std::optional<AntennaShape> between(const AntennaShape&, const Hook&, const Hook&) const override { return std::nullopt; }
+    Carrier carrier() const override { return Carrier::Mast; }
 
 protected:
     bool stiff() const override { return true; }

@@ -9,6 +9,7 @@ namespace {
 
 class WhipWithRadials final : public Family {
 public:
+    Carrier carrier() const override { return Carrier::Tripod; }
     std::string id() const override { return "whip"; }
     std::string title() const override { return coreText("core", "Whip with two radials"); }
     std::string summary() const override

@@ -177,6 +177,11 @@ private:
                 return there.faults();
             m_out->otherGrounds.push_back({other.name, spotFrom(**there, *m_curve.built, {}).field});
         }
+        const auto elsewhere = gainElsewhere(std::make_shared<const WireModel>(m_curve.built->atLine()), frequency, m_library.tables(), {}, m_quiet);
+        if (!elsewhere)
+            return elsewhere.faults();
+        m_out->elsewhere = *elsewhere;
+        m_out->strongestHere = m_out->spot()->strongest;
         m_watch.report(0.7);
         return {};
     }

@@ -5,6 +5,7 @@
 #include "core/design/design.h"
 #include "core/study/length_causes.h"
 #include "core/study/study.h"
+#include "core/study/told_gain.h"
 #include "core/tune/tune.h"
 
 #include <memory>
@@ -111,6 +112,8 @@ struct Detail {
         const char* name; ///< marked for translation
         std::shared_ptr<const em::FarField> field;
     };
+    double strongestHere = 0.0;             ///< dBi at the selected frequency, as `elsewhere` is told beside it
+    std::optional<GainElsewhere> elsewhere; ///< how others may tell that gain; nothing where wires touch the soil
     /// Currents at the selected frequency as em::currentRibbon gives them, of ribbonPieces a piece.
     std::vector<std::vector<double>> ribbon;
     std::vector<std::vector<double>> voltage; ///< the same of the voltage, as em::voltageRibbon gives it but 1 at the strongest

@@ -72,10 +72,25 @@ Tally LengthMap::tally(std::size_t column) const
     return tallyOf(services, question.question.bands);
 }
 
-std::vector<double> mapValues(const shapes::AntennaShape& shape, const std::string& vary, double from, double to, int count)
+std::optional<double> LengthMap::enoughHeight(std::size_t band) const
 {
-    const shapes::Family& family = shapes::familyOf(shape);
-    const shapes::ParameterSpec& spec = *family.spec(shape, vary);
+    constexpr double worthIt = 1.0; // dB a metre
+    std::optional<double> enough;
+    const MapColumn* above = nullptr;
+    for (std::size_t i = columns.size(); i-- > 0;) {
+        const MapColumn& c = columns[i];
+        if (c.cells.empty() || !c.cells[band].solved)
+            continue;
+        if (above && (above->cells[band].gain - c.cells[band].gain) / (above->value - c.value) >= worthIt)
+            return above == &columns.back() ? std::nullopt : std::optional(above->value);
+        above = &c;
+        enough = c.value;
+    }
+    return enough;
+}
+
+std::vector<double> mapValues(const shapes::ParameterSpec& spec, double from, double to, int count)
+{
     from = std::max(from, spec.lowest);
     to = std::min(to, spec.highest);
     std::vector<double> values;
@@ -92,21 +107,31 @@ Result<MapQuestion> mapQuestionOf(const Design& design, const Antenna& antenna, 
     const shapes::Family& family = shapes::familyOf(antenna.shape);
     const auto tuned = family.tuned(antenna.shape);
     out.vary = !vary.empty() ? vary : tuned.empty() ? std::string() : tuned.front().parameter;
-    const shapes::ParameterSpec* spec = family.spec(antenna.shape, out.vary);
-    if (!spec || !spec->choices.empty())
+    const std::optional<Varied> varied = variedOf(design, antenna, out.vary);
+    if (!varied)
         return Fault{"--vary", {coreText("core", "'%1' is no dimension of this antenna"), out.vary}};
-    const double present = family.value(antenna.shape, out.vary);
-    constexpr double below = 2.0 / 3.0, above = 1.5;
-    const double low = from != 0.0 ? from : below * present, high = to != 0.0 ? to : above * present;
+    out.vary = varied->spec.key;
+    const auto [usualLow, usualHigh] = usualRange(design, antenna, out.vary);
+    const double low = from != 0.0 ? from : usualLow, high = to != 0.0 ? to : usualHigh;
     if (!(high > low) || count < 2 || count > 2000)
         return Fault{"--from", coreText("core", "give a range from a lower to a higher value, and 2 to 2000 steps")};
-    out.values = mapValues(antenna.shape, out.vary, low, high, count);
+    out.values = mapValues(varied->spec, low, high, count);
     if (!(out.values.back() > out.values.front()))
         return Fault{"--from",
-                     {coreText("core", "nothing of that range lies between %1 and %2"), Measure{spec->lowest, spec->quantity},
-                      Measure{spec->highest, spec->quantity}}};
+                     {coreText("core", "nothing of that range lies between %1 and %2"), Measure{varied->spec.lowest, varied->spec.quantity},
+                      Measure{varied->spec.highest, varied->spec.quantity}}};
     // the present value is no matter of the map
-    out.question.subject.shape = family.levered(out.question.subject.shape, out.vary, out.values.front());
+    if (isHeight(out.vary)) {
+        for (double value : out.values)
+            out.at.push_back(subjectVariedTo(design, antenna, out.vary, value));
+        out.question.subject = out.at.front();
+    } else if (out.vary == turning && turns(antenna)) {
+        for (double value : out.values)
+            out.free.push_back(standsFree(design, subjectVariedTo(design, antenna, out.vary, value)));
+        out.question.subject.shape = family.levered(out.question.subject.shape, out.vary, out.values.front());
+    } else {
+        out.question.subject.shape = family.levered(out.question.subject.shape, out.vary, out.values.front());
+    }
     out.aim = aimOf(design.operation);
     out.terms = termsOf(design.operation, antenna);
     const auto& bands = design.operation.bands;
@@ -129,7 +154,10 @@ Result<MapColumn> mapColumn(Library& library, const MapQuestion& map, double val
     column.value = value;
     column.care = care;
     Question question = map.question;
-    question.subject.shape = shapes::familyOf(question.subject.shape).levered(question.subject.shape, map.vary, value);
+    if (const auto place = std::find(map.values.begin(), map.values.end(), value); !map.at.empty() && place != map.values.end())
+        question.subject = map.at[std::size_t(place - map.values.begin())];
+    else
+        question.subject.shape = shapes::familyOf(question.subject.shape).levered(question.subject.shape, map.vary, value);
     const auto curves = curvesOf(library, question, watch, reach, care);
     if (!curves) {
         column.fault = curves.faults().front().message;
@@ -144,7 +172,7 @@ Result<MapColumn> mapColumn(Library& library, const MapQuestion& map, double val
     for (std::size_t i = 0; i < best.size(); ++i) {
         const Coverage& c = best[i].coverage;
         MapCell cell;
-        cell.solved = c.solved();
+        cell.solved = c.solved() && (reach != Reach::Wished || question.bands[i].wish != Wish::No);
         cell.configuration = best[i].configuration;
         cell.multiple = !multiplesIn(c.band, fundamental, shapes::familyOf(shape).multiples()).empty();
         if (cell.solved) {
@@ -158,6 +186,8 @@ Result<MapColumn> mapColumn(Library& library, const MapQuestion& map, double val
             const auto fed = fields.at(cell.configuration, c.band.centre());
             cell.port = fed ? fed->port : Complex();
             cell.gain = fed ? fed->gain(gainTowards(fed->field, map.aim, watch)) : noGain;
+            cell.up = fed ? fed->gain(fed->field.gain(0.5 * pi, 0.0)) : noGain;
+            cell.resistance = c.impedance.real();
             if (fed && highest == i) {
                 const double azimuth = azimuthTowards(fed->field, map.aim, watch);
                 column.lobe = lobeElevation(fed->field, azimuth);

@@ -67,7 +67,7 @@ MapRun::MapRun(std::shared_ptr<em::GroundTableCache> tables, const Submit& submi
                 submit([shared = m_shared, place, care](const Watch& watch) { return shared->compute(place, care, watch); }))
             m_tickets.push_back(std::move(ticket));
     };
-    for (std::size_t i = coarseStride / 2; i < count; i += coarseStride)
+    for (std::size_t i = coarseStride / 2; m_shared->changed && i < count; i += coarseStride)
         compute(i, Care::Coarse);
     for (std::size_t offset : {coarseStride / 2, std::size_t(0), std::size_t(1), std::size_t(3)})
         for (std::size_t i = offset; i < count; i += coarseStride)

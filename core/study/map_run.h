@@ -14,7 +14,6 @@ class MapRun {
 public:
     using Submit = std::function<work::Queue::Ticket(work::Queue::Work)>;
     /// Starts at once. @param tables shared with everybody; the studies of the map are not kept @param submit to a queue, as a batch
-    /// @param changed called on a computing thread after each column
     MapRun(std::shared_ptr<em::GroundTableCache> tables, const Submit& submit, MapQuestion question, std::function<void()> changed = {},
            Reach reach = Reach::All);
     ~MapRun(); ///< cancels; what is under way ends by itself

@@ -1,5 +1,7 @@
 #include "core/trim/history.h"
 
+#include "core/trim/sense.h"
+
 #include <algorithm>
 #include <chrono>
 #include <cmath>
@@ -55,7 +57,7 @@ std::vector<DipSeries> dipSeriesOf(const Antenna& antenna)
     std::vector<DipSeries> all;
     for (std::size_t t = 0; t < tasks.size(); ++t) {
         DipSeries series{t, tasks[t].target, {}};
-        for (const Measurement& m : antenna.trim.measurements) {
+        for (const Measurement& m : asReadByOne(antenna.trim.measurements)) {
             const bool own = taskOf(tasks, m) == t;
             if (m.cutSinceLast != 0.0 && (own || tasks[taskOf(tasks, m)].configuration <= tasks[t].configuration))
                 for (DipPoint& p : series.points)

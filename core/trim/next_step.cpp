@@ -26,7 +26,7 @@ constexpr double mostPart = 0.15;     // and of any other lever
 class Trimmer {
 public:
     Trimmer(study::Library& library, const TrimQuestion& asked, const Watch& watch)
-        : m_library(library), m_asked(asked), m_watch(watch), m_quiet(watch.with({})), m_log(asked.antenna.trim.measurements)
+        : m_library(library), m_asked(asked), m_watch(watch), m_quiet(watch.with({})), m_log(asReadByOne(asked.antenna.trim.measurements))
     {
     }
 
@@ -140,6 +140,8 @@ private:
             return notAllRead(next);
         if (readings->empty())
             return measure(next, task);
+        if (Faults faults = lookAtLast(next, place); !faults.empty())
+            return faults;
         next.learned = estimateDip(*readings);
         next.slope = next.learned.factor * next.modelSlope;
         next.predicted = next.learned.at(facts->dip);
@@ -151,7 +153,53 @@ private:
             next.aim = task.target + readings->back().modelled - facts->dip;
         if (changedSince(place))
             return measure(next, task);
-        return decide(next, task, now);
+        Result<TrimNext> decided = decide(next, task, now);
+        return decided ? unlessDoubted(std::move(*decided)) : decided;
+    }
+
+    /// Signs of the last measurement, against the model as drawn over the range that was swept.
+    Faults lookAtLast(TrimNext& next, std::size_t place) const
+    {
+        const std::vector<Measurement>& log = m_asked.antenna.trim.measurements;
+        const std::vector<std::size_t> entries = entriesOf(m_asked.antenna, place);
+        if (entries.empty())
+            return {};
+        const auto& sweep = log[entries.back()].sweep;
+        study::CurvePointer curve;
+        if (sweep.size() > 1 && sweep.back().first > sweep.front().first) {
+            study::Question q;
+            q.subject = m_asked.subject;
+            q.subject.configuration = m_out.tasks[place].configuration;
+            q.limit = 2.0;
+            WantedBand swept;
+            swept.band = {"swept", sweep.front().first, sweep.back().first};
+            swept.wish = Wish::Must;
+            swept.id = "swept";
+            q.bands = {swept};
+            const auto known = study::curveOf(m_library, q, m_quiet);
+            if (!known)
+                return known.faults();
+            curve = *known;
+        }
+        next.sense = senseOfLast(log, entries, [&](double f) { return curve ? swr(curve->atLine(f), m_asked.reference) : NAN; });
+        return {};
+    }
+
+    /// By a measurement that cannot be what it is taken for nothing is cut.
+    static TrimNext unlessDoubted(TrimNext next)
+    {
+        const auto doubt = std::find_if(next.sense.begin(), next.sense.end(), [](const SenseRow& row) { return row.stops(); });
+        if (doubt == next.sense.end())
+            return next;
+        TrimNext first = next;
+        first.step = TrimStep::Check;
+        first.change = first.fold = 0.0;
+        first.other.reset();
+        first.predicted = next.learned.at(next.modelDip);
+        first.sure = next.learned.sure(next.modelDip);
+        first.words = checkFirst(doubt->sign);
+        first.behind = std::make_shared<const TrimNext>(std::move(next));
+        return first;
     }
 
     /// Something was taken off after the last measurement of this task that moves its dip.
@@ -363,7 +411,7 @@ private:
     const TrimQuestion& m_asked;
     const Watch& m_watch;
     const Watch m_quiet; ///< for what is only a part of the whole
-    const std::vector<Measurement>& m_log;
+    const std::vector<Measurement> m_log; ///< as the instrument of its last entry reads
     TrimOutcome m_out;
     double m_height = 0.0;  ///< m, that the antenna is to hang at
     std::size_t m_last = 0; ///< entry of the log: the last measurement of the task
@@ -392,33 +440,14 @@ Result<DipFacts> dipNear(study::Library& library, const study::Subject& subject,
 
 double toleranceAt(double target, double width) { return std::min(mostOff * target, width > 0.0 ? 0.25 * width : mostOff * target); }
 
-shapes::AntennaShape raised(const shapes::AntennaShape& shape, double by)
-{
-    shapes::AntennaShape out = shape;
-    if (std::abs(by) < 1e-9)
-        return out;
-    const shapes::Family& family = shapes::familyOf(shape);
-    for (const shapes::ParameterSpec& spec : family.specs(shape))
-        if (spec.quantity == units::Quantity::Length && spec.key.find("height_m") != std::string::npos) {
-            const double now = family.value(shape, spec.key);
-            if (now > 0.0)
-                out.parameters[spec.key] = std::clamp(now + by, std::max(spec.lowest, 0.1), spec.highest);
-        }
-    return out;
-}
-
-double heightOf(const shapes::BuiltAntenna& built)
-{
-    double high = 0.0;
-    for (const Wire& w : built.model.wires)
-        for (const Vec3& p : w.points)
-            high = std::max(high, p.z);
-    return high;
-}
-
 TrimQuestion trimQuestionOf(const Design& design, const Antenna& antenna)
 {
-    return {study::questionOf(design, antenna).subject, withLogBegun(antenna), {}, design.operation.system, unreadOf(design, antenna.id)};
+    return {study::questionOf(design, antenna).subject,
+            withLogBegun(antenna),
+            {},
+            design.operation.system,
+            design.operation.reference,
+            unreadOf(design, antenna.id)};
 }
 
 Result<TrimOutcome> trimNext(study::Library& library, const TrimQuestion& asked, const Watch& watch)

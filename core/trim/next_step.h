@@ -6,20 +6,18 @@
 /// %.
 
 #include "core/design/design.h"
+#include "core/shapes/height.h"
 #include "core/study/study.h"
 #include "core/trim/estimate.h"
 #include "core/trim/log_tasks.h"
+#include "core/trim/sense.h"
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
 
 namespace vetchling {
-
-/// The shape hung so much higher, m; what stands on the ground stays on it.
-shapes::AntennaShape raised(const shapes::AntennaShape& shape, double by);
-/// Height of an antenna as its builder tells it: that of its highest wire, m.
-double heightOf(const shapes::BuiltAntenna& built);
 
 struct DipFacts {
     double dip = 0.0, width = 0.0; ///< Hz; width below 2:1, 0 where it is nowhere
@@ -56,6 +54,10 @@ struct TrimNext {
     double fold = 0.0;                   ///< m of each piece that, folded back, do what the cut does; 0 where that is not known
     std::optional<OtherLever> other;     ///< for the last bit, where the antenna has one that reaches it
     std::optional<std::size_t> waitsFor; ///< task that has to be finished before, since it moves this one
+    std::vector<SenseRow> sense;         ///< signs of the last measurement; empty without one
+    /// What would be next if that measurement is believed, where one of its signs stops the saw: `step` is Check then, and `words` what to
+    /// look at first. Null else.
+    std::shared_ptr<const TrimNext> behind;
     Text words;
 };
 
@@ -64,6 +66,7 @@ struct TrimQuestion {
     Antenna antenna;
     std::optional<std::size_t> task; ///< that is told of; else the first that is not finished
     units::System system = units::System::Metric;
+    double reference = 50.0; ///< ohm that an SWR is told against
     std::string unread; ///< where in its file something of it could not be read (`unreadOf`); empty: nowhere
     friend bool operator==(const TrimQuestion&, const TrimQuestion&) = default;
 };

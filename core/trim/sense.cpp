@@ -2,6 +2,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace vetchling {
 namespace {
@@ -43,7 +44,52 @@ double otherDip(const MeasuredSweep& sweep, double first)
     return found;
 }
 
+/// Dips under 2 with ridges between them that lie where the model has no match at all.
+int unlikelyDips(const MeasuredSweep& sweep, const std::function<double(double)>& model)
+{
+    constexpr double good = 2.0;
+    int count = 0;
+    bool within = false;
+    for (const MeasuredPoint& p : sweep.points) {
+        const bool here = p.swr < good && model(p.frequency) > off;
+        count += here && !within ? 1 : 0;
+        within = p.swr < good && (here || within);
+    }
+    return count;
+}
+
+/// Whether nothing was done to the antenna between two entries, nor to where it hangs.
+bool sameState(const Measurement& before, const Measurement& last)
+{
+    constexpr double sameHeight = 0.05; // m
+    return last.cutSinceLast == 0.0 && last.configuration == before.configuration && last.soil == before.soil &&
+           last.place == before.place && std::abs(last.height.value_or(0.0) - before.height.value_or(0.0)) < sameHeight &&
+           last.height.has_value() == before.height.has_value() && before.dip > 0.0 && last.dip > 0.0 &&
+           std::abs(last.dip / before.dip - 1.0) <= 0.1;
+}
+
+bool otherInstrument(const Measurement& a, const Measurement& b)
+{
+    return !a.instrument.empty() && !b.instrument.empty() && a.instrument != b.instrument;
+}
+
 } // namespace
+
+bool SenseRow::stops() const { return !ofDips && !checkFirst(sign).empty(); }
+
+Text checkFirst(SenseSign sign)
+{
+    switch (sign) {
+    case SenseSign::BelowOne: return coreText("core", "Look before you cut: first the trace, then calibrate anew.");
+    case SenseSign::FalseCalibration: return coreText("core", "Look before you cut: first calibrate anew, hands off the plugs.");
+    case SenseSign::LossyCable: return coreText("core", "Look before you cut: first sweep the coax alone, open at its end.");
+    case SenseSign::HighEverywhere: return coreText("core", "Look before you cut: first the ohmmeter, then joints and links.");
+    case SenseSign::FlatLow: return coreText("core", "Look before you cut: first sweep the bare plug, it must read high.");
+    case SenseSign::GoodEverywhere: return coreText("core", "Look before you cut: first the cable, how long and how old?");
+    case SenseSign::Jumped: return coreText("core", "Look before you cut: first move each joint and watch the sweep.");
+    default: return {};
+    }
+}
 
 void takeSweep(const MeasuredSweep& sweep, Measurement& m)
 {
@@ -86,12 +132,27 @@ std::vector<SenseRow> senseOf(const MeasuredSweep& sweep, const std::function<do
         say(SenseSign::BelowOne, least, coreText("core", "An SWR below 1 cannot be: the wrong trace, or a file in another format."));
         return rows;
     }
+    double lowest = 0.0;
+    for (const MeasuredPoint& p : sweep.points)
+        lowest = std::min(lowest, p.impedance ? p.impedance->real() : 0.0);
+    constexpr double belowNothing = -1.0; // ohm, more than noise
+    if (lowest < belowNothing) {
+        say(SenseSign::FalseCalibration, lowest,
+            coreText("core", "A resistance below zero cannot be: the calibration does not belong to this sweep. Open, short and load anew, at the "
+                             "end of the cable, for this range."));
+        return rows;
+    }
     const double lost = cableLoss(sweep, model) - cable;
     if (lost > leastLoss)
         say(SenseSign::LossyCable, lost,
             {coreText("core",
                       "Far off resonance too much is lost: %1 one way in the cable. Measure at the feedpoint, or calibrate at its end."),
              Measure{lost, units::Quantity::Decibel}});
+    if (const int dips = unlikelyDips(sweep, model); dips >= 2)
+        say(SenseSign::GoodEverywhere, dips,
+            {coreText("core", "A good match on %1 frequencies on which this antenna has none: which cable is it, how long, how old? Water "
+                              "or length in it makes any wire look good. Sweep it alone, open at its far end."),
+             Measure{double(dips)}});
     if (least > 5.0)
         say(SenseSign::HighEverywhere, least,
             coreText("core",
@@ -132,14 +193,21 @@ std::vector<SenseRow> senseOf(const MeasuredSweep& sweep, const std::function<do
 
 std::vector<SenseRow> senseBetween(const Measurement& before, const Measurement& last)
 {
-    constexpr double moved = 0.003, otherSwr = 1.2, sameHeight = 0.05, otherCoax = 0.5; // of the dip; of the SWR; m
-    const bool same = last.cutSinceLast == 0.0 && last.configuration == before.configuration && last.soil == before.soil &&
-                      last.place == before.place && std::abs(last.height.value_or(0.0) - before.height.value_or(0.0)) < sameHeight &&
-                      last.height.has_value() == before.height.has_value();
-    if (!same || !(before.dip > 0.0) || std::abs(last.dip / before.dip - 1.0) > 0.1)
+    constexpr double moved = 0.003, otherReading = 0.0005, otherSwr = 1.2, otherCoax = 0.5; // of the dip; of the SWR; m
+    if (!sameState(before, last))
         return {};
     const double shift = last.dip - before.dip;
     const bool went = std::abs(shift) > moved * before.dip;
+    if (otherInstrument(before, last))
+        return std::abs(shift) < otherReading * before.dip
+                   ? std::vector<SenseRow>{}
+                   : std::vector<SenseRow>{{SenseSign::OtherInstrument,
+                                            shift,
+                                            {shift > 0.0 ? coreText("core", "Nothing was done: the %1 reads %3 kHz higher than the %2. "
+                                                                            "What the %2 read is counted as the %1 would have.")
+                                                         : coreText("core", "Nothing was done: the %1 reads %3 kHz lower than the %2. "
+                                                                            "What the %2 read is counted as the %1 would have."),
+                                             last.instrument, before.instrument, Measure{std::round(std::abs(shift) / 1e3)}}}};
     if (std::abs(last.coax - before.coax) > otherCoax)
         return went ? std::vector<SenseRow>{{SenseSign::MovedWithCoax,
                                              shift,
@@ -155,7 +223,38 @@ std::vector<SenseRow> senseBetween(const Measurement& before, const Measurement&
     return {{SenseSign::Jumped, shift,
              coreText("core",
                       "Nothing was done, and two sweeps differ: a joint, a plug or a link makes contact only at times. Move each one while "
-                      "somebody watches the sweep.")}};
+                      "somebody watches the sweep."),
+             before.sweep.empty() || last.sweep.empty()}};
+}
+
+std::vector<Measurement> asReadByOne(const std::vector<Measurement>& log)
+{
+    std::vector<Measurement> out = log;
+    if (log.empty() || log.back().instrument.empty())
+        return out;
+    std::map<std::string, std::pair<double, int>> ratios; // by instrument: the logarithms of what the last one's would read, and how many
+    for (std::size_t i = 0; i + 1 < log.size(); ++i) {
+        const Measurement &a = log[i], &b = log[i + 1];
+        if (!otherInstrument(a, b) || !sameState(a, b))
+            continue;
+        const std::string& own = log.back().instrument;
+        if (b.instrument == own)
+            ratios[a.instrument].first += std::log(b.dip / a.dip), ++ratios[a.instrument].second;
+        else if (a.instrument == own)
+            ratios[b.instrument].first += std::log(a.dip / b.dip), ++ratios[b.instrument].second;
+    }
+    for (Measurement& m : out) {
+        const auto known = ratios.find(m.instrument);
+        if (known == ratios.end())
+            continue;
+        const double by = std::exp(known->second.first / known->second.second);
+        m.dip *= by;
+        std::vector<std::pair<double, double>> sweep(m.sweep.begin(), m.sweep.end());
+        for (auto& point : sweep)
+            point.first *= by;
+        m.sweep = std::move(sweep);
+    }
+    return out;
 }
 
 std::vector<SenseRow> senseOfLast(const std::vector<Measurement>& log, const std::vector<std::size_t>& entries,

@@ -2,6 +2,7 @@
 
 #include "core/design/unread.h"
 #include "core/study/answers.h"
+#include "core/trim/sense.h"
 
 #include <algorithm>
 #include <cmath>
@@ -96,7 +97,8 @@ public:
 private:
     Faults gather()
     {
-        const auto& log = m_antenna.trim.measurements;
+        m_log = asReadByOne(m_antenna.trim.measurements);
+        const std::vector<Measurement>& log = m_log;
         if (log.empty() || m_tasks.empty())
             return {{"", coreText("core", "there is nothing measured yet to learn from")}};
         study::Subject drawn = m_subject;
@@ -276,6 +278,7 @@ private:
     const Watch m_quiet; ///< for what is only a part of the whole
     std::vector<TrimTask> m_tasks;
     study::Subject m_subject;
+    std::vector<Measurement> m_log; ///< as one instrument reads
     std::vector<State> m_states;
     std::vector<Datum> m_read;
 };

@@ -95,7 +95,7 @@ const std::vector<YardLevel>& yardLevels()
          0.3},
         {"only-a-meter",
          coreText("core", "Only a meter"),
-         coreText("core", "No analyser today: low, middle and high channel on a power meter, like a seesaw."),
+         coreText("core", "No analyser today: only a power meter: read it on a low, a middle and a high channel, and compare."),
          "dipole",
          7.1e6,
          {},

@@ -69,7 +69,7 @@ Unit unwritten(Quantity quantity, const Context& context)
     const bool metric = context.system == System::Metric;
     switch (quantity) {
     case Quantity::Length: return context.bareIsSi || metric ? Unit{"m", 1.0} : Unit{"ft", foot};
-    case Quantity::SmallLength: return context.bareIsSi ? Unit{"m", 1.0} : metric ? Unit{"cm", 0.01} : Unit{"in", inch};
+    case Quantity::SmallLength: return context.bareIsSi ? Unit{"m", 1.0} : metric ? Unit{"cm", 0.01} : context.system == System::DecimalFeet ? Unit{"ft", foot} : Unit{"in", inch};
     case Quantity::WireSize: return context.bareIsSi ? Unit{"m", 1.0} : metric ? Unit{"mm", 0.001} : Unit{"in", inch};
     case Quantity::Frequency: return context.bareIsSi ? Unit{"Hz", 1.0} : Unit{"MHz", 1e6};
     case Quantity::Inductance: return context.bareIsSi ? Unit{"H", 1.0} : Unit{"uH", 1e-6};
@@ -343,7 +343,7 @@ Special parseWireSize(const std::string& text, const Context& context)
             return {true, notUnderstood(text, Quantity::WireSize)};
         }
     constexpr double pipe = 4.0; // in: a bare number that big was meant as a gauge
-    if (const double bare = number(0, t.size()); bare >= pipe && !context.bareIsSi && context.system == System::Imperial)
+    if (const double bare = number(0, t.size()); bare >= pipe && !context.bareIsSi && context.system != System::Metric)
         return {true,
                 Fault{"", {coreText("core", "'%1' would be inches, a pipe; write #%1 for the gauge, or %1 in if it is a pipe"), text}}};
     return {};

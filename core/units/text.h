@@ -10,7 +10,8 @@ namespace vetchling {
 
 namespace units {
 
-enum class System { Metric, Imperial };
+/// Imperial: feet, inches and sixteenths as a tape shows them; DecimalFeet: feet with decimals.
+enum class System { Metric, Imperial, DecimalFeet };
 
 /// What a number stands for; decides the units accepted and the one assumed when none is written.
 enum class Quantity {

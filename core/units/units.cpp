@@ -35,6 +35,18 @@ std::string feetAndInches(double metres, int parts)
     return rest > 0.0 ? fmt::format("{}{:.0f} ft {}", sign, feet, tapeInches(rest, parts)) : fmt::format("{}{:.0f} ft", sign, feet);
 }
 
+/// To so many digits that count, as people read a figure.
+double toDigits(double value, int digits)
+{
+    if (value == 0.0 || !std::isfinite(value))
+        return value;
+    const double scale = std::pow(10.0, digits - 1 - std::floor(std::log10(std::abs(value))));
+    return std::round(value * scale) / scale;
+}
+
+/// Parts of a decibel that are told: tenths, hundredths of less than one.
+double partsOfDecibel(double value) { return std::abs(value) < 1.0 ? 100.0 : 10.0; }
+
 } // namespace
 
 std::string formatLength(double metres, System system, int decimals)
@@ -42,6 +54,8 @@ std::string formatLength(double metres, System system, int decimals)
     constexpr double longest = 300.0; // m that anybody measures to parts of an inch
     if (system == System::Metric)
         return fmt::format("{:.{}f} m", metres, decimals);
+    if (system == System::DecimalFeet)
+        return fmt::format("{:.{}f} ft", metres / metresAnInch / inchesAFoot, std::abs(metres) > longest ? 0 : decimals);
     return feetAndInches(metres, decimals < 2 || std::abs(metres) > longest ? 1 : sixteenths);
 }
 
@@ -49,6 +63,8 @@ std::string formatSmall(double metres, System system)
 {
     if (system == System::Metric)
         return fmt::format("{:.1f} cm", metres * 100.0);
+    if (system == System::DecimalFeet)
+        return fmt::format("{:.3f} ft", metres / metresAnInch / inchesAFoot);
     return (metres < 0.0 ? "-" : "") + tapeInches(std::abs(metres) / metresAnInch, sixteenths);
 }
 
@@ -63,12 +79,12 @@ std::string format(double value, Quantity quantity, System system)
     case Quantity::WireSize:
         return system == System::Metric ? fmt::format("{:.2f} mm", value * 1e3) : fmt::format("{:.3f} in", value / metresAnInch);
     case Quantity::Angle: return fmt::format("{:.0f}°", value);
-    case Quantity::Power: return fmt::format("{:g} W", value);
+    case Quantity::Power: return fmt::format("{:.8g} W", toDigits(value, 4));
     case Quantity::Capacitance: return fmt::format("{:.0f} pF", value * 1e12);
     case Quantity::Inductance: return fmt::format("{:.2f} µH", value * 1e6);
-    case Quantity::Percent: return fmt::format("{:g} %", value);
-    case Quantity::Resistance: return fmt::format("{:g} Ω", value);
-    case Quantity::Decibel: return fmt::format("{:g} dB", value);
+    case Quantity::Percent: return fmt::format("{:.8g} %", toDigits(value, 3));
+    case Quantity::Resistance: return fmt::format("{:.8g} Ω", toDigits(value, 4));
+    case Quantity::Decibel: return fmt::format("{:.8g} dB", std::round(value * partsOfDecibel(value)) / partsOfDecibel(value) + 0.0);
     case Quantity::Plain: break;
     }
     return fmt::format("{:g}", value);

@@ -1,5 +1,7 @@
 #include "core/workshop/build_facts.h"
 
+#include "core/workshop/cautions.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -105,10 +107,15 @@ BuildFacts buildFactsOf(const Design& design, const Antenna& antenna, const shap
         facts.spool = spoolUse(rows, *antenna.workshop.spool);
     facts.rigging = riggingOf(
         built, antenna.shape, [&](const std::string& id) { return data.strengthOf(id); }, antenna.workshop.rigging, design.site);
+    facts.lossOverCopper = lossOverCopper(antenna.shape.wire, antenna.shape.designFrequency);
     facts.supports = supportsBeside(built, facts.rigging, design.site);
     facts.parts = partsOf(antenna, built, facts.rigging, design.site, prices);
     facts.saltAir = soilUnder(design, antenna).conductivity >= saltSoil || !design.site.waters.empty();
     facts.metals = metalPairs(conductorsOf(antenna.shape), data.potentials(), facts.saltAir);
+    if (shapes::familyOf(antenna.shape).carrier() != shapes::Carrier::Vehicle)
+        facts.stand = mastStandOf(design.site, built.model, antenna.workshop.rigging.wind);
+    facts.bench = benchCautions(antenna, built);
+    facts.cards = benchCards(antenna, built);
     facts.pack = packListOf(antenna, built, facts.rigging, design.site);
     for (const BuildPiece& piece : facts.pieces)
         if (piece.tubes && piece.row.name == facts.pack.longestName) // taken apart

@@ -2,6 +2,8 @@
 /// Everything the bench needs of one antenna as drawn, without anything being solved: pieces with their marks and what was done to them,
 /// spool, ropes and weather, parts, metals, packing.
 
+#include "core/workshop/caution.h"
+#include "core/workshop/mast_stand.h"
 #include "core/workshop/parts_list.h"
 #include "core/workshop/rigging.h"
 #include "core/workshop/shed.h"
@@ -26,11 +28,15 @@ struct BuildFacts {
     std::optional<SpoolUse> spool;
     double longestOff = 0.0; ///< m, the most that a measured piece differs from what it should be
     RiggingReport rigging;
+    double lossOverCopper = 1.0; ///< of the wire, on the design frequency
     std::vector<Support> supports; ///< that stand beside its wires or hold a rope, within 1.5 m in plan
     std::vector<PartRow> parts;
     std::vector<MetalPair> metals;
     bool saltAir = false;
     PackList pack;
+    std::optional<MastStand> stand; ///< of what stands by itself
+    std::vector<Caution> bench;     ///< that apply while it is made
+    std::vector<BenchCard> cards;
     [[nodiscard]] int waiting() const;
 };
 

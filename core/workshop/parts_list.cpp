@@ -1,5 +1,7 @@
 #include "core/workshop/parts_list.h"
 
+#include "core/workshop/cautions.h"
+
 #include "core/line/parts.h"
 #include "core/workshop/cut_list.h"
 #include "core/workshop/feed_line.h"
@@ -77,12 +79,19 @@ void addFeed(Maker& make, const Antenna& antenna, const shapes::BuiltAntenna& bu
         chokes += part.kind == part::choke ? 1 : 0;
         transformers += part.kind == part::transformer && partValue(part, "ratio") != 1.0 ? 1 : 0;
     }
-    plugs = line.coax > 0.0 ? 2 : 0;
+    int sections = 0, stubs = 0;
+    for (const ChainPart& part : wholeChain(antenna)) {
+        sections += part.kind == part::section ? 1 : 0;
+        stubs += part.kind == part::stub ? 1 : 0;
+    }
+    plugs = (line.coax > 0.0 ? 2 : 0) + 2 * sections + stubs;
     make.add("transformer", coreText("core", "transformer in a tight box"), transformers);
     make.add("choke", coreText("core", "common-mode choke"), chokes);
     make.add("coax", coreText("core", "coax"), std::ceil(line.coax), PartUnit::Metre, prices.coax);
     make.add("open-line", coreText("core", "open-wire line"), std::ceil(line.open), PartUnit::Metre);
     make.add("plug", coreText("core", "plugs for the coax"), plugs);
+    make.add("joiner", coreText("core", "joiners for plugs, matching section to coax"), line.coax > 0.0 ? sections : 0);
+    make.add("tee", coreText("core", "T pieces for a stub"), stubs);
     make.add("sealing", coreText("core", "self-fusing tape, rolls"), plugs > 0 ? 1 : 0);
 }
 
@@ -148,6 +157,18 @@ std::string partsCsv(const std::vector<PartRow>& parts)
     return out;
 }
 
+namespace {
+
+/// Of a metal that stands in the list itself, and is as noble: "copper-hard".
+bool isVariety(const MetalPotential& metal, const std::vector<MetalPotential>& metals)
+{
+    const std::string stem = metal.id.substr(0, metal.id.find('-'));
+    return stem != metal.id && std::any_of(metals.begin(), metals.end(),
+                                           [&](const MetalPotential& m) { return m.id == stem && m.volts == metal.volts; });
+}
+
+} // namespace
+
 std::vector<MetalPair> metalPairs(const std::vector<std::string>& conductors, const std::vector<MetalPotential>& metals, bool salty)
 {
     std::vector<MetalPair> pairs;
@@ -156,7 +177,7 @@ std::vector<MetalPair> metalPairs(const std::vector<std::string>& conductors, co
         if (here == metals.end())
             continue;
         for (const MetalPotential& other : metals) {
-            if (other.id == id)
+            if (other.id == id || isVariety(other, metals))
                 continue;
             MetalPair pair{here->name, other.name, std::abs(here->volts - other.volts)};
             pair.corrodes = pair.volts > (salty ? saltLimit : dryLimit) + 1e-9;
@@ -189,21 +210,7 @@ PackList packListOf(const Antenna& antenna, const shapes::BuiltAntenna& built, c
             least = other.diameter;
         }
     pack.mass = least <= rolls ? wire * mass + ropes(rigging) * ropeMass : 0.0;
-    auto& o = pack.order;
-    if (site.powerLine)
-        o.push_back(coreText("core", "Look up first: keep everything farther from the power line than it can fall."));
-    if (built.model.lowestPoint() < 0.0)
-        o.push_back(coreText("core", "Before anything is dug in or driven: ask where cables and pipes lie, and keep clear of them."));
-    o.push_back(coreText("core", "Pace out the supports and lay the wire along its line."));
-    if (!rigging.ropes.empty())
-        o.push_back(coreText("core", "Throw or rig the ropes; nobody stands below."));
-    if (built.ends(WireEnd::Joint) > 2)
-        o.push_back(coreText("core", "Spread the radials and join them to the plate; flag their ends."));
-    o.push_back(coreText("core", "Join choke and coax at the feedpoint and check with the ohmmeter."));
-    if (!built.links.empty())
-        o.push_back(coreText("core", "Set the links for the highest band first; close them one by one for the lower ones."));
-    o.push_back(coreText("core", "Raise it evenly, tie off, and mark what hangs below 2.5 m."));
-    o.push_back(coreText("core", "Sweep before sending; keep people away from the ends."));
+    pack.order = puttingUp(antenna, built, rigging, site);
     return pack;
 }
 

@@ -1,5 +1,7 @@
 #include "core/workshop/rigging.h"
 
+#include "core/em/conductor.h"
+
 #include "core/physics.h"
 #include "core/root.h"
 
@@ -167,6 +169,18 @@ RopeReport ropeOf(const shapes::BuiltAntenna& built, const Site& site, Vec3 end,
 }
 
 } // namespace
+
+double lossOverCopper(const shapes::WireChoice& wire, double frequency)
+{
+    const Vec3 ends[] = {{0.0, 0.0, 1.0}, {1.0, 0.0, 1.0}};
+    const auto ohms = [&](const shapes::WireChoice& choice) {
+        const Wire metre = shapes::makeWire(choice, {}, {ends[0], ends[1]});
+        return em::internalImpedance(metre, metre.radius, frequency).real();
+    };
+    shapes::WireChoice copper;
+    copper.diameter = wire.diameter;
+    return ohms(wire) / ohms(copper);
+}
 
 WireLoad loadOf(const shapes::WireChoice& wire, const WireStrength& strength, const Rigging& rigging)
 {

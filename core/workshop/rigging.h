@@ -26,6 +26,9 @@ struct WireStrength {
     friend bool operator==(const WireStrength&, const WireStrength&) = default;
 };
 
+/// Ohms of a metre over those of copper of the same thickness, at a frequency.
+double lossOverCopper(const shapes::WireChoice& wire, double frequency);
+
 struct WireLoad {
     double mass = 0.0;      ///< kg/m, jacket counted in
     double ice = 0.0;       ///< kg/m

@@ -1,5 +1,7 @@
 #include "core/workshop/templates.h"
 
+#include "core/line/parts.h"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -76,6 +78,20 @@ Plate radialPlate(int radials)
     return p;
 }
 
+/// Lids of a pipe that a transformer or choke stands in: the socket below, terminals and a hook above, a hole for the water.
+std::vector<Plate> housingCaps(double across, int terminals)
+{
+    const double middle = 0.5 * across;
+    Plate lower{coreText("core", "round housing, lower cap"), 1, across, across, {}, true}, upper = lower;
+    lower.holes = {{middle, middle, 16e-3, coreText("core", "socket of the feed")}, {middle, 0.18 * across, 4e-3, coreText("core", "lets water out")}};
+    upper.name = coreText("core", "round housing, upper cap");
+    upper.holes = {{middle, 0.82 * across, 6e-3, coreText("core", "hook or eye that takes the pull")}};
+    for (int i = 0; i < terminals; ++i)
+        upper.holes.push_back({middle + (terminals == 1 ? 0.0 : (i == 0 ? -1.0 : 1.0) * 0.27 * across), 0.42 * across, 5.5e-3,
+                               coreText("core", "screw for the lug")});
+    return {lower, upper};
+}
+
 } // namespace
 
 std::vector<Plate> platesFor(const Antenna& antenna, const shapes::BuiltAntenna& built)
@@ -95,6 +111,13 @@ std::vector<Plate> platesFor(const Antenna& antenna, const shapes::BuiltAntenna&
     for (const shapes::WireSection& s : built.sections)
         if (s.first == WireEnd::Joint && s.last == WireEnd::Insulator && s.pieces > 1)
             plates.push_back(radialPlate(std::clamp(s.pieces, 2, 32)));
+    const std::vector<ChainPart> chain = wholeChain(antenna);
+    if (has(built, WireEnd::Transformer) ||
+        std::any_of(chain.begin(), chain.end(), [](const ChainPart& p) { return p.kind == part::choke || p.kind == part::transformer; })) {
+        constexpr double pipe = 0.075; // m, a drain pipe's cap, which takes rings of 61 mm
+        for (Plate& cap : housingCaps(pipe, has(built, WireEnd::Centre) ? 2 : 1))
+            plates.push_back(std::move(cap));
+    }
     return plates;
 }
 
@@ -147,7 +170,11 @@ std::string platesSvg(const std::vector<Plate>& plates, const std::string& title
     for (const PlacedPlate& placed : places) {
         const Plate& p = plates[placed.plate];
         const double x = 1e3 * placed.x, y = 1e3 * placed.y;
-        out += fmt::format("<rect x=\"{:.2f}\" y=\"{:.2f}\" width=\"{:.2f}\" height=\"{:.2f}\" rx=\"3\"/>\n", x, y, 1e3 * p.width,
+        if (p.round)
+            out += fmt::format("<circle cx=\"{:.2f}\" cy=\"{:.2f}\" r=\"{:.2f}\"/>\n", x + 500.0 * p.width, y + 500.0 * p.height,
+                               500.0 * p.width);
+        else
+            out += fmt::format("<rect x=\"{:.2f}\" y=\"{:.2f}\" width=\"{:.2f}\" height=\"{:.2f}\" rx=\"3\"/>\n", x, y, 1e3 * p.width,
                            1e3 * p.height);
         for (const Hole& hole : p.holes) {
             const double hx = x + 1e3 * hole.x, hy = y + 1e3 * (p.height - hole.y), r = 500.0 * hole.diameter;

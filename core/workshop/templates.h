@@ -1,5 +1,5 @@
 #pragma once
-/// Plates to be drilled, at full size: centre piece, link, spreader, end insulator, radial plate.
+/// Plates and caps to be drilled, at full size: centre piece, link, spreader, end insulator, radial plate, the lids of a round housing.
 
 #include "core/design/design.h"
 
@@ -18,6 +18,7 @@ struct Plate {
     int count = 1;                    ///< of this one
     double width = 0.0, height = 0.0; ///< m
     std::vector<Hole> holes;
+    bool round = false; ///< a cap: as wide as high
 };
 
 /// The drills that a plate takes, m, to a tenth of a millimetre, thinnest first.

@@ -207,7 +207,7 @@ TEST_F(TrimTest, TheFitIsUsedInTheDesignAndTakenBack)
     EXPECT_EQ(document().design(), before);
 }
 
-// Set, turn, read, three channels: the seesaw gives the dip.
+// Set, turn, read, three channels: comparing them gives the dip.
 TEST_F(TrimTest, AnOldMeterIsReadOnThreeChannels)
 {
     constexpr int needle = 40; // ms that it takes to come to rest, also where another test has the processor

@@ -5,7 +5,7 @@ namespace {
 
 TEST_F(Cli, HarmonicsIsTheSolvedAntennaForEachLength)
 {
-    const Outcome o = run("harmonics " + demo() + " --antenna 'Wall end-fed 40' --from 19 --to 21 --count 3 --elevation 25");
+    const Outcome o = run("harmonics " + demo() + " --antenna 'Wall end-fed 40' --from 19 --to 21 --count 3 --elevation 25 --all-bands");
     ASSERT_EQ(o.code, 0) << o.err;
     const Json map = Json::parse(o.out);
     EXPECT_EQ(map["format"], "vetchling-map");
@@ -29,6 +29,59 @@ TEST_F(Cli, HarmonicsIsTheSolvedAntennaForEachLength)
     EXPECT_NEAR(map["score"][1], score, 1e-9);
     const Outcome csv = run("harmonics " + demo() + " --antenna 'Wall end-fed 40' --from 19 --to 21 --count 3 --csv");
     EXPECT_EQ(std::count(csv.out.begin(), csv.out.end(), '\n'), 1 + 3 * std::ptrdiff_t(bands.size()));
+}
+
+TEST_F(Cli, HarmonicsSolvesWhatIsWishedFor)
+{
+    ASSERT_EQ(run("new dipole --frequency 7.1e6 -o " + path("forty.vetchling")).code, 0);
+    const std::string asked = "harmonics " + path("forty.vetchling") + " --count 2";
+    const Json wished = Json::parse(run(asked).out), all = Json::parse(run(asked + " --all-bands").out);
+    int solved = 0;
+    for (std::size_t i = 0; i < wished["bands"].size(); ++i) {
+        const bool own = wished["bands"][i] == "40 m";
+        EXPECT_EQ(wished["solved"][0][i], own) << wished["bands"][i];
+        EXPECT_EQ(wished["lowest_swr"][0][i].is_null(), !own) << wished["bands"][i];
+        solved += bool(all["solved"][0][i]) ? 1 : 0;
+        if (own) {
+            EXPECT_EQ(wished["lowest_swr"][0][i], all["lowest_swr"][0][i]) << "to the last digit";
+            EXPECT_EQ(wished["gain_dBi"][0][i], all["gain_dBi"][0][i]);
+        }
+    }
+    EXPECT_GT(solved, 3);
+}
+
+TEST_F(Cli, HarmonicsVariesTheHeightOfSupports)
+{
+    const std::string asked = "harmonics " + demo() + " --antenna 'Tower V 60/40' --count 3 --from 8 --to 14 --vary ";
+    const Json all = Json::parse(run(asked + "height_m").out), one = Json::parse(run(asked + "'support_height_m:stone tower'").out);
+    for (const Json* map : {&all, &one}) {
+        ASSERT_EQ((*map)["half_wave_m"].size(), (*map)["bands"].size());
+        EXPECT_NEAR((*map)["half_wave_m"][2], 0.5 * 299.792458 / 7.1, 0.1) << (*map)["bands"][2];
+        for (std::size_t i = 1; i < 3; ++i)
+            EXPECT_NE((*map)["gain_dBi"][0][2], (*map)["gain_dBi"][i][2]);
+    }
+    EXPECT_GT(all["gain_dBi"][2][2], all["gain_dBi"][0][2]);
+    EXPECT_EQ(run(asked + "'support_height_m:no such'").code, 2);
+}
+
+TEST_F(Cli, SolveTellsTheGainAsOthersDo)
+{
+    const std::string wires = write("low.json", R"({"format":"vetchling-wires","version":1,
+        "ground":{"kind":"real","relative_permittivity":13.0,"conductivity_S_per_m":0.005},
+        "wires":[{"id":"a","points_m":[[0,-5,0.5],[0,5,0.5]],"radius_m":0.001}],
+        "feeds":[{"wire":"a","at_m":5.0,"voltage_V":[1,0]}],"frequencies_Hz":[14.1e6],
+        "pattern":{"elevations_deg":[30,90],"azimuths_deg":[0]}})");
+    const Json plain = Json::parse(run("solve " + wires).out)["results"][0], told = Json::parse(run("solve " + wires + " --elsewhere").out)["results"][0];
+    EXPECT_FALSE(plain.contains("gain_elsewhere"));
+    EXPECT_EQ(plain["gain_dBi"], told["gain_dBi"]);
+    const double here = told["gain_dBi"][1][0], without = told["gain_elsewhere"]["without_near_ground_loss_dBi"][1][0],
+                 perfect = told["gain_elsewhere"]["perfect_ground_dBi"][1][0];
+    EXPECT_GT(without, here + 3.0);
+    EXPECT_NEAR(perfect, 8.5, 1.5) << "half a metre over a mirror";
+    const std::string free = write("free.json", R"({"format":"vetchling-wires","version":1,"ground":{"kind":"free-space"},
+        "wires":[{"id":"a","points_m":[[0,-5,0.5],[0,5,0.5]],"radius_m":0.001}],
+        "feeds":[{"wire":"a","at_m":5.0,"voltage_V":[1,0]}],"frequencies_Hz":[14.1e6]})");
+    EXPECT_EQ(run("solve " + free + " --elsewhere").code, 2);
 }
 
 TEST_F(Cli, HarmonicsRefusesWhatMakesNoSense)

@@ -2,6 +2,7 @@
 #include "tests/cli/cli_fixture.h"
 
 #include <cmath>
+#include <complex>
 
 namespace {
 
@@ -193,6 +194,46 @@ TEST_F(Cli, CheckTellsOfEntriesThatTheWindowWouldAskAbout)
     for (const Json& antenna : demoChecked)
         for (const Json& w : antenna["warnings"])
             EXPECT_NE(w["code"], "log") << antenna["name"] << w["message"];
+}
+
+// A cable that loses three decibels one way makes any wire look good far off its dip.
+TEST_F(Cli, TrimLooksBeforeItCutsWhereTheSweepCannotBe)
+{
+    const std::string design = path("d.vetchling");
+    ASSERT_EQ(run("new dipole --frequency 14.1e6 --set apex_height_m=10 -o " + design).code, 0);
+    ASSERT_EQ(run("set " + design + " leg_m=5.3 -o " + design).code, 0);
+    const std::string wires = path("wires.json");
+    ASSERT_EQ(std::system((std::string(VETCHLING_CLI) + " wires " + design + " > " + wires).c_str()), 0);
+    const Json sweep = Json::parse(run("sweep " + wires + " --from 12.5e6 --to 14.5e6").out);
+    const auto written = [&](double loss) {
+        std::string csv = "frequency,swr\n";
+        for (double f = 12.5e6; f <= 14.5e6; f += 50e3) {
+            std::size_t k = 0; // the sweep's own points are close enough to be joined by straight lines
+            const auto &at_Hz = sweep["frequency_Hz"], &r = sweep["r_ohm"], &x = sweep["x_ohm"];
+            while (k + 2 < at_Hz.size() && double(at_Hz[k + 1]) < f)
+                ++k;
+            const double f0 = at_Hz[k], f1 = at_Hz[k + 1], w = (f - f0) / (f1 - f0);
+            const auto at = [&](const Json& values) { return double(values[k]) + w * (double(values[k + 1]) - double(values[k])); };
+            const std::complex<double> z(at(r), at(x));
+            const double g = std::abs((z - 50.0) / (z + 50.0)) * std::pow(10.0, -loss / 10.0);
+            csv += std::to_string(f) + "," + std::to_string((1.0 + g) / (1.0 - g)) + "\n";
+        }
+        return write("sweep.csv", csv);
+    };
+    for (double loss : {0.0, 3.0}) {
+        const std::string logged = path("logged.vetchling");
+        const Outcome log = run("log " + design + " --file " + written(loss) + " --sure -o " + logged);
+        ASSERT_EQ(log.code, 0) << log.err;
+        const Json trim = Json::parse(run("trim " + logged).out);
+        EXPECT_EQ(trim["action"], loss > 0.0 ? "check" : "cut") << trim.dump(1);
+        EXPECT_EQ(trim["change"].is_null(), loss > 0.0);
+        EXPECT_EQ(trim["behind"].is_null(), loss == 0.0);
+        if (loss > 0.0) {
+            EXPECT_EQ(trim["behind"]["action"], "cut");
+            EXPECT_LT(double(trim["behind"]["change"]), 0.0);
+            EXPECT_NE(std::string(trim["words"]).find("coax alone"), std::string::npos);
+        }
+    }
 }
 
 } // namespace

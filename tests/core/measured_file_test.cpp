@@ -277,6 +277,57 @@ TEST(Sense, EachSignIsTold)
         p.swr *= 0.5;
     EXPECT_TRUE(tells(senseOf(wrong, model), SenseSign::BelowOne));
     EXPECT_TRUE(senseOf({}, model).empty());
+    MeasuredSweep negative = through(0.0, [](double f) { return antenna(f); });
+    negative.points[3].impedance = Complex{-4.0, 80.0};
+    EXPECT_TRUE(tells(senseOf(negative, model), SenseSign::FalseCalibration));
+}
+
+TEST(Sense, AMatchOnManyBandsOfOneDipoleAsksForTheCable)
+{
+    // dips at twice and two and a half times the frequency, where such a dipole has some thousand ohms
+    const auto many = [](double f) { return f < 10e6 ? antenna(f) : f < 16e6 ? antenna(0.5 * f) : antenna(0.4 * f); };
+    const auto dipole = [](double f) { return f < 10e6 ? model(f) : 30.0; };
+    EXPECT_TRUE(tells(senseOf(through(0.0, many, 6.2e6, 19e6), dipole), SenseSign::GoodEverywhere));
+    EXPECT_FALSE(tells(senseOf(through(0.0, many, 6.2e6, 8.0e6), dipole), SenseSign::GoodEverywhere)) << "one band alone";
+    EXPECT_FALSE(tells(senseOf(through(0.0, many, 6.2e6, 19e6), [&](double f) { return swrOf(many(f)); }), SenseSign::GoodEverywhere))
+        << "where the model has the same";
+}
+
+TEST(Sense, OnlySignsThatSayWhatToLookAtFirstStopTheSaw)
+{
+    for (SenseSign sign : {SenseSign::BelowOne, SenseSign::FalseCalibration, SenseSign::LossyCable, SenseSign::HighEverywhere,
+                           SenseSign::FlatLow, SenseSign::GoodEverywhere, SenseSign::Jumped})
+        EXPECT_TRUE((SenseRow{sign, 0.0, {}}.stops())) << int(sign);
+    for (SenseSign sign : {SenseSign::Fits, SenseSign::SwrOnly, SenseSign::RaisedDip, SenseSign::OtherInstrument, SenseSign::DipAtEdge})
+        EXPECT_FALSE((SenseRow{sign, 0.0, {}}.stops())) << int(sign);
+}
+
+Measurement readBy(const std::string& instrument, double dip, double cut = 0.0)
+{
+    Measurement m;
+    m.instrument = instrument;
+    m.dip = dip;
+    m.cutSinceLast = cut;
+    m.sweep = {{dip - 1e5, 2.0}, {dip + 1e5, 2.0}};
+    return m;
+}
+
+TEST(Instruments, TwoThatReadOneStateTeachTheirDifference)
+{
+    const auto rows = senseBetween(readBy("bridge", 7.000e6), readBy("analyser", 7.014e6));
+    ASSERT_EQ(rows.size(), 1u);
+    EXPECT_EQ(rows[0].sign, SenseSign::OtherInstrument);
+    EXPECT_NEAR(rows[0].value, 14e3, 1.0);
+    EXPECT_EQ(senseBetween(readBy("bridge", 7.000e6), readBy("bridge", 7.040e6)).front().sign, SenseSign::Jumped) << "the same one twice";
+    EXPECT_TRUE(senseBetween(readBy("bridge", 7.000e6), readBy("analyser", 7.040e6, 0.05)).empty()) << "something was cut";
+    // first hoist by the bridge, a cut, then both: all as the analyser reads
+    const std::vector<Measurement> log{readBy("bridge", 6.900e6), readBy("bridge", 7.000e6, 0.1), readBy("analyser", 7.014e6)};
+    const auto one = asReadByOne(log);
+    EXPECT_NEAR(one[0].dip, 6.900e6 * 1.002, 1.0);
+    EXPECT_NEAR(one[1].dip, 7.014e6, 1.0);
+    EXPECT_NEAR(one[1].sweep[0].first, 6.9e6 * 1.002, 1.0);
+    EXPECT_EQ(one[2].dip, 7.014e6);
+    EXPECT_EQ(asReadByOne({readBy("bridge", 7.0e6), readBy("analyser", 7.1e6, 0.1)})[0].dip, 7.0e6) << "nothing links them";
 }
 
 } // namespace

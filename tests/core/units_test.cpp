@@ -230,5 +230,33 @@ TEST(Parse, BareNumbersCanBeSi)
     EXPECT_DOUBLE_EQ(*parse("0.002", Quantity::WireSize, si), 0.002);
 }
 
+TEST(Units, FiguresAreRoundedAsPeopleReadThem)
+{
+    EXPECT_EQ(format(4.85326, Quantity::Decibel), "4.9 dB");
+    EXPECT_EQ(format(3.0, Quantity::Decibel), "3 dB");
+    EXPECT_EQ(format(0.3456, Quantity::Decibel), "0.35 dB");
+    EXPECT_EQ(format(-0.001, Quantity::Decibel), "0 dB");
+    EXPECT_EQ(format(72.94871, Quantity::Resistance), "72.95 Ω");
+    EXPECT_EQ(format(12345.6, Quantity::Resistance), "12350 Ω");
+    EXPECT_EQ(format(33.33333, Quantity::Percent), "33.3 %");
+    EXPECT_EQ(format(1500.0, Quantity::Power), "1500 W");
+    EXPECT_EQ(format(0.0, Quantity::Power), "0 W");
+}
+
+TEST(Units, FeetWithDecimalsAreWrittenAndReadAlike)
+{
+    EXPECT_EQ(formatLength(10.06, System::DecimalFeet), "33.01 ft");
+    EXPECT_EQ(formatLength(10.06, System::Imperial), "33 ft 1/16 in");
+    EXPECT_EQ(formatSmall(0.08, System::DecimalFeet), "0.262 ft");
+    const Context decimal{7.1e6, System::DecimalFeet};
+    for (double metres : {0.08, 3.3, 12.34, 47.0}) {
+        EXPECT_NEAR(*parse(formatLength(metres, System::DecimalFeet), Quantity::Length, decimal), metres, 0.0016);
+        EXPECT_NEAR(*parse(formatSmall(metres, System::DecimalFeet), Quantity::SmallLength, decimal), metres, 0.0002);
+    }
+    EXPECT_NEAR(*parse("33.5", Quantity::Length, decimal), 33.5 * 0.3048, 1e-9) << "a bare number is feet";
+    EXPECT_NEAR(*parse("0.25", Quantity::SmallLength, decimal), 0.25 * 0.3048, 1e-9) << "here too, as it is shown";
+    EXPECT_EQ(withUnit("0.25", Quantity::SmallLength, decimal), "0.25 ft");
+}
+
 } // namespace
 } // namespace vetchling::units

@@ -193,7 +193,7 @@ TEST(YardSigns, WrongTurnsPutTheDipFarOff)
 double valueOf(const YardNote& note, std::size_t place) { return std::get<Measure>(note.words.values[place]).value; }
 
 /// Where a meter's three channels put the dip: the least of a parabola through them, no farther than the channels are apart.
-double seesaw(const Yard& yard)
+double byChannels(const Yard& yard)
 {
     const auto& c = yard.channels();
     const double step = c[1].first - c[0].first, curve = c[0].second - 2.0 * c[1].second + c[2].second;
@@ -201,7 +201,7 @@ double seesaw(const Yard& yard)
     return c[1].first + std::clamp(place, -1.5, 1.5) * step;
 }
 
-double dipRead(const Yard& yard) { return yard.level().meterOnly ? seesaw(yard) : yard.sweep()->dip()->frequency; }
+double dipRead(const Yard& yard) { return yard.level().meterOnly ? byChannels(yard) : yard.sweep()->dip()->frequency; }
 
 /// By the signs alone, without a look at what was drawn.
 YardFault diagnosed(Yard& yard)

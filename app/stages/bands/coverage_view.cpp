@@ -19,7 +19,7 @@ namespace {
 QStringList wishWords() { return {CoverageView::tr("not wanted"), CoverageView::tr("nice"), CoverageView::tr("must")}; }
 
 /// m a unit of distance as it is asked for.
-double distanceUnit(units::System system) { return system == units::System::Imperial ? 1609.344 : 1000.0; }
+double distanceUnit(units::System system) { return system != units::System::Metric ? 1609.344 : 1000.0; }
 
 } // namespace
 
@@ -86,7 +86,7 @@ QString CoverageView::layout() const
         for (const Segment& s : selected->segments)
             key += QString::fromStdString("|" + s.name);
     }
-    return key + (system() == units::System::Imperial ? QStringLiteral("|mi") : QStringLiteral("|km"));
+    return key + (system() != units::System::Metric ? QStringLiteral("|mi") : QStringLiteral("|km"));
 }
 
 void CoverageView::buildLedger(Ledger& ledger)
@@ -201,7 +201,7 @@ void CoverageView::buildJudged(Ledger& ledger)
         plain(tr("Power"), units::Quantity::Power, "power", 0.001, 1e5, tr("change power"), [](Operation& op, double v) { op.power = v; });
     m_angle = plain(tr("Angle above horizon"), units::Quantity::Angle, "aimAngle", 0.5, 90.0, tr("change the wanted angle"),
                     [](Operation& op, double v) { op.aimElevation = v; });
-    const bool miles = system() == units::System::Imperial;
+    const bool miles = system() != units::System::Metric;
     const double unit = distanceUnit(system());
     m_distance = plain(miles ? tr("One hop, miles") : tr("One hop, km"), units::Quantity::Plain, "aimDistance", 1.0, 4000.0,
                        tr("change the wanted distance"), [unit](Operation& op, double v) {

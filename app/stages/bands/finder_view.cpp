@@ -115,7 +115,7 @@ void FinderChart::paintRule(Sketch& sketch, const QRectF& area) const
                 sketch.text({middle, row.center().y()}, QString::number(zone.n), Qt::AlignCenter, {c.inkFaint, 11});
         }
     }
-    const bool feet = m_context.system() == units::System::Imperial;
+    const bool feet = m_context.system() != units::System::Metric;
     const double unit = feet ? 0.3048 : 1.0;
     for (double tick : niceTicks(o.from / unit, o.to / unit, 14))
         sketch.text({x(tick * unit, area), area.bottom() + 5}, QString::number(tick), Qt::AlignHCenter | Qt::AlignTop, {c.inkSoft, 12});

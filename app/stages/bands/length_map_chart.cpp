@@ -254,7 +254,7 @@ void LengthMapChart::paintScale(Sketch& sketch, const QRectF& area) const
     if (!spec)
         return;
     const bool length = spec->quantity == units::Quantity::Length;
-    const bool feet = length && m_context.system() == units::System::Imperial;
+    const bool feet = length && m_context.system() != units::System::Metric;
     const double unit = feet ? 0.3048 : spec->quantity == units::Quantity::Inductance ? 1e-6 : 1.0;
     const auto& values = m_map->question.values;
     for (double tick : niceTicks(values.front() / unit, values.back() / unit, 14)) {

@@ -1,25 +1,31 @@
 #include "app/stages/bands/length_map_view.h"
 
+#include "app/view/axis.h"
 #include "app/view/band_words.h"
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
 #include "core/shapes/loading.h"
 
+#include <QStackedWidget>
+
 #include <algorithm>
 #include <cmath>
 #include <set>
+#include <tuple>
 
 namespace vetchling::app {
-namespace {
-
-constexpr double below = 2.0 / 3.0, above = 1.5; // of the present value, at first
-
-} // namespace
-
 LengthMapView::LengthMapView(ViewContext& context, BandsDesk& desk, QObject* parent)
-    : BandsView(context, desk, parent), m_chart(new LengthMapChart(context))
+    : BandsView(context, desk, parent), m_stack(new QStackedWidget), m_chart(new LengthMapChart(context)), m_curves(new PairChart(context))
 {
+    m_curves->setObjectName(QStringLiteral("mapCurves"));
+    m_curves->setAccessibleName(tr("Gain, SWR and resistance by height or bearing"));
+    m_stack->addWidget(m_chart);
+    m_stack->addWidget(m_curves);
+    connect(m_curves, &PairChart::taken, this, [this](int choice) {
+        if (const auto map = m_desk.map(); map && choice >= 0 && choice < int(m_solvedAt.size()))
+            take(m_solvedAt[std::size_t(choice)], false);
+    });
     connect(m_chart, &LengthMapChart::taken, this, &LengthMapView::take);
     connect(m_chart, &LengthMapChart::dragEnded, this, [this] { document().endDrag(); });
     connect(m_chart, &LengthMapChart::hotChanged, this, &LengthMapView::refreshFigures);
@@ -44,22 +50,27 @@ std::vector<std::string> LengthMapView::dimensions() const
     for (const shapes::ParameterSpec& s : family.specs(shape))
         if (s.group == shapes::coilsGroup && s.choices.empty() && s.key != "coil_q" && !shapes::isCoilSize(s.key))
             add(s.key);
+    for (const std::string& key : m_desk.heights())
+        add(key);
+    if (study::turns(document().antenna()))
+        add(study::turning);
     return all;
 }
 
-const shapes::ParameterSpec* LengthMapView::spec() const { return document().family().spec(document().antenna().shape, m_vary); }
-
 QString LengthMapView::valueText(double value) const
 {
-    return spec() ? valueWords(value, spec()->quantity, system()) : QString::number(value);
+    return m_varied ? valueWords(value, m_varied->spec.quantity, system()) : QString::number(value);
 }
 
 void LengthMapView::choose(const std::string& vary)
 {
     m_vary = vary;
-    const double present = document().family().value(document().antenna().shape, vary);
-    m_from = present != 0.0 ? below * present : 0.0;
-    m_to = present != 0.0 ? above * present : spec()->highest > 1e3 ? 1.0 : 0.02 * spec()->highest;
+    m_varied = m_desk.varied(vary);
+    if (!m_varied)
+        return;
+    std::tie(m_from, m_to) = m_desk.usualRange(vary);
+    if (m_varied->present == 0.0)
+        m_to = m_varied->spec.highest > 1e3 ? 1.0 : 0.02 * m_varied->spec.highest;
     if (m_to < m_from)
         std::swap(m_from, m_to);
 }
@@ -90,17 +101,17 @@ void LengthMapView::buildLedger(Ledger& ledger)
     ledger.heading(tr("Vary"));
     QStringList names;
     for (const std::string& key : all)
-        names << coreWords(document().family().spec(document().antenna().shape, key)->label);
+        names << coreWords(m_desk.varied(key)->spec.label);
     m_dimension = ledger.choice(tr("Dimension"), names, QStringLiteral("mapVary"));
     m_dimension->setCurrentIndex(int(std::find(all.begin(), all.end(), m_vary) - all.begin()));
     connect(m_dimension, &QComboBox::activated, this, [this, all](int index) {
         choose(all[std::size_t(index)]);
         emit changed();
     });
-    m_fromEdit = ledger.value(tr("From"), spec()->quantity, QStringLiteral("mapFrom"));
-    m_toEdit = ledger.value(tr("To"), spec()->quantity, QStringLiteral("mapTo"));
+    m_fromEdit = ledger.value(tr("From"), m_varied->spec.quantity, QStringLiteral("mapFrom"));
+    m_toEdit = ledger.value(tr("To"), m_varied->spec.quantity, QStringLiteral("mapTo"));
     for (ValueEdit* edit : {m_fromEdit, m_toEdit}) {
-        edit->setRange(spec()->lowest, spec()->highest);
+        edit->setRange(m_varied->spec.lowest, m_varied->spec.highest);
         edit->setDesignFrequency(document().antenna().shape.designFrequency);
         connect(edit, &ValueEdit::edited, this, [this, edit](double value) {
             (edit == m_fromEdit ? m_from : m_to) = value;
@@ -108,8 +119,16 @@ void LengthMapView::buildLedger(Ledger& ledger)
         });
     }
     ledger.line();
-    ledger.heading(tr("Shade"));
-    ledger.note(
+    ledger.heading(height() ? tr("What goes up") : turned() ? tr("What turns") : tr("Shade"));
+    if (turned())
+        ledger.note(tr("It turns with its mast. Hatched: there a wire would come into a house, over the fence, or into reach of a power line."));
+    else if (height())
+        ledger.note(m_vary == study::allSupports
+                        ? tr("All that its supports hold goes up with them; an end on a rope to a peg in the ground stays in the line to it. "
+                             "The length stays: tune it where it is to hang.")
+                        : tr("What this support holds goes up with it; other ends stay in the lines to what holds them. The length stays."));
+    else
+        ledger.note(
         tr("Deep: SWR under 1.5; then under 2, 3 and 6. Paler for what the gain towards %1° lacks. Yellow lines: plain multiples of the "
            "rule's resonance.")
             .arg(document().design().operation.aimElevation, 0, 'f', 0));
@@ -155,13 +174,22 @@ void LengthMapView::refresh()
         m_chart->show(nullptr, 0.0, missing());
         return;
     }
+    m_varied = m_desk.varied(m_vary);
+    if (!m_varied) {
+        m_chart->show(nullptr, 0.0, missing());
+        return;
+    }
     m_fromEdit->setValue(m_from, system());
     m_toEdit->setValue(m_to, system());
     if (!document().dragging())
         m_desk.wantMap(m_vary, m_from, m_to, m_shift ? m_shift->tried() : std::nullopt);
     const auto map = m_desk.map();
     const QString words = !m_desk.mapFaults().empty() ? coreWords(m_desk.mapFaults().front().message, system()) : tr("Being computed …");
-    m_chart->show(map, document().family().value(document().antenna().shape, m_vary), words, m_desk.mapBefore());
+    m_stack->setCurrentWidget(asCurves() ? static_cast<QWidget*>(m_curves) : m_chart);
+    if (asCurves())
+        showCurves(words);
+    else
+        m_chart->show(map, m_varied->present, words, m_desk.mapBefore());
     refreshFigures();
     if (m_shift)
         m_shift->refresh();
@@ -172,9 +200,143 @@ std::optional<std::size_t> LengthMapView::columnShown() const
     const auto map = m_desk.map();
     if (!map)
         return std::nullopt;
+    if (asCurves()) { // as it hangs
+        std::size_t nearest = 0;
+        for (std::size_t i = 0; i < map->columns.size(); ++i)
+            if (m_varied && std::abs(map->columns[i].value - m_varied->present) < std::abs(map->columns[nearest].value - m_varied->present))
+                nearest = i;
+        return nearest;
+    }
     if (m_chart->hot())
         return m_chart->hot();
     return map->bestAllRound;
+}
+
+std::optional<std::size_t> LengthMapView::bandShown() const
+{
+    const auto map = m_desk.map();
+    if (!map)
+        return std::nullopt;
+    const std::vector<WantedBand>& bands = map->question.question.bands;
+    for (const Id& wanted : {document().selectedBand(), map->question.favourite})
+        for (std::size_t i = 0; i < bands.size(); ++i)
+            if (!wanted.empty() && bands[i].id == wanted)
+                return i;
+    for (std::size_t i = 0; i < bands.size(); ++i)
+        if (bands[i].wish != Wish::No)
+            return i;
+    return std::nullopt;
+}
+
+QString LengthMapView::aimWords(const study::Aim& aim) const
+{
+    return aim.azimuth ? tr("at %1° towards bearing %2°").arg(degrees(aim.elevation), 0, 'f', 0).arg(study::bearingOf(*aim.azimuth), 0, 'f', 0)
+                       : tr("at %1°, where it is strongest").arg(degrees(aim.elevation), 0, 'f', 0);
+}
+
+void LengthMapView::addRows(PairChart::Content& out, const study::LengthMap& map, std::size_t band)
+{
+    const auto enough = height() && map.progress() >= 1.0 ? map.enoughHeight(band) : std::nullopt;
+    for (std::size_t i = 0; i < map.columns.size(); ++i) {
+        const study::MapColumn& column = map.columns[i];
+        if (column.cells.empty() || !column.cells[band].solved)
+            continue;
+        const study::MapCell& cell = column.cells[band];
+        const bool free = map.question.free.empty() || map.question.free[i];
+        if (enough && *enough == column.value)
+            out.best = out.across.size();
+        m_solvedAt.push_back(column.value);
+        out.across.push_back(column.value);
+        out.ticks.push_back(valueText(column.value));
+        out.blocked.push_back(!free);
+        out.hovers.push_back(
+            free ? tr("%1: %2 dBi, %3 dBi straight up, SWR %4, %5 Ω. Click or Enter takes it.")
+                       .arg(valueText(column.value), decibelWords(cell.gain), decibelWords(cell.up), swrText(cell.lowestSwr),
+                            QString::number(cell.resistance, 'f', 0))
+                 : tr("%1: something of the site is in the way there.").arg(valueText(column.value)));
+        const double values[] = {cell.gain, cell.up, std::min(cell.lowestSwr, swrCap), cell.resistance};
+        for (std::size_t row = 0; row < out.rows.size(); ++row)
+            out.rows[row].values.push_back(values[row]);
+    }
+}
+
+void LengthMapView::showCurves(const QString& words)
+{
+    m_solvedAt.clear();
+    const auto map = m_desk.map();
+    const auto band = bandShown();
+    if (!map || !band)
+        return m_curves->say(words);
+    const Colours& c = m_context.theme.colours();
+    const Band& shown = map->question.question.bands[*band].band;
+    const auto decibels = [](double v) { return tr("%1 dBi").arg(decibelWords(v)); };
+    PairChart::Content out;
+    out.now = m_varied->present;
+    out.axis = tr("%1 on %2; dashed: as it hangs").arg(coreWords(m_varied->spec.label), QString::fromStdString(shown.name));
+    out.rows = {{tr("Gain %1").arg(aimWords(map->question.aim)), {}, decibels, c.leaf, false},
+                {tr("Gain straight up"), {}, decibels, c.sky, false},
+                {tr("Lowest SWR"), {}, [](double v) { return swrText(v); }, c.ink, false},
+                {tr("Resistance there, at the line"), {}, [](double v) { return tr("%1 Ω").arg(v, 0, 'f', 0); }, c.brick, false}};
+    addRows(out, *map, *band);
+    if (out.across.size() < 2)
+        return m_curves->say(map->progress() < 1.0 ? words : tr("This band is not solved for any of these."));
+    const bool feet = height() && system() != units::System::Metric;
+    const double unit = feet ? 0.3048 : 1.0;
+    const QString tickWords = turned() ? tr("%1°") : feet ? tr("%1 ft") : tr("%1 m");
+    for (double tick : niceTicks(out.across.front() / unit, out.across.back() / unit, 12))
+        out.scale.emplace_back(tick * unit, tickWords.arg(tick));
+    const double half = 0.5 * wavelength(shown.centre());
+    if (height() && half > out.across.front() && half < out.across.back())
+        out.marks.emplace_back(half, tr("half a wave"));
+    if (turned() && map->question.aim.azimuth)
+        out.marks.emplace_back(study::bearingOf(*map->question.aim.azimuth), tr("wanted"));
+    out.bestWords = tr("from here less than 1 dB a metre");
+    m_curves->show(std::move(out));
+}
+
+QString LengthMapView::turnSentence(const study::LengthMap& map) const
+{
+    const auto band = bandShown();
+    std::optional<std::size_t> best;
+    std::size_t free = 0;
+    for (std::size_t i = 0; band && i < map.columns.size(); ++i) {
+        const study::MapColumn& column = map.columns[i];
+        if (column.cells.empty() || !column.cells[*band].solved || !map.question.free[i])
+            continue;
+        ++free;
+        if (!best || column.cells[*band].gain > map.columns[*best].cells[*band].gain)
+            best = i;
+    }
+    if (!best)
+        return tr("There is no bearing at which nothing of the site is in its way.");
+    const QString reach = free == map.columns.size()
+                              ? tr("It stands free all round.")
+                              : tr("Hatched: there something of the site is in its way (%1 of %2 bearings are free).").arg(free).arg(map.columns.size());
+    if (!map.question.aim.azimuth)
+        return reach + QLatin1Char(' ') + tr("No bearing is wanted: give one under Sky, and judge the bands by it.");
+    return reach + QLatin1Char(' ') +
+           tr("On %1 it brings most %2 when it lies along %3: %4 dBi.")
+               .arg(QString::fromStdString(map.question.question.bands[*band].band.name), aimWords(map.question.aim),
+                    valueText(map.columns[*best].value), decibelWords(map.columns[*best].cells[*band].gain));
+}
+
+QString LengthMapView::heightSentence(const study::LengthMap& map) const
+{
+    const auto band = bandShown();
+    const auto at = columnShown();
+    if (!band || !at || map.columns[*at].cells.empty() || !map.columns[*at].cells[*band].solved)
+        return tr("None of these heights can be told for this band.");
+    const Band& shown = map.question.question.bands[*band].band;
+    const study::MapCell& cell = map.columns[*at].cells[*band];
+    QString words = tr("On %1 it brings %2 dBi towards %3° and %4 dBi straight up as it hangs; half a wave is %5.")
+                        .arg(QString::fromStdString(shown.name), decibelWords(cell.gain),
+                             QString::number(degrees(map.question.aim.elevation), 'f', 0), decibelWords(cell.up),
+                             lengthWords(0.5 * wavelength(shown.centre()), system(), 1));
+    if (const auto enough = map.enoughHeight(*band))
+        words += *enough > map.columns.front().value
+                     ? QLatin1Char(' ') + tr("Above %1 another metre brings less than 1 dB.").arg(lengthWords(*enough, system(), 1))
+                     : QLatin1Char(' ') + tr("Nowhere here does another metre bring 1 dB.");
+    return words;
 }
 
 void LengthMapView::refreshFigures()
@@ -195,15 +357,15 @@ void LengthMapView::refreshFigures()
         figure->setText(words);
     }
     const bool done = map && map->progress() >= 1.0;
-    m_takeBest->setVisible(done && map->bestAllRound.has_value());
-    m_takeFavourite->setVisible(done && map->bestFavourite && map->bestFavourite != map->bestAllRound);
+    m_takeBest->setVisible(done && !asCurves() && map->bestAllRound.has_value());
+    m_takeFavourite->setVisible(done && !asCurves() && map->bestFavourite && map->bestFavourite != map->bestAllRound);
     if (done && map->bestAllRound)
         m_takeBest->setText(tr("Take %1").arg(valueText(map->columns[*map->bestAllRound].value)));
     if (done && map->bestFavourite)
         m_takeFavourite->setText(
             tr("For %1: %2").arg(bandName(map->question.favourite), valueText(map->columns[*map->bestFavourite].value)));
     QStringList why;
-    if (done && map->bestAllRound) {
+    if (done && map->bestAllRound && !asCurves()) {
         const study::MapColumn& best = map->columns[*map->bestAllRound];
         why << tr("Score %1: three for each must, one for each nice band, by the part of it under %2.")
                    .arg(best.score, 0, 'f', 1)
@@ -225,12 +387,14 @@ QString LengthMapView::sentence() const
         return m_desk.mapFaults().empty() ? tr("Being computed …") : coreWords(m_desk.mapFaults().front().message, system());
     if (map->progress() < 1.0)
         return m_desk.mapping()
-                   ? tr("%1 % of the lengths are solved over your soil …").arg(100.0 * map->progress(), 0, 'f', 0)
+                   ? (asCurves() ? tr("%1 % of this is solved over your soil …") : tr("%1 % of the lengths are solved over your soil …")).arg(100.0 * map->progress(), 0, 'f', 0)
                    : tr("Stopped after %1 % of the lengths. Change the range to go on.").arg(100.0 * map->progress(), 0, 'f', 0);
     if (!map->bestAllRound)
         return tr("None of these can be built: choose another range.");
+    if (asCurves())
+        return height() ? heightSentence(*map) : turnSentence(*map);
     const study::MapColumn& best = map->columns[*map->bestAllRound];
-    const double present = document().family().value(document().antenna().shape, m_vary);
+    const double present = m_varied ? m_varied->present : 0.0;
     std::size_t nearest = 0;
     for (std::size_t i = 0; i < map->columns.size(); ++i)
         if (std::abs(map->columns[i].value - present) < std::abs(map->columns[nearest].value - present))
@@ -257,6 +421,6 @@ QString LengthMapView::tableText() const
     return out;
 }
 
-void LengthMapView::take(double value, bool dragging) { document().setLever(m_vary, value, dragging, Compromise::From::Map); }
+void LengthMapView::take(double value, bool dragging) { m_desk.takeFromMap(m_vary, value, dragging); }
 
 } // namespace vetchling::app

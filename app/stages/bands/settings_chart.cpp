@@ -66,7 +66,7 @@ std::vector<QStringList> SettingsChart::cells() const
     const shapes::Family& family = m_context.document.family();
     const units::System system = m_context.system();
     const bool links = m_chart->levers.coarse.empty();
-    const bool feet = system == units::System::Imperial;
+    const bool feet = system != units::System::Metric;
     const shapes::ParameterSpec* coarse = links ? nullptr : family.spec(shape, m_chart->levers.coarse);
     const bool isLength = coarse && coarse->quantity == units::Quantity::Length;
     QStringList head{tr("Band"), links                                                    ? tr("Links")
@@ -204,7 +204,7 @@ void SettingsChart::paintChart(Sketch& sketch, const QRectF& area) const
     const double from = 0.96 * shown.front()->frequency, to = 1.04 * shown.back()->frequency;
     const auto x = [&](double f) { return area.left() + area.width() * std::log(f / from) / std::log(to / from); };
     const auto y = [&](double value) { return area.bottom() - area.height() * (value - lowest) / (highest - lowest); };
-    const bool feet = spec->quantity == units::Quantity::Length && m_context.system() == units::System::Imperial;
+    const bool feet = spec->quantity == units::Quantity::Length && m_context.system() != units::System::Metric;
     const double unit = feet ? 0.3048 : spec->quantity == units::Quantity::Inductance ? 1e-6 : 1.0;
     const QString in = spec->quantity == units::Quantity::Length       ? (feet ? tr("ft") : tr("m"))
                        : spec->quantity == units::Quantity::Inductance ? tr("µH")

@@ -430,7 +430,7 @@ int paintPlates(QPainter& painter, const Theme& theme, const std::vector<Plate>&
             const QRectF area(placed.x * px, placed.y * px, p.width * px, p.height * px);
             painter.setBrush(Qt::NoBrush);
             painter.setPen(QPen(c.ink, 0.8));
-            painter.drawRoundedRect(area, 8, 8);
+            p.round ? painter.drawEllipse(area) : painter.drawRoundedRect(area, 8, 8);
             for (const Hole& hole : p.holes) {
                 const QPointF at(area.left() + hole.x * px, area.bottom() - hole.y * px);
                 const double r = 0.5 * hole.diameter * px;

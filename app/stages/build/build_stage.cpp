@@ -71,7 +71,7 @@ public:
             return tr("nothing to cut");
         // the trail has no room for inches, nor for tenths of many metres
         constexpr double much = 100.0, foot = 0.3048; // m
-        const bool feet = system() == units::System::Imperial;
+        const bool feet = system() != units::System::Metric;
         const QString wire =
             lengthWords(feet ? foot * std::round(facts->wire / foot) : facts->wire, system(), feet || facts->wire >= much ? 0 : 1);
         constexpr double none = 0.05; // m

@@ -44,6 +44,7 @@ private:
     std::vector<Field> m_fields;
     QPushButton *m_sure = nullptr, *m_tick = nullptr;
     QLabel *m_piece = nullptr, *m_off = nullptr, *m_left = nullptr, *m_total = nullptr, *m_said = nullptr;
+    QLabel* m_cautions = nullptr;
     ValueEdit *m_measured = nullptr, *m_spool = nullptr, *m_offset = nullptr;
 };
 

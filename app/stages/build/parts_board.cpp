@@ -48,8 +48,11 @@ QStringList mechanicsWords(const BuildFacts& facts, const Rigging& rigging, unit
                        .arg(piece.droop->mass, 0, 'f', 1)
                        .arg(smallWords(piece.droop->tip, system),
                             piece.tubes->shims ? PartsBoard::tr(" Some tubes want a shim.") : QString());
+    if (facts.stand)
+        for (const Text& words : standWords(*facts.stand, rigging.wind))
+            out << coreWords(words, system);
     if (r.spans.empty())
-        return out << PartsBoard::tr("Nothing is stretched here: it stands by itself.");
+        return facts.stand ? out : out << PartsBoard::tr("Nothing is stretched here.");
     const SpanReport& s = r.spans.front();
     out << PartsBoard::tr("%1: pulled with %2 it sags %3; at %4 m/s%5 %6.")
                .arg(placeWords(s.place), newtons(rigging.pull), smallWords(s.still.sag, system))
@@ -69,6 +72,8 @@ QStringList mechanicsWords(const BuildFacts& facts, const Rigging& rigging, unit
                .arg(newtons(weak.load.breaking))
                .arg(rigging.safety, 0, 'g', 3)
                .arg(newtons(most));
+    if (std::abs(facts.lossOverCopper - 1.0) > 0.02)
+        out << PartsBoard::tr("It has %1 times the resistance of copper of its size.").arg(facts.lossOverCopper, 0, 'f', facts.lossOverCopper < 10.0 ? 1 : 0);
     if (!r.ropes.empty()) {
         const RopeReport& rope =
             *std::max_element(r.ropes.begin(), r.ropes.end(), [](const RopeReport& a, const RopeReport& b) { return a.length < b.length; });
@@ -93,6 +98,14 @@ QStringList mechanicsWords(const BuildFacts& facts, const Rigging& rigging, unit
                              : PartsBoard::tr("Wire or rope comes down to %1: a neck can meet it. Mark it with tape or fence it off."))
                    .arg(lengthWords(lowest, system, 1));
     return out;
+}
+
+QString cardWords(const BenchCard& card, units::System system)
+{
+    QStringList steps;
+    for (const Text& step : card.steps)
+        steps << coreWords(step, system);
+    return QStringLiteral("%1: %2").arg(coreWords(card.title), steps.join(QLatin1Char(' ')));
 }
 
 QString metalWords(const BuildFacts& facts)
@@ -366,6 +379,10 @@ PartsPanel::PartsPanel(ViewContext& context, BuildDesk& desk, PartsBoard& board,
     }
     showBrace();
     ledger.endFold();
+    ledger.fold(tr("Cards for the bench"), QStringLiteral("cards"), true);
+    m_cards = ledger.note();
+    m_cards->setObjectName(QStringLiteral("benchCards"));
+    ledger.endFold();
     ledger.note(
         tr("Wind on a cylinder, a sleeve of ice, stretch of wire and rope; stiff supports. For towers and masts ask who knows them."));
     ledger.caution(tr("A wire under tension whips when it parts. Never climb alone, nor what is not built for it."));
@@ -410,6 +427,11 @@ void PartsPanel::refresh()
     if (facts)
         for (const PartRow& r : facts->parts)
             row = r.key == key ? &r : row;
+    QStringList cards;
+    if (facts)
+        for (const BenchCard& card : facts->cards)
+            cards << cardWords(card, system);
+    m_cards->setText(cards.isEmpty() ? tr("Nothing is soldered, joined or drilled for it.") : cards.join(QStringLiteral("\n\n")));
     m_name->setText(!row ? tr("none") : row->own ? QString::fromStdString(row->name) : coreWords(row->name));
     for (QWidget* w : std::initializer_list<QWidget*>{m_count, m_price, m_remove})
         w->setEnabled(row != nullptr);

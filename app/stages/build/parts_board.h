@@ -42,6 +42,8 @@ private:
 
 /// The sentences about an antenna's mechanics: what breaks, what hangs low, what pulls as much. For view and sheet.
 QStringList mechanicsWords(const BuildFacts& facts, const Rigging& rigging, units::System system);
+/// A card for the bench in one paragraph.
+QString cardWords(const BenchCard& card, units::System system);
 /// Metals that should not touch; one sentence.
 QString metalWords(const BuildFacts& facts);
 
@@ -61,7 +63,7 @@ private:
     ViewContext& m_context;
     BuildDesk& m_desk;
     PartsBoard& m_board;
-    QLabel *m_name = nullptr, *m_total = nullptr, *m_brace = nullptr;
+    QLabel *m_name = nullptr, *m_total = nullptr, *m_brace = nullptr, *m_cards = nullptr;
     ValueEdit *m_count = nullptr, *m_price = nullptr, *m_carries = nullptr, *m_rise = nullptr, *m_reach = nullptr;
     QPushButton* m_remove = nullptr;
     NameEdit* m_own = nullptr;

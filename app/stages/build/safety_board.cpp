@@ -6,7 +6,7 @@
 #include "app/view/sketch.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
-#include "core/design/unread.h"
+#include "core/workshop/cautions.h"
 
 #include <algorithm>
 #include <cmath>
@@ -25,32 +25,10 @@ QString keepWords(const KeepAway& keep, units::System system)
 
 std::vector<std::pair<QString, QString>> cautionsOf(const BuildDesk& desk, const Document& document, units::System system)
 {
-    const auto tr = [](const char* words) { return SafetyBoard::tr(words); };
     std::vector<std::pair<QString, QString>> out;
-    const BuildFacts* facts = desk.facts();
-    if (const std::string where = unreadOf(document.design(), document.current()); !where.empty())
-        out.emplace_back(tr("Not all read"), coreWords(unreadWords(where), system));
-    if (document.design().site.powerLine || document.design().site.powerLineUnread)
-        out.emplace_back(
-            tr("Power line"),
-            tr("One is on this site. Nothing that can fall, swing or be thrown may reach it: ask who runs it before you begin."));
-    if (const auto built = desk.built(); built && built->model.lowestPoint() < 0.0)
-        out.emplace_back(tr("Digging"), tr("Before radials are dug in or a rod is driven: ask the owner and the utilities where cables and "
-                                           "pipes lie, and dig by hand near them. A rod of the mains' earth is an electrician's."));
-    out.emplace_back(tr("Touching"), tr("Nobody touches the antenna while it is sent on: burns at the ends, and at the feedpoint of an "
-                                        "end-fed. Keep ends out of reach or fenced."));
-    const double lowest = facts ? facts->rigging.lowest() : HUGE_VAL;
-    if (lowest < walkingHeight)
-        out.emplace_back(tr("Walking"), SafetyBoard::tr("Wire or rope comes down to %1: mark it, or somebody runs into it in the dark.")
-                                            .arg(lengthWords(lowest, system, 1)));
-    out.emplace_back(tr("Lightning"), tr("Bond mast and shield to earth as the local code says, by a licensed electrician; bleed static "
-                                         "off; unplug when thunder is near."));
-    if (facts && !facts->rigging.spans.empty())
-        out.emplace_back(tr("Tension"),
-                         SafetyBoard::tr("Up to %1 N in weather: a wire that parts whips. Eye protection; nobody in its line.")
-                             .arg(facts->rigging.strongestPull(), 0, 'f', 0));
-    out.emplace_back(tr("Climbing"),
-                     tr("Only with a harness, a second person and a structure made for it; else from the ground, or by who is trained."));
+    if (const auto built = desk.built(); built && document.hasAntenna())
+        for (const Caution& c : vetchling::cautionsOf(document.design(), document.antenna(), *built, desk.facts()))
+            out.emplace_back(coreWords(c.heading), coreWords(c.words, system));
     return out;
 }
 
@@ -160,7 +138,11 @@ double SafetyBoard::paintCautions(Sketch& sketch, double top, double width) cons
     double y = top + 10.0;
     if (!m_context.document.hasAntenna())
         return y;
-    for (const auto& [heading, words] : cautionsOf(m_desk, m_context.document, m_context.system())) {
+    std::vector<std::pair<QString, QString>> all = cautionsOf(m_desk, m_context.document, m_context.system());
+    if (const BuildFacts* facts = m_desk.facts())
+        for (const Caution& c : facts->bench)
+            all.emplace_back(coreWords(c.heading), coreWords(c.words, m_context.system()));
+    for (const auto& [heading, words] : all) {
         sketch.text({0.0, y}, heading, Qt::AlignLeft | Qt::AlignTop, {c.brick, 12, true});
         sketch.painter().setFont(sketch.theme().font(12));
         sketch.painter().setPen(c.ink);

@@ -297,6 +297,17 @@ void SheetPages::winding(Flow& flow) const
                        .arg(w.figures.q, 0, 'f', 0));
 }
 
+void SheetPages::bench(Flow& flow) const
+{
+    if (m_sheet.facts.bench.empty() && m_sheet.facts.cards.empty())
+        return;
+    flow.heading(tr("At the bench"));
+    for (const Caution& c : m_sheet.facts.bench)
+        flow.paragraph(QStringLiteral("%1. %2").arg(coreWords(c.heading), coreWords(c.words, m_sheet.system)));
+    for (const BenchCard& card : m_sheet.facts.cards)
+        flow.paragraph(cardWords(card, m_sheet.system));
+}
+
 void SheetPages::feed(Flow& flow) const
 {
     flow.heading(tr("Feed line, from the antenna"));
@@ -356,6 +367,7 @@ int SheetPages::paint(QPagedPaintDevice& device, bool narrow) const
     head(flow);
     pieces(flow);
     tapes(flow);
+    bench(flow);
     details(flow);
     winding(flow);
     feed(flow);

@@ -31,6 +31,7 @@ private:
     void details(Flow& flow) const;
     void parts(Flow& flow) const;
     void mechanics(Flow& flow) const;
+    void bench(Flow& flow) const;
     void winding(Flow& flow) const;
     void feed(Flow& flow) const;
     void safety(Flow& flow) const;

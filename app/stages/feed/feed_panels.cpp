@@ -3,6 +3,7 @@
 #include "app/view/feed_words.h"
 #include "app/view/words.h"
 #include "app/widgets/value_edit.h"
+#include "core/line/parts.h"
 #include "core/shapes/end_fed_parts.h"
 
 #include <algorithm>
@@ -105,11 +106,8 @@ ShieldPanel::ShieldPanel(ViewContext& context, FeedDesk& desk, Ledger& ledger, Q
     m_counterpoise->setObjectName(QStringLiteral("counterpoiseTable"));
     ledger.line();
     ledger.heading(tr("Two schools"));
-    ledger.note(tr("One leaves the counterpoise out: the first metres of the coax do its work, and a choke after them keeps the rest "
-                   "quiet. The other puts "
-                   "the choke at the feedpoint and hangs a short wire instead. Click in the chart to try either; the table shows what each "
-                   "makes of port, "
-                   "gain and current."));
+    m_schools = ledger.note();
+    m_schools->setObjectName(QStringLiteral("shieldSchools"));
     ledger.caution(tr("Current at the radio means RF on its case: it can burn, and it disturbs what is connected."));
 }
 
@@ -128,6 +126,31 @@ void ShieldPanel::refresh()
     m_elsewhere->setText(answer && m_desk.shieldFresh() ? feed::shieldEffectSentence(*answer, m_context.document.design()) : QString());
     m_heat->setText(heatWords());
     m_counterpoise->setText(counterpoiseWords());
+    m_schools->setText(schoolWords());
+}
+
+QString ShieldPanel::schoolWords() const
+{
+    const Document& document = m_context.document;
+    if (document.family().spec(document.antenna().shape, "counterpoise_m"))
+        return tr("One leaves the counterpoise out: the first metres of the coax do its work, and a choke after them keeps the rest "
+                  "quiet. The other puts the choke at the feedpoint and hangs a short wire instead. Click in the chart to try either; the "
+                  "table shows what each makes of port, gain and current.");
+    const std::vector<ChainPart> chain = wholeChain(document.antenna());
+    const bool section = std::any_of(chain.begin(), chain.end(), [](const ChainPart& p) { return p.kind == part::section; });
+    QString words = section ? tr("Behind a matching section some put a choke, others say the section is enough.")
+                            : tr("Some put a choke at every feedpoint, others none where both sides are alike.");
+    const auto answer = m_desk.shield();
+    const study::ShieldBand* loudest = nullptr;
+    for (std::size_t i = 0; answer && i < answer->bands.size(); ++i)
+        if (const study::ShieldBand& b = answer->bands[i]; b.bare && !b.byPlace.empty() && (!loudest || b.bare->atRadio > loudest->bare->atRadio))
+            loudest = &b;
+    if (loudest)
+        words += QLatin1Char(' ') + tr("Here, on %1: %2 mA at the radio and %3 dBi without one, %4 mA and %5 dBi with one at the feedpoint.")
+                                        .arg(QString::fromStdString(loudest->name), QString::number(1e3 * loudest->bare->atRadio, 'f', 0),
+                                             decibelWords(loudest->bare->gain), QString::number(1e3 * loudest->byPlace.front(), 'f', 0),
+                                             decibelWords(loudest->gainByPlace.front()));
+    return words;
 }
 
 QString ShieldPanel::heatWords() const

@@ -36,13 +36,15 @@ public:
 private:
     [[nodiscard]] QString heatWords() const;
     [[nodiscard]] QString counterpoiseWords() const;
+    /// What one school and the other would get here, in figures.
+    [[nodiscard]] QString schoolWords() const;
 
     ViewContext& m_context;
     FeedDesk& m_desk;
     QCheckBox* m_earthed;
     ValueEdit* m_place;
     QPushButton* m_best;
-    QLabel *m_heat, *m_counterpoise, *m_there = nullptr, *m_elsewhere = nullptr;
+    QLabel *m_heat, *m_counterpoise, *m_there = nullptr, *m_elsewhere = nullptr, *m_schools = nullptr;
 };
 
 } // namespace vetchling::app

@@ -103,7 +103,7 @@ void ShieldChart::paintAxes(Sketch& sketch, const Frame& frame) const
         sketch.text({frame.area.left() - 6.0, y}, QString::number(1e3 * std::pow(10.0, decade), 'g', 4), Qt::AlignRight | Qt::AlignVCenter,
                     {c.inkSoft, 12});
     }
-    const bool feet = m_context.system() == units::System::Imperial;
+    const bool feet = m_context.system() != units::System::Metric;
     const double unit = feet ? 0.3048 : 1.0;
     for (double tick : niceTicks(0.0, frame.length / unit, 8)) {
         const double x = frame.x(tick * unit);

@@ -110,6 +110,7 @@ public:
         m_eirp->setText(tr("%1 W").arg(eirp(spot->strongest), 0, 'f', 0));
         refreshTable();
         refreshGrounds();
+        refreshElsewhere();
         refreshPinned();
     }
 
@@ -157,7 +158,7 @@ private:
     }
 
     /// m a unit in which distances are asked for.
-    double distanceUnit() const { return system() == units::System::Imperial ? 1609.344 : 1000.0; }
+    double distanceUnit() const { return system() != units::System::Metric ? 1609.344 : 1000.0; }
 
     void refreshViews()
     {
@@ -178,7 +179,7 @@ private:
     /// Antennas to be compared are rows of the ledger: it is made anew when others are there, or distances are told otherwise.
     void buildLedgerWhenOthers()
     {
-        QString key = system() == units::System::Imperial ? QStringLiteral("mi") : QStringLiteral("km");
+        QString key = system() != units::System::Metric ? QStringLiteral("mi") : QStringLiteral("km");
         for (const Antenna& a : document().design().antennas)
             key += QString::fromStdString("|" + a.id + "|" + a.name);
         if (document().hasAntenna() && !document().antenna().variants.empty())
@@ -251,7 +252,7 @@ private:
         m_band = m_ledger->choice(tr("Band"), {}, QStringLiteral("skyBand"));
         connect(m_band, &QComboBox::activated, this,
                 [this](int index) { document().selectBand(m_band->itemData(index).toString().toStdString()); });
-        m_distance = m_ledger->value(system() == units::System::Imperial ? tr("One hop, miles") : tr("One hop, km"), units::Quantity::Plain,
+        m_distance = m_ledger->value(system() != units::System::Metric ? tr("One hop, miles") : tr("One hop, km"), units::Quantity::Plain,
                                      QStringLiteral("skyDistance"));
         m_distance->setRange(1.0, 4000.0);
         m_distance->setHelp(tr("off the F layer at 300 km, over a round earth"));
@@ -301,6 +302,8 @@ private:
         m_wet = m_ledger->figure(tr("sea water"));
         m_dry = m_ledger->figure(tr("dry ground"));
         m_ledger->line();
+        buildElsewhere();
+        m_ledger->line();
         m_ledger->heading(tr("Against the pinned design"));
         m_pinned = m_ledger->note();
         m_ledger->caution(
@@ -340,6 +343,39 @@ private:
         m_tableNote->setText((behind ? tr("Radiated that way from %1 W into the transformer; mismatch and feed line not counted.")
                                      : tr("Radiated that way from %1 W at the feedpoint; mismatch and feed line not counted."))
                                  .arg(document().design().operation.power));
+    }
+
+    /// Why another program says otherwise.
+    void buildElsewhere()
+    {
+        m_ledger->fold(tr("Why does another program say otherwise?"), QStringLiteral("fold elsewhere"), true);
+        m_here = m_ledger->figure(tr("Strongest, as told here"));
+        m_withoutNearLoss = m_ledger->figure(tr("Without near-ground loss"));
+        m_perfect = m_ledger->figure(tr("Over perfect ground"));
+        m_theirs = m_ledger->value(tr("They say, dBi"), units::Quantity::Plain, QStringLiteral("gainTheirs"));
+        m_theirs->setRange(-100.0, 100.0);
+        m_theirs->clearValue(system());
+        connect(m_theirs, &ValueEdit::edited, this, [this] { refreshElsewhere(); });
+        m_whose = m_ledger->note();
+        m_whose->setObjectName(QStringLiteral("gainWhose"));
+        m_ledger->endFold();
+    }
+
+    void refreshElsewhere()
+    {
+        const DetailPointer detail = solver().detail();
+        const study::GainElsewhere* told = detail && detail->elsewhere ? &*detail->elsewhere : nullptr;
+        const auto gain = [](double dBi) { return tr("%1 dBi").arg(decibelWords(dBi)); };
+        m_here->setText(detail ? gain(detail->strongestHere) : QString());
+        m_withoutNearLoss->setText(told ? gain(told->strongestWithoutNearLoss) : tr("not told"));
+        m_perfect->setText(told ? gain(told->strongestPerfect) : tr("not told"));
+        if (!told)
+            m_whose->setText(tr("Wires in the soil or on it have no counterpart over perfect ground."));
+        else if (m_theirs->hasValue())
+            m_whose->setText(coreWords(study::whoseGain(m_theirs->value(), detail->strongestHere, *told), system()));
+        else
+            m_whose->setText(tr("Type another program's figure for %1: which of the three it probably is, stands here.")
+                                 .arg(frequencyWords(detail->spot()->solution.frequency)));
     }
 
     void refreshGrounds()
@@ -430,6 +466,8 @@ private:
     CompareBars* m_table = nullptr;
     QLabel *m_tableHeading = nullptr, *m_tableNote = nullptr, *m_straightUp = nullptr, *m_overFlat = nullptr, *m_farGround = nullptr,
            *m_width = nullptr, *m_eirp = nullptr, *m_wet = nullptr, *m_dry = nullptr, *m_pinned = nullptr;
+    QLabel *m_here = nullptr, *m_withoutNearLoss = nullptr, *m_perfect = nullptr, *m_whose = nullptr;
+    ValueEdit* m_theirs = nullptr;
 };
 
 } // namespace

@@ -65,11 +65,20 @@ LogBookModel::Row LogBookModel::rowOf(const AirReport& r) const
     QString what = tr("heard %1").arg(QString::fromStdString(r.report));
     if (r.distance > 0.0)
         what += tr(", %1").arg(distanceWords(r.distance, m_system));
+    QStringList conditions;
+    if (r.bearing)
+        conditions << tr("bearing %1°").arg(*r.bearing, 0, 'f', 0);
+    if (r.solarFlux)
+        conditions << tr("solar flux %1").arg(*r.solarFlux, 0, 'f', 0);
+    if (r.kIndex)
+        conditions << tr("K %1").arg(*r.kIndex, 0, 'g', 2);
+    if (r.fading != Fading::NotNoted)
+        conditions << tr("fading: %1").arg(coreWords(fadingWords[std::size_t(r.fading)]));
     return {r.id,
             r.when,
             {dateWords(r.when), what, QStringLiteral("–"), QString::number(r.frequency / 1e6, 'f', 3), QStringLiteral("–"),
              r.power > 0.0 ? tr("%1 W").arg(r.power, 0, 'f', 0) : QString(),
-             r.bearing ? tr("bearing %1°").arg(*r.bearing, 0, 'f', 0) : QString(), QString::fromStdString(r.remark)}};
+             conditions.join(QStringLiteral(", ")), QString::fromStdString(r.remark)}};
 }
 
 Id LogBookModel::idAt(int row) const { return row >= 0 && row < rowCount() ? m_rows[std::size_t(row)].id : Id(); }

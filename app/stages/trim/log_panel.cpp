@@ -80,13 +80,18 @@ void LogPanel::addReport(Ledger& ledger)
     m_bearing->setRange(0.0, 360.0);
     m_power = ledger.value(tr("Power"), units::Quantity::Power, QStringLiteral("reportPower"));
     m_power->setRange(0.0, 1e5);
+    m_solarFlux = ledger.value(tr("Solar flux"), units::Quantity::Plain, QStringLiteral("reportSolarFlux"));
+    m_solarFlux->setRange(50.0, 500.0);
+    m_kIndex = ledger.value(tr("Geomagnetic K"), units::Quantity::Plain, QStringLiteral("reportKIndex"));
+    m_kIndex->setRange(0.0, 9.0);
+    m_fading = ledger.choice(tr("Fading"), {tr("not noted"), tr("none"), tr("slow"), tr("fast"), tr("deep")}, QStringLiteral("reportFading"));
     m_report = noteField(ledger, tr("report: 59, −12 dB …"), QStringLiteral("reportText"));
     m_reportRemark = noteField(ledger, tr("remark on it"), QStringLiteral("reportRemark"));
     connect(ledger.button(tr("Write the report down"), QStringLiteral("addReport")), &QPushButton::clicked, this, &LogPanel::writeReport);
     m_reportSaid = ledger.note();
     m_reportSaid->setObjectName(QStringLiteral("reportSaid"));
     m_reportSaid->hide();
-    for (ValueEdit* edit : {m_frequency, m_distance, m_bearing, m_power})
+    for (ValueEdit* edit : reportFields())
         edit->clearValue(m_context.system());
 }
 
@@ -176,7 +181,7 @@ void LogPanel::refresh()
     m_places->setText(places.isEmpty()
                           ? tr("An antenna that travels: note the place with each entry, and its last settings there stand here.")
                           : places.join(QLatin1Char('\n')));
-    for (ValueEdit* edit : {m_frequency, m_distance, m_bearing, m_power})
+    for (ValueEdit* edit : reportFields())
         edit->hasValue() ? edit->setValue(edit->value(), m_context.system()) : edit->clearValueUnlessTyping(m_context.system());
 }
 
@@ -186,7 +191,7 @@ void LogPanel::writeReport()
         m_reportSaid->setText(words);
         m_reportSaid->setVisible(!words.isEmpty());
     };
-    for (ValueEdit* edit : {m_frequency, m_distance, m_bearing, m_power})
+    for (ValueEdit* edit : reportFields())
         if (!edit->confirm()) {
             edit->setFocus();
             return;
@@ -203,14 +208,20 @@ void LogPanel::writeReport()
     if (m_bearing->hasValue())
         r.bearing = m_bearing->value();
     r.power = m_power->hasValue() ? m_power->value() : 0.0;
+    if (m_solarFlux->hasValue())
+        r.solarFlux = m_solarFlux->value();
+    if (m_kIndex->hasValue())
+        r.kIndex = m_kIndex->value();
+    r.fading = Fading(std::max(0, m_fading->currentIndex()));
     r.report = m_report->text().trimmed().toStdString();
     r.remark = m_reportRemark->text().trimmed().toStdString();
     if (const Faults faults = findReportFaults(r); !faults.empty())
         return complain(coreWords(faults.front().message, m_context.system()));
     complain({});
     m_desk.addReport(std::move(r));
-    for (ValueEdit* edit : {m_frequency, m_distance, m_bearing, m_power})
+    for (ValueEdit* edit : reportFields())
         edit->clearValue(m_context.system());
+    m_fading->setCurrentIndex(0);
     m_report->clear();
     m_reportRemark->clear();
 }

@@ -134,6 +134,8 @@ void MeasurePanel::addTaken(Ledger& ledger)
         names << coreWords(type.name);
     m_line = ledger.choice(tr("of the kind"), names, QStringLiteral("trimLine"));
     m_soil = ledger.choice(tr("Soil"), {tr("not noted"), tr("dry"), tr("damp"), tr("wet"), tr("frozen")}, QStringLiteral("trimSoil"));
+    m_with = wordsField(ledger, tr("with: analyser, meter …"), tr("Instrument"), QStringLiteral("trimInstrument"));
+    m_with->setToolTip(tr("two instruments that read the same antenna one after the other teach their difference"));
     m_weather = wordsField(ledger, tr("weather"), tr("Weather"), QStringLiteral("trimWeather"));
     m_place = wordsField(ledger, tr("place, if it travels"), tr("Place"), QStringLiteral("trimPlace"));
 }
@@ -497,6 +499,8 @@ std::optional<Measurement> MeasurePanel::measurement()
         m_desk.takeSweep(m_sweep, m_corrected, m.coax, known ? &m_context.lineTypes[std::size_t(kind)] : nullptr, m);
         m.instrument = m_instrument.toStdString();
     }
+    if (const QString with = m_with->text().trimmed(); !with.isEmpty())
+        m.instrument = with.toStdString();
     m.dip = m_sweep.points.empty() || m_dip->value() != m_sweep.dip()->frequency ? m_dip->value() : m.dip;
     if (m_sweep.points.empty() || m_byHand || !(m.dipSwr >= 1.0))
         m.dipSwr = m_swr->hasValue() ? m_swr->value() : 0.0;

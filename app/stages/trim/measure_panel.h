@@ -114,7 +114,7 @@ private:
     ValueEdit *m_from = nullptr, *m_to = nullptr, *m_asCut = nullptr;
     ValueEdit *m_target = nullptr, *m_cut = nullptr, *m_dip = nullptr, *m_swr = nullptr, *m_height = nullptr, *m_coax = nullptr;
     QComboBox *m_line = nullptr, *m_soil = nullptr;
-    QLineEdit *m_remark = nullptr, *m_weather = nullptr, *m_place = nullptr;
+    QLineEdit *m_remark = nullptr, *m_weather = nullptr, *m_place = nullptr, *m_with = nullptr;
     QPlainTextEdit* m_readings = nullptr;
     QCheckBox* m_folded = nullptr;
     QPushButton *m_sweepNow = nullptr, *m_calibrate = nullptr, *m_remove = nullptr, *m_columns = nullptr, *m_fell = nullptr,

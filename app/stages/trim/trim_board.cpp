@@ -7,6 +7,7 @@
 #include "core/design/unread.h"
 
 #include <QKeyEvent>
+#include <QPushButton>
 
 #include <algorithm>
 #include <cmath>
@@ -22,14 +23,19 @@ constexpr double orderRow = 25.0, senseRow = 34.0;                              
 } // namespace
 
 TrimBoard::TrimBoard(ViewContext& context, TrimDesk& desk)
-    : Canvas(context), m_desk(desk), m_log(new LogModel(this)), m_table(new Table(m_log, columnShares, this))
+    : Canvas(context), m_desk(desk), m_log(new LogModel(this)), m_table(new Table(m_log, columnShares, this)),
+      m_believe(new QPushButton(tr("I have looked: show the length"), this))
 {
     setObjectName(QStringLiteral("trimBoard"));
     setAccessibleName(tr("Measured dips and what to cut next"));
     m_table->setObjectName(QStringLiteral("logTable"));
     m_table->setAccessibleName(tr("Log of measurements"));
+    m_believe->setObjectName(QStringLiteral("believe"));
+    m_believe->hide();
+    connect(m_believe, &QPushButton::clicked, &desk, &TrimDesk::believe);
     const auto again = [this] {
         refreshLog();
+        placeButton();
         update();
     };
     m_table->setEditTriggers(QAbstractItemView::DoubleClicked | QAbstractItemView::EditKeyPressed);
@@ -61,6 +67,17 @@ void TrimBoard::resizeEvent(QResizeEvent* event)
 {
     Canvas::resizeEvent(event);
     refreshLog();
+    placeButton();
+}
+
+/// At the foot of the card, where a length stands behind a doubt.
+void TrimBoard::placeButton()
+{
+    m_believe->setVisible(m_desk.doubted());
+    if (!m_desk.doubted())
+        return;
+    const QSize hint = m_believe->sizeHint();
+    m_believe->setGeometry(18, int(cardTop() + cardHeight(width())) - hint.height() - 10, hint.width(), hint.height());
 }
 
 bool TrimBoard::eventFilter(QObject* watched, QEvent* event)
@@ -130,6 +147,8 @@ QString TrimBoard::explanation() const
         return {};
     if (const std::string where = unreadOf(m_context.document.design(), m_context.document.current()); !where.empty())
         return coreWords(unreadWords(where), system());
+    if (next->behind)
+        return tr("The last sweep cannot be what it seems (below): a length worked out of it may be wrong, and wire that is cut is gone.");
     if (next->modelSlope == 0.0)
         return tr("The model finds no resonance near the goal, so no slope is known; tune the shape first.");
     QStringList words;
@@ -195,7 +214,8 @@ double TrimBoard::heightOfWords(const QString& words, double width) const
 
 double TrimBoard::cardHeight(double width) const
 {
-    return 40.0 + heightOfWords(explanation(), width - 36.0) + 6.0 + heightOfWords(beside(), width - 36.0) + 14.0;
+    const double button = m_desk.doubted() ? m_believe->sizeHint().height() + 10.0 : 0.0;
+    return 40.0 + heightOfWords(explanation(), width - 36.0) + 6.0 + heightOfWords(beside(), width - 36.0) + 14.0 + button;
 }
 
 /// What stands between card and log.

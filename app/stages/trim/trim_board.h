@@ -7,6 +7,8 @@
 #include "app/view/canvas.h"
 #include "app/widgets/table.h"
 
+class QPushButton;
+
 namespace vetchling::app {
 
 class TrimBoard : public Canvas {
@@ -43,6 +45,7 @@ protected:
 
 private:
     void refreshLog();
+    void placeButton();
     void paintCurves(Sketch& sketch, double width) const;
     void paintExpected(Sketch& sketch, const SwrChart& chart, const study::Curve& curve) const;
     void paintMeasured(Sketch& sketch, const SwrChart& chart) const;
@@ -64,6 +67,7 @@ private:
     MeasuredSweep m_pending;
     LogModel* m_log;
     Table* m_table;
+    QPushButton* m_believe; ///< shows the length that a doubt keeps back
 };
 
 } // namespace vetchling::app

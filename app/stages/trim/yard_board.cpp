@@ -201,7 +201,7 @@ void YardBoard::paintPlan(Sketch& sketch, const QRectF& area, const Yard& yard) 
     sketch.text({chart.area.left() + 6, chart.area.top() + 2}, tr("the plan"), Qt::AlignLeft | Qt::AlignTop, {c.inkSoft, 11});
 }
 
-/// The last sweep, or a meter's three channels as a seesaw, beside the plan's.
+/// The last sweep, or a meter's three channels, beside the plan's.
 void YardBoard::paintReading(Sketch& sketch, const QRectF& area, const Yard& yard) const
 {
     const Colours& c = sketch.colours();

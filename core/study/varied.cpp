@@ -1,0 +1,130 @@
+#include "core/study/varied.h"
+
+#include "core/shapes/height.h"
+#include "core/study/answers.h"
+
+#include <algorithm>
+#include <cmath>
+
+namespace vetchling::study {
+namespace {
+
+constexpr double lowestHung = 1.0, highestHung = 200.0; // m
+const char* const apexKey = "apex_height_m";
+
+shapes::ParameterSpec heightSpec(const std::string& key, const char* label)
+{
+    return {key, label, shapes::hangsGroup, units::Quantity::Length, 10.0, lowestHung, highestHung, {}, {}};
+}
+
+/// The support that such a key names by its id, or by its name; null if none does.
+const Support* supportOf(const Design& design, const std::string& vary)
+{
+    const std::string prefix = oneSupport;
+    if (!vary.starts_with(prefix))
+        return nullptr;
+    const std::string name = vary.substr(prefix.size());
+    for (const Support& s : design.site.supports)
+        if (s.id == name)
+            return &s;
+    for (const Support& s : design.site.supports)
+        if (s.name == name)
+            return &s;
+    return nullptr;
+}
+
+} // namespace
+
+bool isHeight(const std::string& vary) { return vary == allSupports || vary == apexKey || vary.starts_with(oneSupport); }
+
+std::optional<Varied> variedOf(const Design& design, const Antenna& antenna, const std::string& vary)
+{
+    const shapes::Ties ties(design.site, antenna.shape);
+    if (vary == allSupports)
+        return ties.height() > 0.0 ? std::optional(Varied{heightSpec(vary, coreText("core", "Height of all supports")), ties.height()})
+                                      : std::nullopt;
+    if (const Support* support = supportOf(design, vary)) {
+        Varied out{heightSpec(oneSupport + support->id, ""), support->height};
+        out.spec.label = Text(coreText("core", "Height of %1"), support->name).english();
+        return out;
+    }
+    const shapes::Family& family = shapes::familyOf(antenna.shape);
+    const shapes::ParameterSpec* spec = family.spec(antenna.shape, vary);
+    if (!spec || !spec->choices.empty())
+        return std::nullopt;
+    return Varied{*spec, family.value(antenna.shape, vary)};
+}
+
+std::vector<std::string> heightsOf(const Design& design, const Antenna& antenna)
+{
+    const shapes::Ties ties(design.site, antenna.shape);
+    if (!(ties.height() > 0.0) || ties.higher(1.0) == antenna.shape)
+        return {};
+    std::vector<std::string> all{allSupports};
+    if (ties.supports().size() > 1)
+        for (const Id& id : ties.supports())
+            all.push_back(oneSupport + id);
+    return all;
+}
+
+shapes::AntennaShape variedTo(const Design& design, const Antenna& antenna, const std::string& vary, double value)
+{
+    const shapes::Ties ties(design.site, antenna.shape);
+    if (vary == allSupports)
+        return ties.higher(value - ties.height());
+    if (const Support* support = supportOf(design, vary))
+        return ties.higher(support->id, value - support->height);
+    if (vary == apexKey)
+        return ties.withApexAt(value);
+    return shapes::familyOf(antenna.shape).levered(antenna.shape, vary, value);
+}
+
+Subject subjectVariedTo(const Design& design, const Antenna& antenna, const std::string& vary, double value)
+{
+    Design then = design;
+    Antenna hung = antenna;
+    hung.shape = variedTo(design, antenna, vary, value);
+    const Support* one = supportOf(design, vary);
+    const double by = one ? value - one->height : value - shapes::Ties(design.site, antenna.shape).height();
+    if (one || vary == allSupports) {
+        const std::vector<Id> holding = one ? std::vector{one->id} : shapes::Ties(design.site, antenna.shape).supports();
+        for (Support& s : then.site.supports)
+            if (std::find(holding.begin(), holding.end(), s.id) != holding.end())
+                s.height = std::max(lowestHung, s.height + by);
+    }
+    return questionOf(then, hung).subject;
+}
+
+bool turns(const Antenna& antenna)
+{
+    const shapes::Family& family = shapes::familyOf(antenna.shape);
+    return family.carrier() == shapes::Carrier::Mast && family.spec(antenna.shape, turning) != nullptr;
+}
+
+bool standsFree(const Design& design, const Subject& subject)
+{
+    const auto built = shapes::buildOver(subject.shape, subject.ground, subject.configuration);
+    if (!built)
+        return false;
+    const FitReport report = fitOnSite(design.site, built->model);
+    using Kind = SiteWarning::Kind;
+    return report.fits() && std::none_of(report.warnings.begin(), report.warnings.end(), [](const SiteWarning& w) {
+               return w.kind == Kind::PowerLine || w.kind == Kind::Boundary || w.kind == Kind::Building || w.kind == Kind::Tie;
+           });
+}
+
+std::pair<double, double> usualRange(const Design& design, const Antenna& antenna, const std::string& vary)
+{
+    constexpr double below = 2.0 / 3.0, above = 1.5, lowest = 3.0, highest = 60.0, waves = 0.56, sure = 1.3; // m; of a wavelength
+    const std::optional<Varied> varied = variedOf(design, antenna, vary);
+    if (!varied)
+        return {0.0, 0.0};
+    if (vary == turning && turns(antenna))
+        return {0.0, 360.0};
+    if (!isHeight(vary))
+        return {below * varied->present, above * varied->present};
+    const double half = waves * speedOfLight / antenna.shape.designFrequency;
+    return {std::min(lowest, below * varied->present), std::max(sure * varied->present, std::min(half, highest))};
+}
+
+} // namespace vetchling::study

@@ -1,0 +1,40 @@
+#pragma once
+/// A mast or tripod that stands by itself: what wind does to it, and what keeps it up.
+///
+/// Wind on round things: 0.5 * 1.25 kg/m3 * v^2 * 1.2 * diameter * length (Hoerner 1965, ch. 3). A tripod tips over the line between two of
+/// its feet, half its radius from the middle; everything is told with one and a half times the wind's moment.
+
+#include "core/design/workshop.h"
+#include "core/site/site.h"
+#include "core/units/text.h"
+#include "core/wire/wire_model.h"
+
+#include <optional>
+#include <vector>
+
+namespace vetchling {
+
+struct MastStand {
+    double height = 0.0;    ///< m, of what stands
+    double force = 0.0;     ///< N of wind
+    double moment = 0.0;    ///< Nm at its foot
+    double footprint = 0.0; ///< m, radius of the circle that the three feet stand on
+    double ballast = 0.0;   ///< kg that have to lie on the feet besides its own weight; 0: none
+    double pegPull = 0.0;   ///< N on the peg of one foot, in place of that
+    double guyAt = 0.0, guyOut = 0.0, guyPull = 0.0; ///< m up, m out from the foot, N in the one of three guys that takes the wind
+    double unstaked = 0.0;                           ///< m that it may be high with the usual ballast alone
+};
+
+inline constexpr double usualBallast = 20.0; ///< kg of water or stones that is at hand
+inline constexpr double poleDiameter = 0.045, poleMass = 0.4; ///< m, kg a metre, of a pole that nobody described
+inline constexpr double againstTipping = 1.5;                 ///< times the wind's moment
+
+/// Of what needs a mast of its own on this site, or stands as an upright from the ground; nothing where supports hold it.
+std::optional<MastStand> mastStandOf(const Site& site, const WireModel& model, double wind);
+/// Of a pole by itself, with so much more area of wind at its top. @param top m2
+MastStand poleStand(double height, double wind, double top = 0.0);
+
+/// In sentences. @param wind m/s
+std::vector<Text> standWords(const MastStand& stand, double wind);
+
+} // namespace vetchling
