@@ -172,7 +172,8 @@ private:
             q.subject.configuration = m_out.tasks[place].configuration;
             q.limit = 2.0;
             WantedBand swept;
-            swept.band = {"swept", sweep.front().first, sweep.back().first};
+            constexpr double aside = 0.08; // of the frequency, for a curve that is moved onto the measured dip
+            swept.band = {"swept", (1.0 - aside) * sweep.front().first, (1.0 + aside) * sweep.back().first};
             swept.wish = Wish::Must;
             swept.id = "swept";
             q.bands = {swept};

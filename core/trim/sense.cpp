@@ -13,6 +13,21 @@ constexpr double secondDip = 0.75; // of the ridge between two dips
 
 double returnLoss(double swr) { return swr > 1.0 ? -20.0 * std::log10((swr - 1.0) / (swr + 1.0)) : 60.0; }
 
+/// The model's dip that is nearest to the measured one, over that: what is a little too long or too short has its whole curve moved so. 1
+/// where none is near.
+double modelOverMeasured(const MeasuredSweep& sweep, double dip, const std::function<double(double)>& model)
+{
+    constexpr double reach = 0.12; // of the frequency, as far as a model may be off
+    double nearest = 0.0;
+    for (std::size_t i = 1; i + 1 < sweep.points.size(); ++i) {
+        const double f = sweep.points[i].frequency, here = model(f);
+        if (here <= model(sweep.points[i - 1].frequency) && here <= model(sweep.points[i + 1].frequency) &&
+            std::abs(f / dip - 1.0) < std::min(reach, nearest > 0.0 ? std::abs(nearest / dip - 1.0) : reach))
+            nearest = f;
+    }
+    return nearest > 0.0 ? nearest / dip : 1.0;
+}
+
 /// Half of what comes back less than from the model, where that reflects nearly all.
 double cableLoss(const MeasuredSweep& sweep, const std::function<double(double)>& model)
 {
@@ -125,6 +140,8 @@ std::vector<SenseRow> senseOf(const MeasuredSweep& sweep, const std::function<do
     if (!dip)
         return rows;
     const auto say = [&](SenseSign sign, double value, Text words) { rows.push_back({sign, value, std::move(words)}); };
+    const double over = modelOverMeasured(sweep, dip->frequency, model);
+    const auto moved = [&](double f) { return model(over * f); };
     double least = HUGE_VAL, most = 0.0;
     for (const MeasuredPoint& p : sweep.points)
         least = std::min(least, p.swr), most = std::max(most, p.swr);
@@ -142,13 +159,13 @@ std::vector<SenseRow> senseOf(const MeasuredSweep& sweep, const std::function<do
                              "end of the cable, for this range."));
         return rows;
     }
-    const double lost = cableLoss(sweep, model) - cable;
+    const double lost = cableLoss(sweep, moved) - cable;
     if (lost > leastLoss)
         say(SenseSign::LossyCable, lost,
             {coreText("core",
                       "Far off resonance too much is lost: %1 one way in the cable. Measure at the feedpoint, or calibrate at its end."),
              Measure{lost, units::Quantity::Decibel}});
-    if (const int dips = unlikelyDips(sweep, model); dips >= 2)
+    if (const int dips = unlikelyDips(sweep, moved); dips >= 2)
         say(SenseSign::GoodEverywhere, dips,
             {coreText("core", "A good match on %1 frequencies on which this antenna has none: which cable is it, how long, how old? Water "
                               "or length in it makes any wire look good. Sweep it alone, open at its far end."),

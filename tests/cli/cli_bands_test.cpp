@@ -44,7 +44,7 @@ TEST_F(Cli, HarmonicsSolvesWhatIsWishedFor)
         solved += bool(all["solved"][0][i]) ? 1 : 0;
         if (own) {
             EXPECT_EQ(wished["lowest_swr"][0][i], all["lowest_swr"][0][i]) << "to the last digit";
-            EXPECT_EQ(wished["gain_dBi"][0][i], all["gain_dBi"][0][i]);
+            EXPECT_NEAR(wished["gain_dBi"][0][i], all["gain_dBi"][0][i], 1e-4) << "one mesh for all that is solved";
         }
     }
     EXPECT_GT(solved, 3);

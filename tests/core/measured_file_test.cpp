@@ -260,6 +260,18 @@ TEST(Sense, ALossyCableIsHalfOfWhatComesBackLess)
     }
 }
 
+TEST(Sense, AWireThatIsTooLongIsNoLossyCable)
+{
+    // two and three percent below the model, swept more on one side
+    for (double lower : {0.02, 0.03})
+        for (const auto& [from, to] : {std::pair(6.4e6, 7.4e6), std::pair(6.6e6, 7.9e6), std::pair(6.2e6, 7.1e6)})
+            for (double loss : {0.0, 3.0}) {
+                const auto longer = [&](double f) { return antenna(f * (1.0 + lower)); };
+                EXPECT_EQ(tells(senseOf(through(loss, longer, from, to), model), SenseSign::LossyCable), loss > 0.0)
+                    << lower << " " << from << " " << loss;
+            }
+}
+
 TEST(Sense, EachSignIsTold)
 {
     EXPECT_TRUE(tells(senseOf(through(0.0, [](double) { return Complex{2.0, 300.0}; }), model), SenseSign::HighEverywhere));
