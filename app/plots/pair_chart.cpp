@@ -150,8 +150,16 @@ void PairChart::drawScale(Sketch& sketch, const QRectF& area) const
         sketch.line({x(at, area), area.bottom()}, {x(at, area), area.bottom() + 4.0}, c.inkFaint);
         tick(at, words);
     }
-    for (std::size_t i = 0; m_content.scale.empty() && i < m_content.across.size(); i += every(m_content.across.size(), ticks))
+    const QFontMetricsF font(sketch.theme().font(12));
+    constexpr double clear = 8.0;    // px between two
+    double free = -HUGE_VAL;         // where the next one may begin
+    for (std::size_t i = 0; m_content.scale.empty() && i < m_content.across.size(); i += every(m_content.across.size(), ticks)) {
+        const double half = 0.5 * font.horizontalAdvance(m_content.ticks[i]), at = x(m_content.across[i], area);
+        if (at - half < free)
+            continue;
         tick(m_content.across[i], m_content.ticks[i]);
+        free = at + half + clear;
+    }
     const bool hot = m_hot >= 0 && onScreen();
     sketch.text({area.center().x(), area.bottom() + 22.0}, hot ? m_content.hovers[std::size_t(m_hot)] : m_content.axis,
                 Qt::AlignHCenter | Qt::AlignTop, {hot ? c.ink : c.inkFaint, 12});

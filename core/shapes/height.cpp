@@ -117,6 +117,15 @@ AntennaShape Ties::alongTheirLines(AntennaShape shape, const Id& moved, double b
     return shape;
 }
 
+double Ties::lowestHeld() const
+{
+    double lowest = m_height;
+    for (const Held& h : m_held)
+        if (h.by == By::Support || h.by == By::Rope || (h.by == By::Nothing && h.at.z >= heldFrom))
+            lowest = std::min(lowest, h.at.z);
+    return lowest;
+}
+
 AntennaShape Ties::higher(double by) const
 {
     if (std::abs(by) < noise)

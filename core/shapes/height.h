@@ -33,6 +33,8 @@ public:
     [[nodiscard]] const std::vector<Id>& supports() const { return m_supports; }
     /// m of its highest wire; 0 where it cannot be built.
     [[nodiscard]] double height() const { return m_height; }
+    /// m of the lowest of its ends and corners that go up and down with supports; its own height where none does.
+    [[nodiscard]] double lowestHeld() const;
 
 private:
     enum class By { Nothing, Support, Rope, Peg };

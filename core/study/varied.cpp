@@ -115,7 +115,8 @@ bool standsFree(const Design& design, const Subject& subject)
 
 std::pair<double, double> usualRange(const Design& design, const Antenna& antenna, const std::string& vary)
 {
-    constexpr double below = 2.0 / 3.0, above = 1.5, lowest = 3.0, highest = 60.0, waves = 0.56, sure = 1.3; // m; of a wavelength
+    double lowest = 3.0; // m
+    constexpr double below = 2.0 / 3.0, above = 1.5, highest = 60.0, waves = 0.56, sure = 1.3; // m; of a wavelength
     const std::optional<Varied> varied = variedOf(design, antenna, vary);
     if (!varied)
         return {0.0, 0.0};
@@ -123,6 +124,10 @@ std::pair<double, double> usualRange(const Design& design, const Antenna& antenn
         return {0.0, 360.0};
     if (!isHeight(vary))
         return {below * varied->present, above * varied->present};
+    const shapes::Ties ties(design.site, antenna.shape);
+    constexpr double overGround = 0.5; // m that the lowest end keeps
+    if (vary == allSupports)
+        lowest = std::max(lowest, ties.height() - ties.lowestHeld() + overGround);
     const double half = waves * speedOfLight / antenna.shape.designFrequency;
     return {std::min(lowest, below * varied->present), std::max(sure * varied->present, std::min(half, highest))};
 }

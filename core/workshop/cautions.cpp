@@ -46,7 +46,7 @@ bool heldBy(const Site& site, const shapes::BuiltAntenna& built, SupportKind kin
 {
     const std::vector<Id> holding = supportsHolding(site, built.model);
     return std::any_of(site.supports.begin(), site.supports.end(), [&](const Support& s) {
-        return s.kind == kind && std::find(holding.begin(), holding.end(), s.id) != holding.end();
+        return s.kind == kind && (kind != SupportKind::Tower || s.metal) && std::find(holding.begin(), holding.end(), s.id) != holding.end();
     });
 }
 
@@ -114,7 +114,7 @@ std::vector<Caution> cautionsOf(const Design& design, const Antenna& antenna, co
     if (away)
         list.say(coreText("core", "Thunder"), coreText("core", "Outdoors: when it thunders, stop at once, lay mast and whip down if that is done "
                                                                "in seconds, and leave for a house or a closed car."));
-    if (!away || !vehicle)
+    if (!away)
         list.say(coreText("core", "Lightning"), coreText("core", "Bond mast and shield to earth as the local code says, by a licensed electrician; "
                                                                  "bleed static off; unplug when thunder is near."));
     if (facts && !facts->rigging.spans.empty())
@@ -123,7 +123,7 @@ std::vector<Caution> cautionsOf(const Design& design, const Antenna& antenna, co
     if (heldBy(site, built, SupportKind::Tower))
         list.say(coreText("core", "Tower"), coreText("core", "A crank-up or tilting tower: nobody on it or under it unless it is locked, and hands "
                                                              "out of its sections and off its cable."));
-    if (!vehicle && isHigh(built))
+    if (!vehicle && shapes::familyOf(antenna.shape).carrier() != Carrier::Tripod && isHigh(built))
         list.say(coreText("core", "Climbing"), coreText("core", "Only with a harness, a second person and a structure made for it; else from the "
                                                                 "ground, or by who is trained."));
     if (away)
@@ -136,8 +136,11 @@ std::vector<Text> puttingUp(const Antenna& antenna, const shapes::BuiltAntenna& 
 {
     std::vector<Text> o;
     const Carrier carrier = shapes::familyOf(antenna.shape).carrier();
-    const bool radials = built.ends(WireEnd::Joint) > 2, tubes = hasEnd(built, {WireEnd::Tube});
-    const bool upright = carrier == Carrier::Tripod || (tubes && carrier == Carrier::Hung);
+    const bool radials = std::any_of(built.sections.begin(), built.sections.end(), [](const shapes::WireSection& s) {
+        return s.first == WireEnd::Joint && s.last == WireEnd::Insulator && s.pieces > 1;
+    });
+    const bool tubes = hasEnd(built, {WireEnd::Tube}), ownMast = ownMastOf(site, built.model).height > 0.0;
+    const bool upright = carrier == Carrier::Tripod || (carrier == Carrier::Hung && (tubes || ownMast));
     const auto say = [&](const char* words) { o.emplace_back(words); };
     if (site.powerLine)
         say(coreText("core", "Look up first: keep everything farther from the power line than it can fall."));
@@ -159,7 +162,8 @@ std::vector<Text> puttingUp(const Antenna& antenna, const shapes::BuiltAntenna& 
             say(coreText("core", "Lay the radials out in even angles, join them to the plate and flag their ends."));
         say(coreText("core", "Choke and coax at the foot, and the ohmmeter: shield to radials a short."));
         say(carrier == Carrier::Tripod ? coreText("core", "Screw the whip on and draw it out from the thinnest section down; hold the foot, not the tip.")
-                                       : coreText("core", "Put the tubes together on the ground, grease and clamp each; raise it with two people, one at the foot."));
+            : tubes                    ? coreText("core", "Put the tubes together on the ground, grease and clamp each; raise it with two people, one at the foot.")
+                                       : coreText("core", "Tie the wire to the pole's tip on the ground; raise the pole with two people, one at the foot, one at the guys."));
         say(coreText("core", "Stand away from it by its own height when you sweep; hands and bodies near it shift the dip."));
     } else if (carrier == Carrier::Mast) {
         say(coreText("core", "Put it together on the ground, both sides alike by the tape, clamps tight."));

@@ -14,6 +14,14 @@
 
 namespace vetchling {
 
+/// What is exposed: a pole from the ground up, and what stands or lies on it.
+struct Exposed {
+    double pole = 0.0; ///< m
+    double top = 0.0;  ///< m, of the whole
+    double area = 0.0; ///< m2 of what is on the pole, as the wind meets it
+    double at = 0.0;   ///< m, height of that area's middle
+};
+
 struct MastStand {
     double height = 0.0;    ///< m, of what stands
     double force = 0.0;     ///< N of wind
@@ -21,7 +29,7 @@ struct MastStand {
     double footprint = 0.0; ///< m, radius of the circle that the three feet stand on
     double ballast = 0.0;   ///< kg that have to lie on the feet besides its own weight; 0: none
     double pegPull = 0.0;   ///< N on the peg of one foot, in place of that
-    double guyAt = 0.0, guyOut = 0.0, guyPull = 0.0; ///< m up, m out from the foot, N in the one of three guys that takes the wind
+    double guyAt = 0.0, guyOut = 0.0, guyPull = 0.0; ///< m up, m out from the foot, N in the one of three guys that takes the wind; 0: no pole to guy
     double unstaked = 0.0;                           ///< m that it may be high with the usual ballast alone
 };
 
@@ -29,10 +37,9 @@ inline constexpr double usualBallast = 20.0; ///< kg of water or stones that is 
 inline constexpr double poleDiameter = 0.045, poleMass = 0.4; ///< m, kg a metre, of a pole that nobody described
 inline constexpr double againstTipping = 1.5;                 ///< times the wind's moment
 
-/// Of what needs a mast of its own on this site, or stands as an upright from the ground; nothing where supports hold it.
+/// Of what needs a mast of its own on this site, or stands as a tube from the ground; nothing where supports hold it.
 std::optional<MastStand> mastStandOf(const Site& site, const WireModel& model, double wind);
-/// Of a pole by itself, with so much more area of wind at its top. @param top m2
-MastStand poleStand(double height, double wind, double top = 0.0);
+MastStand standOf(const Exposed& exposed, double wind);
 
 /// In sentences. @param wind m/s
 std::vector<Text> standWords(const MastStand& stand, double wind);

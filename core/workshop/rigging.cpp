@@ -199,6 +199,8 @@ std::vector<SpanPlace> spansOf(const shapes::BuiltAntenna& built, const shapes::
 {
     std::vector<Run> runs = runsOf(built);
     std::vector<SpanPlace> all;
+    if (shapes::familyOf(shape).carrier() == shapes::Carrier::Mast)
+        return all; // its rods hold themselves, whatever their thickness
     for (const Run& run : runs) {
         const Vec3 way = run.way();
         if (run.radius > rod || norm(run.end - run.start) < shortest || std::abs(way.z) > upright ||

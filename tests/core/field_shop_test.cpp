@@ -9,10 +9,22 @@ namespace {
 
 using namespace vetchling::shapes;
 
+Site siteOf(const std::tuple<const char*, double, double, double>& pole)
+{
+    Support s;
+    s.id = s.name = std::get<0>(pole);
+    s.kind = SupportKind::Pole;
+    s.at = {std::get<1>(pole), std::get<2>(pole)};
+    s.height = std::get<3>(pole);
+    Site site;
+    site.supports = {s};
+    return site;
+}
+
 TEST(MastStand, WindBallastPegAndGuyKeepItInBalance)
 {
     constexpr double height = 6.0, wind = 25.0, g = 9.81;
-    const MastStand s = poleStand(height, wind);
+    const MastStand s = standOf({height, height, 0.0, 0.0}, wind);
     // 0.5 rho v^2 cd d h, in the middle of the pole
     const double force = 0.5 * 1.25 * 625.0 * 1.2 * poleDiameter * height;
     EXPECT_NEAR(s.force, force, 0.1);
@@ -26,18 +38,33 @@ TEST(MastStand, WindBallastPegAndGuyKeepItInBalance)
     EXPECT_NEAR(1.5 * s.moment, s.guyPull * s.guyOut / slope * s.guyAt, 0.5);
 }
 
+MastStand pole(double height, double wind) { return standOf({height, height, 0.0, 0.0}, wind); }
+
+TEST(MastStand, AWhipOnATripodIsAsThickAsItIs)
+{
+    const BuiltAntenna whip = built(shapeOf("whip", {{"whip_m", 5.0}, {"base_height_m", 1.4}, {"whip_diameter_m", 0.008}}, 14.1e6));
+    const auto s = mastStandOf({}, whip.model, 20.0);
+    ASSERT_TRUE(s);
+    EXPECT_NEAR(s->height, 6.4, 0.05);
+    const double q = 0.5 * 1.25 * 400.0 * 1.2; // a thin tube from 1.4 m up over a pole of 1.4 m
+    EXPECT_NEAR(s->force, q * (0.008 * 5.0 + poleDiameter * 1.4), 2.0);
+    EXPECT_NEAR(s->moment, q * (0.008 * 5.0 * 3.9 + poleDiameter * 1.4 * 0.7), 5.0);
+    EXPECT_EQ(s->guyAt, 0.0) << "nobody guys a telescope";
+    EXPECT_FALSE(mastStandOf(siteOf(std::tuple("pole", 0.0, 0.0, 12.0)), built(shapeOf("dipole", {{"apex_height_m", 10.0}})).model, 20.0));
+}
+
 TEST(MastStand, TheHeightWithoutStakesIsWhereTheUsualBallastIsJustEnough)
 {
     for (double wind : {12.0, 25.0}) {
-        const MastStand s = poleStand(9.0, wind);
-        EXPECT_NEAR(poleStand(s.unstaked, wind).ballast, usualBallast, 0.05) << wind;
-        EXPECT_GT(poleStand(1.2 * s.unstaked, wind).ballast, usualBallast);
+        const MastStand s = pole(9.0, wind);
+        EXPECT_NEAR(pole(s.unstaked, wind).ballast, usualBallast, 0.05) << wind;
+        EXPECT_GT(pole(1.2 * s.unstaked, wind).ballast, usualBallast);
     }
-    EXPECT_GT(poleStand(9.0, 12.0).unstaked, poleStand(9.0, 25.0).unstaked) << "less wind, a higher mast";
+    EXPECT_GT(pole(9.0, 12.0).unstaked, pole(9.0, 25.0).unstaked) << "less wind, a higher mast";
     std::string words;
-    for (const Text& t : standWords(poleStand(9.0, 25.0), 25.0))
+    for (const Text& t : standWords(pole(9.0, 12.0), 12.0))
         words += t.english() + " ";
-    EXPECT_NE(words.find("Keep it below"), std::string::npos);
+    EXPECT_NE(words.find("Keep it below"), std::string::npos) << words;
     EXPECT_EQ(words.find("nan"), std::string::npos);
 }
 
@@ -102,12 +129,16 @@ TEST(Cautions, AtTheBenchEyesAndHandsAndFumes)
 
 TEST(Cautions, ATowerThatHoldsItIsToldOf)
 {
-    const testing::Demo demo;
+    testing::Demo demo;
     const Antenna& tower = demo.antenna("Tower V 60/40");
     const auto b = buildOver(tower.shape, groundUnder(demo.design, tower));
     ASSERT_TRUE(b.ok());
-    const auto all = cautionsOf(demo.design, tower, *b, nullptr);
-    EXPECT_TRUE(std::any_of(all.begin(), all.end(), [](const Caution& c) { return c.heading == "Tower"; }));
+    for (bool metal : {false, true}) { // a tower of stone is not cranked up
+        for (Support& s : demo.design.site.supports)
+            s.metal = s.kind == SupportKind::Tower ? metal : s.metal;
+        const auto all = cautionsOf(demo.design, tower, *b, nullptr);
+        EXPECT_EQ(std::any_of(all.begin(), all.end(), [](const Caution& c) { return c.heading == "Tower"; }), metal);
+    }
 }
 
 TEST(PuttingUp, NoWhipIsPacedOutLikeAWire)
@@ -125,6 +156,9 @@ TEST(PuttingUp, NoWhipIsPacedOutLikeAWire)
         }
     }
     EXPECT_TRUE(says(toldOf(shapeOf("whip", {}, 18.1e6)).order, "tripod"));
+    EXPECT_TRUE(says(toldOf(shapeOf("whip", {}, 18.1e6)).order, "Lay the radials"));
+    EXPECT_FALSE(says(toldOf(shapeOf("whip", {}, 18.1e6)).cautions, "Climbing"));
+    EXPECT_TRUE(says(toldOf(shapeOf("vertical", {}, 14.1e6)).order, "pole's tip")) << "a wire on a pole of its own";
     EXPECT_TRUE(says(toldOf(shapeOf("rod-dipole", {}, 28.1e6)).order, "turn it once round"));
     EXPECT_TRUE(says(toldOf(shapeOf("dipole", {})).order, "lay the wire"));
 }

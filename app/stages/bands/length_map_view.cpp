@@ -243,8 +243,8 @@ void LengthMapView::addRows(PairChart::Content& out, const study::LengthMap& map
             continue;
         const study::MapCell& cell = column.cells[band];
         const bool free = map.question.free.empty() || map.question.free[i];
-        if (enough && *enough == column.value)
-            out.best = out.across.size();
+        if (enough && *enough == column.value && i > 0)
+            out.marks.emplace_back(column.value, tr("from here less than 1 dB a metre"));
         m_solvedAt.push_back(column.value);
         out.across.push_back(column.value);
         out.ticks.push_back(valueText(column.value));
@@ -290,7 +290,6 @@ void LengthMapView::showCurves(const QString& words)
         out.marks.emplace_back(half, tr("half a wave"));
     if (turned() && map->question.aim.azimuth)
         out.marks.emplace_back(study::bearingOf(*map->question.aim.azimuth), tr("wanted"));
-    out.bestWords = tr("from here less than 1 dB a metre");
     m_curves->show(std::move(out));
 }
 

@@ -44,9 +44,9 @@ CutPanel::CutPanel(ViewContext& context, BuildDesk& desk, CutBoard& board, Ledge
     });
     addPiece(ledger);
     addSpool(ledger);
-    addPaper(ledger);
     m_cautions = ledger.caution({});
     m_cautions->setObjectName(QStringLiteral("cutCautions"));
+    addPaper(ledger);
 }
 
 void CutPanel::allowance(Ledger& ledger, const QString& label, const char* object, Quantity quantity, double Allowances::*member,
@@ -167,11 +167,8 @@ void CutPanel::refresh()
     const Antenna& a = m_context.document.antenna();
     for (const Field& field : m_fields)
         field.edit->setValue(a.allowances.*field.member, system);
-    QStringList cautions;
-    if (const BuildFacts* facts = m_desk.facts())
-        for (const Caution& c : facts->bench)
-            cautions << coreWords(c.words, system);
-    m_cautions->setText(cautions.join(QLatin1Char(' ')));
+    const BuildFacts* known = m_desk.facts();
+    m_cautions->setText(known && !known->bench.empty() ? coreWords(known->bench.front().words, system) : QString()); // that of cutting
     const double margin = marginFromSpread();
     m_sure->setVisible(margin > 0.0);
     m_sure->setText(tr("What is unsure wants %1 %").arg(margin, 0, 'f', 1));

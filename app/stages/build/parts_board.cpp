@@ -379,7 +379,7 @@ PartsPanel::PartsPanel(ViewContext& context, BuildDesk& desk, PartsBoard& board,
     }
     showBrace();
     ledger.endFold();
-    ledger.fold(tr("Cards for the bench"), QStringLiteral("cards"), true);
+    ledger.fold(tr("Cards for the bench"), QStringLiteral("cards"), false);
     m_cards = ledger.note();
     m_cards->setObjectName(QStringLiteral("benchCards"));
     ledger.endFold();

@@ -348,7 +348,7 @@ private:
     /// Why another program says otherwise.
     void buildElsewhere()
     {
-        m_ledger->fold(tr("Why does another program say otherwise?"), QStringLiteral("fold elsewhere"), true);
+        m_ledger->fold(tr("Why does another program say otherwise?"), QStringLiteral("fold elsewhere"), false);
         m_here = m_ledger->figure(tr("Strongest, as told here"));
         m_withoutNearLoss = m_ledger->figure(tr("Without near-ground loss"));
         m_perfect = m_ledger->figure(tr("Over perfect ground"));
