@@ -77,7 +77,9 @@ void PairChart::drawRow(Sketch& sketch, const Row& row, const QRectF& area) cons
 {
     const Colours& c = sketch.colours();
     const auto [least, most] = std::minmax_element(row.values.begin(), row.values.end());
-    const double low = row.fromZero ? 0.0 : *least - 0.15 * (*most - *least) - 1e-9;
+    const double noise = 1e-3 * std::abs(*most); // what is the same all along lies flat
+    const double span = *most - *least > noise ? *most - *least : std::max(noise * 1e2, 1e-6);
+    const double low = row.fromZero ? 0.0 : *least - 0.15 * span;
     const double high = *most + 0.25 * (*most - low) + 1e-12; // room for the figures
     const auto place = [&](std::size_t i) {
         return QPointF(x(m_content.across[i], area), area.bottom() - (row.values[i] - low) / (high - low) * area.height());

@@ -98,6 +98,8 @@ private:
     void addViews()
     {
         MainWindow& w = m_window;
+        add(tr("Back"), QKeySequence(tr("Alt+Left")), "actionBack", [&w] { w.goBack(); });
+        add(tr("Forward"), QKeySequence(tr("Alt+Right")), "actionForward", [&w] { w.goForward(); });
         add(tr("What is left to do"), QKeySequence(tr("Ctrl+J")), "actionLeft", [&w] { w.showLeft(); });
         add(tr("Pin or unpin this design"), QKeySequence(tr("P")), "actionPin", [&w] { w.togglePin(); });
         add(tr("New variant of this antenna"), QKeySequence(tr("V")), "actionVariant", [&w] { w.addVariant(); });

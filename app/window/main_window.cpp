@@ -228,6 +228,8 @@ void MainWindow::listen()
         showStage(firstStage);
     });
     connect(&m_document, &Document::currentChanged, this, &MainWindow::leaveGallery);
+    connect(&m_document, &Document::currentChanged, this, [this] { m_way.visit({m_trail->current(), m_document.current()}); });
+    connect(&m_document, &Document::designReplaced, this, [this] { m_way.forget(), m_way.visit({m_trail->current(), m_document.current()}); });
     connect(&m_document, &Document::designReplaced, this, &MainWindow::leaveGallery);
     connect(m_shelf, &Shelf::addWanted, this, &MainWindow::addAntenna);
     connect(&m_desk, &FileDesk::said, this, &MainWindow::say);
@@ -276,6 +278,29 @@ void MainWindow::showStage(int index)
     m_ledgers->setCurrentIndex(index);
     m_stages[std::size_t(index)]->refreshAlarm();
     m_stages[std::size_t(index)]->refresh();
+    m_way.visit({index, m_document.current()});
+}
+
+void MainWindow::goTo(const std::optional<WayBack::Place>& place)
+{
+    if (!place)
+        return say(tr("There is nothing farther that way."));
+    if (findAntenna(m_document.design(), place->antenna))
+        m_document.setCurrent(place->antenna);
+    showStage(place->stage);
+}
+
+void MainWindow::goBack() { goTo(m_way.back()); }
+void MainWindow::goForward() { goTo(m_way.forward()); }
+
+void MainWindow::mousePressEvent(QMouseEvent* event)
+{
+    if (event->button() == Qt::BackButton)
+        goBack();
+    else if (event->button() == Qt::ForwardButton)
+        goForward();
+    else
+        QMainWindow::mousePressEvent(event);
 }
 
 void MainWindow::showPage(const QString& stage, const QString& view)

@@ -10,6 +10,7 @@
 #include "app/window/file_desk.h"
 #include "app/window/message.h"
 #include "app/window/settings.h"
+#include "app/window/way_back.h"
 #include "app/window/shelf.h"
 #include "app/window/trail.h"
 #include "app/window/waiting_box.h"
@@ -52,6 +53,9 @@ public:
     void renameAntenna();
     void removeAntenna();
     void showStage(int index);
+    /// Through the stages and antennas that were on show.
+    void goBack();
+    void goForward();
     /// A stage and one of its views, by their ids; nothing for a stage that is none. @param view empty: the one that is on show there
     void showPage(const QString& stage, const QString& view);
     /// The list of what is left to do.
@@ -86,9 +90,12 @@ protected:
     void dropEvent(QDropEvent*) override;
     void resizeEvent(QResizeEvent*) override;
     bool eventFilter(QObject* watched, QEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
 
 private:
     void setUnits(units::System system);
+    void goTo(const std::optional<WayBack::Place>& place);
+    WayBack m_way;
     units::System m_feet = units::System::Imperial; ///< how feet were told last
     [[nodiscard]] bool comesFromDrawing(const QWidget& receiver) const;
     void loadData(const QString& folder);

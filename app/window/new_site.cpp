@@ -10,12 +10,14 @@
 #include <QDialogButtonBox>
 #include <QFormLayout>
 #include <QGridLayout>
+#include <QKeyEvent>
 #include <QLineEdit>
 #include <QToolButton>
 #include <QVBoxLayout>
 
 #include <algorithm>
 #include <cmath>
+#include <map>
 
 namespace vetchling::app {
 namespace {
@@ -69,7 +71,7 @@ NewSiteDialog::NewSiteDialog(const ViewContext& context, const Design& blank, QW
     m_complaint->hide();
     m_layout->addWidget(m_complaint);
     auto* look =
-        new QLabel(tr("Look up first: is there a power line? It is drawn on the plan, where everything can be moved and added to."), this);
+        new QLabel(tr("Look up first: is there a power line? Add it here or on the plan, where everything can be moved and added to."), this);
     look->setProperty("role", "note");
     look->setWordWrap(true);
     m_layout->addWidget(look);
@@ -144,14 +146,25 @@ void NewSiteDialog::addBands()
     showBands();
 }
 
-/// One button a band; those of the plan before that were wanted stay so.
+/// What is wanted is said on its button, not by colour alone.
+void NewSiteDialog::turn(BandButton& band, Wish wish)
+{
+    band.wish = wish;
+    const QString name = QString::fromStdString(band.band);
+    band.button->setText(wish == Wish::Must ? tr("%1 must").arg(name) : wish == Wish::Nice ? tr("%1 nice").arg(name) : name);
+    band.button->setChecked(wish != Wish::No);
+    band.button->setAccessibleName(wish == Wish::Must   ? tr("%1, must").arg(name)
+                                   : wish == Wish::Nice ? tr("%1, nice").arg(name)
+                                                        : tr("%1, not wanted").arg(name));
+}
+
+/// One button a band, a first click a must, a second nice; those of the plan before that were wanted stay so.
 void NewSiteDialog::showBands()
 {
-    QStringList wanted;
-    for (QToolButton* button : m_bands) {
-        if (button->isChecked())
-            wanted << button->text();
-        delete button;
+    std::map<std::string, Wish> wanted;
+    for (const BandButton& b : m_bands) {
+        wanted[b.band] = b.wish;
+        delete b.button;
     }
     m_bands.clear();
     const int plan = m_plan->currentIndex();
@@ -159,19 +172,22 @@ void NewSiteDialog::showBands()
         return;
     for (const Band& band : m_context.bandPlans[std::size_t(plan)].bands) {
         auto* button = new QToolButton(this);
-        button->setText(QString::fromStdString(band.name));
         button->setProperty("segment", true);
         button->setCheckable(true);
-        button->setChecked(wanted.contains(button->text()));
         button->setFocusPolicy(Qt::StrongFocus);
-        button->setObjectName(QStringLiteral("siteBand ") + button->text());
-        button->setAccessibleName(tr("%1 wanted").arg(button->text()));
+        button->setObjectName(QStringLiteral("siteBand ") + QString::fromStdString(band.name));
+        button->setToolTip(tr("once: must; twice: nice; a third time: not wanted"));
         button->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
         const int place = int(m_bands.size());
         m_bandGrid->addWidget(button, place / bandsARow, place % bandsARow);
-        QWidget* before = m_bands.empty() ? static_cast<QWidget*>(m_plan) : m_bands.back();
+        QWidget* before = m_bands.empty() ? static_cast<QWidget*>(m_plan) : m_bands.back().button;
         setTabOrder(before, button);
-        m_bands.push_back(button);
+        m_bands.push_back({button, band.name});
+        turn(m_bands.back(), wanted[band.name]);
+        connect(button, &QToolButton::clicked, this, [this, place] {
+            BandButton& clicked = m_bands[std::size_t(place)];
+            turn(clicked, clicked.wish == Wish::No ? Wish::Must : clicked.wish == Wish::Must ? Wish::Nice : Wish::No);
+        });
     }
 }
 
@@ -186,7 +202,20 @@ void NewSiteDialog::addSupports()
     m_addSupport = new QPushButton(tr("Add a support"), this);
     m_addSupport->setObjectName(QStringLiteral("siteAddSupport"));
     m_addSupport->setAutoDefault(false);
-    m_layout->addWidget(m_addSupport, 0, Qt::AlignLeft);
+    auto* buttons = new QHBoxLayout;
+    buttons->addWidget(m_addSupport);
+    const auto extra = [&](const QString& words, const char* objectName, void (NewSiteDialog::*add)()) {
+        auto* button = new QPushButton(words, this);
+        button->setObjectName(QLatin1String(objectName));
+        button->setAutoDefault(false);
+        connect(button, &QPushButton::clicked, this, add);
+        buttons->addWidget(button);
+        return button;
+    };
+    m_addHouse = extra(tr("Add a house"), "siteAddHouse", &NewSiteDialog::addHouse);
+    m_addLine = extra(tr("Add the power line"), "siteAddLine", &NewSiteDialog::addLine);
+    buttons->addStretch(1);
+    m_layout->addLayout(buttons);
     connect(m_addSupport, &QPushButton::clicked, this, [this] {
         addSupport();
         m_addSupport->setEnabled(m_supports.size() < mostSupports);
@@ -233,7 +262,7 @@ void NewSiteDialog::addSupport()
     m_supportRows->addWidget(row);
     m_supports.push_back(support);
     QWidget* before = place > 0 ? m_supports[place - 1].row->findChild<QToolButton*>()
-                                : static_cast<QWidget*>(m_bands.empty() ? nullptr : m_bands.back());
+                                : static_cast<QWidget*>(m_bands.empty() ? nullptr : m_bands.back().button);
     for (QWidget* next : std::initializer_list<QWidget*>{support.kind, support.height, support.east, support.north, remove, m_addSupport}) {
         if (before)
             setTabOrder(before, next);
@@ -253,6 +282,49 @@ void NewSiteDialog::addSupport()
     });
 }
 
+/// Below the supports; there is one of a kind, more are drawn on the plan.
+void NewSiteDialog::addRow(QPushButton* button, const QString& first, const std::vector<Field>& fields, std::vector<ValueEdit*>& edits)
+{
+    button->setEnabled(false);
+    auto* row = new QWidget(this);
+    auto* line = new QHBoxLayout(row);
+    line->setContentsMargins(0, 0, 0, 0);
+    line->addWidget(new QLabel(first, row));
+    for (const Field& f : fields) {
+        edits.push_back(length(row, f.name, QLatin1String(f.objectName), f.metres, f.lowest, 5000.0));
+        line->addWidget(edits.back());
+        line->addWidget(new QLabel(f.after, row));
+    }
+    line->addStretch(1);
+    m_supportRows->addWidget(row);
+    edits.front()->setFocus();
+}
+
+void NewSiteDialog::addHouse()
+{
+    const bool metric = system() == units::System::Metric;
+    constexpr double anywhere = -5000.0, least = 0.5; // m
+    addRow(m_addHouse, tr("House"),
+           {{tr("East of the house's corner"), "siteHouseEast", 0.1 * m_width->value(), anywhere, tr("east,")},
+            {tr("North of the house's corner"), "siteHouseNorth", 0.1 * m_depth->value(), anywhere, tr("north,")},
+            {tr("House, east to west"), "siteHouseWidth", metric ? 10.0 : 9.144, least, tr("by")},
+            {tr("House, north to south"), "siteHouseDepth", metric ? 8.0 : 7.62, least, tr(", ridge")},
+            {tr("Ridge of the house"), "siteHouseRidge", metric ? 7.0 : 7.62, least, tr("high")}},
+           m_house);
+}
+
+void NewSiteDialog::addLine()
+{
+    constexpr double anywhere = -5000.0, least = 0.5, usual = 8.0; // m
+    addRow(m_addLine, tr("Line from"),
+           {{tr("East of the line's beginning"), "siteLineFromEast", 0.0, anywhere, tr("east,")},
+            {tr("North of the line's beginning"), "siteLineFromNorth", m_depth->value(), anywhere, tr("north to")},
+            {tr("East of the line's end"), "siteLineToEast", m_width->value(), anywhere, tr("east,")},
+            {tr("North of the line's end"), "siteLineToNorth", m_depth->value(), anywhere, tr("north,")},
+            {tr("Height of the line"), "siteLineHeight", usual, least, tr("high")}},
+           m_line);
+}
+
 /// The first in the middle, the others to its sides, where the user has not said otherwise.
 void NewSiteDialog::placeSupports()
 {
@@ -264,6 +336,15 @@ void NewSiteDialog::placeSupports()
         m_supports[i].east->setValue(0.5 * w + (i == 0 ? 0.0 : i % 2 ? aside : -aside), system());
         m_supports[i].north->setValue(0.5 * d + 0.2 * d * double(row), system());
     }
+}
+
+/// In a field it takes the field: only the button makes the site.
+void NewSiteDialog::keyPressEvent(QKeyEvent* event)
+{
+    const bool enter = event->key() == Qt::Key_Return || event->key() == Qt::Key_Enter;
+    if (enter && qobject_cast<QLineEdit*>(focusWidget()))
+        return event->accept(); // the field has taken it already
+    QDialog::keyPressEvent(event);
 }
 
 void NewSiteDialog::accept()
@@ -292,15 +373,27 @@ Design NewSiteDialog::design() const
                                    {},
                                    {}});
     }
+    const auto metres = [](const std::vector<ValueEdit*>& fields, std::size_t i) { return fields[i]->value(); };
+    if (!m_house.empty()) {
+        Building house;
+        house.id = newId();
+        house.name = tr("house").toStdString();
+        house.outline = rectangle({metres(m_house, 0), metres(m_house, 1)}, {metres(m_house, 2), metres(m_house, 3)});
+        house.ridge = metres(m_house, 4);
+        house.eaves = std::min(house.eaves, house.ridge);
+        d.site.buildings.push_back(house);
+    }
+    if (!m_line.empty())
+        d.site.powerLine = PowerLine{{metres(m_line, 0), metres(m_line, 1)}, {metres(m_line, 2), metres(m_line, 3)}, metres(m_line, 4), {}};
     d.operation.bands.clear();
     if (const int plan = m_plan->currentIndex(); plan >= 0) {
         d.operation.bandPlan = m_context.bandPlans[std::size_t(plan)].id;
         putIn(m_context.bandPlans[std::size_t(plan)], d.operation.bands);
     }
-    for (const QToolButton* button : m_bands)
+    for (const BandButton& b : m_bands)
         for (WantedBand& w : d.operation.bands)
-            if (button->isChecked() && w.band.name == button->text().toStdString())
-                w.wish = Wish::Must;
+            if (w.band.name == b.band)
+                w.wish = b.wish;
     return d;
 }
 

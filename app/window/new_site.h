@@ -24,6 +24,9 @@ public:
     [[nodiscard]] Design design() const;
     void accept() override;
 
+protected:
+    void keyPressEvent(QKeyEvent* event) override;
+
 private:
     struct SupportRow {
         QWidget* row;
@@ -32,6 +35,16 @@ private:
         bool placed = false; ///< by the user; else it moves with the garden's size
     };
     void placeSupports();
+    /// A house, or the power line: a row with its fields once its button is pressed.
+    void addHouse();
+    void addLine();
+    struct Field {
+        QString name;
+        const char* objectName;
+        double metres, lowest;
+        QString after; ///< words behind it
+    };
+    void addRow(QPushButton* button, const QString& first, const std::vector<Field>& fields, std::vector<ValueEdit*>& edits);
     void addSite();
     void addBands();
     void addSupports();
@@ -47,8 +60,18 @@ private:
     QComboBox *m_soil = nullptr, *m_plan = nullptr;
     ValueEdit *m_width = nullptr, *m_depth = nullptr;
     QGridLayout* m_bandGrid = nullptr;
-    QPushButton* m_addSupport = nullptr;
-    std::vector<QToolButton*> m_bands;
+    QPushButton *m_addSupport = nullptr, *m_addHouse = nullptr, *m_addLine = nullptr;
+    /// m: east and north of its corner, its width and depth, its ridge; empty before there is one.
+    std::vector<ValueEdit*> m_house;
+    /// m: east and north of both its ends, its height; empty before there is one.
+    std::vector<ValueEdit*> m_line;
+    struct BandButton {
+        QToolButton* button;
+        std::string band;
+        Wish wish = Wish::No;
+    };
+    static void turn(BandButton& band, Wish wish);
+    std::vector<BandButton> m_bands;
     std::vector<SupportRow> m_supports;
     QLabel* m_complaint = nullptr;
 };

@@ -313,6 +313,8 @@ void addTask(std::vector<Finding>& all, const Design& design, const Antenna& ant
         return add(Gravity::Done, "trim", {coreText("core", "%1 trimmed"), name},
                    told ? next.words : Text(coreText("core", "Its dip lies near enough to its goal.")));
     case TrimStep::Check:
+        if (told && next.behind) // told of the sweep already
+            return;
         return add(Gravity::Wrong, "doubt", {coreText("core", "%1: look before cutting"), name}, told ? next.words : Text());
     case TrimStep::Measure: {
         const bool again = lastOf(antenna, i) != nullptr, waits = i > outcome.working && outcome.working < outcome.tasks.size();

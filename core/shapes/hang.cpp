@@ -36,24 +36,12 @@ struct Tie {
 
 constexpr double exactly = 0.05; // m: closer than anything that is not tied
 
-/// The point of the wire next to an end; nothing if the place is no end.
-std::optional<Vec3> before(const BuiltAntenna& built, Vec3 end)
-{
-    for (const Wire& wire : built.model.wires) {
-        if (distance(wire.points.front(), end) < exactly)
-            return wire.points[1];
-        if (distance(wire.points.back(), end) < exactly)
-            return wire.points[wire.points.size() - 2];
-    }
-    return std::nullopt;
-}
-
 Tie tieOf(const BuiltAntenna& built, Vec3 handle, const Support& support)
 {
     const double x = support.at.x - handle.x, y = support.at.y - handle.y;
     if (std::hypot(x, y) < exactly)
         return {true, std::abs(handle.z - support.height) < exactly};
-    const std::optional<Vec3> next = before(built, handle);
+    const std::optional<Vec3> next = besideEnd(built, handle);
     if (!next || distance(handle, built.feedPoint) < exactly)
         return {};
     const Vec3 out = unit(handle - *next);
@@ -65,6 +53,17 @@ Tie tieOf(const BuiltAntenna& built, Vec3 handle, const Support& support)
 }
 
 } // namespace
+
+std::optional<Vec3> besideEnd(const BuiltAntenna& built, Vec3 end)
+{
+    for (const Wire& wire : built.model.wires) {
+        if (distance(wire.points.front(), end) < exactly)
+            return wire.points[1];
+        if (distance(wire.points.back(), end) < exactly)
+            return wire.points[wire.points.size() - 2];
+    }
+    return std::nullopt;
+}
 
 AntennaShape newlyHung(const AntennaShape& shape, std::size_t handle, const Hook& hook)
 {

@@ -15,6 +15,9 @@ struct Hung {
 /// A new antenna hung by a handle: ends that are level with the centre come down from it as far as its legs allow.
 AntennaShape newlyHung(const AntennaShape& shape, std::size_t handle, const Hook& hook);
 
+/// The point of the wire next to an end; nothing if the place is no end (within 5 cm).
+std::optional<Vec3> besideEnd(const BuiltAntenna& built, Vec3 end);
+
 /// Brings a handle to a place in plan, and ties it to the nearest support within reach (m) of that place; see Family::hung. An end opposite
 /// that a support holds stays there. The shape as it was where the moved one could not be built.
 Hung hangAt(const Site& site, const AntennaShape& shape, std::size_t handle, PlanPoint at, double reach);

@@ -1,5 +1,6 @@
 #include "core/shapes/height.h"
 
+#include "core/shapes/hang.h"
 #include "core/site/standing.h"
 
 #include <algorithm>
@@ -17,18 +18,6 @@ std::string heightKeyOf(const Handle& handle)
         if (key.ends_with("height_m"))
             return key;
     return {};
-}
-
-/// The point of a wire next to its end; nothing if the place is no end.
-std::optional<Vec3> nextTo(const BuiltAntenna& built, Vec3 end)
-{
-    for (const Wire& wire : built.model.wires) {
-        if (distance(wire.points.front(), end) < samePlace)
-            return wire.points[1];
-        if (distance(wire.points.back(), end) < samePlace)
-            return wire.points[wire.points.size() - 2];
-    }
-    return std::nullopt;
 }
 
 /// Where the line of a wire that runs down to its end meets the ground, no farther off than a rope is long.
@@ -85,7 +74,7 @@ Ties::Ties(const Site& site, const AntennaShape& shape) : m_shape(shape)
         Held held;
         held.at = handle.at;
         held.heightKey = heightKeyOf(handle);
-        const std::optional<Vec3> before = distance(handle.at, built->feedPoint) < samePlace ? std::nullopt : nextTo(*built, handle.at);
+        const std::optional<Vec3> before = distance(handle.at, built->feedPoint) < samePlace ? std::nullopt : besideEnd(*built, handle.at);
         held.isEnd = before.has_value();
         const auto support =
             std::find_if(site.supports.begin(), site.supports.end(), [&](const Support& s) { return holdsAt(s, handle.at); });

@@ -23,6 +23,22 @@ constexpr double mostTurned = 25.0;   // degrees, that the last bit may ask of a
 constexpr double mostSloped = 0.35;   // of an angle that is told as a distance
 constexpr double mostPart = 0.15;     // and of any other lever
 
+const char* const ownBand = "own";
+
+/// The match over a range, judged by 2:1.
+study::Question questionOver(const study::Subject& subject, double from, double to)
+{
+    study::Question q;
+    q.subject = subject;
+    q.limit = 2.0;
+    WantedBand own;
+    own.band = {ownBand, from, to};
+    own.wish = Wish::Must;
+    own.id = ownBand;
+    q.bands = {own};
+    return q;
+}
+
 class Trimmer {
 public:
     Trimmer(study::Library& library, const TrimQuestion& asked, const Watch& watch)
@@ -167,16 +183,10 @@ private:
         const auto& sweep = log[entries.back()].sweep;
         study::CurvePointer curve;
         if (sweep.size() > 1 && sweep.back().first > sweep.front().first) {
-            study::Question q;
-            q.subject = m_asked.subject;
-            q.subject.configuration = m_out.tasks[place].configuration;
-            q.limit = 2.0;
-            WantedBand swept;
             constexpr double aside = 0.08; // of the frequency, for a curve that is moved onto the measured dip
-            swept.band = {"swept", (1.0 - aside) * sweep.front().first, (1.0 + aside) * sweep.back().first};
-            swept.wish = Wish::Must;
-            swept.id = "swept";
-            q.bands = {swept};
+            study::Subject drawn = m_asked.subject;
+            drawn.configuration = m_out.tasks[place].configuration;
+            const study::Question q = questionOver(drawn, (1.0 - aside) * sweep.front().first, (1.0 + aside) * sweep.back().first);
             const auto known = study::curveOf(m_library, q, m_quiet);
             if (!known)
                 return known.faults();
@@ -422,19 +432,13 @@ private:
 
 Result<DipFacts> dipNear(study::Library& library, const study::Subject& subject, double frequency, const Watch& watch)
 {
-    study::Question q;
-    q.subject = subject;
-    q.subject.shape.designFrequency = frequency;
-    q.limit = 2.0;
-    WantedBand own;
-    own.band = {"own", (1.0 - strange) * frequency, (1.0 + strange) * frequency};
-    own.wish = Wish::Must;
-    own.id = "own";
-    q.bands = {own};
+    study::Subject there = subject;
+    there.shape.designFrequency = frequency;
+    const study::Question q = questionOver(there, (1.0 - strange) * frequency, (1.0 + strange) * frequency);
     const auto curve = study::curveOf(library, q, watch);
     if (!curve)
         return curve.faults();
-    const Coverage* band = (*curve)->band("own");
+    const Coverage* band = (*curve)->band(ownBand);
     const double width = band && band->wholeTo > 0.0 ? band->wholeTo - band->wholeFrom : 0.0;
     return unlessStopped(watch, DipFacts{(*curve)->fundamental, width});
 }

@@ -24,7 +24,7 @@ protected:
             act(), typeInto(dialog, "siteName", QStringLiteral("Rectory"));
             act(), QTest::mouseClick(dialog.findChild<QToolButton*>(QStringLiteral("siteBand 20 m")), Qt::LeftButton);
             act(), QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("siteAddSupport")), Qt::LeftButton);
-            act(), QTest::keyClick(&dialog, Qt::Key_Return);
+            act(), QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("makeSite")), Qt::LeftButton);
         });
         act(), QTest::keyClick(&window(), Qt::Key_N, Qt::ControlModifier);
         activate();

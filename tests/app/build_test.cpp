@@ -232,6 +232,20 @@ TEST_F(BuildTest, SafetyFollowsLimitAndMode)
     EXPECT_TRUE(table().contains(QStringLiteral("kV")) || table().contains(QStringLiteral(" V"))) << table().toStdString();
 }
 
+TEST_F(BuildTest, CuttingAsksForEyesAndGlovesWhereItStands)
+{
+    const auto caution = [&] { return find<QLabel>("cutCautions")->text(); }; // the ledger is made anew with each antenna
+    ASSERT_TRUE(settle());
+    view("buildCut");
+    EXPECT_TRUE(caution().contains(QStringLiteral("springy wire"))) << caution().toStdString();
+    document().addAntenna(newAntenna(*shapes::findFamily("mobile-whip"), 14.1e6, document().design().site));
+    ASSERT_TRUE(settle());
+    EXPECT_TRUE(waitedFor([&] { return caution().contains(QStringLiteral("where tube is sawn")); }, 10000)) << caution().toStdString();
+    view("buildParts");
+    EXPECT_FALSE(table().contains(QStringLiteral("lay the wire")));
+    EXPECT_TRUE(find<QLabel>("benchCards")->text().contains(QStringLiteral("A rod to a rod")));
+}
+
 TEST_F(BuildTest, WhatIsDugInBringsItsCautionAndItsPicture)
 {
     const auto cautions = [&] {

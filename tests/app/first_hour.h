@@ -58,7 +58,7 @@ protected:
             typeInto(dialog, "siteName", QStringLiteral("Rectory"));
             QTest::mouseClick(dialog.findChild<QToolButton*>(QStringLiteral("siteBand 20 m")), Qt::LeftButton);
             QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("siteAddSupport")), Qt::LeftButton);
-            QTest::keyClick(&dialog, Qt::Key_Return);
+            QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("makeSite")), Qt::LeftButton);
         });
         action("actionNew");
         activate();

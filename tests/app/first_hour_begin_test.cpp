@@ -15,7 +15,7 @@ TEST_F(FirstHour, ANewSiteToATunedDipoleInTwelveActions)
         act(), QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("siteAddSupport")), Qt::LeftButton);
         act(), typeInto(dialog, "siteHeight2", QStringLiteral("7.5"));
         act(), typeInto(dialog, "siteNorth2", QStringLiteral("10"));
-        act(), QTest::keyClick(&dialog, Qt::Key_Return);
+        act(), QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("makeSite")), Qt::LeftButton);
     });
     act(), QTest::keyClick(&window(), Qt::Key_N, Qt::ControlModifier);
     act(), takeProposal("dipole");

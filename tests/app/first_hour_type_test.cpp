@@ -202,6 +202,75 @@ TEST_F(FirstHour, TabFollowsTheVisibleOrderInTheNewSite)
     action("actionNew");
 }
 
+TEST_F(FirstHour, ABandIsAMustThenNiceAndEnterTakesAFieldOnly)
+{
+    whenOpen("newSiteDialog", [](QWidget& dialog) {
+        const auto click = [&](const char* name, int times) {
+            for (int i = 0; i < times; ++i)
+                QTest::mouseClick(dialog.findChild<QToolButton*>(QLatin1String(name)), Qt::LeftButton);
+        };
+        click("siteBand 20 m", 1);
+        click("siteBand 40 m", 2);
+        click("siteBand 80 m", 3);
+        EXPECT_EQ(dialog.findChild<QToolButton*>(QStringLiteral("siteBand 40 m"))->text(), QStringLiteral("40 m nice"));
+        auto* name = dialog.findChild<QLineEdit*>(QStringLiteral("siteName"));
+        name->setFocus();
+        name->setText(QStringLiteral("Orchard"));
+        QTest::keyClick(name, Qt::Key_Return);
+        EXPECT_TRUE(dialog.isVisible()) << "Enter took the field";
+        QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("siteAddHouse")), Qt::LeftButton);
+        typeInto(dialog, "siteHouseRidge", QStringLiteral("6"));
+        QTest::mouseClick(dialog.findChild<QPushButton*>(QStringLiteral("siteAddLine")), Qt::LeftButton);
+        typeInto(dialog, "siteLineFromNorth", QStringLiteral("-3"));
+        typeInto(dialog, "siteLineToNorth", QStringLiteral("-3"));
+        EXPECT_FALSE(dialog.findChild<QPushButton*>(QStringLiteral("siteAddLine"))->isEnabled()) << "a site has one";
+        auto* make = dialog.findChild<QPushButton*>(QStringLiteral("makeSite"));
+        make->setFocus();
+        QTest::keyClick(make, Qt::Key_Return);
+    });
+    action("actionNew");
+    const Design& design = document().design();
+    EXPECT_EQ(design.site.name, "Orchard");
+    ASSERT_EQ(design.site.buildings.size(), 1u);
+    EXPECT_EQ(design.site.buildings[0].ridge, 6.0);
+    EXPECT_EQ(design.site.buildings[0].outline.size(), 4u);
+    ASSERT_TRUE(design.site.powerLine);
+    EXPECT_EQ(design.site.powerLine->to.y, -3.0);
+    for (const WantedBand& w : design.operation.bands)
+        EXPECT_EQ(w.wish, w.band.name == "20 m" ? Wish::Must : w.band.name == "40 m" ? Wish::Nice : Wish::No) << w.band.name;
+}
+
+// Through stages and antennas, by keys and by the mouse's own buttons.
+TEST_F(FirstHour, BackAndForwardGoTheWayOneCame)
+{
+    document().addAntenna(newAntenna(*shapes::findFamily("dipole"), 7.1e6, document().design().site));
+    const Id first = document().design().antennas.front().id, second = document().design().antennas.back().id;
+    ASSERT_NE(first, second);
+    const auto place = [&] { return window().currentStage()->id(); };
+    document().setCurrent(first);
+    show("shape");
+    show("bands");
+    document().setCurrent(second);
+    show("sky");
+    action("actionBack");
+    EXPECT_EQ(place(), QStringLiteral("bands"));
+    EXPECT_EQ(document().current(), second);
+    action("actionBack");
+    EXPECT_EQ(document().current(), first);
+    QTest::mouseClick(&window(), Qt::BackButton);
+    EXPECT_EQ(place(), QStringLiteral("shape"));
+    for (int i = 0; i < 3; ++i)
+        QTest::mouseClick(&window(), Qt::ForwardButton);
+    EXPECT_EQ(place(), QStringLiteral("sky"));
+    EXPECT_EQ(document().current(), second);
+    action("actionForward");
+    EXPECT_EQ(place(), QStringLiteral("sky")) << "the end of the way";
+    action("actionBack");
+    show("feed");
+    action("actionForward");
+    EXPECT_EQ(place(), QStringLiteral("feed")) << "a new way begins where one turns off";
+}
+
 // The order of the Tab key is that of the eye, in every ledger.
 TEST_F(FirstHour, TabFollowsTheVisibleOrder)
 {

@@ -1,4 +1,5 @@
 /// In the field and in the shop: what stands by itself, cautions and orders of putting up by what carries an antenna, cards, caps.
+#include "core/line/parts.h"
 #include "core/workshop/cautions.h"
 #include "core/workshop/templates.h"
 #include "tests/core/demo.h"
@@ -125,6 +126,24 @@ TEST(Cautions, AtTheBenchEyesAndHandsAndFumes)
         EXPECT_TRUE(says(told.cautions, "Touching")) << family->id();
     }
     EXPECT_TRUE(says(toldOf(shapeOf("loaded-dipole", {})).bench, "not while it rains"));
+}
+
+TEST(Cautions, AnOpenTunerAtTheAntennaCarriesKilovolts)
+{
+    Antenna antenna;
+    antenna.shape = shapeOf("doublet", {});
+    ChainPart tuner;
+    tuner.kind = part::tuner;
+    FeedChain chain;
+    chain.id = "c";
+    chain.parts = {tuner};
+    antenna.feed.chains = {chain};
+    antenna.feed.used = "c";
+    for (double place : {0.0, 2.0}) {
+        antenna.feed.chains[0].parts[0].values["place"] = place;
+        const auto all = benchCautions(antenna, built(antenna.shape));
+        EXPECT_EQ(std::any_of(all.begin(), all.end(), [](const Caution& c) { return c.heading == "Open tuner"; }), place > 0.0);
+    }
 }
 
 TEST(Cautions, ATowerThatHoldsItIsToldOf)

@@ -2,14 +2,17 @@
 #include "core/files/design_file.h"
 #include "core/files/json_reader.h"
 #include "core/files/wire_file.h"
+#include "core/files/workshop_file.h"
 
 #include "tests/core/helpers.h"
 #include "tests/temp_folder.h"
 
 #include <nlohmann/json.hpp>
 
+#include <algorithm>
 #include <filesystem>
 #include <fstream>
+#include <set>
 #include <sys/stat.h>
 
 namespace vetchling::files {
@@ -443,6 +446,38 @@ TEST(Data, SoilsAreSourcedAndPlausible)
         EXPECT_GE(s.relativePermittivity, 1.0);
         EXPECT_GT(s.conductivity, 0.0);
     }
+}
+
+TEST(Data, SoilsMetInTheFieldHaveTheRangeOfTheirFigures)
+{
+    const auto soils = readSoils(VETCHLING_DATA "/soils.json");
+    ASSERT_TRUE(soils.ok());
+    std::set<std::string> met;
+    for (const Soil& s : *soils) {
+        if (!s.id.starts_with("met-"))
+            continue;
+        met.insert(s.id.substr(4));
+        ASSERT_TRUE(s.dry && s.wet) << s.id;
+        EXPECT_LT(s.dry->conductivity, s.conductivity) << s.id;
+        EXPECT_GT(s.wet->conductivity, s.conductivity) << s.id;
+        EXPECT_GE(s.wet->conductivity, 3.0 * s.dry->conductivity) << s.id << ": rain alone makes three";
+    }
+    EXPECT_EQ(met, (std::set<std::string>{"town", "sand", "loam", "clay", "rock", "marsh", "lake", "sea"}));
+}
+
+TEST(Data, EveryConductorHasItsStrength)
+{
+    const auto conductors = readConductors(VETCHLING_DATA "/conductors.json");
+    const auto workshop = readWorkshopData(VETCHLING_DATA "/workshop.json");
+    ASSERT_TRUE(conductors.ok() && workshop.ok());
+    const auto strength = [&](const char* id) { return workshop->strengthOf(id).strength; };
+    for (const Conductor& c : *conductors)
+        EXPECT_TRUE(std::any_of(workshop->metals.begin(), workshop->metals.end(),
+                                [&](const MetalFacts& m) { return m.potential.id == c.id && m.strength; }))
+            << c.id;
+    EXPECT_GT(strength("copper-hard"), 1.5 * strength("copper"));
+    EXPECT_LT(strength("copper-stranded"), strength("copper"));
+    EXPECT_GT(strength("copper-clad-steel"), strength("copper-hard"));
 }
 
 TEST(Data, ConductorsAreMetals)

@@ -63,7 +63,7 @@ std::string faultOf(const std::function<void(Json& trim)>& change)
 
 TEST(LogFile, EveryFieldComesBack)
 {
-    const AirReport report{"r1", "2026-05-13T09:00", 7.09e6, 90e3, 41.0, 100.0, "59", "with fading", {}};
+    const AirReport report{"r1", "2026-05-13T09:00", 7.09e6, 90e3, 41.0, 100.0, "59", "with fading", {}, 142.0, 3.0, Fading::Slow};
     const Design design = withLog({7.08e6, {everything()}, {report}, {}});
     const auto back = parseDesign(writeDesign(design));
     ASSERT_TRUE(back.ok()) << back.firstFault();
@@ -119,6 +119,9 @@ TEST(LogFile, NonsenseIsRefusedInWords)
     EXPECT_NE(faultOf([&](Json& t) { report(t)["bearing_deg"] = 400; }).find("0 (north)"), std::string::npos);
     EXPECT_NE(faultOf([&](Json& t) { report(t)["power_W"] = -1; }).find("watts"), std::string::npos);
     EXPECT_NE(faultOf([&](Json& t) { report(t).erase("frequency_Hz"); }), "");
+    EXPECT_NE(faultOf([&](Json& t) { report(t)["fading"] = "sideways"; }).find("fading"), std::string::npos);
+    EXPECT_NE(faultOf([&](Json& t) { report(t)["k_index"] = 12; }).find("0 to 9"), std::string::npos);
+    EXPECT_NE(faultOf([&](Json& t) { report(t)["solar_flux"] = 9; }).find("solar flux"), std::string::npos);
     EXPECT_EQ(faultOf([](Json&) {}), "");
 }
 

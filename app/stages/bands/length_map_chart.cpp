@@ -202,6 +202,7 @@ void LengthMapChart::paintRow(Sketch& sketch, std::size_t band, const QRectF& ro
             to += 2.0 * half;
         for (std::size_t k = 1; k <= 2 && i >= k && !columns[i - k].computed(); ++k)
             from -= 2.0 * half;
+        from = std::floor(from), to = std::ceil(to); // no paper between two columns
         const double shade = shadeOf(cell.lowestSwr, strongest - cell.gain);
         if (shade > 0.0)
             sketch.painter().fillRect(QRectF(from, row.top(), to - from, row.height() - petalHeight - 1.0).intersected(row),

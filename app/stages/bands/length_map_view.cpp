@@ -277,6 +277,8 @@ void LengthMapView::showCurves(const QString& words)
                 {tr("Gain straight up"), {}, decibels, c.sky, false},
                 {tr("Lowest SWR"), {}, [](double v) { return swrText(v); }, c.ink, false},
                 {tr("Resistance there, at the line"), {}, [](double v) { return tr("%1 Ω").arg(v, 0, 'f', 0); }, c.brick, false}};
+    if (turned()) // the others know no bearing
+        out.rows.resize(1);
     addRows(out, *map, *band);
     if (out.across.size() < 2)
         return m_curves->say(map->progress() < 1.0 ? words : tr("This band is not solved for any of these."));
