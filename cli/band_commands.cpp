@@ -137,13 +137,14 @@ Json mapJson(const study::LengthMap& map, const Design& design)
     Json out{{"format", "vetchling-map"}, {"version", 1}, {"vary", map.question.vary}};
     out["elevation_deg"] = degrees(map.question.aim.elevation);
     out["bearing_deg"] = map.question.aim.azimuth ? Json(study::bearingOf(*map.question.aim.azimuth)) : Json(nullptr);
-    for (const char* key : {"values", "bands", "solved", "lowest_swr", "share_under_limit", "gain_dBi", "gain_up_dBi", "resistance_ohm", "by_multiples", "score",
-                            "served"})
+    for (const char* key : {"values", "bands", "solved", "lowest_swr", "share_under_limit", "gain_dBi", "gain_up_dBi", "resistance_ohm",
+                            "by_multiples", "score", "served"})
         out[key] = Json::array();
     for (const WantedBand& w : bands)
         out["bands"].push_back(w.band.name);
     for (const study::MapColumn& column : map.columns) {
-        Json solvedThere = Json::array(), swr = Json::array(), share = Json::array(), gain = Json::array(), up = Json::array(), resistance = Json::array(), multiples = Json::array(), served = Json::array();
+        Json solvedThere = Json::array(), swr = Json::array(), share = Json::array(), gain = Json::array(), up = Json::array(),
+             resistance = Json::array(), multiples = Json::array(), served = Json::array();
         for (std::size_t i = 0; i < bands.size(); ++i) {
             const study::MapCell* cell = column.cells.empty() ? nullptr : &column.cells[i];
             const bool solved = cell && cell->solved;

@@ -36,8 +36,8 @@
 namespace vetchling::cli {
 namespace {
 
-Result<files::CaseResult> solveOne(const std::shared_ptr<const WireModel>& model, double frequency, const files::PatternRequest& pattern, bool elsewhere,
-                                   em::GroundTableCache& tables, const em::SolveOptions& options, const Watch& watch)
+Result<files::CaseResult> solveOne(const std::shared_ptr<const WireModel>& model, double frequency, const files::PatternRequest& pattern,
+                                   bool elsewhere, em::GroundTableCache& tables, const em::SolveOptions& options, const Watch& watch)
 {
     Result<em::Solution> solution = em::solve(model, frequency, tables, options, watch);
     if (!solution)

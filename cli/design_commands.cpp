@@ -292,10 +292,11 @@ int cutListCommand(const Request& request)
     for (const Text& step : facts.pack.order)
         order.push_back(step.english());
     if (const auto& s = facts.stand)
-        stands = {{"height_m", s->height},          {"wind_N", s->force},           {"moment_Nm", s->moment},
-                  {"feet_radius_m", s->footprint},  {"ballast_kg", s->ballast},     {"peg_N", s->pegPull},
-                  {"guys_at_m", s->guyAt},          {"guys_out_m", s->guyOut},      {"guy_N", s->guyPull},
-                  {"highest_unstaked_m", s->unstaked}};
+        stands = {{"height_m", s->height},    {"wind_N", s->force},
+                  {"moment_Nm", s->moment},   {"feet_radius_m", s->footprint},
+                  {"ballast_kg", s->ballast}, {"peg_N", s->pegPull},
+                  {"guys_at_m", s->guyAt},    {"guys_out_m", s->guyOut},
+                  {"guy_N", s->guyPull},      {"highest_unstaked_m", s->unstaked}};
     for (const auto& all : {facts.bench, cautionsOf(chosen->design, chosen->antenna, chosen->built, &facts)})
         for (const Caution& c : all)
             cautions.push_back({{"caution", c.heading}, {"words", c.words.english()}});

@@ -115,7 +115,7 @@ private:
     std::optional<Antenna> m_hung;
     std::map<Id, std::string> m_chosen; ///< parameter, by antenna, where a configuration has several
     std::size_t m_cardOf = 0;
-    bool m_fresh = false; ///< the answer is to the question as it would be put now
+    bool m_fresh = false;                         ///< the answer is to the question as it would be put now
     std::shared_ptr<const TrimOutcome> m_outcome; ///< with what stands behind a doubt, where that measurement is believed
     Id m_believed;                                ///< measurement
     std::optional<double> m_enough;

@@ -153,8 +153,8 @@ void PairChart::drawScale(Sketch& sketch, const QRectF& area) const
         tick(at, words);
     }
     const QFontMetricsF font(sketch.theme().font(12));
-    constexpr double clear = 8.0;    // px between two
-    double free = -HUGE_VAL;         // where the next one may begin
+    constexpr double clear = 8.0; // px between two
+    double free = -HUGE_VAL;      // where the next one may begin
     for (std::size_t i = 0; m_content.scale.empty() && i < m_content.across.size(); i += every(m_content.across.size(), ticks)) {
         const double half = 0.5 * font.horizontalAdvance(m_content.ticks[i]), at = x(m_content.across[i], area);
         if (at - half < free)

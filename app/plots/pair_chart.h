@@ -20,7 +20,7 @@ public:
         bool fromZero = true; ///< else the scale fits the values
     };
     struct Content {
-        QString axis = {};           ///< what goes across, with what the dashed line is
+        QString axis = {};               ///< what goes across, with what the dashed line is
         std::vector<double> across = {}; ///< rising; where the choices stand
         std::vector<QString> ticks = {}; ///< below them
         /// In place of those: round figures of the axis, where the choices are many.
@@ -29,7 +29,7 @@ public:
         /// Further places on the axis, named at the foot of the first row.
         std::vector<std::pair<double, QString>> marks = {};
         std::vector<QString> hovers = {}; ///< said of one in place of the axis
-        std::optional<double> now = {}; ///< dashed
+        std::optional<double> now = {};   ///< dashed
         std::optional<std::size_t> best = {};
         QString bestWords = {}; ///< beside the best one
         std::vector<Row> rows = {};
@@ -57,7 +57,10 @@ private:
     [[nodiscard]] QRectF rowArea(std::size_t row, const QSizeF& size) const;
     [[nodiscard]] double x(double across, const QRectF& area) const;
     [[nodiscard]] int nearest(QPointF at) const;
-    [[nodiscard]] bool isBlocked(int choice) const { return std::size_t(choice) < m_content.blocked.size() && m_content.blocked[std::size_t(choice)]; }
+    [[nodiscard]] bool isBlocked(int choice) const
+    {
+        return std::size_t(choice) < m_content.blocked.size() && m_content.blocked[std::size_t(choice)];
+    }
     void drawRow(Sketch& sketch, const Row& row, const QRectF& area) const;
     void drawScale(Sketch& sketch, const QRectF& area) const;
 

@@ -229,7 +229,9 @@ void MainWindow::listen()
     });
     connect(&m_document, &Document::currentChanged, this, &MainWindow::leaveGallery);
     connect(&m_document, &Document::currentChanged, this, [this] { m_way.visit({m_trail->current(), m_document.current()}); });
-    connect(&m_document, &Document::designReplaced, this, [this] { m_way.forget(), m_way.visit({m_trail->current(), m_document.current()}); });
+    connect(&m_document, &Document::designReplaced, this, [this] {
+        m_way.forget(), m_way.visit({m_trail->current(), m_document.current()});
+    });
     connect(&m_document, &Document::designReplaced, this, &MainWindow::leaveGallery);
     connect(m_shelf, &Shelf::addWanted, this, &MainWindow::addAntenna);
     connect(&m_desk, &FileDesk::said, this, &MainWindow::say);

@@ -10,10 +10,10 @@
 #include "app/window/file_desk.h"
 #include "app/window/message.h"
 #include "app/window/settings.h"
-#include "app/window/way_back.h"
 #include "app/window/shelf.h"
 #include "app/window/trail.h"
 #include "app/window/waiting_box.h"
+#include "app/window/way_back.h"
 
 #include <QMainWindow>
 #include <QStackedWidget>

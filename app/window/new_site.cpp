@@ -70,8 +70,8 @@ NewSiteDialog::NewSiteDialog(const ViewContext& context, const Design& blank, QW
     m_complaint->setWordWrap(true);
     m_complaint->hide();
     m_layout->addWidget(m_complaint);
-    auto* look =
-        new QLabel(tr("Look up first: is there a power line? Add it here or on the plan, where everything can be moved and added to."), this);
+    auto* look = new QLabel(
+        tr("Look up first: is there a power line? Add it here or on the plan, where everything can be moved and added to."), this);
     look->setProperty("role", "note");
     look->setWordWrap(true);
     m_layout->addWidget(look);

@@ -49,7 +49,9 @@ units::System Settings::system() const
 }
 void Settings::setSystem(units::System system)
 {
-    QSettings().setValue(unitsKey, system == units::System::Metric ? QStringLiteral("metric") : system == units::System::DecimalFeet ? QStringLiteral("decimal-feet") : QStringLiteral("imperial"));
+    QSettings().setValue(unitsKey, system == units::System::Metric        ? QStringLiteral("metric")
+                                   : system == units::System::DecimalFeet ? QStringLiteral("decimal-feet")
+                                                                          : QStringLiteral("imperial"));
 }
 
 bool Settings::showsSpread() const { return QSettings().value(spreadKey, true).toBool(); }

@@ -35,11 +35,10 @@ std::string logCsv(const Antenna& antenna)
                            quoted(m.weather), quoted(m.place), quoted(m.instrument), quoted(m.remark),
                            m.configuration ? std::to_string(*m.configuration + 1) : std::string(), asCutOf(m));
     for (const AirReport& r : antenna.trim.reports)
-        out +=
-            fmt::format("report,{},,,,,,,,,,,,{},{:.10g},{:.10g},{},{},{},,,{},{},{}\n", quoted(r.when), quoted(r.remark), r.frequency, r.distance,
-                        numberOr(r.bearing.value_or(0.0), r.bearing.has_value()), numberOr(r.power, r.power > 0.0), quoted(r.report),
-                        numberOr(r.solarFlux.value_or(0.0), r.solarFlux.has_value()), numberOr(r.kIndex.value_or(0.0), r.kIndex.has_value()),
-                        fadingWords[std::size_t(r.fading)]);
+        out += fmt::format("report,{},,,,,,,,,,,,{},{:.10g},{:.10g},{},{},{},,,{},{},{}\n", quoted(r.when), quoted(r.remark), r.frequency,
+                           r.distance, numberOr(r.bearing.value_or(0.0), r.bearing.has_value()), numberOr(r.power, r.power > 0.0),
+                           quoted(r.report), numberOr(r.solarFlux.value_or(0.0), r.solarFlux.has_value()),
+                           numberOr(r.kIndex.value_or(0.0), r.kIndex.has_value()), fadingWords[std::size_t(r.fading)]);
     return out;
 }
 

@@ -27,8 +27,8 @@ std::string writeWireFile(const WireCase& wires);
 struct CaseResult {
     em::Solution solution;
     em::PowerLedger ledger;
-    std::vector<std::vector<double>> gain; ///< dBi [elevation][azimuth]
-    std::vector<std::vector<double>> flat; ///< the same over flat ground; empty where there is nothing else
+    std::vector<std::vector<double>> gain;                               ///< dBi [elevation][azimuth]
+    std::vector<std::vector<double>> flat;                               ///< the same over flat ground; empty where there is nothing else
     std::vector<std::vector<double>> withoutNearLoss = {}, perfect = {}; ///< as told elsewhere (study/told_gain.h); empty: not asked for
 };
 

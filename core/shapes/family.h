@@ -213,8 +213,8 @@ public:
     [[nodiscard]] virtual Result<BuiltAntenna> build(const AntennaShape& shape, std::size_t configuration) const = 0;
     /// What trimming changes, the customary one first.
     [[nodiscard]] virtual std::vector<Lever> levers(const AntennaShape& shape) const = 0;
-    /// The shape with a lever's parameter at another value, all else staying where it is built: what is told as a part of a length keeps its
-    /// metres, and what is taken in the middle takes what is beyond along.
+    /// The shape with a lever's parameter at another value, all else staying where it is built: what is told as a part of a length keeps
+    /// its metres, and what is taken in the middle takes what is beyond along.
     [[nodiscard]] virtual AntennaShape levered(const AntennaShape& shape, const std::string& key, double value) const;
     /// Takes what is left to make a new antenna's dimensions sensible together, once its lengths are there.
     virtual void settle(AntennaShape&) const {}

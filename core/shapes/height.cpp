@@ -9,7 +9,7 @@
 namespace vetchling::shapes {
 namespace {
 
-constexpr double noise = 1e-6;   // m that a height is told to, so that the same question stays the same
+constexpr double noise = 1e-6;     // m that a height is told to, so that the same question stays the same
 constexpr double samePlace = 0.05; // m
 
 std::string heightKeyOf(const Handle& handle)

@@ -20,13 +20,13 @@ public:
     /// What cannot be built is held by nothing.
     Ties(const Site& site, const AntennaShape& shape);
 
-    /// All its supports so much higher, m: what they hold goes along, at their place or by a rope; an end whose rope runs to a peg in the ground
-    /// stays in the line to that peg; what stands low by itself stays, unless nothing holds the antenna at all.
+    /// All its supports so much higher, m: what they hold goes along, at their place or by a rope; an end whose rope runs to a peg in the
+    /// ground stays in the line to that peg; what stands low by itself stays, unless nothing holds the antenna at all.
     [[nodiscard]] AntennaShape higher(double by) const;
     /// One support so much higher: what it holds goes along, other ends stay in the lines to what holds them.
     [[nodiscard]] AntennaShape higher(const Id& support, double by) const;
-    /// The middle at another height, and the ends in the lines to what holds them; level with the middle where nothing is known to hold them.
-    /// The shape with that height alone where it has no such middle.
+    /// The middle at another height, and the ends in the lines to what holds them; level with the middle where nothing is known to hold
+    /// them. The shape with that height alone where it has no such middle.
     [[nodiscard]] AntennaShape withApexAt(double height) const;
 
     /// Supports that hold something of it.

@@ -177,7 +177,8 @@ private:
                 return there.faults();
             m_out->otherGrounds.push_back({other.name, spotFrom(**there, *m_curve.built, {}).field});
         }
-        const auto elsewhere = gainElsewhere(std::make_shared<const WireModel>(m_curve.built->atLine()), frequency, m_library.tables(), {}, m_quiet);
+        const auto elsewhere =
+            gainElsewhere(std::make_shared<const WireModel>(m_curve.built->atLine()), frequency, m_library.tables(), {}, m_quiet);
         if (!elsewhere)
             return elsewhere.faults();
         m_out->elsewhere = *elsewhere;

@@ -35,8 +35,8 @@ struct MapCell {
     Complex port;                     ///< ohm at the antenna's own port, at the band's centre
     double gain = 0.0;                ///< dBi towards the aim at the band's centre, as fed from the line
     std::size_t configuration = 0;
-    double up = 0.0;         ///< dBi straight up, as `gain`
-    double resistance = 0.0; ///< ohm on the line's side where the SWR is lowest
+    double up = 0.0;             ///< dBi straight up, as `gain`
+    double resistance = 0.0;     ///< ohm on the line's side where the SWR is lowest
     bool multiple = false;       ///< a plain multiple of the rule's resonance lies in the band
     std::vector<float> swr = {}; ///< at `traceSamples` even steps over the band, for its curve
     BandService service = {};    ///< behind the chain in use

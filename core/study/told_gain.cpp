@@ -71,16 +71,17 @@ Text whoseGain(double figure, double here, const GainElsewhere& elsewhere)
          {coreText("core", "%1 is probably told over perfect ground: %2 so, %3 over yours."), decibels(figure),
           decibels(elsewhere.strongestPerfect), decibels(here)}},
         {here - overDipole,
-         {coreText("core", "%1 is probably told over a half-wave in free space, which itself has 2.15 dBi: %2 so, %3 here."), decibels(figure),
-          decibels(here - overDipole), decibels(here)}}};
+         {coreText("core", "%1 is probably told over a half-wave in free space, which itself has 2.15 dBi: %2 so, %3 here."),
+          decibels(figure), decibels(here - overDipole), decibels(here)}}};
     const auto* best = &candidates[0];
     for (const auto& c : candidates)
         if (std::abs(c.gain - figure) < std::abs(best->gain - figure) - 1e-9)
             best = &c;
     if (std::abs(best->gain - figure) <= near)
         return best->words;
-    return {coreText("core", "%1 is none of these: ask for its soil, height, frequency and direction, and whether a matched line was counted."),
-            decibels(figure)};
+    return {
+        coreText("core", "%1 is none of these: ask for its soil, height, frequency and direction, and whether a matched line was counted."),
+        decibels(figure)};
 }
 
 } // namespace vetchling::study

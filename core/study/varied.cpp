@@ -42,7 +42,7 @@ std::optional<Varied> variedOf(const Design& design, const Antenna& antenna, con
     const shapes::Ties ties(design.site, antenna.shape);
     if (vary == allSupports)
         return ties.height() > 0.0 ? std::optional(Varied{heightSpec(vary, coreText("core", "Height of all supports")), ties.height()})
-                                      : std::nullopt;
+                                   : std::nullopt;
     if (const Support* support = supportOf(design, vary)) {
         Varied out{heightSpec(oneSupport + support->id, ""), support->height};
         out.spec.label = Text(coreText("core", "Height of %1"), support->name).english();
@@ -115,7 +115,7 @@ bool standsFree(const Design& design, const Subject& subject)
 
 std::pair<double, double> usualRange(const Design& design, const Antenna& antenna, const std::string& vary)
 {
-    double lowest = 3.0; // m
+    double lowest = 3.0;                                                                       // m
     constexpr double below = 2.0 / 3.0, above = 1.5, highest = 60.0, waves = 0.56, sure = 1.3; // m; of a wavelength
     const std::optional<Varied> varied = variedOf(design, antenna, vary);
     if (!varied)

@@ -31,8 +31,8 @@ struct Varied {
 std::optional<Varied> variedOf(const Design& design, const Antenna& antenna, const std::string& vary);
 /// The heights that an antenna has on its site: all supports together, and each that holds something of it where there are several.
 std::vector<std::string> heightsOf(const Design& design, const Antenna& antenna);
-/// The antenna with a dimension at another value: a lever pulled, or hung higher; the ends of a raised middle stay in the lines to what holds
-/// them.
+/// The antenna with a dimension at another value: a lever pulled, or hung higher; the ends of a raised middle stay in the lines to what
+/// holds them.
 shapes::AntennaShape variedTo(const Design& design, const Antenna& antenna, const std::string& vary, double value);
 /// The same on its site, the supports with it where it is they that are raised.
 Subject subjectVariedTo(const Design& design, const Antenna& antenna, const std::string& vary, double value);

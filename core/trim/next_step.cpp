@@ -421,7 +421,7 @@ private:
     study::Library& m_library;
     const TrimQuestion& m_asked;
     const Watch& m_watch;
-    const Watch m_quiet; ///< for what is only a part of the whole
+    const Watch m_quiet;                  ///< for what is only a part of the whole
     const std::vector<Measurement> m_log; ///< as the instrument of its last entry reads
     TrimOutcome m_out;
     double m_height = 0.0;  ///< m, that the antenna is to hang at

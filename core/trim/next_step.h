@@ -67,7 +67,7 @@ struct TrimQuestion {
     std::optional<std::size_t> task; ///< that is told of; else the first that is not finished
     units::System system = units::System::Metric;
     double reference = 50.0; ///< ohm that an SWR is told against
-    std::string unread; ///< where in its file something of it could not be read (`unreadOf`); empty: nowhere
+    std::string unread;      ///< where in its file something of it could not be read (`unreadOf`); empty: nowhere
     friend bool operator==(const TrimQuestion&, const TrimQuestion&) = default;
 };
 TrimQuestion trimQuestionOf(const Design& design, const Antenna& antenna);

@@ -155,8 +155,9 @@ std::vector<SenseRow> senseOf(const MeasuredSweep& sweep, const std::function<do
     constexpr double belowNothing = -1.0; // ohm, more than noise
     if (lowest < belowNothing) {
         say(SenseSign::FalseCalibration, lowest,
-            coreText("core", "A resistance below zero cannot be: the calibration does not belong to this sweep. Open, short and load anew, at the "
-                             "end of the cable, for this range."));
+            coreText("core",
+                     "A resistance below zero cannot be: the calibration does not belong to this sweep. Open, short and load anew, at the "
+                     "end of the cable, for this range."));
         return rows;
     }
     const double lost = cableLoss(sweep, moved) - cable;

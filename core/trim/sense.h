@@ -10,27 +10,27 @@
 namespace vetchling {
 
 enum class SenseSign {
-    BelowOne,       ///< an SWR below 1 anywhere: wrong trace or format
+    BelowOne,         ///< an SWR below 1 anywhere: wrong trace or format
     FalseCalibration, ///< a resistance below zero: value: the lowest one, ohm
-    LossyCable,     ///< far off resonance less comes back than the model says: value: dB one way
-    HighEverywhere, ///< no dip below 5: short, open, no counterpoise, a link open
-    FlatLow,        ///< below 2 everywhere: a load, a very lossy cable
-    RaisedDip,      ///< broad and raised: value: lowest SWR over the model's
-    TwoDips,        ///< value: Hz of the second one: shield, metal nearby, another pair
-    DipAtEdge,      ///< sweep wider
-    FarFromModel,   ///< value: part of the frequency that the dip is off
-    SwrOnly,        ///< taken through coax without R and X: only the SWR is used
-    GoodEverywhere, ///< a good match on several frequencies where the model has none: the cable; value: how many dips
-    Jumped,         ///< nothing was done between two sweeps, and they differ: a joint; value: Hz that the dip went
-    OtherInstrument, ///< nothing was done, another instrument reads otherwise; value: Hz that it reads higher
-    MovedWithCoax,  ///< another length of coax, another dip: the shield is part of the antenna; value: Hz
-    Fits            ///< dip and width as the model says
+    LossyCable,       ///< far off resonance less comes back than the model says: value: dB one way
+    HighEverywhere,   ///< no dip below 5: short, open, no counterpoise, a link open
+    FlatLow,          ///< below 2 everywhere: a load, a very lossy cable
+    RaisedDip,        ///< broad and raised: value: lowest SWR over the model's
+    TwoDips,          ///< value: Hz of the second one: shield, metal nearby, another pair
+    DipAtEdge,        ///< sweep wider
+    FarFromModel,     ///< value: part of the frequency that the dip is off
+    SwrOnly,          ///< taken through coax without R and X: only the SWR is used
+    GoodEverywhere,   ///< a good match on several frequencies where the model has none: the cable; value: how many dips
+    Jumped,           ///< nothing was done between two sweeps, and they differ: a joint; value: Hz that the dip went
+    OtherInstrument,  ///< nothing was done, another instrument reads otherwise; value: Hz that it reads higher
+    MovedWithCoax,    ///< another length of coax, another dip: the shield is part of the antenna; value: Hz
+    Fits              ///< dip and width as the model says
 };
 
 struct SenseRow {
     SenseSign sign = SenseSign::Fits;
     double value = 0.0;
-    Text words; ///< what it is and what to do
+    Text words;          ///< what it is and what to do
     bool ofDips = false; ///< told of two dips alone: less sure than of two sweeps
     [[nodiscard]] bool good() const { return sign == SenseSign::Fits; }
     /// Whether it is no ground to cut by.

@@ -69,7 +69,11 @@ Unit unwritten(Quantity quantity, const Context& context)
     const bool metric = context.system == System::Metric;
     switch (quantity) {
     case Quantity::Length: return context.bareIsSi || metric ? Unit{"m", 1.0} : Unit{"ft", foot};
-    case Quantity::SmallLength: return context.bareIsSi ? Unit{"m", 1.0} : metric ? Unit{"cm", 0.01} : context.system == System::DecimalFeet ? Unit{"ft", foot} : Unit{"in", inch};
+    case Quantity::SmallLength:
+        return context.bareIsSi                        ? Unit{"m", 1.0}
+               : metric                                ? Unit{"cm", 0.01}
+               : context.system == System::DecimalFeet ? Unit{"ft", foot}
+                                                       : Unit{"in", inch};
     case Quantity::WireSize: return context.bareIsSi ? Unit{"m", 1.0} : metric ? Unit{"mm", 0.001} : Unit{"in", inch};
     case Quantity::Frequency: return context.bareIsSi ? Unit{"Hz", 1.0} : Unit{"MHz", 1e6};
     case Quantity::Inductance: return context.bareIsSi ? Unit{"H", 1.0} : Unit{"uH", 1e-6};

@@ -28,7 +28,7 @@ struct BuildFacts {
     std::optional<SpoolUse> spool;
     double longestOff = 0.0; ///< m, the most that a measured piece differs from what it should be
     RiggingReport rigging;
-    double lossOverCopper = 1.0; ///< of the wire, on the design frequency
+    double lossOverCopper = 1.0;   ///< of the wire, on the design frequency
     std::vector<Support> supports; ///< that stand beside its wires or hold a rope, within 1.5 m in plan
     std::vector<PartRow> parts;
     std::vector<MetalPair> metals;

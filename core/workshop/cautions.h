@@ -9,7 +9,8 @@ namespace vetchling {
 
 /// At the bench: what is sawn, drilled, bent and soldered for it.
 std::vector<Caution> benchCautions(const Antenna& antenna, const shapes::BuiltAntenna& built);
-/// All that apply where it stands and is used, dangers to life first; those of the bench are by themselves. The distances to keep from its fields are another matter (study/safety.h).
+/// All that apply where it stands and is used, dangers to life first; those of the bench are by themselves. The distances to keep from its
+/// fields are another matter (study/safety.h).
 /// @param facts null where they are not worked out yet
 std::vector<Caution> cautionsOf(const Design& design, const Antenna& antenna, const shapes::BuiltAntenna& built, const BuildFacts* facts);
 

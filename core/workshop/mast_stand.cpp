@@ -97,19 +97,22 @@ std::vector<Text> standWords(const MastStand& s, double wind)
     using units::Quantity;
     const auto whole = [](double v) { return Measure{std::round(v)}; };
     std::vector<Text> out;
-    out.emplace_back(coreText("core", "On a mast or foot of its own, %1 high: wind of %2 m/s pushes with %3 N and turns its foot with %4 Nm."),
-                     Measure{s.height, Quantity::Length}, whole(wind), whole(s.force), whole(s.moment));
+    out.emplace_back(
+        coreText("core", "On a mast or foot of its own, %1 high: wind of %2 m/s pushes with %3 N and turns its foot with %4 Nm."),
+        Measure{s.height, Quantity::Length}, whole(wind), whole(s.force), whole(s.moment));
     if (s.ballast > 0.0)
         out.emplace_back(coreText("core", "Three feet %1 from the middle: %2 kg lie on them, or each is pegged for %3 N."),
                          Measure{s.footprint, Quantity::Length}, whole(std::ceil(s.ballast)), whole(s.pegPull));
     else
-        out.emplace_back(coreText("core", "Three feet %1 from the middle keep it up by its own weight."), Measure{s.footprint, Quantity::Length});
+        out.emplace_back(coreText("core", "Three feet %1 from the middle keep it up by its own weight."),
+                         Measure{s.footprint, Quantity::Length});
     if (s.guyAt > 0.0)
         out.emplace_back(coreText("core", "Or three guys from %1 up to pegs %2 out: %3 N in the one that takes the wind."),
-                     Measure{s.guyAt, Quantity::Length}, Measure{s.guyOut, Quantity::Length}, whole(s.guyPull));
+                         Measure{s.guyAt, Quantity::Length}, Measure{s.guyOut, Quantity::Length}, whole(s.guyPull));
     constexpr double worthTelling = 1.5; // m
     if (s.unstaked < std::min(s.height, worthTelling))
-        out.emplace_back(coreText("core", "It has to be staked or guyed: %1 kg on its feet would not keep it in that wind."), whole(usualBallast));
+        out.emplace_back(coreText("core", "It has to be staked or guyed: %1 kg on its feet would not keep it in that wind."),
+                         whole(usualBallast));
     else if (s.unstaked < s.height)
         out.emplace_back(coreText("core", "Keep it below %1 where nothing can be staked and %2 kg are all there is."),
                          Measure{s.unstaked, Quantity::Length}, whole(usualBallast));

@@ -29,11 +29,12 @@ struct MastStand {
     double footprint = 0.0; ///< m, radius of the circle that the three feet stand on
     double ballast = 0.0;   ///< kg that have to lie on the feet besides its own weight; 0: none
     double pegPull = 0.0;   ///< N on the peg of one foot, in place of that
-    double guyAt = 0.0, guyOut = 0.0, guyPull = 0.0; ///< m up, m out from the foot, N in the one of three guys that takes the wind; 0: no pole to guy
-    double unstaked = 0.0;                           ///< m that it may be high with the usual ballast alone
+    double guyAt = 0.0, guyOut = 0.0,
+           guyPull = 0.0;  ///< m up, m out from the foot, N in the one of three guys that takes the wind; 0: no pole to guy
+    double unstaked = 0.0; ///< m that it may be high with the usual ballast alone
 };
 
-inline constexpr double usualBallast = 20.0; ///< kg of water or stones that is at hand
+inline constexpr double usualBallast = 20.0;                  ///< kg of water or stones that is at hand
 inline constexpr double poleDiameter = 0.045, poleMass = 0.4; ///< m, kg a metre, of a pole that nobody described
 inline constexpr double againstTipping = 1.5;                 ///< times the wind's moment
 

@@ -163,8 +163,8 @@ namespace {
 bool isVariety(const MetalPotential& metal, const std::vector<MetalPotential>& metals)
 {
     const std::string stem = metal.id.substr(0, metal.id.find('-'));
-    return stem != metal.id && std::any_of(metals.begin(), metals.end(),
-                                           [&](const MetalPotential& m) { return m.id == stem && m.volts == metal.volts; });
+    return stem != metal.id &&
+           std::any_of(metals.begin(), metals.end(), [&](const MetalPotential& m) { return m.id == stem && m.volts == metal.volts; });
 }
 
 } // namespace

@@ -83,7 +83,8 @@ std::vector<Plate> housingCaps(double across, int terminals)
 {
     const double middle = 0.5 * across;
     Plate lower{coreText("core", "round housing, lower cap"), 1, across, across, {}, true}, upper = lower;
-    lower.holes = {{middle, middle, 16e-3, coreText("core", "socket of the feed")}, {middle, 0.18 * across, 4e-3, coreText("core", "lets water out")}};
+    lower.holes = {{middle, middle, 16e-3, coreText("core", "socket of the feed")},
+                   {middle, 0.18 * across, 4e-3, coreText("core", "lets water out")}};
     upper.name = coreText("core", "round housing, upper cap");
     upper.holes = {{middle, 0.82 * across, 6e-3, coreText("core", "hook or eye that takes the pull")}};
     for (int i = 0; i < terminals; ++i)
@@ -175,7 +176,7 @@ std::string platesSvg(const std::vector<Plate>& plates, const std::string& title
                                500.0 * p.width);
         else
             out += fmt::format("<rect x=\"{:.2f}\" y=\"{:.2f}\" width=\"{:.2f}\" height=\"{:.2f}\" rx=\"3\"/>\n", x, y, 1e3 * p.width,
-                           1e3 * p.height);
+                               1e3 * p.height);
         for (const Hole& hole : p.holes) {
             const double hx = x + 1e3 * hole.x, hy = y + 1e3 * (p.height - hole.y), r = 500.0 * hole.diameter;
             out += fmt::format(

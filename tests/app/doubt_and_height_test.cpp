@@ -53,7 +53,8 @@ TEST_F(TrimTest, DoubtKeepsTheLengthBehindOneClick)
     Measurement again = readThrough(3.0, *curve, 0.015);
     again.id = "again";
     write(again);
-    ASSERT_TRUE(waitedFor([&] { return advice().startsWith(QStringLiteral("Look before you cut")); }, 30000)) << "believed was the one before";
+    ASSERT_TRUE(waitedFor([&] { return advice().startsWith(QStringLiteral("Look before you cut")); }, 30000))
+        << "believed was the one before";
 }
 
 TEST_F(TrimTest, AReportTakesTheConditionsItIsWeighedBy)

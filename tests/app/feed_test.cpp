@@ -287,9 +287,10 @@ TEST_F(FeedTest, TheShieldFindsAPlaceForTheChoke)
     ASSERT_TRUE(waitFor([&] { return find<QPushButton>("chokeBest")->isEnabled(); })) << pageSentence().toStdString();
     EXPECT_EQ(chart->cells().size(), 2u);
     const QString schools = find<QLabel>("shieldSchools")->text();
-    EXPECT_TRUE(QRegularExpression(QStringLiteral("on 40 m: [0-9]+ mA at the radio and −?[0-9.]+ dBi without one, [0-9]+ mA and −?[0-9.]+ dBi"))
-                    .match(schools)
-                    .hasMatch())
+    EXPECT_TRUE(
+        QRegularExpression(QStringLiteral("on 40 m: [0-9]+ mA at the radio and −?[0-9.]+ dBi without one, [0-9]+ mA and −?[0-9.]+ dBi"))
+            .match(schools)
+            .hasMatch())
         << schools.toStdString();
     click("chokeBest");
     ASSERT_EQ(kinds(), (std::vector<std::string>{"choke"}));

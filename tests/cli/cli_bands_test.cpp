@@ -71,7 +71,8 @@ TEST_F(Cli, SolveTellsTheGainAsOthersDo)
         "wires":[{"id":"a","points_m":[[0,-5,0.5],[0,5,0.5]],"radius_m":0.001}],
         "feeds":[{"wire":"a","at_m":5.0,"voltage_V":[1,0]}],"frequencies_Hz":[14.1e6],
         "pattern":{"elevations_deg":[30,90],"azimuths_deg":[0]}})");
-    const Json plain = Json::parse(run("solve " + wires).out)["results"][0], told = Json::parse(run("solve " + wires + " --elsewhere").out)["results"][0];
+    const Json plain = Json::parse(run("solve " + wires).out)["results"][0],
+               told = Json::parse(run("solve " + wires + " --elsewhere").out)["results"][0];
     EXPECT_FALSE(plain.contains("gain_elsewhere"));
     EXPECT_EQ(plain["gain_dBi"], told["gain_dBi"]);
     const double here = told["gain_dBi"][1][0], without = told["gain_elsewhere"]["without_near_ground_loss_dBi"][1][0],

@@ -82,7 +82,8 @@ Told toldOf(const AntennaShape& shape, const Site& site = {})
     antenna.shape = shape;
     design.antennas = {antenna};
     const BuiltAntenna b = built(shape);
-    const RiggingReport rigging = riggingOf(b, shape, [](const std::string&) { return WireStrength{}; }, {}, site);
+    const RiggingReport rigging = riggingOf(
+        b, shape, [](const std::string&) { return WireStrength{}; }, {}, site);
     Told out;
     for (const Caution& c : cautionsOf(design, antenna, b, nullptr))
         out.cautions += c.heading + ": " + c.words.english() + "\n";

@@ -472,9 +472,9 @@ TEST(Data, EveryConductorHasItsStrength)
     ASSERT_TRUE(conductors.ok() && workshop.ok());
     const auto strength = [&](const char* id) { return workshop->strengthOf(id).strength; };
     for (const Conductor& c : *conductors)
-        EXPECT_TRUE(std::any_of(workshop->metals.begin(), workshop->metals.end(),
-                                [&](const MetalFacts& m) { return m.potential.id == c.id && m.strength; }))
-            << c.id;
+        EXPECT_TRUE(std::any_of(workshop->metals.begin(), workshop->metals.end(), [&](const MetalFacts& m) {
+            return m.potential.id == c.id && m.strength;
+        })) << c.id;
     EXPECT_GT(strength("copper-hard"), 1.5 * strength("copper"));
     EXPECT_LT(strength("copper-stranded"), strength("copper"));
     EXPECT_GT(strength("copper-clad-steel"), strength("copper-hard"));

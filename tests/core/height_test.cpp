@@ -61,7 +61,8 @@ TEST(Height, EndsThatAreRopedToPegsStayInTheLineToThem)
 
 TEST(Height, OneSupportTakesAlongWhatItHolds)
 {
-    const AntennaShape flat = shapeOf("dipole", {{"leg_m", 10.0}, {"apex_height_m", 10.0}, {"end_height_m", 10.0}, {"bearing_deg", 90.0}}, 7.1e6);
+    const AntennaShape flat =
+        shapeOf("dipole", {{"leg_m", 10.0}, {"apex_height_m", 10.0}, {"end_height_m", 10.0}, {"bearing_deg", 90.0}}, 7.1e6);
     const Site site = siteWith({pole("middle", 0.0, 0.0, 10.0), pole("east", 12.0, 0.0, 10.0), pole("west", -12.0, 0.0, 10.0)});
     const Ties ties(site, flat);
     EXPECT_EQ(ties.supports().size(), 3u);
@@ -85,7 +86,8 @@ TEST(Height, WhatNothingHoldsGoesUpAsAWholeAndALowFeedStays)
     const Antenna& wall = demo.antenna("Wall end-fed 40");
     const AntennaShape raisedWire = Ties(demo.design.site, wall.shape).higher(2.0);
     EXPECT_EQ(familyOf(raisedWire).value(raisedWire, "feed_height_m"), familyOf(wall.shape).value(wall.shape, "feed_height_m"));
-    EXPECT_NEAR(familyOf(raisedWire).value(raisedWire, "bend_height_m"), familyOf(wall.shape).value(wall.shape, "bend_height_m") + 2.0, 1e-6);
+    EXPECT_NEAR(familyOf(raisedWire).value(raisedWire, "bend_height_m"), familyOf(wall.shape).value(wall.shape, "bend_height_m") + 2.0,
+                1e-6);
 }
 
 TEST(Height, GainByHeightIsThatOfTheAntennaHungThere)
@@ -139,7 +141,8 @@ TEST(Height, WhatTurnsIsToldWhereItStandsFree)
     Design design;
     design.site.boundary = rectangle({-5.0, -2.0}, {10.0, 4.0}); // long from west to east
     Antenna antenna;
-    antenna.shape = shapeOf("rod-dipole", {{"leg_m", 3.0}, {"apex_height_m", 6.0}, {"end_height_m", 6.0}, {"x_m", 0.0}, {"y_m", 0.0}}, 24.9e6);
+    antenna.shape =
+        shapeOf("rod-dipole", {{"leg_m", 3.0}, {"apex_height_m", 6.0}, {"end_height_m", 6.0}, {"x_m", 0.0}, {"y_m", 0.0}}, 24.9e6);
     ASSERT_TRUE(study::turns(antenna));
     EXPECT_FALSE(study::turns({.shape = shapeOf("dipole", {}, 7.1e6)}));
     const auto question = study::mapQuestionOf(design, antenna, study::turning, 0.0, 90.0, 10);

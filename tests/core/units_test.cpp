@@ -121,14 +121,14 @@ INSTANTIATE_TEST_SUITE_P(
     ::testing::Values(
         Shown{9.871, Quantity::Length, System::Metric, "9.87 m"}, Shown{10.16, Quantity::Length, System::Imperial, "33 ft 4 in"},
         Shown{0.1, Quantity::Length, System::Imperial, "3 15/16 in"}, Shown{-0.6096, Quantity::Length, System::Imperial, "-2 ft"},
-        Shown{1234.51, Quantity::Length, System::Imperial, "4050 ft 3 in"},
-        Shown{0.3047, Quantity::Length, System::Imperial, "1 ft"}, Shown{0.045, Quantity::SmallLength, System::Metric, "4.5 cm"},
-        Shown{0.0508, Quantity::SmallLength, System::Imperial, "2 in"}, Shown{9.871, Quantity::Length, System::Imperial, "32 ft 4 5/8 in"},
-        Shown{0.0005, Quantity::Length, System::Imperial, "0.02 in"}, Shown{0.0064, Quantity::SmallLength, System::Imperial, "1/4 in"},
-        Shown{7.08e6, Quantity::Frequency, System::Metric, "7.080 MHz"}, Shown{1.63e-3, Quantity::WireSize, System::Metric, "1.63 mm"},
-        Shown{60.0, Quantity::Angle, System::Metric, "60°"}, Shown{100.0, Quantity::Power, System::Metric, "100 W"},
-        Shown{8.19e-6, Quantity::Inductance, System::Metric, "8.19 µH"}, Shown{1e-10, Quantity::Capacitance, System::Metric, "100 pF"},
-        Shown{1.4, Quantity::Percent, System::Metric, "1.4 %"}, Shown{49.0, Quantity::Plain, System::Metric, "49"}));
+        Shown{1234.51, Quantity::Length, System::Imperial, "4050 ft 3 in"}, Shown{0.3047, Quantity::Length, System::Imperial, "1 ft"},
+        Shown{0.045, Quantity::SmallLength, System::Metric, "4.5 cm"}, Shown{0.0508, Quantity::SmallLength, System::Imperial, "2 in"},
+        Shown{9.871, Quantity::Length, System::Imperial, "32 ft 4 5/8 in"}, Shown{0.0005, Quantity::Length, System::Imperial, "0.02 in"},
+        Shown{0.0064, Quantity::SmallLength, System::Imperial, "1/4 in"}, Shown{7.08e6, Quantity::Frequency, System::Metric, "7.080 MHz"},
+        Shown{1.63e-3, Quantity::WireSize, System::Metric, "1.63 mm"}, Shown{60.0, Quantity::Angle, System::Metric, "60°"},
+        Shown{100.0, Quantity::Power, System::Metric, "100 W"}, Shown{8.19e-6, Quantity::Inductance, System::Metric, "8.19 µH"},
+        Shown{1e-10, Quantity::Capacitance, System::Metric, "100 pF"}, Shown{1.4, Quantity::Percent, System::Metric, "1.4 %"},
+        Shown{49.0, Quantity::Plain, System::Metric, "49"}));
 
 // What is shown can be typed again and means the same to the shown digits.
 TEST(Units, ShownValuesReadBack)

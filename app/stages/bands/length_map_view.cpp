@@ -121,17 +121,19 @@ void LengthMapView::buildLedger(Ledger& ledger)
     ledger.line();
     ledger.heading(height() ? tr("What goes up") : turned() ? tr("What turns") : tr("Shade"));
     if (turned())
-        ledger.note(tr("It turns with its mast. Hatched: there a wire would come into a house, over the fence, or into reach of a power line."));
-    else if (height())
-        ledger.note(m_vary == study::allSupports
-                        ? tr("All that its supports hold goes up with them; an end on a rope to a peg in the ground stays in the line to it. "
-                             "The length stays: tune it where it is to hang.")
-                        : tr("What this support holds goes up with it; other ends stay in the lines to what holds them. The length stays."));
-    else
         ledger.note(
-        tr("Deep: SWR under 1.5; then under 2, 3 and 6. Paler for what the gain towards %1° lacks. Yellow lines: plain multiples of the "
-           "rule's resonance.")
-            .arg(document().design().operation.aimElevation, 0, 'f', 0));
+            tr("It turns with its mast. Hatched: there a wire would come into a house, over the fence, or into reach of a power line."));
+    else if (height())
+        ledger.note(
+            m_vary == study::allSupports
+                ? tr("All that its supports hold goes up with them; an end on a rope to a peg in the ground stays in the line to it. "
+                     "The length stays: tune it where it is to hang.")
+                : tr("What this support holds goes up with it; other ends stay in the lines to what holds them. The length stays."));
+    else
+        ledger.note(tr("Deep: SWR under 1.5; then under 2, 3 and 6. Paler for what the gain towards %1° lacks. Yellow lines: plain "
+                       "multiples of the "
+                       "rule's resonance.")
+                        .arg(document().design().operation.aimElevation, 0, 'f', 0));
     ledger.line();
     m_heading = new QLabel(&ledger);
     m_heading->setProperty("role", "heading");
@@ -230,8 +232,9 @@ std::optional<std::size_t> LengthMapView::bandShown() const
 
 QString LengthMapView::aimWords(const study::Aim& aim) const
 {
-    return aim.azimuth ? tr("at %1° towards bearing %2°").arg(degrees(aim.elevation), 0, 'f', 0).arg(study::bearingOf(*aim.azimuth), 0, 'f', 0)
-                       : tr("at %1°, where it is strongest").arg(degrees(aim.elevation), 0, 'f', 0);
+    return aim.azimuth
+               ? tr("at %1° towards bearing %2°").arg(degrees(aim.elevation), 0, 'f', 0).arg(study::bearingOf(*aim.azimuth), 0, 'f', 0)
+               : tr("at %1°, where it is strongest").arg(degrees(aim.elevation), 0, 'f', 0);
 }
 
 void LengthMapView::addRows(PairChart::Content& out, const study::LengthMap& map, std::size_t band)
@@ -249,11 +252,10 @@ void LengthMapView::addRows(PairChart::Content& out, const study::LengthMap& map
         out.across.push_back(column.value);
         out.ticks.push_back(valueText(column.value));
         out.blocked.push_back(!free);
-        out.hovers.push_back(
-            free ? tr("%1: %2 dBi, %3 dBi straight up, SWR %4, %5 Ω. Click or Enter takes it.")
-                       .arg(valueText(column.value), decibelWords(cell.gain), decibelWords(cell.up), swrText(cell.lowestSwr),
-                            QString::number(cell.resistance, 'f', 0))
-                 : tr("%1: something of the site is in the way there.").arg(valueText(column.value)));
+        out.hovers.push_back(free ? tr("%1: %2 dBi, %3 dBi straight up, SWR %4, %5 Ω. Click or Enter takes it.")
+                                        .arg(valueText(column.value), decibelWords(cell.gain), decibelWords(cell.up),
+                                             swrText(cell.lowestSwr), QString::number(cell.resistance, 'f', 0))
+                                  : tr("%1: something of the site is in the way there.").arg(valueText(column.value)));
         const double values[] = {cell.gain, cell.up, std::min(cell.lowestSwr, swrCap), cell.resistance};
         for (std::size_t row = 0; row < out.rows.size(); ++row)
             out.rows[row].values.push_back(values[row]);
@@ -310,9 +312,10 @@ QString LengthMapView::turnSentence(const study::LengthMap& map) const
     }
     if (!best)
         return tr("There is no bearing at which nothing of the site is in its way.");
-    const QString reach = free == map.columns.size()
-                              ? tr("It stands free all round.")
-                              : tr("Hatched: there something of the site is in its way (%1 of %2 bearings are free).").arg(free).arg(map.columns.size());
+    const QString reach =
+        free == map.columns.size()
+            ? tr("It stands free all round.")
+            : tr("Hatched: there something of the site is in its way (%1 of %2 bearings are free).").arg(free).arg(map.columns.size());
     if (!map.question.aim.azimuth)
         return reach + QLatin1Char(' ') + tr("No bearing is wanted: give one under Sky, and judge the bands by it.");
     return reach + QLatin1Char(' ') +
@@ -329,10 +332,10 @@ QString LengthMapView::heightSentence(const study::LengthMap& map) const
         return tr("None of these heights can be told for this band.");
     const Band& shown = map.question.question.bands[*band].band;
     const study::MapCell& cell = map.columns[*at].cells[*band];
-    QString words = tr("On %1 it brings %2 dBi towards %3° and %4 dBi straight up as it hangs; half a wave is %5.")
-                        .arg(QString::fromStdString(shown.name), decibelWords(cell.gain),
-                             QString::number(degrees(map.question.aim.elevation), 'f', 0), decibelWords(cell.up),
-                             lengthWords(0.5 * wavelength(shown.centre()), system(), 1));
+    QString words =
+        tr("On %1 it brings %2 dBi towards %3° and %4 dBi straight up as it hangs; half a wave is %5.")
+            .arg(QString::fromStdString(shown.name), decibelWords(cell.gain), QString::number(degrees(map.question.aim.elevation), 'f', 0),
+                 decibelWords(cell.up), lengthWords(0.5 * wavelength(shown.centre()), system(), 1));
     if (const auto enough = map.enoughHeight(*band))
         words += *enough > map.columns.front().value
                      ? QLatin1Char(' ') + tr("Above %1 another metre brings less than 1 dB.").arg(lengthWords(*enough, system(), 1))
@@ -388,7 +391,8 @@ QString LengthMapView::sentence() const
         return m_desk.mapFaults().empty() ? tr("Being computed …") : coreWords(m_desk.mapFaults().front().message, system());
     if (map->progress() < 1.0)
         return m_desk.mapping()
-                   ? (asCurves() ? tr("%1 % of this is solved over your soil …") : tr("%1 % of the lengths are solved over your soil …")).arg(100.0 * map->progress(), 0, 'f', 0)
+                   ? (asCurves() ? tr("%1 % of this is solved over your soil …") : tr("%1 % of the lengths are solved over your soil …"))
+                         .arg(100.0 * map->progress(), 0, 'f', 0)
                    : tr("Stopped after %1 % of the lengths. Change the range to go on.").arg(100.0 * map->progress(), 0, 'f', 0);
     if (!map->bestAllRound)
         return tr("None of these can be built: choose another range.");

@@ -21,7 +21,10 @@ public:
     QString name() const override { return tr("Map"); }
     QWidget* widget() override { return m_stack; }
     Canvas* canvas() override { return asCurves() ? static_cast<Canvas*>(m_curves) : m_chart; }
-    QString title() const override { return height() ? tr("Bands: how high?") : turned() ? tr("Bands: which way?") : tr("Bands: which length?"); }
+    QString title() const override
+    {
+        return height() ? tr("Bands: how high?") : turned() ? tr("Bands: which way?") : tr("Bands: which length?");
+    }
     QString sentence() const override;
     QString tableText() const override;
     bool offered() const override { return !dimensions().empty(); }
@@ -56,7 +59,7 @@ private:
     PairChart* m_curves; ///< in place of the map where it is told so
     std::optional<study::Varied> m_varied;
     std::vector<double> m_solvedAt; ///< values of the chart's choices
-    Id m_antenna; ///< the range was chosen for
+    Id m_antenna;                   ///< the range was chosen for
     std::string m_vary;
     double m_from = 0.0, m_to = 0.0;
     QComboBox* m_dimension = nullptr;

@@ -272,8 +272,9 @@ CoilPanel::CoilPanel(ViewContext& context, CoilDesk& desk, Ledger& ledger, QObje
     m_point = ledger.button(tr("Take it for a point"), QStringLiteral("takePoint"));
     connect(m_point, &QPushButton::clicked, &desk, &CoilDesk::takePoint);
     m_note = ledger.note(tr("An estimate: real wire, former and weather take a tenth to a third more."));
-    ledger.caution(tr("Soldering its ends: fumes, spitting flux, hot metal; on the bench with air moving, not on a ladder, not in rain. Sending, "
-                      "nobody touches a coil."));
+    ledger.caution(
+        tr("Soldering its ends: fumes, spitting flux, hot metal; on the bench with air moving, not on a ladder, not in rain. Sending, "
+           "nobody touches a coil."));
 }
 
 void CoilPanel::refresh()

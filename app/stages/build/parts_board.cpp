@@ -73,7 +73,8 @@ QStringList mechanicsWords(const BuildFacts& facts, const Rigging& rigging, unit
                .arg(rigging.safety, 0, 'g', 3)
                .arg(newtons(most));
     if (std::abs(facts.lossOverCopper - 1.0) > 0.02)
-        out << PartsBoard::tr("It has %1 times the resistance of copper of its size.").arg(facts.lossOverCopper, 0, 'f', facts.lossOverCopper < 10.0 ? 1 : 0);
+        out << PartsBoard::tr("It has %1 times the resistance of copper of its size.")
+                   .arg(facts.lossOverCopper, 0, 'f', facts.lossOverCopper < 10.0 ? 1 : 0);
     if (!r.ropes.empty()) {
         const RopeReport& rope =
             *std::max_element(r.ropes.begin(), r.ropes.end(), [](const RopeReport& a, const RopeReport& b) { return a.length < b.length; });

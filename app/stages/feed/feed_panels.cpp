@@ -143,13 +143,15 @@ QString ShieldPanel::schoolWords() const
     const auto answer = m_desk.shield();
     const study::ShieldBand* loudest = nullptr;
     for (std::size_t i = 0; answer && i < answer->bands.size(); ++i)
-        if (const study::ShieldBand& b = answer->bands[i]; b.bare && !b.byPlace.empty() && (!loudest || b.bare->atRadio > loudest->bare->atRadio))
+        if (const study::ShieldBand& b = answer->bands[i];
+            b.bare && !b.byPlace.empty() && (!loudest || b.bare->atRadio > loudest->bare->atRadio))
             loudest = &b;
     if (loudest)
-        words += QLatin1Char(' ') + tr("Here, on %1: %2 mA at the radio and %3 dBi without one, %4 mA and %5 dBi with one at the feedpoint.")
-                                        .arg(QString::fromStdString(loudest->name), QString::number(1e3 * loudest->bare->atRadio, 'f', 0),
-                                             decibelWords(loudest->bare->gain), QString::number(1e3 * loudest->byPlace.front(), 'f', 0),
-                                             decibelWords(loudest->gainByPlace.front()));
+        words +=
+            QLatin1Char(' ') + tr("Here, on %1: %2 mA at the radio and %3 dBi without one, %4 mA and %5 dBi with one at the feedpoint.")
+                                   .arg(QString::fromStdString(loudest->name), QString::number(1e3 * loudest->bare->atRadio, 'f', 0),
+                                        decibelWords(loudest->bare->gain), QString::number(1e3 * loudest->byPlace.front(), 'f', 0),
+                                        decibelWords(loudest->gainByPlace.front()));
     return words;
 }
 

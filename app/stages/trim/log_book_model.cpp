@@ -77,8 +77,8 @@ LogBookModel::Row LogBookModel::rowOf(const AirReport& r) const
     return {r.id,
             r.when,
             {dateWords(r.when), what, QStringLiteral("–"), QString::number(r.frequency / 1e6, 'f', 3), QStringLiteral("–"),
-             r.power > 0.0 ? tr("%1 W").arg(r.power, 0, 'f', 0) : QString(),
-             conditions.join(QStringLiteral(", ")), QString::fromStdString(r.remark)}};
+             r.power > 0.0 ? tr("%1 W").arg(r.power, 0, 'f', 0) : QString(), conditions.join(QStringLiteral(", ")),
+             QString::fromStdString(r.remark)}};
 }
 
 Id LogBookModel::idAt(int row) const { return row >= 0 && row < rowCount() ? m_rows[std::size_t(row)].id : Id(); }

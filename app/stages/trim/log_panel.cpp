@@ -84,7 +84,8 @@ void LogPanel::addReport(Ledger& ledger)
     m_solarFlux->setRange(50.0, 500.0);
     m_kIndex = ledger.value(tr("Geomagnetic K"), units::Quantity::Plain, QStringLiteral("reportKIndex"));
     m_kIndex->setRange(0.0, 9.0);
-    m_fading = ledger.choice(tr("Fading"), {tr("not noted"), tr("none"), tr("slow"), tr("fast"), tr("deep")}, QStringLiteral("reportFading"));
+    m_fading =
+        ledger.choice(tr("Fading"), {tr("not noted"), tr("none"), tr("slow"), tr("fast"), tr("deep")}, QStringLiteral("reportFading"));
     m_report = noteField(ledger, tr("report: 59, −12 dB …"), QStringLiteral("reportText"));
     m_reportRemark = noteField(ledger, tr("remark on it"), QStringLiteral("reportRemark"));
     connect(ledger.button(tr("Write the report down"), QStringLiteral("addReport")), &QPushButton::clicked, this, &LogPanel::writeReport);

@@ -43,10 +43,14 @@ private:
     QComboBox* m_soil = nullptr;
     QLineEdit *m_when = nullptr, *m_weather = nullptr, *m_place = nullptr, *m_report = nullptr, *m_reportRemark = nullptr;
     QPushButton *m_addPicture = nullptr, *m_showPicture = nullptr, *m_dropPictures = nullptr;
-    ValueEdit *m_frequency = nullptr, *m_distance = nullptr, *m_bearing = nullptr, *m_power = nullptr, *m_solarFlux = nullptr, *m_kIndex = nullptr;
+    ValueEdit *m_frequency = nullptr, *m_distance = nullptr, *m_bearing = nullptr, *m_power = nullptr, *m_solarFlux = nullptr,
+              *m_kIndex = nullptr;
     QComboBox* m_fading = nullptr;
     /// Numbers of a report, which are empty until they are typed.
-    [[nodiscard]] std::array<ValueEdit*, 6> reportFields() const { return {m_frequency, m_distance, m_bearing, m_power, m_solarFlux, m_kIndex}; }
+    [[nodiscard]] std::array<ValueEdit*, 6> reportFields() const
+    {
+        return {m_frequency, m_distance, m_bearing, m_power, m_solarFlux, m_kIndex};
+    }
 };
 
 } // namespace vetchling::app
