@@ -146,6 +146,10 @@ void BandsDesk::wantMap(const std::string& vary, double from, double to, const s
         m_mapBefore.reset();
     else if (!m_mapBefore && m_map && m_map->progress() >= 1.0)
         m_mapBefore = m_map;
+    MapPut put{m_document.snapshot(), m_document.current(), vary, from, to};
+    if (!tried && m_map && m_mapFaults.empty() && m_mapPut == put)
+        return; // the same, of the same design
+    m_mapPut = tried ? MapPut() : std::move(put);
     const Result<study::MapQuestion> question = study::mapQuestionOf(m_document.design(), antenna, vary, from, to);
     if (!question) {
         cancelMap();

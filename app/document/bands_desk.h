@@ -113,6 +113,15 @@ private:
     std::shared_ptr<std::atomic<bool>> m_mapPosted; ///< a change is on its way to this thread
     std::shared_ptr<const study::LengthMap> m_map, m_mapBefore;
     std::optional<study::MapQuestion> m_mapAsked;
+    /// What it was put from, so that a page which shows it again asks nothing.
+    struct MapPut {
+        DesignPointer design;
+        Id antenna;
+        std::string vary;
+        double from = 0.0, to = 0.0;
+        friend bool operator==(const MapPut&, const MapPut&) = default;
+    };
+    MapPut m_mapPut;
     Faults m_mapFaults;
     std::shared_ptr<const study::FinderFacts> m_finder;
 };

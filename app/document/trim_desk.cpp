@@ -15,6 +15,7 @@ TrimDesk::TrimDesk(Document& document, const AntennaModels& models, SolveService
               return trimNext(library, asked, watch);
           },
           [this] {
+              m_outcome = m_answer.answer(); // which piece is on show goes by it
               look();
               takeOutcome();
               emit ready();

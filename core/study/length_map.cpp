@@ -122,12 +122,11 @@ Result<MapQuestion> mapQuestionOf(const Design& design, const Antenna& antenna, 
                       Measure{varied->spec.highest, varied->spec.quantity}}};
     // the present value is no matter of the map
     if (isHeight(out.vary)) {
-        for (double value : out.values)
-            out.at.push_back(subjectVariedTo(design, antenna, out.vary, value));
+        out.at = subjectsVariedTo(design, antenna, out.vary, out.values);
         out.question.subject = out.at.front();
     } else if (out.vary == turning && turns(antenna)) {
-        for (double value : out.values)
-            out.free.push_back(standsFree(design, subjectVariedTo(design, antenna, out.vary, value)));
+        for (const Subject& subject : subjectsVariedTo(design, antenna, out.vary, out.values))
+            out.free.push_back(standsFree(design, subject));
         out.question.subject.shape = family.levered(out.question.subject.shape, out.vary, out.values.front());
     } else {
         out.question.subject.shape = family.levered(out.question.subject.shape, out.vary, out.values.front());

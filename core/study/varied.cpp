@@ -2,6 +2,7 @@
 
 #include "core/shapes/height.h"
 #include "core/study/answers.h"
+#include "core/study/neighbours.h"
 
 #include <algorithm>
 #include <cmath>
@@ -67,32 +68,50 @@ std::vector<std::string> heightsOf(const Design& design, const Antenna& antenna)
     return all;
 }
 
-shapes::AntennaShape variedTo(const Design& design, const Antenna& antenna, const std::string& vary, double value)
+namespace {
+
+shapes::AntennaShape tiedTo(const shapes::Ties& ties, const Support* one, const Antenna& antenna, const std::string& vary, double value)
 {
-    const shapes::Ties ties(design.site, antenna.shape);
     if (vary == allSupports)
         return ties.higher(value - ties.height());
-    if (const Support* support = supportOf(design, vary))
-        return ties.higher(support->id, value - support->height);
+    if (one)
+        return ties.higher(one->id, value - one->height);
     if (vary == apexKey)
         return ties.withApexAt(value);
     return shapes::familyOf(antenna.shape).levered(antenna.shape, vary, value);
 }
 
-Subject subjectVariedTo(const Design& design, const Antenna& antenna, const std::string& vary, double value)
+} // namespace
+
+shapes::AntennaShape variedTo(const Design& design, const Antenna& antenna, const std::string& vary, double value)
 {
-    Design then = design;
-    Antenna hung = antenna;
-    hung.shape = variedTo(design, antenna, vary, value);
+    return tiedTo(shapes::Ties(design.site, antenna.shape), supportOf(design, vary), antenna, vary, value);
+}
+
+std::vector<Subject> subjectsVariedTo(const Design& design, const Antenna& antenna, const std::string& vary,
+                                      const std::vector<double>& values)
+{
+    const shapes::Ties ties(design.site, antenna.shape);
     const Support* one = supportOf(design, vary);
-    const double by = one ? value - one->height : value - shapes::Ties(design.site, antenna.shape).height();
-    if (one || vary == allSupports) {
-        const std::vector<Id> holding = one ? std::vector{one->id} : shapes::Ties(design.site, antenna.shape).supports();
-        for (Support& s : then.site.supports)
-            if (std::find(holding.begin(), holding.end(), s.id) != holding.end())
-                s.height = std::max(lowestHung, s.height + by);
+    const std::vector<Id> holding = one ? std::vector{one->id} : ties.supports();
+    const Subject asItIs = questionOf(design, antenna).subject;
+    Design then = antenna.surroundings.metal && (one || vary == allSupports) ? design : Design(); // whose masts count
+    std::vector<Subject> all;
+    for (double value : values) {
+        Subject subject = asItIs;
+        subject.shape = tiedTo(ties, one, antenna, vary, value);
+        if (!then.antennas.empty()) {
+            Antenna hung = antenna;
+            hung.shape = subject.shape;
+            then.site.supports = design.site.supports;
+            for (Support& s : then.site.supports)
+                if (std::find(holding.begin(), holding.end(), s.id) != holding.end())
+                    s.height = std::max(lowestHung, s.height + value - (one ? one->height : ties.height()));
+            subject.neighbours = countedIn(then, hung);
+        }
+        all.push_back(std::move(subject));
     }
-    return questionOf(then, hung).subject;
+    return all;
 }
 
 bool turns(const Antenna& antenna)

@@ -34,8 +34,9 @@ std::vector<std::string> heightsOf(const Design& design, const Antenna& antenna)
 /// The antenna with a dimension at another value: a lever pulled, or hung higher; the ends of a raised middle stay in the lines to what
 /// holds them.
 shapes::AntennaShape variedTo(const Design& design, const Antenna& antenna, const std::string& vary, double value);
-/// The same on its site, the supports with it where it is they that are raised.
-Subject subjectVariedTo(const Design& design, const Antenna& antenna, const std::string& vary, double value);
+/// The same on its site at each of some values, the supports with it where it is they that are raised.
+std::vector<Subject> subjectsVariedTo(const Design& design, const Antenna& antenna, const std::string& vary,
+                                      const std::vector<double>& values);
 /// The usual range of a dimension: two thirds to one and a half of the present value; of a height to where half a wave is seen.
 std::pair<double, double> usualRange(const Design& design, const Antenna& antenna, const std::string& vary);
 
