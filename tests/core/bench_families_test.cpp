@@ -23,7 +23,8 @@ const WorkshopData& benchData()
 }
 
 /// Tubes that carry themselves; the last one on the ground, with a plate for its radials.
-const std::set<std::string> selfSupporting{"tube-dipole", "whip-pair", "mobile-whip", "stub-vertical"}, plateless{"tube-dipole", "whip-pair", "mobile-whip", "rod-dipole"};
+const std::set<std::string> selfSupporting{"rod-dipole", "tube-dipole", "whip-pair", "mobile-whip", "stub-vertical"},
+    plateless{"tube-dipole", "whip-pair", "mobile-whip", "rod-dipole"};
 
 class BenchOfFamily : public ::testing::TestWithParam<const Family*> {
 protected:
