@@ -147,21 +147,44 @@ std::vector<Caution> cautionsOf(const Design& design, const Antenna& antenna, co
     return list.take();
 }
 
-std::vector<Text> puttingUp(const Antenna& antenna, const shapes::BuiltAntenna& built, const RiggingReport& rigging, const Site& site)
-{
-    std::vector<Text> o;
-    const Carrier carrier = shapes::familyOf(antenna.shape).carrier();
-    const bool radials = std::any_of(built.sections.begin(), built.sections.end(), [](const shapes::WireSection& s) {
-        return s.first == WireEnd::Joint && s.last == WireEnd::Insulator && s.pieces > 1;
-    });
-    const bool tubes = hasEnd(built, {WireEnd::Tube}), ownMast = ownMastOf(site, built.model).height > 0.0;
-    const bool upright = carrier == Carrier::Tripod || (carrier == Carrier::Hung && (tubes || ownMast));
-    const auto say = [&](const char* words) { o.emplace_back(words); };
-    if (site.powerLine)
-        say(coreText("core", "Look up first: keep everything farther from the power line than it can fall."));
-    if (built.model.lowestPoint() < 0.0)
-        say(coreText("core", "Before anything is dug in or driven: ask where cables and pipes lie, and keep clear of them."));
-    if (carrier == Carrier::Vehicle) {
+namespace {
+
+/// The steps for each kind of what carries it.
+class PuttingUp {
+public:
+    PuttingUp(const Antenna& antenna, const shapes::BuiltAntenna& built, const RiggingReport& rigging, const Site& site)
+        : m_built(built), m_rigging(rigging), m_site(site), m_carrier(shapes::familyOf(antenna.shape).carrier()),
+          m_radials(std::any_of(built.sections.begin(), built.sections.end(), [](const shapes::WireSection& s) {
+              return s.first == WireEnd::Joint && s.last == WireEnd::Insulator && s.pieces > 1;
+          }))
+    {
+    }
+
+    std::vector<Text> run()
+    {
+        if (m_site.powerLine)
+            say(coreText("core", "Look up first: keep everything farther from the power line than it can fall."));
+        if (m_built.model.lowestPoint() < 0.0)
+            say(coreText("core", "Before anything is dug in or driven: ask where cables and pipes lie, and keep clear of them."));
+        if (m_carrier == Carrier::Vehicle) {
+            onVehicle();
+            return std::move(m_steps);
+        }
+        if (m_carrier == Carrier::Mast)
+            onMast();
+        else if (m_carrier == Carrier::Tripod || mastStandOf(m_site, m_built.model, 0.0))
+            upright();
+        else
+            hung();
+        say(coreText("core", "Sweep before sending; keep people away from the ends."));
+        return std::move(m_steps);
+    }
+
+private:
+    void say(const char* words) { m_steps.emplace_back(words); }
+
+    void onVehicle()
+    {
         say(coreText("core", "Park level and clear of lines, trees and people; brake on, engine off."));
         say(coreText(
             "core", "Fix the mount on bare metal and check with the ohmmeter: shield to body a short, inner to body open but for a coil."));
@@ -169,48 +192,78 @@ std::vector<Text> puttingUp(const Antenna& antenna, const shapes::BuiltAntenna& 
         say(coreText("core", "Screw the whip on, set coil and length for the band, and step clear of the car."));
         say(coreText("core", "Sweep with the doors shut and nobody leaning on it, as it will be used."));
         say(coreText("core", "Before you drive: height known, whip tied down or taken off where it is too high."));
-        return o;
     }
-    if (upright) {
-        say(carrier == Carrier::Tripod
-                ? coreText("core", "Stand the tripod on firm level ground, legs spread; weights or pegs before anything is put on.")
-                : coreText("core", "Set its stake, base or tilting foot upright, guys laid out and pegged before it is raised."));
-        if (radials)
-            say(coreText("core", "Lay the radials out in even angles, join them to the plate and flag their ends."));
-        say(coreText("core", "Choke and coax at the foot, and the ohmmeter: shield to radials a short."));
-        say(carrier == Carrier::Tripod
-                ? coreText("core", "Screw the whip on and draw it out from the thinnest section down; hold the foot, not the tip.")
-            : tubes
-                ? coreText("core",
-                           "Put the tubes together on the ground, grease and clamp each; raise it with two people, one at the foot.")
-                : coreText(
-                      "core",
-                      "Tie the wire to the pole's tip on the ground; raise the pole with two people, one at the foot, one at the guys."));
-        say(coreText("core", "Stand away from it by its own height when you sweep; hands and bodies near it shift the dip."));
-    } else if (carrier == Carrier::Mast) {
+
+    void onMast()
+    {
         say(coreText("core", "Put it together on the ground, both sides alike by the tape, clamps tight."));
         say(coreText("core", "Coax with a loop at the mast so that it can turn; choke at the feedpoint; ohmmeter."));
         say(coreText("core", "Look round the circle that it turns in: nothing within it, nobody's path below."));
         say(coreText("core", "Raise the mast with two people or more, guys in hand; turn it once round by hand."));
-    } else {
+    }
+
+    void upright()
+    {
+        const bool tripod = m_carrier == Carrier::Tripod;
+        say(tripod
+                ? coreText("core", "Stand the tripod on firm level ground, legs spread; weights or pegs before anything is put on.")
+                : coreText("core", "Set the stake, base or hinge that it stands on; lay the guys out and peg them before it is raised."));
+        if (m_radials)
+            say(coreText("core", "Lay the radials out in even angles, join them to the plate and flag their ends."));
+        say(m_radials ? coreText("core", "Choke and coax at the foot, and the ohmmeter: shield to radials a short.")
+                      : coreText("core", "Join choke and coax at the feedpoint and check with the ohmmeter."));
+        if (hasTopWire())
+            say(coreText("core", "Rig the ropes that its upper wire runs to before it goes up; nobody stands below."));
+        say(tripod ? coreText("core", "Screw the whip on and draw it out from the thinnest section down; hold the foot, not the tip.")
+            : hasEnd(m_built, {WireEnd::Tube})
+                ? coreText("core",
+                           "Put the tubes together on the ground, grease and clamp each; raise it with two people, one at the foot.")
+                : coreText("core", "Tie the wire to the pole's tip on the ground; raise the pole with two people, one at the foot, one at "
+                                   "the guys."));
+        say(coreText("core", "Stand away from it by its own height when you sweep; hands and bodies near it shift the dip."));
+    }
+
+    void hung()
+    {
         say(coreText("core", "Pace out the supports and lay the wire along its line."));
-        if (heldBy(site, built, SupportKind::Roof) || heldBy(site, built, SupportKind::Wall))
+        if (heldBy(m_site, m_built, SupportKind::Roof) || heldBy(m_site, m_built, SupportKind::Wall))
             say(coreText("core",
                          "At roof and wall: tie to what carries, not to gutters or tiles; a ladder is held, and nobody works alone."));
-        if (heldBy(site, built, SupportKind::Tree))
+        if (heldBy(m_site, m_built, SupportKind::Tree))
             say(coreText("core", "In a tree: throw the line over a live fork, a loop or pulley that gives as the tree moves; no nails, no "
                                  "wire round bark."));
-        if (!rigging.ropes.empty())
+        if (!m_rigging.ropes.empty())
             say(coreText("core", "Throw or rig the ropes; nobody stands below."));
-        if (radials)
+        if (m_radials)
             say(coreText("core", "Spread the radials and join them to the plate; flag their ends."));
         say(coreText("core", "Join choke and coax at the feedpoint and check with the ohmmeter."));
-        if (!built.links.empty())
+        if (!m_built.links.empty())
             say(coreText("core", "Set the links for the highest band first; close them one by one for the lower ones."));
         say(coreText("core", "Raise it evenly, tie off, and mark what hangs below 2.5 m."));
     }
-    say(coreText("core", "Sweep before sending; keep people away from the ends."));
-    return o;
+
+    /// A level wire high up, of an upright that is bent or has a top.
+    [[nodiscard]] bool hasTopWire() const
+    {
+        const Vec3 feed = m_built.feedPoint;
+        return std::any_of(m_rigging.spans.begin(), m_rigging.spans.end(), [&](const SpanReport& s) {
+            return std::min(s.place.start.z, s.place.end.z) > std::max(heldFrom, feed.z + 1.0);
+        });
+    }
+
+    const shapes::BuiltAntenna& m_built;
+    const RiggingReport& m_rigging;
+    const Site& m_site;
+    Carrier m_carrier;
+    bool m_radials;
+    std::vector<Text> m_steps;
+};
+
+} // namespace
+
+std::vector<Text> puttingUp(const Antenna& antenna, const shapes::BuiltAntenna& built, const RiggingReport& rigging, const Site& site)
+{
+    return PuttingUp(antenna, built, rigging, site).run();
 }
 
 std::vector<BenchCard> benchCards(const Antenna& antenna, const shapes::BuiltAntenna& built)

@@ -180,6 +180,12 @@ TEST(PuttingUp, NoWhipIsPacedOutLikeAWire)
     EXPECT_FALSE(says(toldOf(shapeOf("whip", {}, 18.1e6)).cautions, "Climbing"));
     EXPECT_TRUE(says(toldOf(shapeOf("vertical", {}, 14.1e6)).order, "pole's tip")) << "a wire on a pole of its own";
     EXPECT_TRUE(says(toldOf(shapeOf("rod-dipole", {}, 28.1e6)).order, "turn it once round"));
+    const std::string hats = toldOf(shapeOf("hat-dipole", {}, 14.1e6)).order;
+    EXPECT_TRUE(says(hats, "lay the wire")) << "rods at its ends do not make it stand:\n" << hats;
+    const std::string stub = toldOf(shapeOf("stub-vertical", {}, 14.1e6)).order;
+    EXPECT_FALSE(says(stub, "radials")) << "it has none:\n" << stub;
+    EXPECT_TRUE(says(toldOf(shapeOf("inverted-l", {}, 7.1e6)).order, "upper wire"));
+    EXPECT_FALSE(says(toldOf(shapeOf("vertical", {}, 14.1e6)).order, "upper wire"));
     EXPECT_TRUE(says(toldOf(shapeOf("dipole", {})).order, "lay the wire"));
 }
 
