@@ -41,6 +41,8 @@ public:
     [[nodiscard]] const Faults& mapFaults() const { return m_mapFaults; }
     /// Heights that the map can vary of the antenna on show, with its words and present value.
     [[nodiscard]] std::vector<std::string> heights() const;
+    /// Whether it is turned by its mast.
+    [[nodiscard]] bool turns() const { return m_document.hasAntenna() && study::turns(m_document.antenna()); }
     [[nodiscard]] std::optional<study::Varied> varied(const std::string& vary) const;
     [[nodiscard]] std::pair<double, double> usualRange(const std::string& vary) const;
     /// The antenna on show gets that value of a dimension of the map.

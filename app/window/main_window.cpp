@@ -295,14 +295,18 @@ void MainWindow::goTo(const std::optional<WayBack::Place>& place)
 void MainWindow::goBack() { goTo(m_way.back()); }
 void MainWindow::goForward() { goTo(m_way.forward()); }
 
-void MainWindow::mousePressEvent(QMouseEvent* event)
+/// The mouse's own buttons, over whatever they are pressed.
+bool MainWindow::goesByMouse(const QObject* watched, const QEvent& event)
 {
-    if (event->button() == Qt::BackButton)
+    const auto* widget = qobject_cast<const QWidget*>(watched);
+    if (event.type() != QEvent::MouseButtonPress || !widget || widget->window() != this)
+        return false;
+    const Qt::MouseButton button = static_cast<const QMouseEvent&>(event).button();
+    if (button == Qt::BackButton)
         goBack();
-    else if (event->button() == Qt::ForwardButton)
+    else if (button == Qt::ForwardButton)
         goForward();
-    else
-        QMainWindow::mousePressEvent(event);
+    return button == Qt::BackButton || button == Qt::ForwardButton;
 }
 
 void MainWindow::showPage(const QString& stage, const QString& view)
@@ -543,6 +547,8 @@ bool MainWindow::comesFromDrawing(const QWidget& receiver) const
 /// Keys that are the window's even while a field has the focus, and letters that are not.
 bool MainWindow::eventFilter(QObject* watched, QEvent* event)
 {
+    if (goesByMouse(watched, *event))
+        return true;
     if (event->type() == QEvent::ShortcutOverride)
         if (const auto* field = qobject_cast<QLineEdit*>(watched); field && belongsToWindow(*static_cast<QKeyEvent*>(event), *field)) {
             event->ignore();

@@ -90,11 +90,11 @@ protected:
     void dropEvent(QDropEvent*) override;
     void resizeEvent(QResizeEvent*) override;
     bool eventFilter(QObject* watched, QEvent* event) override;
-    void mousePressEvent(QMouseEvent* event) override;
 
 private:
     void setUnits(units::System system);
     void goTo(const std::optional<WayBack::Place>& place);
+    bool goesByMouse(const QObject* watched, const QEvent& event);
     WayBack m_way;
     units::System m_feet = units::System::Imperial; ///< how feet were told last
     [[nodiscard]] bool comesFromDrawing(const QWidget& receiver) const;

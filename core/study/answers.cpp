@@ -179,9 +179,10 @@ private:
         }
         const auto elsewhere =
             gainElsewhere(std::make_shared<const WireModel>(m_curve.built->atLine()), frequency, m_library.tables(), {}, m_quiet);
-        if (!elsewhere)
+        if (elsewhere.stopped())
             return elsewhere.faults();
-        m_out->elsewhere = *elsewhere;
+        if (elsewhere) // what cannot be solved over perfect ground is only not told
+            m_out->elsewhere = *elsewhere;
         m_out->strongestHere = m_out->spot()->strongest;
         m_watch.report(0.7);
         return {};

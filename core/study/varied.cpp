@@ -13,7 +13,7 @@ namespace {
 constexpr double lowestHung = 1.0, highestHung = 200.0; // m
 const char* const apexKey = "apex_height_m";
 
-shapes::ParameterSpec heightSpec(const std::string& key, const char* label)
+shapes::ParameterSpec heightSpec(const std::string& key, const std::string& label)
 {
     return {key, label, shapes::hangsGroup, units::Quantity::Length, 10.0, lowestHung, highestHung, {}, {}};
 }
@@ -40,20 +40,20 @@ bool isHeight(const std::string& vary) { return vary == allSupports || vary == a
 
 std::optional<Varied> variedOf(const Design& design, const Antenna& antenna, const std::string& vary)
 {
-    const shapes::Ties ties(design.site, antenna.shape);
-    if (vary == allSupports)
-        return ties.height() > 0.0 ? std::optional(Varied{heightSpec(vary, coreText("core", "Height of all supports")), ties.height()})
-                                   : std::nullopt;
+    if (vary == allSupports) {
+        const double height = shapes::Ties(design.site, antenna.shape).height();
+        const char* label = coreText("core", "Height of all supports");
+        return height > 0.0 ? std::optional(Varied{heightSpec(vary, label), height, label}) : std::nullopt;
+    }
     if (const Support* support = supportOf(design, vary)) {
-        Varied out{heightSpec(oneSupport + support->id, ""), support->height};
-        out.spec.label = Text(coreText("core", "Height of %1"), support->name).english();
-        return out;
+        const Text label{coreText("core", "Height of %1"), support->name};
+        return Varied{heightSpec(oneSupport + support->id, label.english()), support->height, label};
     }
     const shapes::Family& family = shapes::familyOf(antenna.shape);
     const shapes::ParameterSpec* spec = family.spec(antenna.shape, vary);
     if (!spec || !spec->choices.empty())
         return std::nullopt;
-    return Varied{*spec, family.value(antenna.shape, vary)};
+    return Varied{*spec, family.value(antenna.shape, vary), spec->label};
 }
 
 std::vector<std::string> heightsOf(const Design& design, const Antenna& antenna)
@@ -141,7 +141,7 @@ std::pair<double, double> usualRange(const Design& design, const Antenna& antenn
         return {0.0, 0.0};
     if (vary == turning && turns(antenna))
         return {0.0, 360.0};
-    if (!isHeight(vary))
+    if (!isHeight(vary) || vary == apexKey)
         return {below * varied->present, above * varied->present};
     const shapes::Ties ties(design.site, antenna.shape);
     constexpr double overGround = 0.5; // m that the lowest end keeps

@@ -26,6 +26,7 @@ bool standsFree(const Design& design, const Subject& subject);
 struct Varied {
     shapes::ParameterSpec spec;
     double present = 0.0; ///< SI
+    Text label;           ///< in words, with a support's name in it
 };
 /// Nothing for a name that is neither a parameter nor a height of this antenna.
 std::optional<Varied> variedOf(const Design& design, const Antenna& antenna, const std::string& vary);
@@ -37,7 +38,7 @@ shapes::AntennaShape variedTo(const Design& design, const Antenna& antenna, cons
 /// The same on its site at each of some values, the supports with it where it is they that are raised.
 std::vector<Subject> subjectsVariedTo(const Design& design, const Antenna& antenna, const std::string& vary,
                                       const std::vector<double>& values);
-/// The usual range of a dimension: two thirds to one and a half of the present value; of a height to where half a wave is seen.
+/// The usual range of a dimension: two thirds to one and a half of the present value; of supports to where half a wave is seen.
 std::pair<double, double> usualRange(const Design& design, const Antenna& antenna, const std::string& vary);
 
 } // namespace vetchling::study

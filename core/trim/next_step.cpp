@@ -236,6 +236,7 @@ private:
         if (inner.configuration == own.configuration)
             return next;
         next.waitsFor = m_out.working;
+        next.behind.reset(); // no length of an outer one before the inner one is finished, believed or not
         if (next.step == TrimStep::Measure || next.step == TrimStep::Check)
             return next;
         next.step = TrimStep::Check;

@@ -1,5 +1,7 @@
 #include "core/trim/sense.h"
 
+#include "core/trim/history.h"
+
 #include <algorithm>
 #include <cmath>
 #include <map>
@@ -81,6 +83,13 @@ bool sameState(const Measurement& before, const Measurement& last)
            last.place == before.place && std::abs(last.height.value_or(0.0) - before.height.value_or(0.0)) < sameHeight &&
            last.height.has_value() == before.height.has_value() && before.dip > 0.0 && last.dip > 0.0 &&
            std::abs(last.dip / before.dip - 1.0) <= 0.1;
+}
+
+/// Read so soon after one another that no weather went over it: what differs later is a drift, which the log tells of.
+bool withinADay(const Measurement& before, const Measurement& last)
+{
+    const auto then = dayOf(before.when), now = dayOf(last.when);
+    return !then || !now || std::abs(*now - *then) <= 1.0;
 }
 
 bool otherInstrument(const Measurement& a, const Measurement& b)
@@ -216,7 +225,7 @@ std::vector<SenseRow> senseBetween(const Measurement& before, const Measurement&
         return {};
     const double shift = last.dip - before.dip;
     const bool went = std::abs(shift) > moved * before.dip;
-    if (otherInstrument(before, last))
+    if (otherInstrument(before, last) && withinADay(before, last))
         return std::abs(shift) < otherReading * before.dip
                    ? std::vector<SenseRow>{}
                    : std::vector<SenseRow>{{SenseSign::OtherInstrument,
@@ -236,7 +245,7 @@ std::vector<SenseRow> senseBetween(const Measurement& before, const Measurement&
                     : std::vector<SenseRow>{};
     const double ratio =
         before.dipSwr > 0.0 && last.dipSwr > 0.0 ? std::max(last.dipSwr / before.dipSwr, before.dipSwr / last.dipSwr) : 1.0;
-    if (!went && ratio < otherSwr)
+    if ((!went && ratio < otherSwr) || !withinADay(before, last))
         return {};
     return {{SenseSign::Jumped, shift,
              coreText("core",
@@ -253,7 +262,7 @@ std::vector<Measurement> asReadByOne(const std::vector<Measurement>& log)
     std::map<std::string, std::pair<double, int>> ratios; // by instrument: the logarithms of what the last one's would read, and how many
     for (std::size_t i = 0; i + 1 < log.size(); ++i) {
         const Measurement &a = log[i], &b = log[i + 1];
-        if (!otherInstrument(a, b) || !sameState(a, b))
+        if (!otherInstrument(a, b) || !sameState(a, b) || !withinADay(a, b))
             continue;
         const std::string& own = log.back().instrument;
         if (b.instrument == own)

@@ -59,6 +59,24 @@ TEST(Height, EndsThatAreRopedToPegsStayInTheLineToThem)
     EXPECT_NEAR(alone.second.z, after.second.z, 1e-3);
 }
 
+TEST(Height, ASloperOfAnEndFedStaysInTheLineToItsPeg)
+{
+    const AntennaShape sloper = shapeOf("end-fed", {{"length_m", 9.0}, {"feed_height_m", 9.0}, {"end_height_m", 4.0}}, 14.1e6);
+    const Site site = siteWith({pole("mast", 0.0, 0.0, 9.0)});
+    const auto ends = [](const AntennaShape& shape) {
+        const auto built = buildOver(shape, testing::averageSoil);
+        EXPECT_TRUE(built.ok()) << built.firstFault();
+        const std::vector<Vec3>& p = built->model.wires.front().points;
+        return p.front().z > p.back().z ? std::pair(p.front(), p.back()) : std::pair(p.back(), p.front());
+    };
+    const auto [top, low] = ends(sloper);
+    const auto [higherTop, higherLow] = ends(Ties(site, sloper).higher(3.0));
+    const Vec3 out = unit(low - top), peg = low + (low.z / -out.z) * out;
+    EXPECT_NEAR(higherTop.z, top.z + 3.0, 1e-6);
+    EXPECT_LT(offLine(higherLow, higherTop, peg), 2e-3);
+    EXPECT_NEAR(distance(higherTop, higherLow), distance(top, low), 2e-3);
+}
+
 TEST(Height, OneSupportTakesAlongWhatItHolds)
 {
     const AntennaShape flat =

@@ -332,6 +332,12 @@ TEST(Instruments, TwoThatReadOneStateTeachTheirDifference)
     EXPECT_NEAR(rows[0].value, 14e3, 1.0);
     EXPECT_EQ(senseBetween(readBy("bridge", 7.000e6), readBy("bridge", 7.040e6)).front().sign, SenseSign::Jumped) << "the same one twice";
     EXPECT_TRUE(senseBetween(readBy("bridge", 7.000e6), readBy("analyser", 7.040e6, 0.05)).empty()) << "something was cut";
+    Measurement spring = readBy("bridge", 7.000e6), autumn = readBy("analyser", 7.040e6);
+    spring.when = "2026-05-12T10:40", autumn.when = "2026-10-30T09:00";
+    EXPECT_TRUE(senseBetween(spring, autumn).empty()) << "a summer went over it";
+    EXPECT_EQ(asReadByOne({spring, autumn})[0].dip, 7.000e6);
+    autumn.instrument = "bridge";
+    EXPECT_TRUE(senseBetween(spring, autumn).empty()) << "a drift is no loose joint";
     // first hoist by the bridge, a cut, then both: all as the analyser reads
     const std::vector<Measurement> log{readBy("bridge", 6.900e6), readBy("bridge", 7.000e6, 0.1), readBy("analyser", 7.014e6)};
     const auto one = asReadByOne(log);

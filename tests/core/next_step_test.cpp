@@ -331,6 +331,12 @@ TEST(Trim, OfLinksTheOneThatIsAskedForIsTold)
     EXPECT_EQ(waiting.next.change, 0.0) << "nothing is cut outside before what lies inside is finished";
     EXPECT_EQ(waiting.next.waitsFor, std::optional<std::size_t>(0));
     EXPECT_NE(waiting.next.words.english().find("First finish"), std::string::npos);
+    Measurement absurd = a.trim.measurements.back(); // a doubt about the outer one is no way round the inner one
+    absurd.sweep = {{5.2e6, 0.8}, {5.36e6, 0.5}, {5.5e6, 0.9}};
+    std::swap(absurd, a.trim.measurements.back());
+    EXPECT_EQ(of(1).next.step, TrimStep::Check);
+    EXPECT_FALSE(of(1).next.behind);
+    a.trim.measurements.back() = absurd;
     EXPECT_EQ(of(0).next.step, TrimStep::Cut);
     a.trim.measurements.push_back(dipNow(0, 0.0));
     const TrimOutcome now = of(1);

@@ -32,7 +32,7 @@ LengthMapView::LengthMapView(ViewContext& context, BandsDesk& desk, QObject* par
     connect(&desk, &BandsDesk::mapChanged, this, &BandsView::changed);
 }
 
-std::vector<std::string> LengthMapView::dimensions() const
+std::vector<std::string> LengthMapView::lengths() const
 {
     std::vector<std::string> all;
     if (!document().hasAntenna())
@@ -50,10 +50,16 @@ std::vector<std::string> LengthMapView::dimensions() const
     for (const shapes::ParameterSpec& s : family.specs(shape))
         if (s.group == shapes::coilsGroup && s.choices.empty() && s.key != "coil_q" && !shapes::isCoilSize(s.key))
             add(s.key);
+    return all;
+}
+
+std::vector<std::string> LengthMapView::dimensions() const
+{
+    std::vector<std::string> all = lengths();
     for (const std::string& key : m_desk.heights())
-        add(key);
-    if (study::turns(document().antenna()))
-        add(study::turning);
+        all.push_back(key);
+    if (m_desk.turns())
+        all.emplace_back(study::turning);
     return all;
 }
 
@@ -101,7 +107,7 @@ void LengthMapView::buildLedger(Ledger& ledger)
     ledger.heading(tr("Vary"));
     QStringList names;
     for (const std::string& key : all)
-        names << coreWords(m_desk.varied(key)->spec.label);
+        names << coreWords(m_desk.varied(key)->label, system());
     m_dimension = ledger.choice(tr("Dimension"), names, QStringLiteral("mapVary"));
     m_dimension->setCurrentIndex(int(std::find(all.begin(), all.end(), m_vary) - all.begin()));
     connect(m_dimension, &QComboBox::activated, this, [this, all](int index) {
@@ -274,7 +280,7 @@ void LengthMapView::showCurves(const QString& words)
     const auto decibels = [](double v) { return tr("%1 dBi").arg(decibelWords(v)); };
     PairChart::Content out;
     out.now = m_varied->present;
-    out.axis = tr("%1 on %2; dashed: as it hangs").arg(coreWords(m_varied->spec.label), QString::fromStdString(shown.name));
+    out.axis = tr("%1 on %2; dashed: as it hangs").arg(coreWords(m_varied->label, system()), QString::fromStdString(shown.name));
     out.rows = {{tr("Gain %1").arg(aimWords(map->question.aim)), {}, decibels, c.leaf, false},
                 {tr("Gain straight up"), {}, decibels, c.sky, false},
                 {tr("Lowest SWR"), {}, [](double v) { return swrText(v); }, c.ink, false},

@@ -27,7 +27,7 @@ public:
     }
     QString sentence() const override;
     QString tableText() const override;
-    bool offered() const override { return !dimensions().empty(); }
+    bool offered() const override { return !lengths().empty() || !dimensions().empty(); }
     QString layout() const override;
     void buildLedger(Ledger& ledger) override;
     void forgetLedger() override;
@@ -35,6 +35,8 @@ public:
 
 private:
     /// Parameters that a map can vary: what is tuned, what trimming changes, further lengths and coils that are no place.
+    [[nodiscard]] std::vector<std::string> lengths() const;
+    /// Those, heights, and the bearing of what turns.
     [[nodiscard]] std::vector<std::string> dimensions() const;
     /// Whether it is one of the heights that is varied, or the bearing of what turns: told as curves of one band.
     [[nodiscard]] bool height() const { return study::isHeight(m_vary); }
